@@ -1,0 +1,37 @@
+package app.pragmata.core.books;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.money.Money;
+import java.util.Map;
+
+/** What happens in the work that the books must know of. All amounts are at least nothing. */
+public sealed interface BooksEvent {
+  /** The office checked a visit: its labour and driving minutes, and its miles. */
+  record TimeApproved(Money time, Money distance) implements BooksEvent {}
+
+  record PartUsed(Money cost) implements BooksEvent {}
+
+  /** A supplier's bill for a job. */
+  record SupplierBilled(Money net, Money inputVat) implements BooksEvent {}
+
+  /** A delivery into the stores, not billed yet. */
+  record PartReceived(Money cost) implements BooksEvent {}
+
+  /** An invoice, and the work in progress that it turns into cost of sales. */
+  record InvoicePosted(
+      Money gross,
+      Map<Category, Money> netByCategory,
+      Money outputVat,
+      Map<Category, Money> costByCategory)
+      implements BooksEvent {
+    public InvoicePosted {
+      netByCategory = Map.copyOf(netByCategory);
+      costByCategory = Map.copyOf(costByCategory);
+    }
+  }
+
+  record MoneyReceived(Money amount) implements BooksEvent {}
+
+  /** Warranty or goodwill: the work in progress becomes our own cost. */
+  record JobNotCharged(Money cost) implements BooksEvent {}
+}

@@ -1,0 +1,44 @@
+package app.pragmata.core.books;
+
+import app.pragmata.core.Category;
+
+/** What an entry is posted to, before the chart of accounts says which account that is. */
+public enum PostingCategory {
+  BANK,
+  TRADE_DEBTORS,
+  STOCK,
+  WORK_IN_PROGRESS,
+  INPUT_VAT,
+  TRADE_CREDITORS,
+  GOODS_RECEIVED_NOT_BILLED,
+  OUTPUT_VAT,
+  PAYROLL_CLEARING,
+  VEHICLE_COSTS_ABSORBED,
+  SALES_LABOUR,
+  SALES_CALL_OUT,
+  SALES_PARTS,
+  SALES_OTHER,
+  COST_OF_SALES_LABOUR,
+  COST_OF_SALES_DRIVE,
+  COST_OF_SALES_PARTS,
+  COST_OF_SALES_OTHER,
+  WARRANTY_AND_GOODWILL;
+
+  public static PostingCategory sales(Category category) {
+    return switch (category) {
+      case LABOUR -> SALES_LABOUR;
+      case DRIVE -> SALES_CALL_OUT;
+      case PARTS -> SALES_PARTS;
+      case OTHER -> SALES_OTHER;
+    };
+  }
+
+  public static PostingCategory costOfSales(Category category) {
+    return switch (category) {
+      case LABOUR -> COST_OF_SALES_LABOUR;
+      case DRIVE -> COST_OF_SALES_DRIVE;
+      case PARTS -> COST_OF_SALES_PARTS;
+      case OTHER -> COST_OF_SALES_OTHER;
+    };
+  }
+}

@@ -1,0 +1,112 @@
+package app.pragmata.core.costing;
+
+import static app.pragmata.core.field.TimeEntry.Kind.DRIVE;
+import static app.pragmata.core.field.TimeEntry.Kind.LABOUR;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.costing.CostSheet.LabourVariance;
+import app.pragmata.core.costing.CostSheet.Quantities;
+import app.pragmata.core.costing.CostSheet.Rung;
+import app.pragmata.core.field.PartUse;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.people.Rates;
+import app.pragmata.core.quoting.QuoteLine;
+import java.math.BigDecimal;
+import java.math.MathContext;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.stream.Stream;
+
+/**
+ * Job costing at actual cost: every minute, mile and part at the rate in force when it was spent.
+ */
+public record Costing(Rates rates, BigDecimal overheadPerHour) {
+
+  /** What one entry costs: as it was approved, or else at the rates in force on the day worked. */
+  public TimeEntry.Cost cost(TimeEntry entry) {
+    if (entry.approved() != null) {
+      return entry.approved();
+    }
+    BigDecimal perHour = rates.costPerHour(entry.personId(), entry.rateClass(), entry.day());
+    Money distance =
+        entry.miles().signum() == 0
+            ? Money.ZERO
+            : Money.rounded(entry.miles().multiply(rates.costPerMile(entry.day())));
+    return new TimeEntry.Cost(Money.forMinutes(entry.minutes(), perHour), distance);
+  }
+
+  /** The whole ladder of a job, at whatever point its work has reached. */
+  public CostSheet cost(JobFacts job) {
+    var rungs = new EnumMap<Category, Rung>(Category.class);
+    for (Category category : Category.values()) {
+      rungs.put(category, new Rung(quotedCost(job.promise(), category), actualCost(job, category)));
+    }
+    Quantities quoted = quotedQuantities(job.promise());
+    Quantities actual = actualQuantities(job);
+    return new CostSheet(
+        rungs,
+        quoted,
+        actual,
+        labourVariance(rungs.get(Category.LABOUR), quoted.labourMinutes(), actual.labourMinutes()),
+        job.promise().stream().map(QuoteLine::net).collect(Money.sum()),
+        Money.forMinutes(actual.labourMinutes(), overheadPerHour));
+  }
+
+  private static Money quotedCost(List<QuoteLine> promise, Category category) {
+    return promise.stream()
+        .filter(line -> line.category() == category)
+        .map(QuoteLine::cost)
+        .collect(Money.sum());
+  }
+
+  private Money actualCost(JobFacts job, Category category) {
+    Stream<Money> costs =
+        switch (category) {
+          case LABOUR -> job.times(LABOUR).map(entry -> cost(entry).total());
+          case DRIVE -> job.times(DRIVE).map(entry -> cost(entry).total());
+          case PARTS -> job.parts().map(PartUse::cost);
+          case OTHER -> job.otherCosts().stream().map(JobFacts.OtherCost::cost);
+        };
+    return costs.collect(Money.sum());
+  }
+
+  private static Quantities quotedQuantities(List<QuoteLine> promise) {
+    int labour = 0;
+    int drive = 0;
+    BigDecimal miles = BigDecimal.ZERO;
+    for (QuoteLine line : promise) {
+      switch (line) {
+        case QuoteLine.Labour hours -> labour += hours.minutes();
+        case QuoteLine.Drive leg -> {
+          drive += leg.minutes();
+          miles = miles.add(leg.miles());
+        }
+        case QuoteLine.Part part -> {}
+        case QuoteLine.Other other -> {}
+      }
+    }
+    return new Quantities(labour, drive, miles);
+  }
+
+  private static Quantities actualQuantities(JobFacts job) {
+    return new Quantities(
+        job.times(LABOUR).mapToInt(TimeEntry::minutes).sum(),
+        job.times(DRIVE).mapToInt(TimeEntry::minutes).sum(),
+        job.times(DRIVE).map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add));
+  }
+
+  /**
+   * Hours = (actual hours - quoted hours) x quoted rate; without quoted hours, all of it is hours.
+   */
+  private static LabourVariance labourVariance(Rung labour, int quotedMinutes, int actualMinutes) {
+    if (quotedMinutes == 0) {
+      return new LabourVariance(labour.variance(), Money.ZERO);
+    }
+    BigDecimal quotedPerMinute =
+        labour.quoted().major().divide(BigDecimal.valueOf(quotedMinutes), MathContext.DECIMAL128);
+    Money hours =
+        Money.rounded(quotedPerMinute.multiply(BigDecimal.valueOf(actualMinutes - quotedMinutes)));
+    return new LabourVariance(hours, labour.variance().minus(hours));
+  }
+}

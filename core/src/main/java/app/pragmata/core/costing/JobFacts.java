@@ -1,0 +1,41 @@
+package app.pragmata.core.costing;
+
+import app.pragmata.core.field.PartUse;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.quoting.QuoteLine;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.stream.Stream;
+
+/** All that is known of a job for costing and billing it: what was promised and what was done. */
+public record JobFacts(
+    List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts) {
+  /** What was recorded on one visit. */
+  public record VisitFacts(long id, LocalDate day, List<TimeEntry> times, List<PartUse> parts) {
+    public VisitFacts {
+      times = List.copyOf(times);
+      parts = List.copyOf(parts);
+    }
+  }
+
+  /** A supplier's net amount for the job: subcontract, hire, permits. */
+  public record OtherCost(long id, String description, Money cost, VatRate vatRate) {}
+
+  public JobFacts {
+    promise = List.copyOf(promise);
+    visits = List.copyOf(visits);
+    otherCosts = List.copyOf(otherCosts);
+  }
+
+  public Stream<TimeEntry> times(TimeEntry.Kind kind) {
+    return visits.stream()
+        .flatMap(visit -> visit.times().stream())
+        .filter(entry -> entry.kind() == kind);
+  }
+
+  public Stream<PartUse> parts() {
+    return visits.stream().flatMap(visit -> visit.parts().stream());
+  }
+}

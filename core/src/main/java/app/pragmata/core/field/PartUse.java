@@ -1,0 +1,21 @@
+package app.pragmata.core.field;
+
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatRate;
+import java.math.BigDecimal;
+
+/**
+ * A part fitted on a visit.
+ *
+ * @param cost for the whole quantity, at the moving average of the moment of use
+ * @param price per unit, net
+ * @param warrantyExcluded whether the office took it out of the equipment's warranty
+ */
+public record PartUse(
+    long id,
+    String description,
+    BigDecimal quantity,
+    Money cost,
+    Money price,
+    VatRate vatRate,
+    boolean warrantyExcluded) {}

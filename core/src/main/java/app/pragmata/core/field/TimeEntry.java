@@ -1,0 +1,64 @@
+package app.pragmata.core.field;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.people.RateClass;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A person's labour or driving on a visit, from one moment to another.
+ *
+ * @param day the day worked, by the company's time zone; rates are those in force on it
+ * @param minutes whole minutes
+ * @param miles driven; nothing for labour
+ * @param approved what it cost when the office checked it; null until then
+ */
+public record TimeEntry(
+    long id,
+    long personId,
+    Kind kind,
+    RateClass rateClass,
+    LocalDate day,
+    int minutes,
+    BigDecimal miles,
+    @Nullable Cost approved) {
+
+  /** Driving and labour are separate clocks. */
+  public enum Kind {
+    LABOUR,
+    DRIVE
+  }
+
+  /** What a time entry costs: its minutes and, for a drive, its distance. */
+  public record Cost(Money time, Money distance) {
+    public Money total() {
+      return time.plus(distance);
+    }
+  }
+
+  private static final Duration LONGEST = Duration.ofHours(16);
+
+  /**
+   * Notes every rule that a finished clock breaks; the moments are fields {@code from} and {@code
+   * to}.
+   */
+  public static void check(Instant from, Instant to, Instant now, Reading reading) {
+    if (to.isBefore(from)) {
+      reading.fault("to", Rule.ENDS_BEFORE_START, "It ends before it starts. Check both times.");
+    } else if (Duration.between(from, to).compareTo(LONGEST) > 0) {
+      reading.fault(
+          "to",
+          Rule.LONGER_THAN_SIXTEEN_HOURS,
+          "This clock would run longer than 16 hours. Enter when it really ended.");
+    }
+    if (to.isAfter(now.plusSeconds(60))) {
+      reading.fault(
+          "to", Rule.IN_THE_FUTURE, "It ends in the future. Enter the time when it really ended.");
+    }
+  }
+}

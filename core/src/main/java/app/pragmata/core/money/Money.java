@@ -1,0 +1,114 @@
+package app.pragmata.core.money;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
+import java.util.stream.Collector;
+
+/**
+ * An amount of the one currency that the books are kept in, as a count of its minor units (pence).
+ * Amounts never hold fractions of a penny: whoever multiplies by a rate rounds there, half up,
+ * through {@link #rounded}.
+ */
+public record Money(long minor) implements Comparable<Money> {
+  public static final Money ZERO = new Money(0);
+  private static final BigDecimal MINUTES_PER_HOUR = BigDecimal.valueOf(60);
+  private static final long LARGEST_TYPED_MINOR = 100_000_000_00L;
+
+  public static Money ofMinor(long minor) {
+    return new Money(minor);
+  }
+
+  /** An amount written in major units with at most two decimals, such as "541.19". */
+  public static Money of(String major) {
+    return new Money(new BigDecimal(major).movePointRight(2).longValueExact());
+  }
+
+  /**
+   * An exact amount in major units, rounded half up to the minor unit (half away from zero when
+   * negative).
+   */
+  public static Money rounded(BigDecimal major) {
+    return new Money(major.setScale(2, RoundingMode.HALF_UP).movePointRight(2).longValueExact());
+  }
+
+  /** Minutes at a rate per hour in major units, rounded half up once, at the end. */
+  public static Money forMinutes(int minutes, BigDecimal ratePerHour) {
+    BigDecimal exactSixtieths = ratePerHour.multiply(BigDecimal.valueOf(minutes));
+    return rounded(exactSixtieths.divide(MINUTES_PER_HOUR, 2, RoundingMode.HALF_UP));
+  }
+
+  /** An amount as people type it: "450", "1,284.50", "£45". Not negative, at most two decimals. */
+  public static Money parse(String typed) {
+    String plain = typed.replaceAll("[£$€,\\s]", "");
+    if (!plain.matches("-?(\\d{1,12}(\\.\\d*)?|\\.\\d+)")) {
+      throw new Unreadable(
+          Rule.UNREADABLE,
+          "“" + Reading.abridged(typed) + "” is not an amount. Enter it like 450 or 45.50.");
+    }
+    BigDecimal major = new BigDecimal(plain);
+    if (major.signum() < 0) {
+      throw new Unreadable(
+          Rule.NEGATIVE, "An amount here cannot be negative. Enter it like 450 or 45.50.");
+    }
+    if (major.scale() > 2) {
+      throw new Unreadable(Rule.UNREADABLE, "An amount has at most two decimals, such as 45.50.");
+    }
+    if (major.movePointRight(2).longValueExact() > LARGEST_TYPED_MINOR) {
+      throw new Unreadable(Rule.TOO_LARGE, "More than 100 million. Check the amount.");
+    }
+    return new Money(major.movePointRight(2).longValueExact());
+  }
+
+  public Money plus(Money other) {
+    return new Money(Math.addExact(minor, other.minor));
+  }
+
+  public Money minus(Money other) {
+    return new Money(Math.subtractExact(minor, other.minor));
+  }
+
+  public Money negated() {
+    return new Money(Math.negateExact(minor));
+  }
+
+  /** This amount per unit, for a quantity; rounded half up. */
+  public Money times(BigDecimal quantity) {
+    return rounded(major().multiply(quantity));
+  }
+
+  public boolean isZero() {
+    return minor == 0;
+  }
+
+  public boolean isNegative() {
+    return minor < 0;
+  }
+
+  public boolean isPositive() {
+    return minor > 0;
+  }
+
+  /** The exact amount in major units, with two decimals. */
+  public BigDecimal major() {
+    return BigDecimal.valueOf(minor, 2);
+  }
+
+  /** Adds up a stream of amounts; nothing adds up to {@link #ZERO}. */
+  public static Collector<Money, ?, Money> sum() {
+    return java.util.stream.Collectors.reducing(ZERO, Money::plus);
+  }
+
+  @Override
+  public int compareTo(Money other) {
+    return Long.compare(minor, other.minor);
+  }
+
+  /** Major units with two decimals and no currency mark, such as "541.19". */
+  @Override
+  public String toString() {
+    return major().toPlainString();
+  }
+}

@@ -1,0 +1,117 @@
+package app.pragmata.core.planning;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import java.time.DateTimeException;
+import java.time.DayOfWeek;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.time.Month;
+import java.time.temporal.TemporalAdjusters;
+import java.util.Arrays;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/** Days and times of day as people type them. */
+public final class Day {
+  private static final Pattern DAY_MONTH =
+      Pattern.compile("(\\d{1,2})[ ./]+([a-z]{3,9}|\\d{1,2})(?:[ ./]+(\\d{2}|\\d{4}))?");
+  private static final Pattern RELATIVE = Pattern.compile("\\+(\\d{1,3})");
+  private static final Pattern TIME =
+      Pattern.compile("(\\d{1,2})(?:[:.h]?([0-5]\\d))?\\s*(am|pm)?");
+
+  private Day() {}
+
+  /**
+   * Reads "today", "tomorrow", "tue" (the next one, today included), "+3", "24 nov", "24/11",
+   * "24.11.2026", "2026-11-24".
+   */
+  public static LocalDate parse(String typed, LocalDate today) {
+    String plain = typed.strip().toLowerCase(Locale.ROOT);
+    try {
+      return read(plain, today);
+    } catch (DateTimeException | NumberFormatException impossible) {
+      throw new Unreadable(
+          Rule.UNREADABLE,
+          "“"
+              + Reading.abridged(typed)
+              + "” is not a day. Enter it like tue, tomorrow, +3 or 24 nov.");
+    }
+  }
+
+  private static LocalDate read(String plain, LocalDate today) {
+    if (plain.equals("today")) {
+      return today;
+    }
+    if (plain.equals("tomorrow") || plain.equals("tom")) {
+      return today.plusDays(1);
+    }
+    if (plain.equals("yesterday")) {
+      return today.minusDays(1);
+    }
+    Matcher relative = RELATIVE.matcher(plain);
+    if (relative.matches()) {
+      return today.plusDays(Integer.parseInt(relative.group(1)));
+    }
+    Matcher dayMonth =
+        DAY_MONTH.matcher(
+            plain.replaceFirst("^(mon|tue|wed|thu|fri|sat|sun)[a-z]*\\s+(?=\\d)", ""));
+    if (dayMonth.matches()) {
+      return dayOfMonth(dayMonth, today);
+    }
+    if (plain.length() >= 2 && plain.chars().allMatch(Character::isLetter)) {
+      return today.with(TemporalAdjusters.nextOrSame(weekday(plain)));
+    }
+    return LocalDate.parse(plain);
+  }
+
+  private static LocalDate dayOfMonth(Matcher matcher, LocalDate today) {
+    int day = Integer.parseInt(matcher.group(1));
+    int month = month(matcher.group(2));
+    String year = matcher.group(3);
+    if (year != null) {
+      int typedYear = Integer.parseInt(year);
+      return LocalDate.of(typedYear < 100 ? 2000 + typedYear : typedYear, month, day);
+    }
+    LocalDate thisYear = LocalDate.of(today.getYear(), month, day);
+    return thisYear.isBefore(today.minusMonths(6)) ? thisYear.plusYears(1) : thisYear;
+  }
+
+  private static int month(String text) {
+    if (Character.isDigit(text.charAt(0))) {
+      return Integer.parseInt(text);
+    }
+    return Arrays.stream(Month.values())
+        .filter(month -> month.name().toLowerCase(Locale.ROOT).startsWith(text))
+        .findFirst()
+        .orElseThrow(() -> new DateTimeException(text))
+        .getValue();
+  }
+
+  private static DayOfWeek weekday(String text) {
+    return Arrays.stream(DayOfWeek.values())
+        .filter(day -> day.name().toLowerCase(Locale.ROOT).startsWith(text))
+        .findFirst()
+        .orElseThrow(() -> new DateTimeException(text));
+  }
+
+  /** Reads "8", "8:30", "0830", "17.35" or "2pm". */
+  public static LocalTime parseTime(String typed) {
+    Matcher matcher = TIME.matcher(typed.strip().toLowerCase(Locale.ROOT));
+    if (matcher.matches()) {
+      int hour = Integer.parseInt(matcher.group(1));
+      int minute = matcher.group(2) == null ? 0 : Integer.parseInt(matcher.group(2));
+      if ("pm".equals(matcher.group(3)) && hour < 12) {
+        hour += 12;
+      }
+      if (hour < 24) {
+        return LocalTime.of(hour, minute);
+      }
+    }
+    throw new Unreadable(
+        Rule.UNREADABLE,
+        "“" + Reading.abridged(typed) + "” is not a time of day. Enter it like 8:30, 1430 or 2pm.");
+  }
+}

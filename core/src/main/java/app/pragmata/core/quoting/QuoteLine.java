@@ -1,0 +1,121 @@
+package app.pragmata.core.quoting;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.people.RateClass;
+import java.math.BigDecimal;
+
+/**
+ * One line of an offer: what it should cost us beside what the customer pays. Cost rates are exact,
+ * amounts rounded.
+ */
+public sealed interface QuoteLine {
+  String description();
+
+  VatRate vatRate();
+
+  Category category();
+
+  Money cost();
+
+  /** What the customer pays for the line, without VAT. */
+  Money net();
+
+  /** Hours at a charge rate. */
+  record Labour(
+      String description,
+      int minutes,
+      RateClass rateClass,
+      BigDecimal costPerHour,
+      Money chargePerHour,
+      VatRate vatRate)
+      implements QuoteLine {
+    @Override
+    public Category category() {
+      return Category.LABOUR;
+    }
+
+    @Override
+    public Money cost() {
+      return Money.forMinutes(minutes, costPerHour);
+    }
+
+    @Override
+    public Money net() {
+      return Money.forMinutes(minutes, chargePerHour.major());
+    }
+  }
+
+  /** Minutes and miles that we expect, for one price to the customer (a call-out). */
+  record Drive(
+      String description,
+      int minutes,
+      BigDecimal miles,
+      BigDecimal costPerHour,
+      BigDecimal costPerMile,
+      Money price,
+      VatRate vatRate)
+      implements QuoteLine {
+    @Override
+    public Category category() {
+      return Category.DRIVE;
+    }
+
+    @Override
+    public Money cost() {
+      return Money.forMinutes(minutes, costPerHour)
+          .plus(Money.rounded(miles.multiply(costPerMile)));
+    }
+
+    @Override
+    public Money net() {
+      return price;
+    }
+  }
+
+  /** Parts by the piece or the metre. */
+  record Part(
+      long partId,
+      String description,
+      BigDecimal quantity,
+      BigDecimal unitCost,
+      Money unitPrice,
+      VatRate vatRate)
+      implements QuoteLine {
+    @Override
+    public Category category() {
+      return Category.PARTS;
+    }
+
+    @Override
+    public Money cost() {
+      return Money.rounded(unitCost.multiply(quantity));
+    }
+
+    @Override
+    public Money net() {
+      return unitPrice.times(quantity);
+    }
+  }
+
+  /** Anything else: subcontract, hire, permits. */
+  record Other(
+      String description, BigDecimal quantity, Money unitCost, Money unitPrice, VatRate vatRate)
+      implements QuoteLine {
+    @Override
+    public Category category() {
+      return Category.OTHER;
+    }
+
+    @Override
+    public Money cost() {
+      return unitCost.times(quantity);
+    }
+
+    @Override
+    public Money net() {
+      return unitPrice.times(quantity);
+    }
+  }
+}

@@ -1,0 +1,63 @@
+package app.pragmata.core.quoting;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import java.time.LocalDate;
+
+/** Where a quote stands. Each state offers only the moves that may follow it. */
+public sealed interface QuoteState {
+  /** Being written; only here may lines change. */
+  record Draft() implements QuoteState {
+    public Sent send(int lineCount, LocalDate validUntil, LocalDate today) {
+      if (lineCount == 0) {
+        throw new Refused(
+            Rule.NO_LINES, "The quote has no lines yet. Add at least one before sending it.");
+      }
+      return new Sent(notPast(validUntil, today));
+    }
+  }
+
+  /** With the customer, who may answer until the last day inclusive. */
+  record Sent(LocalDate validUntilInclusive) implements QuoteState {
+    public Accepted accept() {
+      return new Accepted();
+    }
+
+    public Declined decline() {
+      return new Declined();
+    }
+
+    /** Back to the desk, to be changed before it is sent again. */
+    public Draft takeBack() {
+      return new Draft();
+    }
+  }
+
+  /** The customer's yes; the lines are the promise from here on. */
+  record Accepted() implements QuoteState {}
+
+  record Declined() implements QuoteState {}
+
+  /** Sent, but the last day passed without an answer. */
+  record Lapsed() implements QuoteState {
+    public Draft takeBack() {
+      return new Draft();
+    }
+  }
+
+  /**
+   * A sent quote as it stands today: lapsed once its last day has passed, by the day and not by
+   * somebody remembering.
+   */
+  static QuoteState sent(LocalDate validUntilInclusive, LocalDate today) {
+    return validUntilInclusive.isBefore(today) ? new Lapsed() : new Sent(validUntilInclusive);
+  }
+
+  private static LocalDate notPast(LocalDate validUntil, LocalDate today) {
+    if (validUntil.isBefore(today)) {
+      throw new Refused(
+          Rule.WRONG_STATE, "Its last day has passed. Set a later day, then send it.");
+    }
+    return validUntil;
+  }
+}

@@ -1,0 +1,61 @@
+package app.pragmata.core.stores;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import java.math.BigDecimal;
+import java.math.MathContext;
+
+/**
+ * What the company holds of one part, in all places together: a quantity and its value in the
+ * books. The moving-average cost is value / quantity, so quantity x average cost is the value,
+ * always and to the penny (perpetual weighted average).
+ */
+public record StockBalance(BigDecimal quantity, Money value) {
+  public static final StockBalance EMPTY = new StockBalance(BigDecimal.ZERO, Money.ZERO);
+
+  /** A balance after a movement, and what the movement was worth. */
+  public record Movement(StockBalance after, BigDecimal quantity, Money cost) {}
+
+  public StockBalance {
+    if (quantity.signum() < 0
+        || value.isNegative()
+        || (quantity.signum() == 0 && !value.isZero())) {
+      throw new IllegalStateException("Stock of " + quantity + " worth " + value + " cannot be");
+    }
+  }
+
+  /**
+   * Per unit, for showing; postings never start from this rounded figure. Nothing when nothing is
+   * held.
+   */
+  public BigDecimal averageCost() {
+    return quantity.signum() == 0
+        ? BigDecimal.ZERO
+        : value.major().divide(quantity, MathContext.DECIMAL64);
+  }
+
+  /**
+   * Takes out a quantity at average cost, rounded half up; the last unit takes all value that is
+   * left.
+   */
+  public Movement issue(BigDecimal issued) {
+    if (issued.compareTo(quantity) > 0) {
+      throw new Refused(
+          Rule.NOT_ENOUGH_STOCK,
+          "Only %s left in the books, but %s entered. Check the quantity, or book in the delivery first."
+              .formatted(
+                  quantity.stripTrailingZeros().toPlainString(),
+                  issued.stripTrailingZeros().toPlainString()));
+    }
+    Money cost =
+        Money.rounded(value.major().multiply(issued).divide(quantity, MathContext.DECIMAL128));
+    return new Movement(
+        new StockBalance(quantity.subtract(issued), value.minus(cost)), issued.negate(), cost);
+  }
+
+  /** Puts in a quantity for what it cost as a whole: a delivery, or a part that came back. */
+  public Movement receive(BigDecimal received, Money cost) {
+    return new Movement(new StockBalance(quantity.add(received), value.plus(cost)), received, cost);
+  }
+}

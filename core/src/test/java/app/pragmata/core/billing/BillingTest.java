@@ -1,0 +1,161 @@
+package app.pragmata.core.billing;
+
+import static app.pragmata.core.costing.WorkedExample.DAY;
+import static app.pragmata.core.costing.WorkedExample.STANDARD;
+import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.entry;
+import static app.pragmata.core.costing.WorkedExample.job;
+import static app.pragmata.core.costing.WorkedExample.rates;
+import static app.pragmata.core.costing.WorkedExample.warranty;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.core.billing.BillingBasis.FixedPrice;
+import app.pragmata.core.billing.BillingBasis.NotCharged;
+import app.pragmata.core.billing.BillingBasis.TimeAndParts;
+import app.pragmata.core.billing.ChargeTerms.DriveCharge;
+import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.costing.JobFacts.OtherCost;
+import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
+import app.pragmata.core.people.RateClass;
+import java.math.BigDecimal;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+class BillingTest {
+  private final InvoiceDraft worked = draft(job(), new TimeAndParts(), chargeTerms());
+
+  @Test
+  void the_worked_example_charges_each_line_as_the_example_says() {
+    assertThat(worked.lines())
+        .map(line -> line.description() + ": " + line.net())
+        .containsExactly(
+            "Labour 2:45 at 58.00: 159.50",
+            "Labour, overtime 0:45 at 87.00: 65.25",
+            "Call-out: 45.00",
+            "Gate ram: 127.44",
+            "Photocell pair: 53.80");
+  }
+
+  @Test
+  void the_warranty_reduction_stands_as_its_own_amount_on_the_line() {
+    ChargeLine ram = worked.lines().get(3);
+    assertThat(ram.full()).isEqualTo(Money.of("318.60"));
+    assertThat(ram.warrantyReduction()).isEqualTo(Money.of("191.16"));
+  }
+
+  @Test
+  void the_worked_example_comes_to_450_99_net_and_541_19_gross() {
+    assertThat(worked.vat().net()).isEqualTo(Money.of("450.99"));
+    assertThat(worked.vat().vat()).isEqualTo(Money.of("90.20"));
+    assertThat(worked.vat().gross()).isEqualTo(Money.of("541.19"));
+  }
+
+  @Test
+  void fixed_price_charges_the_quote_whatever_the_work_took() {
+    assertThat(draft(job(), new FixedPrice(), chargeTerms()).vat().net())
+        .isEqualTo(Money.of("612.00"));
+  }
+
+  @Test
+  void a_job_that_is_not_charged_reads_nil() {
+    assertThat(draft(job(), new NotCharged("Goodwill"), chargeTerms()).vat().gross())
+        .isEqualTo(Money.ZERO);
+  }
+
+  @Test
+  void a_short_visit_is_charged_the_minimum() {
+    assertThat(
+            draft(
+                    visit(entry(1, Kind.LABOUR, RateClass.NORMAL, 5, "0")),
+                    new TimeAndParts(),
+                    chargeTerms())
+                .lines())
+        .first()
+        .extracting(ChargeLine::description)
+        .isEqualTo("Labour 1:00 at 58.00");
+  }
+
+  @Test
+  void a_whole_step_is_not_rounded_further() {
+    assertThat(
+            draft(
+                    visit(entry(1, Kind.LABOUR, RateClass.NORMAL, 75, "0")),
+                    new TimeAndParts(),
+                    chargeTerms())
+                .lines())
+        .first()
+        .extracting(ChargeLine::description)
+        .isEqualTo("Labour 1:15 at 58.00");
+  }
+
+  @Test
+  void two_clocks_of_one_visit_are_rounded_together_not_each() {
+    JobFacts twoClocks =
+        visit(
+            entry(1, Kind.LABOUR, RateClass.NORMAL, 50, "0"),
+            entry(2, Kind.LABOUR, RateClass.NORMAL, 40, "0"));
+    assertThat(draft(twoClocks, new TimeAndParts(), chargeTerms()).lines().getFirst().net())
+        .isEqualTo(Money.of("87.00"));
+  }
+
+  @Test
+  void driving_by_the_hour_charges_the_minutes() {
+    assertThat(driveCharge(new DriveCharge.PerHour(Money.of("30.00"))))
+        .isEqualTo(Money.of("20.00"));
+  }
+
+  @Test
+  void driving_by_the_mile_charges_the_distance() {
+    assertThat(driveCharge(new DriveCharge.PerMile(Money.of("0.65")))).isEqualTo(Money.of("11.96"));
+  }
+
+  @Test
+  void driving_without_charge_leaves_no_line() {
+    assertThat(driveCharge(new DriveCharge.None())).isEqualTo(Money.ZERO);
+  }
+
+  @Test
+  void other_costs_are_marked_up() {
+    var hire =
+        new JobFacts(
+            List.of(),
+            List.of(),
+            List.of(new OtherCost(1, "Lift hire", Money.of("80.00"), STANDARD)));
+    assertThat(draft(hire, new TimeAndParts(), chargeTerms()).vat().net())
+        .isEqualTo(Money.of("92.00"));
+  }
+
+  @Test
+  void a_warranty_covers_its_last_day_and_not_the_one_after() {
+    Warranty warranty =
+        new Warranty(DAY.minusYears(1), DAY, Share.ofPercent("60"), DAY, Share.ofPercent("50"));
+    assertThat(warranty.forParts(DAY).percent()).isEqualTo("60");
+    assertThat(warranty.forLabour(DAY.plusDays(1)).isNothing()).isTrue();
+  }
+
+  @Test
+  void a_visit_on_which_nothing_was_done_charges_no_call_out() {
+    assertThat(draft(visit(), new TimeAndParts(), chargeTerms()).lines()).isEmpty();
+  }
+
+  private static Money driveCharge(DriveCharge drive) {
+    var terms = new ChargeTerms(15, 60, drive, BigDecimal.ZERO, STANDARD);
+    return draft(
+            visit(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")), new TimeAndParts(), terms)
+        .vat()
+        .net();
+  }
+
+  private static JobFacts visit(TimeEntry... times) {
+    return new JobFacts(
+        List.of(), List.of(new VisitFacts(1, DAY, List.of(times), List.of())), List.of());
+  }
+
+  private static InvoiceDraft draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {
+    return new Billing(rates(), terms).draft(job, basis, warranty());
+  }
+}

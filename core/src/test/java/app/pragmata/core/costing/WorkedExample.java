@@ -1,0 +1,141 @@
+package app.pragmata.core.costing;
+
+import app.pragmata.core.billing.ChargeTerms;
+import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.field.PartUse;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.people.InForce;
+import app.pragmata.core.people.RateClass;
+import app.pragmata.core.people.Rates;
+import app.pragmata.core.quoting.QuoteLine;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * The swing gate's ram: the one job that every layer of the program is held against, to the penny.
+ */
+public final class WorkedExample {
+  public static final LocalDate DAY = LocalDate.of(2026, 11, 23);
+  public static final long TECHNICIAN = 1;
+  public static final VatRate STANDARD = new VatRate("standard", "S", new BigDecimal("20"));
+  private static final LocalDate LONG_AGO = LocalDate.of(2026, 1, 1);
+
+  private WorkedExample() {}
+
+  public static Rates rates() {
+    return new Rates(
+        Map.of(
+            TECHNICIAN,
+            new InForce<>(
+                "wage",
+                List.of(
+                    new Rates.Wage(LONG_AGO, new BigDecimal("19.60"), new BigDecimal("0.23"))))),
+        Map.of(
+            RateClass.NORMAL, terms("normal rate", "1", "58.00"),
+            RateClass.OVERTIME, terms("overtime rate", "1.5", "87.00")),
+        new InForce<>(
+            "vehicle cost", List.of(new Rates.VehicleCost(LONG_AGO, new BigDecimal("0.38")))));
+  }
+
+  private static InForce<Rates.ClassTerms> terms(String what, String factor, String charge) {
+    return new InForce<>(
+        what, List.of(new Rates.ClassTerms(LONG_AGO, new BigDecimal(factor), Money.of(charge))));
+  }
+
+  public static Costing costing() {
+    return new Costing(rates(), new BigDecimal("6.00"));
+  }
+
+  public static ChargeTerms chargeTerms() {
+    return new ChargeTerms(
+        15,
+        60,
+        new ChargeTerms.DriveCharge.PerCallOut(Money.of("45.00")),
+        new BigDecimal("0.15"),
+        STANDARD);
+  }
+
+  public static Warranty warranty() {
+    return new Warranty(
+        DAY.minusYears(1),
+        DAY.plusYears(1),
+        Share.ofPercent("60"),
+        DAY.minusDays(1),
+        Share.ofPercent("100"));
+  }
+
+  public static JobFacts job() {
+    return new JobFacts(
+        List.of(
+            new QuoteLine.Labour(
+                "Change the ram",
+                150,
+                RateClass.NORMAL,
+                new BigDecimal("24.108"),
+                Money.of("58.00"),
+                STANDARD),
+            new QuoteLine.Drive(
+                "Call-out",
+                30,
+                new BigDecimal("15"),
+                new BigDecimal("24.108"),
+                new BigDecimal("0.38"),
+                Money.of("45.00"),
+                STANDARD),
+            new QuoteLine.Part(
+                1,
+                "Gate ram",
+                BigDecimal.ONE,
+                new BigDecimal("212.40"),
+                Money.of("318.60"),
+                STANDARD),
+            new QuoteLine.Part(
+                2,
+                "Photocell pair",
+                BigDecimal.ONE,
+                new BigDecimal("14.25"),
+                Money.of("26.90"),
+                STANDARD),
+            new QuoteLine.Other(
+                "Limit switch set-up", BigDecimal.ONE, Money.ZERO, Money.of("76.50"), STANDARD)),
+        List.of(
+            new VisitFacts(
+                1,
+                DAY,
+                List.of(
+                    entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4"),
+                    entry(2, Kind.LABOUR, RateClass.NORMAL, 155, "0"),
+                    entry(3, Kind.LABOUR, RateClass.OVERTIME, 45, "0")),
+                List.of(
+                    new PartUse(
+                        1,
+                        "Gate ram",
+                        BigDecimal.ONE,
+                        Money.of("212.40"),
+                        Money.of("318.60"),
+                        STANDARD,
+                        false),
+                    new PartUse(
+                        2,
+                        "Photocell pair",
+                        new BigDecimal("2"),
+                        Money.of("28.50"),
+                        Money.of("26.90"),
+                        STANDARD,
+                        true)))),
+        List.of());
+  }
+
+  public static TimeEntry entry(
+      long id, Kind kind, RateClass rateClass, int minutes, String miles) {
+    return new TimeEntry(
+        id, TECHNICIAN, kind, rateClass, DAY, minutes, new BigDecimal(miles), null);
+  }
+}
