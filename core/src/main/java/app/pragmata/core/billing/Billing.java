@@ -77,7 +77,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
   }
 
   private static boolean worked(VisitFacts visit) {
-    return !visit.times().isEmpty() || !visit.parts().isEmpty();
+    return visit.billable() && !(visit.times().isEmpty() && visit.parts().isEmpty());
   }
 
   private List<ChargeLine> labour(VisitFacts visit, String suffix, Share warrantyShare) {

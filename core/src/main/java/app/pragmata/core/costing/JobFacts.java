@@ -12,8 +12,14 @@ import java.util.stream.Stream;
 /** All that is known of a job for costing and billing it: what was promised and what was done. */
 public record JobFacts(
     List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts) {
-  /** What was recorded on one visit. */
-  public record VisitFacts(long id, LocalDate day, List<TimeEntry> times, List<PartUse> parts) {
+  /**
+   * What was recorded on one visit.
+   *
+   * @param billable false when the visit did not happen or was called off: its time costs us, but
+   *     nobody is charged
+   */
+  public record VisitFacts(
+      long id, LocalDate day, boolean billable, List<TimeEntry> times, List<PartUse> parts) {
     public VisitFacts {
       times = List.copyOf(times);
       parts = List.copyOf(parts);

@@ -54,7 +54,12 @@ public sealed interface VisitState {
     }
   }
 
-  record Checked() implements VisitState {}
+  record Checked() implements VisitState {
+    /** Back to the desk, as long as the job is not billed; what was posted is reversed. */
+    public Finished reopen() {
+      return new Finished();
+    }
+  }
 
   record NotThisTime() implements VisitState {}
 

@@ -142,6 +142,20 @@ class BillingTest {
     assertThat(draft(visit(), new TimeAndParts(), chargeTerms()).lines()).isEmpty();
   }
 
+  @Test
+  void a_visit_that_did_not_happen_charges_nothing_for_the_drive_there() {
+    var inVain =
+        new VisitFacts(
+            1, DAY, false, List.of(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")), List.of());
+    assertThat(
+            draft(
+                    new JobFacts(List.of(), List.of(inVain), List.of()),
+                    new TimeAndParts(),
+                    chargeTerms())
+                .lines())
+        .isEmpty();
+  }
+
   private static Money driveCharge(DriveCharge drive) {
     var terms = new ChargeTerms(15, 60, drive, BigDecimal.ZERO, STANDARD);
     return draft(
@@ -152,7 +166,7 @@ class BillingTest {
 
   private static JobFacts visit(TimeEntry... times) {
     return new JobFacts(
-        List.of(), List.of(new VisitFacts(1, DAY, List.of(times), List.of())), List.of());
+        List.of(), List.of(new VisitFacts(1, DAY, true, List.of(times), List.of())), List.of());
   }
 
   private static InvoiceDraft draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.field.JobState;
 import app.pragmata.core.field.VisitState;
 import app.pragmata.core.money.Money;
 import java.util.List;

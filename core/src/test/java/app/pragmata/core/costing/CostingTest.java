@@ -99,6 +99,7 @@ class CostingTest {
         new VisitFacts(
             1,
             WorkedExample.DAY,
+            true,
             List.of(
                 entry(1, Kind.LABOUR, RateClass.NORMAL, normal, "0"),
                 entry(2, Kind.LABOUR, RateClass.OVERTIME, overtime, "0")),

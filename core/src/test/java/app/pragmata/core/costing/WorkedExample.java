@@ -109,6 +109,7 @@ public final class WorkedExample {
             new VisitFacts(
                 1,
                 DAY,
+                true,
                 List.of(
                     entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4"),
                     entry(2, Kind.LABOUR, RateClass.NORMAL, 155, "0"),

@@ -1,6 +1,5 @@
-package app.pragmata.core.billing;
+package app.pragmata.core.field;
 
-import app.pragmata.core.field.VisitState;
 import java.util.List;
 
 /**

@@ -1,0 +1,467 @@
+package app.pragmata.server.billing;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.OTHER_COST;
+import static app.pragmata.server.generated.Tables.RECEIPT;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.billing.Billing;
+import app.pragmata.core.billing.BillingBasis;
+import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.InvoiceState;
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.field.JobState;
+import app.pragmata.core.money.Margin;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.costing.JobStore;
+import app.pragmata.server.costing.JobStore.WholeJob;
+import app.pragmata.server.generated.tables.records.InvoiceRecord;
+import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** From a checked job to money in the bank; each step is one transaction. */
+@Service
+@Transactional
+public class BillingService {
+  /** How to charge a job: fixed_price, time_and_parts, or not_charged with its reason. */
+  public record BasisForm(int version, @Nullable String basis, @Nullable String reason) {}
+
+  /** A supplier's bill as typed, without VAT. */
+  public record OtherCostForm(
+      @Nullable String supplier,
+      @Nullable String description,
+      @Nullable String cost,
+      @Nullable String vat) {}
+
+  /** Money as it came in; an empty day is today. */
+  public record ReceiptForm(
+      int version, @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
+
+  private static final List<String> METHODS = List.of("bank transfer", "card", "cash", "cheque");
+
+  private final DSLContext database;
+  private final JobStore jobs;
+  private final VisitStore visits;
+  private final InvoiceStore invoices;
+  private final BooksStore books;
+  private final CompanyStore companies;
+  private final NumberSeries numbers;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  BillingService(
+      DSLContext database,
+      JobStore jobs,
+      VisitStore visits,
+      InvoiceStore invoices,
+      BooksStore books,
+      CompanyStore companies,
+      NumberSeries numbers,
+      RepeatableRequests repeats,
+      AuditTrail audit) {
+    this.database = database;
+    this.jobs = jobs;
+    this.visits = visits;
+    this.invoices = invoices;
+    this.books = books;
+    this.companies = companies;
+    this.numbers = numbers;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /**
+   * Both bases side by side, the draft of the chosen one with its entry, or the invoice once it is
+   * posted.
+   */
+  @Transactional(readOnly = true)
+  public BillingView view(Act act, WholeJob job, Company company, CostSheet sheet) {
+    var billing = new Billing(company.rates(), company.chargeTerms());
+    var facts = job.facts(company.zone());
+    InvoiceDraft fixed = billing.draft(facts, new BillingBasis.FixedPrice(), job.warranty());
+    InvoiceDraft worked = billing.draft(facts, new BillingBasis.TimeAndParts(), job.warranty());
+    BillingView.Invoice invoice = invoices.findOfJob(job.job().getId(), act.today()).orElse(null);
+    boolean open = invoice == null && VisitStore.state(job.job()) instanceof JobState.Unbilled;
+    return new BillingView(
+        job.job().getBillingBasis(),
+        job.job().getNotChargedReason(),
+        total(fixed, sheet),
+        total(worked, sheet),
+        open ? draft(job, sheet, billing.draft(facts, basis(job.job()), job.warranty())) : null,
+        invoice);
+  }
+
+  private static BillingView.BasisTotal total(InvoiceDraft draft, CostSheet sheet) {
+    Margin margin = sheet.marginOn(draft.vat().net());
+    return new BillingView.BasisTotal(
+        draft.vat().net().minor(),
+        draft.vat().gross().minor(),
+        margin.amount().minor(),
+        margin.percent());
+  }
+
+  private BillingView.Draft draft(WholeJob job, CostSheet sheet, InvoiceDraft draft) {
+    List<BooksStore.AccountLine> entry = books.preview(event(job.job(), sheet, draft));
+    boolean charged = !job.job().getBillingBasis().equals("not_charged");
+    return new BillingView.Draft(
+        draft.lines().stream().map(BillingView.Line::of).toList(),
+        BillingView.VatAt.of(draft),
+        draft.vat().net().minor(),
+        draft.vat().gross().minor(),
+        entry,
+        entry.stream().mapToLong(BooksStore.AccountLine::debitMinor).sum(),
+        entry.stream().mapToLong(BooksStore.AccountLine::creditMinor).sum(),
+        charged ? numbers.expected(NumberSeries.Series.INVOICE) : null,
+        notYet(job.job(), draft, charged));
+  }
+
+  private static @Nullable String notYet(JobRecord job, InvoiceDraft draft, boolean charged) {
+    if (!(VisitStore.state(job) instanceof JobState.Checked)) {
+      return job.getState().equals("worked")
+          ? "Check the finished visit first."
+          : "There is nothing to bill until the work is finished and checked.";
+    }
+    return charged && draft.vat().gross().isZero()
+        ? "Nothing is charged on this basis. Choose “not charged” with a reason."
+        : null;
+  }
+
+  private static BooksEvent event(JobRecord job, CostSheet sheet, InvoiceDraft draft) {
+    if (job.getBillingBasis().equals("not_charged")) {
+      return new BooksEvent.JobNotCharged(sheet.actualCost());
+    }
+    Map<Category, Money> costs =
+        Arrays.stream(Category.values())
+            .collect(
+                Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
+    return new BooksEvent.InvoicePosted(
+        draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
+  }
+
+  private static BillingBasis basis(JobRecord job) {
+    return switch (job.getBillingBasis()) {
+      case "fixed_price" -> new BillingBasis.FixedPrice();
+      case "time_and_parts" -> new BillingBasis.TimeAndParts();
+      case "not_charged" -> new BillingBasis.NotCharged(job.getNotChargedReason());
+      default -> throw new IllegalStateException("Unknown basis " + job.getBillingBasis());
+    };
+  }
+
+  public void chooseBasis(Act act, long jobId, BasisForm form) {
+    var reading = new Reading();
+    String basis = reading.text("basis", form.basis(), 30);
+    if (basis != null && !List.of("fixed_price", "time_and_parts", "not_charged").contains(basis)) {
+      reading.fault(
+          "basis",
+          Rule.NOT_FOUND,
+          "A job is charged at the fixed price, by time and parts, or not at all.");
+    }
+    String reason = "not_charged".equals(basis) ? reading.text("reason", form.reason(), 300) : null;
+    reading.refuseIfFaulty();
+    JobRecord job = visits.lockJob(jobId);
+    Versions.require(form.version(), job.getVersion());
+    VisitStore.requireUnbilled(job);
+    String before = job.getBillingBasis();
+    job.setBillingBasis(Objects.requireNonNull(basis));
+    job.setNotChargedReason(reason);
+    visits.storeJob(act, job, VisitStore.state(job));
+    audit.note(
+        act,
+        subject(jobId),
+        "billing basis",
+        reason == null ? "" : reason,
+        Map.of("basis", before),
+        Map.of("basis", basis));
+  }
+
+  /** Adds a supplier's bill to the job's cost; gives its id. */
+  public long addOtherCost(Act act, @Nullable String key, long jobId, OtherCostForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add other cost",
+        jobId + " " + form,
+        () -> {
+          var reading = new Reading();
+          String supplier = reading.text("supplier", form.supplier(), 120);
+          String description = reading.text("description", form.description(), 300);
+          Money cost = reading.required("cost", form.cost(), Money::parse);
+          VatRate vatRate =
+              companies
+                  .getCompany()
+                  .vatRates()
+                  .get(form.vat() == null || form.vat().isEmpty() ? "standard" : form.vat());
+          if (vatRate == null) {
+            reading.fault(
+                "vat", Rule.NOT_FOUND, "This VAT rate does not exist. Choose one from the list.");
+          }
+          if (cost != null && cost.isZero()) {
+            reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
+          }
+          reading.refuseIfFaulty();
+          JobRecord job = visits.lockJob(jobId);
+          VisitStore.requireUnbilled(job);
+          return insertOtherCost(
+              act,
+              job,
+              Objects.requireNonNull(supplier),
+              Objects.requireNonNull(description),
+              Objects.requireNonNull(cost),
+              Objects.requireNonNull(vatRate));
+        });
+  }
+
+  private long insertOtherCost(
+      Act act, JobRecord job, String supplier, String description, Money cost, VatRate vatRate) {
+    Long entryId =
+        books.post(
+            act,
+            new BooksEvent.SupplierBilled(cost, VatBreakdown.vatOn(vatRate, cost)),
+            visits.source("job", job.getId(), supplier + ": " + description, job));
+    long id =
+        database
+            .insertInto(OTHER_COST)
+            .set(OTHER_COST.JOB_ID, job.getId())
+            .set(OTHER_COST.SUPPLIER, supplier)
+            .set(OTHER_COST.DESCRIPTION, description)
+            .set(OTHER_COST.COST_MINOR, cost.minor())
+            .set(OTHER_COST.VAT_CODE, vatRate.code())
+            .set(OTHER_COST.ADDED_AT, act.at())
+            .set(OTHER_COST.JOURNAL_ENTRY_ID, entryId)
+            .returning(OTHER_COST.ID)
+            .fetchSingle(OTHER_COST.ID);
+    visits.follow(act, job);
+    audit.note(act, new AuditTrail.Subject("other_cost", id, job.getId()), "added");
+    return id;
+  }
+
+  /** Posts the invoice of a checked job, or closes it without charge; gives the job's id. */
+  public long post(Act act, @Nullable String key, long jobId, int version) {
+    return repeats.once(
+        act,
+        key,
+        "post invoice",
+        jobId + " " + version,
+        () -> {
+          JobRecord row = visits.lockJob(jobId);
+          if (!(VisitStore.state(row) instanceof JobState.Unbilled)) {
+            throw new Refused(
+                Rule.WRONG_STATE, "Job %d is billed already.".formatted(row.getNumber()));
+          }
+          Versions.require(version, row.getVersion());
+          if (!(VisitStore.state(row) instanceof JobState.Checked checked)) {
+            throw new Refused(
+                Rule.WRONG_STATE,
+                "There is nothing to bill until all work is finished and checked.");
+          }
+          post(act, row, checked);
+          return jobId;
+        });
+  }
+
+  private void post(Act act, JobRecord row, JobState.Checked checked) {
+    WholeJob job = jobs.find(row.getId()).orElseThrow();
+    Company company = companies.getCompany();
+    var facts = job.facts(company.zone());
+    CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
+    InvoiceDraft draft =
+        new Billing(company.rates(), company.chargeTerms())
+            .draft(facts, basis(row), job.warranty());
+    if (row.getBillingBasis().equals("not_charged")) {
+      books.post(
+          act,
+          event(row, sheet, draft),
+          visits.source("job", row.getId(), "not charged: " + row.getNotChargedReason(), row));
+      visits.storeJob(act, row, checked.closeWithoutCharge());
+      audit.note(
+          act,
+          subject(row.getId()),
+          "closed without charge",
+          row.getNotChargedReason(),
+          Map.of(),
+          Map.of());
+      return;
+    }
+    if (draft.vat().gross().isZero()) {
+      throw new Refused(
+          Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
+    }
+    long number = insertInvoice(act, row, sheet, draft);
+    visits.storeJob(act, row, checked.bill());
+    audit.note(act, subject(row.getId()), "posted invoice " + number);
+  }
+
+  private long insertInvoice(Act act, JobRecord job, CostSheet sheet, InvoiceDraft draft) {
+    long number = numbers.next(NumberSeries.Series.INVOICE);
+    Long entryId =
+        books.post(
+            act,
+            event(job, sheet, draft),
+            visits.source("job", job.getId(), "invoice " + number, job));
+    int paymentDays =
+        database
+            .select(CUSTOMER.PAYMENT_DAYS)
+            .from(CUSTOMER)
+            .where(CUSTOMER.ID.eq(job.getCustomerId()))
+            .fetchSingle(CUSTOMER.PAYMENT_DAYS);
+    long id =
+        database
+            .insertInto(INVOICE)
+            .set(INVOICE.NUMBER, number)
+            .set(INVOICE.JOB_ID, job.getId())
+            .set(INVOICE.CUSTOMER_ID, job.getCustomerId())
+            .set(INVOICE.INVOICE_DATE, act.today())
+            .set(INVOICE.DUE_DATE, act.today().plusDays(paymentDays))
+            .set(INVOICE.BILLING_BASIS, job.getBillingBasis())
+            .set(INVOICE.NET_MINOR, draft.vat().net().minor())
+            .set(INVOICE.VAT_MINOR, draft.vat().vat().minor())
+            .set(INVOICE.GROSS_MINOR, draft.vat().gross().minor())
+            .set(INVOICE.OWED_MINOR, draft.vat().gross().minor())
+            .set(INVOICE.POSTED_AT, act.at())
+            .set(INVOICE.POSTED_BY, act.personId())
+            .set(INVOICE.JOURNAL_ENTRY_ID, entryId)
+            .returning(INVOICE.ID)
+            .fetchSingle(INVOICE.ID);
+    invoices.insertContent(id, draft);
+    return number;
+  }
+
+  /**
+   * Takes the customer's money in; the job is settled with the last penny. Gives the receipt's id.
+   */
+  public long receive(Act act, @Nullable String key, long invoiceId, ReceiptForm form) {
+    return repeats.once(
+        act,
+        key,
+        "receive money",
+        invoiceId + " " + form,
+        () -> {
+          var reading = new Reading();
+          Money amount = reading.required("amount", form.amount(), Money::parse);
+          LocalDate day =
+              reading.optional(
+                  "receivedOn", form.receivedOn(), typed -> Day.parse(typed, act.today()));
+          String method =
+              form.method() == null || form.method().isEmpty() ? "bank transfer" : form.method();
+          if (!METHODS.contains(method)) {
+            reading.fault(
+                "method", Rule.NOT_FOUND, "Money comes by bank transfer, card, cash or cheque.");
+          }
+          if (day != null && day.isAfter(act.today())) {
+            reading.fault(
+                "receivedOn",
+                Rule.IN_THE_FUTURE,
+                "This day has not come yet. Enter the day when the money arrived.");
+          }
+          reading.refuseIfFaulty();
+          return insertReceipt(
+              act,
+              invoiceId,
+              form.version(),
+              Objects.requireNonNull(amount),
+              day == null ? act.today() : day,
+              method);
+        });
+  }
+
+  private long insertReceipt(
+      Act act, long invoiceId, int version, Money amount, LocalDate day, String method) {
+    Long jobId =
+        database
+            .select(INVOICE.JOB_ID)
+            .from(INVOICE)
+            .where(INVOICE.ID.eq(invoiceId))
+            .fetchOne(INVOICE.JOB_ID);
+    if (jobId == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This invoice does not exist. Find the right one with / and its number.");
+    }
+    JobRecord job = visits.lockJob(jobId);
+    InvoiceRecord invoice =
+        database.selectFrom(INVOICE).where(INVOICE.ID.eq(invoiceId)).fetchSingle();
+    Versions.require(version, invoice.getVersion());
+    if (!(InvoiceState.of(Money.ofMinor(invoice.getOwedMinor()))
+        instanceof InvoiceState.Open open)) {
+      throw new Refused(
+          Rule.WRONG_STATE, "Invoice %d is settled already.".formatted(invoice.getNumber()));
+    }
+    InvoiceState after = refuseAt("amount", () -> open.receive(amount));
+    long number = numbers.next(NumberSeries.Series.RECEIPT);
+    Long entryId =
+        books.post(
+            act,
+            new BooksEvent.MoneyReceived(amount),
+            visits.source(
+                "job",
+                jobId,
+                "receipt %d for invoice %d".formatted(number, invoice.getNumber()),
+                job));
+    long id =
+        database
+            .insertInto(RECEIPT)
+            .set(RECEIPT.NUMBER, number)
+            .set(RECEIPT.INVOICE_ID, invoiceId)
+            .set(RECEIPT.RECEIVED_ON, day)
+            .set(RECEIPT.AMOUNT_MINOR, amount.minor())
+            .set(RECEIPT.METHOD, method)
+            .set(RECEIPT.JOURNAL_ENTRY_ID, entryId)
+            .returning(RECEIPT.ID)
+            .fetchSingle(RECEIPT.ID);
+    switch (after) {
+      case InvoiceState.Open stillOpen -> invoice.setOwedMinor(stillOpen.owed().minor());
+      case InvoiceState.Settled settled -> {
+        invoice.setOwedMinor(0L);
+        if (VisitStore.state(job) instanceof JobState.Billed billed) {
+          visits.storeJob(act, job, billed.settle());
+        }
+      }
+    }
+    invoice.setVersion(invoice.getVersion() + 1);
+    invoice.update();
+    audit.note(act, subject(jobId), "received " + amount);
+    return id;
+  }
+
+  /** Points a refusal of the core at the field that caused it. */
+  private static <T> T refuseAt(String field, java.util.function.Supplier<T> decision) {
+    try {
+      return decision.get();
+    } catch (Refused refused) {
+      var reading = new Reading();
+      refused.faults().forEach(fault -> reading.fault(field, fault.rule(), fault.message()));
+      reading.refuseIfFaulty();
+      throw refused;
+    }
+  }
+
+  private static AuditTrail.Subject subject(long jobId) {
+    return new AuditTrail.Subject("job", jobId, jobId);
+  }
+}

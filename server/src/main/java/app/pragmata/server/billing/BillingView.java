@@ -1,0 +1,95 @@
+package app.pragmata.server.billing;
+
+import app.pragmata.core.billing.ChargeLine;
+import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.server.books.BooksStore;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** How billing is shown on a job's sheet. */
+public record BillingView(
+    String basis,
+    @Nullable String notChargedReason,
+    BasisTotal fixedPrice,
+    BasisTotal timeAndParts,
+    @Nullable Draft draft,
+    @Nullable Invoice invoice) {
+
+  /** What one basis would come to. */
+  public record BasisTotal(
+      long netMinor, long grossMinor, long marginMinor, @Nullable BigDecimal marginPercent) {}
+
+  /**
+   * The invoice as it will read beside the entry as it will post.
+   *
+   * @param expectedNumber of the invoice, unless somebody posts another first; null when nothing
+   *     will be charged
+   * @param notYet why it cannot be posted now; null when it can
+   */
+  public record Draft(
+      List<Line> lines,
+      List<VatAt> vat,
+      long netMinor,
+      long grossMinor,
+      List<BooksStore.AccountLine> entry,
+      long entryDebitMinor,
+      long entryCreditMinor,
+      @Nullable Long expectedNumber,
+      @Nullable String notYet) {}
+
+  public record Line(
+      String category,
+      String description,
+      BigDecimal quantity,
+      String unit,
+      long unitPriceMinor,
+      long fullMinor,
+      String warrantyPercent,
+      long warrantyReductionMinor,
+      long netMinor) {
+    static Line of(ChargeLine line) {
+      return new Line(
+          line.category().label(),
+          line.description(),
+          line.quantity(),
+          line.unit(),
+          line.unitPrice().minor(),
+          line.full().minor(),
+          line.warrantyShare().percent(),
+          line.warrantyReduction().minor(),
+          line.net().minor());
+    }
+  }
+
+  public record VatAt(String percent, long netMinor, long vatMinor) {
+    static List<VatAt> of(InvoiceDraft draft) {
+      return draft.vat().rates().stream()
+          .map(
+              rate ->
+                  new VatAt(
+                      InvoiceStore.plain(rate.rate().percent()),
+                      rate.net().minor(),
+                      rate.vat().minor()))
+          .toList();
+    }
+  }
+
+  /** A posted invoice with what was received for it. */
+  public record Invoice(
+      long id,
+      long number,
+      int version,
+      LocalDate invoiceDate,
+      LocalDate dueDate,
+      boolean late,
+      List<Line> lines,
+      List<VatAt> vat,
+      long netMinor,
+      long grossMinor,
+      long owedMinor,
+      List<Receipt> receipts) {}
+
+  public record Receipt(long number, LocalDate receivedOn, long amountMinor, String method) {}
+}

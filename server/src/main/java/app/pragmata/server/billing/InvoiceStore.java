@@ -1,0 +1,154 @@
+package app.pragmata.server.billing;
+
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.INVOICE_LINE;
+import static app.pragmata.server.generated.Tables.INVOICE_VAT;
+import static app.pragmata.server.generated.Tables.RECEIPT;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
+
+import app.pragmata.core.billing.ChargeLine;
+import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.server.generated.tables.records.InvoiceLineRecord;
+import app.pragmata.server.generated.tables.records.InvoiceVatRecord;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** Posted invoices and what was received for them. */
+@Repository
+class InvoiceStore {
+  private final DSLContext database;
+
+  InvoiceStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** The invoice of a job; empty while it has none. */
+  Optional<BillingView.Invoice> findOfJob(long jobId, LocalDate today) {
+    return database
+        .select(
+            INVOICE,
+            multiset(
+                    select(
+                            INVOICE_LINE.CATEGORY,
+                            INVOICE_LINE.DESCRIPTION,
+                            INVOICE_LINE.QUANTITY,
+                            INVOICE_LINE.UNIT,
+                            INVOICE_LINE.UNIT_PRICE_MINOR,
+                            INVOICE_LINE.FULL_MINOR,
+                            INVOICE_LINE.WARRANTY_SHARE,
+                            INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
+                            INVOICE_LINE.NET_MINOR)
+                        .from(INVOICE_LINE)
+                        .where(INVOICE_LINE.INVOICE_ID.eq(INVOICE.ID))
+                        .orderBy(INVOICE_LINE.POSITION))
+                .convertFrom(rows -> rows.map(mapping(InvoiceStore::line))),
+            multiset(
+                    select(INVOICE_VAT.PERCENT, INVOICE_VAT.NET_MINOR, INVOICE_VAT.VAT_MINOR)
+                        .from(INVOICE_VAT)
+                        .where(INVOICE_VAT.INVOICE_ID.eq(INVOICE.ID))
+                        .orderBy(INVOICE_VAT.PERCENT.desc()))
+                .convertFrom(
+                    rows ->
+                        rows.map(
+                            mapping(
+                                (percent, net, vat) ->
+                                    new BillingView.VatAt(plain(percent), net, vat)))),
+            multiset(
+                    select(
+                            RECEIPT.NUMBER,
+                            RECEIPT.RECEIVED_ON,
+                            RECEIPT.AMOUNT_MINOR,
+                            RECEIPT.METHOD)
+                        .from(RECEIPT)
+                        .where(RECEIPT.INVOICE_ID.eq(INVOICE.ID))
+                        .orderBy(RECEIPT.NUMBER))
+                .convertFrom(rows -> rows.map(mapping(BillingView.Receipt::new))))
+        .from(INVOICE)
+        .where(INVOICE.JOB_ID.eq(jobId))
+        .fetchOptional(
+            row -> {
+              var invoice = row.value1();
+              return new BillingView.Invoice(
+                  invoice.getId(),
+                  invoice.getNumber(),
+                  invoice.getVersion(),
+                  invoice.getInvoiceDate(),
+                  invoice.getDueDate(),
+                  invoice.getOwedMinor() > 0 && invoice.getDueDate().isBefore(today),
+                  row.value2(),
+                  row.value3(),
+                  invoice.getNetMinor(),
+                  invoice.getGrossMinor(),
+                  invoice.getOwedMinor(),
+                  row.value4());
+            });
+  }
+
+  private static BillingView.Line line(
+      String category,
+      String description,
+      BigDecimal quantity,
+      String unit,
+      long unitPrice,
+      long full,
+      BigDecimal warrantyShare,
+      long warrantyReduction,
+      long net) {
+    return new BillingView.Line(
+        category,
+        description,
+        quantity.stripTrailingZeros(),
+        unit,
+        unitPrice,
+        full,
+        plain(warrantyShare.movePointRight(2)),
+        warrantyReduction,
+        net);
+  }
+
+  static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+
+  /** Keeps the lines and the VAT of an invoice exactly as they were shown. */
+  void insertContent(long invoiceId, InvoiceDraft draft) {
+    var lines = new ArrayList<InvoiceLineRecord>();
+    for (ChargeLine line : draft.lines()) {
+      var row = new InvoiceLineRecord();
+      row.setInvoiceId(invoiceId);
+      row.setPosition((short) (lines.size() + 1));
+      row.setCategory(line.category().label());
+      row.setDescription(line.description());
+      row.setQuantity(line.quantity());
+      row.setUnit(line.unit());
+      row.setUnitPriceMinor(line.unitPrice().minor());
+      row.setFullMinor(line.full().minor());
+      row.setWarrantyShare(line.warrantyShare().fraction());
+      row.setWarrantyReductionMinor(line.warrantyReduction().minor());
+      row.setNetMinor(line.net().minor());
+      row.setVatCode(line.vatRate().code());
+      lines.add(row);
+    }
+    database.insertInto(INVOICE_LINE).set(lines).execute();
+    List<InvoiceVatRecord> rates =
+        draft.vat().rates().stream().map(rate -> vatRow(invoiceId, rate)).toList();
+    database.insertInto(INVOICE_VAT).set(rates).execute();
+  }
+
+  private static InvoiceVatRecord vatRow(long invoiceId, VatBreakdown.PerRate rate) {
+    return new InvoiceVatRecord(
+        invoiceId,
+        rate.rate().code(),
+        rate.rate().percent(),
+        rate.net().minor(),
+        rate.vat().minor());
+  }
+}

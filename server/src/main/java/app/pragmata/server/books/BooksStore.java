@@ -1,0 +1,137 @@
+package app.pragmata.server.books;
+
+import static app.pragmata.server.generated.Tables.ACCOUNT;
+import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
+import static app.pragmata.server.generated.Tables.JOURNAL_LINE;
+import static app.pragmata.server.generated.Tables.POSTING_ACCOUNT;
+
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.books.ChartOfAccounts;
+import app.pragmata.core.books.JournalEntry;
+import app.pragmata.core.books.Posting;
+import app.pragmata.core.books.PostingCategory;
+import app.pragmata.server.generated.tables.records.JournalLineRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.NumberSeries;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Posts to the journal; nothing in it is ever changed. */
+@Repository
+public class BooksStore {
+  /** Where an entry comes from: the source document, its job and its cost centre. */
+  public record Source(
+      String type, long id, String description, @Nullable Long jobId, String costCentre) {}
+
+  /** A journal line as people read it. */
+  public record AccountLine(
+      String accountCode, String accountName, long debitMinor, long creditMinor) {}
+
+  private final DSLContext database;
+  private final NumberSeries numbers;
+
+  BooksStore(DSLContext database, NumberSeries numbers) {
+    this.database = database;
+    this.numbers = numbers;
+  }
+
+  /** Posts an event on the act's day; null when it moves no money and so leaves no entry. */
+  public @Nullable Long post(Act act, BooksEvent event, Source source) {
+    JournalEntry entry = Posting.entryFor(event);
+    return entry.lines().isEmpty()
+        ? null
+        : insert(act, name(event), source, codedLines(entry), null);
+  }
+
+  /** Undoes an entry by its mirror image; the first entry stays as it is. */
+  public void reverse(Act act, long entryId, Source source) {
+    List<CodedLine> mirrored =
+        database
+            .selectFrom(JOURNAL_LINE)
+            .where(JOURNAL_LINE.ENTRY_ID.eq(entryId))
+            .orderBy(JOURNAL_LINE.POSITION)
+            .fetch(
+                line ->
+                    new CodedLine(
+                        line.getAccountCode(), line.getCreditMinor(), line.getDebitMinor()));
+    insert(act, "Reversal", source, mirrored, entryId);
+  }
+
+  /** The lines that an event would post, with the accounts' names. */
+  public List<AccountLine> preview(BooksEvent event) {
+    var names = database.selectFrom(ACCOUNT).fetchMap(ACCOUNT.CODE, ACCOUNT.NAME);
+    return codedLines(Posting.entryFor(event)).stream()
+        .map(
+            line ->
+                new AccountLine(
+                    line.accountCode(), names.get(line.accountCode()), line.debit(), line.credit()))
+        .toList();
+  }
+
+  private record CodedLine(String accountCode, long debit, long credit) {}
+
+  private List<CodedLine> codedLines(JournalEntry entry) {
+    ChartOfAccounts chart = chart();
+    return entry.lines().stream()
+        .map(
+            line ->
+                new CodedLine(
+                    chart.accountFor(line.category()), line.debit().minor(), line.credit().minor()))
+        .toList();
+  }
+
+  private ChartOfAccounts chart() {
+    return new ChartOfAccounts(
+        database.selectFrom(POSTING_ACCOUNT).fetch().stream()
+            .collect(
+                Collectors.toMap(
+                    row ->
+                        PostingCategory.valueOf(row.getPostingCategory().toUpperCase(Locale.ROOT)),
+                    row -> row.getAccountCode())));
+  }
+
+  private long insert(
+      Act act, String event, Source source, List<CodedLine> lines, @Nullable Long reverses) {
+    long id =
+        database
+            .insertInto(JOURNAL_ENTRY)
+            .set(JOURNAL_ENTRY.NUMBER, numbers.next(NumberSeries.Series.JOURNAL))
+            .set(JOURNAL_ENTRY.ENTRY_DATE, act.today())
+            .set(JOURNAL_ENTRY.EVENT, event)
+            .set(JOURNAL_ENTRY.DESCRIPTION, source.description())
+            .set(JOURNAL_ENTRY.SOURCE_TYPE, source.type())
+            .set(JOURNAL_ENTRY.SOURCE_ID, source.id())
+            .set(JOURNAL_ENTRY.JOB_ID, source.jobId())
+            .set(JOURNAL_ENTRY.COST_CENTRE, source.costCentre())
+            .set(JOURNAL_ENTRY.REVERSES_ID, reverses)
+            .set(JOURNAL_ENTRY.POSTED_AT, act.at())
+            .set(JOURNAL_ENTRY.POSTED_BY, act.personId())
+            .returning(JOURNAL_ENTRY.ID)
+            .fetchSingle(JOURNAL_ENTRY.ID);
+    var records = new ArrayList<JournalLineRecord>();
+    for (CodedLine line : lines) {
+      records.add(
+          new JournalLineRecord(
+              id, (short) (records.size() + 1), line.accountCode(), line.debit(), line.credit()));
+    }
+    database.insertInto(JOURNAL_LINE).set(records).execute();
+    return id;
+  }
+
+  private static String name(BooksEvent event) {
+    return switch (event) {
+      case BooksEvent.TimeApproved approved -> "Time approved";
+      case BooksEvent.PartUsed used -> "Part used";
+      case BooksEvent.SupplierBilled bill -> "Supplier's bill";
+      case BooksEvent.PartReceived received -> "Part received";
+      case BooksEvent.InvoicePosted invoice -> "Invoice posted";
+      case BooksEvent.MoneyReceived money -> "Money received";
+      case BooksEvent.JobNotCharged free -> "Job not charged";
+    };
+  }
+}

@@ -1,0 +1,119 @@
+package app.pragmata.server.books;
+
+import static org.jooq.impl.DSL.field;
+
+import java.util.List;
+import org.jooq.DSLContext;
+
+/** What must always be true of the books, each law as two figures that must be the same. */
+public final class Laws {
+  /** A law with its two sides in minor units. */
+  public record Finding(
+      String law, String leftName, long leftMinor, String rightName, long rightMinor) {
+    public boolean holds() {
+      return leftMinor == rightMinor;
+    }
+  }
+
+  private record Law(String name, String leftName, String left, String rightName, String right) {}
+
+  private static final List<Law> LAWS =
+      List.of(
+          new Law(
+              "Debits equal credits in every entry",
+              "entries",
+              "select count(*) from journal_entry",
+              "balanced entries",
+              """
+              select count(*) from (select entry_id from journal_line group by entry_id
+                having sum(debit_minor) = sum(credit_minor) and sum(debit_minor) > 0) balanced
+              """),
+          new Law(
+              "Debits equal credits overall",
+              "debits",
+              "select coalesce(sum(debit_minor), 0) from journal_line",
+              "credits",
+              "select coalesce(sum(credit_minor), 0) from journal_line"),
+          new Law(
+              "Work in progress is the cost of the jobs not yet billed",
+              "work in progress",
+              balanceOf("work_in_progress"),
+              "approved time, parts used and other costs of unbilled jobs",
+              """
+              select coalesce(sum(cost), 0) from (
+                select coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0) as cost, v.job_id
+                  from time_entry t join visit v on v.id = t.visit_id
+                union all select p.cost_minor, v.job_id from visit_part p join visit v on v.id = p.visit_id
+                union all select o.cost_minor, o.job_id from other_cost o
+              ) costs join job j on j.id = costs.job_id where j.state not in ('billed', 'settled')
+              """),
+          new Law(
+              "Trade debtors is the sum of the open invoices",
+              "trade debtors",
+              balanceOf("trade_debtors"),
+              "open invoices",
+              "select coalesce(sum(owed_minor), 0) from invoice"),
+          new Law(
+              "Stock is quantity x average cost",
+              "stock",
+              balanceOf("stock"),
+              "value of all parts held",
+              "select coalesce(sum(value_minor), 0) from part"),
+          new Law(
+              "Parts held are what the stock movements add up to",
+              "value of all parts held",
+              "select coalesce(sum(value_minor), 0) from part",
+              "stock movements",
+              "select coalesce(sum(cost_minor), 0) from stock_movement"),
+          new Law(
+              "Customer deposits are the deposits not yet applied",
+              "customer deposits",
+              balanceOf("customer_deposits"),
+              "unapplied deposits",
+              "select 0"),
+          new Law(
+              "Invoice numbers have no gaps",
+              "invoices",
+              "select count(*) from invoice",
+              "numbers used",
+              "select coalesce(max(number) - min(number) + 1, 0) from invoice"),
+          new Law(
+              "Journal numbers have no gaps",
+              "entries",
+              "select count(*) from journal_entry",
+              "numbers used",
+              "select coalesce(max(number) - min(number) + 1, 0) from journal_entry"));
+
+  private Laws() {}
+
+  private static String balanceOf(String postingCategory) {
+    return """
+        select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
+          join journal_line l on l.account_code = p.account_code where p.posting_category = '%s'
+        """
+        .formatted(postingCategory);
+  }
+
+  /**
+   * Both sides of every law, all read from the one state of the database that the transaction sees.
+   */
+  public static List<Finding> check(DSLContext database) {
+    return LAWS.stream()
+        .map(
+            law ->
+                new Finding(
+                    law.name(),
+                    law.leftName(),
+                    read(database, law.left()),
+                    law.rightName(),
+                    read(database, law.right())))
+        .toList();
+  }
+
+  private static long read(DSLContext database, String sql) {
+    return database
+        .select(field("({0})", Long.class, org.jooq.impl.DSL.sql(sql)))
+        .fetchSingle()
+        .value1();
+  }
+}

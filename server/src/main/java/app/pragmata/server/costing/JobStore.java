@@ -1,0 +1,319 @@
+package app.pragmata.server.costing;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.OTHER_COST;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VAT_RATE;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
+
+import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.costing.JobFacts.OtherCost;
+import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.field.PartUse;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.people.RateClass;
+import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.quoting.QuoteStore;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.Optional;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Reads whole jobs, any number of them, with one statement. */
+@Repository
+public class JobStore {
+  /** A job with all that was promised, done and spent. */
+  public record WholeJob(
+      JobRecord job,
+      QuoteRecord quote,
+      String customer,
+      SiteRecord site,
+      @Nullable EquipmentRecord equipment,
+      String kindOfJob,
+      List<QuoteLine> promise,
+      List<WholeVisit> visits,
+      List<Other> others) {
+
+    /** The facts for the core; days are the zone's. */
+    public JobFacts facts(ZoneId zone) {
+      return new JobFacts(
+          promise,
+          visits.stream().map(visit -> visit.facts(zone)).toList(),
+          others.stream()
+              .map(
+                  other ->
+                      new OtherCost(
+                          other.id(),
+                          other.description(),
+                          Money.ofMinor(other.costMinor()),
+                          other.vatRate()))
+              .toList());
+    }
+
+    /** The warranty of the job's equipment. */
+    public Warranty warranty() {
+      if (equipment == null) {
+        return Warranty.NONE;
+      }
+      return new Warranty(
+          equipment.getFittedOn(),
+          Objects.requireNonNullElse(equipment.getPartsWarrantyUntil(), LocalDate.MIN),
+          new Share(equipment.getPartsWarrantyShare()),
+          Objects.requireNonNullElse(equipment.getLabourWarrantyUntil(), LocalDate.MIN),
+          new Share(equipment.getLabourWarrantyShare()));
+    }
+  }
+
+  /** A visit with its entries; the technician is null while nobody was chosen. */
+  public record WholeVisit(
+      VisitRecord visit, @Nullable String technician, List<Entry> entries, List<Use> uses) {
+    /** Clocks that still run are no facts yet. */
+    VisitFacts facts(ZoneId zone) {
+      boolean billable = !List.of("not_this_time", "called_off").contains(visit.getState());
+      return new VisitFacts(
+          visit.getId(),
+          Objects.requireNonNullElse(visit.getDay(), LocalDate.MIN),
+          billable,
+          entries.stream()
+              .filter(entry -> entry.endedAt() != null)
+              .map(entry -> entry.fact(zone))
+              .toList(),
+          uses.stream().map(Use::fact).toList());
+    }
+  }
+
+  /** A time entry; the end is null while the clock runs, the costs are null until the check. */
+  public record Entry(
+      long id,
+      int version,
+      long personId,
+      String kind,
+      String rateClass,
+      Instant startedAt,
+      @Nullable Instant endedAt,
+      BigDecimal miles,
+      String description,
+      @Nullable Long timeCostMinor,
+      @Nullable Long distanceCostMinor) {
+
+    /** Whole minutes; none while the clock runs. */
+    public int minutes() {
+      return endedAt == null ? 0 : (int) Duration.between(startedAt, endedAt).toMinutes();
+    }
+
+    /** The entry for the core; its day is the zone's. */
+    public TimeEntry fact(ZoneId zone) {
+      return new TimeEntry(
+          id,
+          personId,
+          TimeEntry.Kind.valueOf(kind.toUpperCase(Locale.ROOT)),
+          RateClass.valueOf(rateClass.toUpperCase(Locale.ROOT)),
+          startedAt.atZone(zone).toLocalDate(),
+          minutes(),
+          miles,
+          timeCostMinor == null || distanceCostMinor == null
+              ? null
+              : new TimeEntry.Cost(Money.ofMinor(timeCostMinor), Money.ofMinor(distanceCostMinor)));
+    }
+  }
+
+  /** A part used; the exclusion is null while the part is under the equipment's warranty. */
+  public record Use(
+      long id,
+      int version,
+      long partId,
+      String name,
+      String unit,
+      BigDecimal quantity,
+      long costMinor,
+      long priceMinor,
+      @Nullable String warrantyExclusion,
+      String vatCode,
+      String vatCategory,
+      BigDecimal vatPercent) {
+
+    PartUse fact() {
+      return new PartUse(
+          id,
+          name,
+          quantity.stripTrailingZeros(),
+          Money.ofMinor(costMinor),
+          Money.ofMinor(priceMinor),
+          new VatRate(vatCode, vatCategory, vatPercent),
+          warrantyExclusion != null);
+    }
+  }
+
+  /** A supplier's bill for the job. */
+  public record Other(
+      long id,
+      String supplier,
+      String description,
+      long costMinor,
+      String vatCode,
+      String vatCategory,
+      BigDecimal vatPercent) {
+    VatRate vatRate() {
+      return new VatRate(vatCode, vatCategory, vatPercent);
+    }
+  }
+
+  private final DSLContext database;
+
+  JobStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** The job of this id; empty when there is none. */
+  public Optional<WholeJob> find(long id) {
+    return list(JOB.ID.eq(id)).stream().findFirst();
+  }
+
+  /**
+   * All jobs that meet the condition, which may name the tables job, customer, site, quote and
+   * kind_of_job.
+   */
+  public List<WholeJob> list(Condition condition) {
+    Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
+    return database
+        .select(
+            JOB,
+            QUOTE,
+            CUSTOMER.NAME,
+            SITE,
+            EQUIPMENT,
+            KIND_OF_JOB.NAME,
+            promise,
+            visits(),
+            others())
+        .from(JOB)
+        .join(QUOTE)
+        .on(QUOTE.ID.eq(JOB.QUOTE_ID))
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(JOB.SITE_ID))
+        .join(KIND_OF_JOB)
+        .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
+        .leftJoin(EQUIPMENT)
+        .on(EQUIPMENT.ID.eq(JOB.EQUIPMENT_ID))
+        .where(condition)
+        .orderBy(JOB.STATE_SINCE, JOB.ID)
+        .fetch(
+            row ->
+                new WholeJob(
+                    row.value1(),
+                    row.value2(),
+                    row.value3(),
+                    row.value4(),
+                    row.value5() == null || row.value5().getId() == null ? null : row.value5(),
+                    row.value6(),
+                    row.value7(),
+                    row.value8(),
+                    row.value9()));
+  }
+
+  private static Field<List<WholeVisit>> visits() {
+    Field<List<Entry>> entries =
+        multiset(
+                select(
+                        TIME_ENTRY.ID,
+                        TIME_ENTRY.VERSION,
+                        TIME_ENTRY.PERSON_ID,
+                        TIME_ENTRY.KIND,
+                        TIME_ENTRY.RATE_CLASS,
+                        TIME_ENTRY.STARTED_AT,
+                        TIME_ENTRY.ENDED_AT,
+                        TIME_ENTRY.MILES,
+                        TIME_ENTRY.DESCRIPTION,
+                        TIME_ENTRY.TIME_COST_MINOR,
+                        TIME_ENTRY.DISTANCE_COST_MINOR)
+                    .from(TIME_ENTRY)
+                    .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID))
+                    .orderBy(TIME_ENTRY.STARTED_AT, TIME_ENTRY.ID))
+            .as("entries")
+            .convertFrom(rows -> rows.map(mapping(Entry::new)));
+    Field<List<Use>> uses =
+        multiset(
+                select(
+                        VISIT_PART.ID,
+                        VISIT_PART.VERSION,
+                        PART.ID,
+                        PART.NAME,
+                        PART.UNIT,
+                        VISIT_PART.QUANTITY,
+                        VISIT_PART.COST_MINOR,
+                        VISIT_PART.PRICE_MINOR,
+                        VISIT_PART.WARRANTY_EXCLUSION,
+                        VAT_RATE.CODE,
+                        VAT_RATE.CATEGORY,
+                        VAT_RATE.PERCENT)
+                    .from(VISIT_PART)
+                    .join(PART)
+                    .on(PART.ID.eq(VISIT_PART.PART_ID))
+                    .join(VAT_RATE)
+                    .on(VAT_RATE.CODE.eq(PART.VAT_CODE))
+                    .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
+                    .orderBy(VISIT_PART.ID))
+            .as("uses")
+            .convertFrom(rows -> rows.map(mapping(Use::new)));
+    return multiset(
+            select(VISIT, PERSON.NAME, entries, uses)
+                .from(VISIT)
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(VISIT.TECHNICIAN_ID))
+                .where(VISIT.JOB_ID.eq(JOB.ID))
+                .orderBy(VISIT.DAY.asc().nullsLast(), VISIT.START_TIME, VISIT.ID))
+        .as("visits")
+        .convertFrom(rows -> rows.map(mapping(WholeVisit::new)));
+  }
+
+  private static Field<List<Other>> others() {
+    return multiset(
+            select(
+                    OTHER_COST.ID,
+                    OTHER_COST.SUPPLIER,
+                    OTHER_COST.DESCRIPTION,
+                    OTHER_COST.COST_MINOR,
+                    VAT_RATE.CODE,
+                    VAT_RATE.CATEGORY,
+                    VAT_RATE.PERCENT)
+                .from(OTHER_COST)
+                .join(VAT_RATE)
+                .on(VAT_RATE.CODE.eq(OTHER_COST.VAT_CODE))
+                .where(OTHER_COST.JOB_ID.eq(JOB.ID))
+                .orderBy(OTHER_COST.ID))
+        .as("others")
+        .convertFrom(rows -> rows.map(mapping(Other::new)));
+  }
+}

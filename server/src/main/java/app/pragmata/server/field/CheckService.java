@@ -1,0 +1,507 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.field.VisitState;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.people.RateClass;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * The office's part of a visit: corrections with their reasons, and the check that sends its time
+ * to the books.
+ */
+@Service
+@Transactional
+public class CheckService {
+  /** A time entry as it is typed; "+1" behind the end means the next day. */
+  public record TimeForm(
+      int version,
+      @Nullable String kind,
+      @Nullable String from,
+      @Nullable String to,
+      @Nullable String rateClass,
+      @Nullable String miles,
+      @Nullable String description,
+      @Nullable String reason) {}
+
+  /** A part's corrected quantity. */
+  public record QuantityForm(int version, @Nullable String quantity, @Nullable String reason) {}
+
+  private static final int LONGEST_REASON = 300;
+
+  private final DSLContext database;
+  private final VisitStore visits;
+  private final Clocks clocks;
+  private final PartsUsed parts;
+  private final BooksStore books;
+  private final CompanyStore companies;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  CheckService(
+      DSLContext database,
+      VisitStore visits,
+      Clocks clocks,
+      PartsUsed parts,
+      BooksStore books,
+      CompanyStore companies,
+      RepeatableRequests repeats,
+      AuditTrail audit) {
+    this.database = database;
+    this.visits = visits;
+    this.clocks = clocks;
+    this.parts = parts;
+    this.books = books;
+    this.companies = companies;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  private record Typed(
+      RateClass rateClass,
+      Instant from,
+      Instant to,
+      BigDecimal miles,
+      String description,
+      String reason) {}
+
+  public void correctTime(Act act, long entryId, TimeForm form) {
+    TimeEntryRecord entry = getEntry(entryId);
+    var locked = lockCorrectable(entry.getVisitId());
+    entry.refresh();
+    Versions.require(form.version(), entry.getVersion());
+    Typed typed = read(act, locked, form, entry.getKind());
+    Map<String, Object> before = values(entry);
+    entry.setRateClass(typed.rateClass().label());
+    entry.setStartedAt(typed.from());
+    entry.setEndedAt(typed.to());
+    entry.setMiles(typed.miles());
+    entry.setDescription(typed.description());
+    entry.setVersion(entry.getVersion() + 1);
+    entry.update();
+    visits.store(act, locked, locked.state());
+    audit.note(
+        act,
+        subject("time_entry", entryId, locked),
+        "corrected",
+        typed.reason(),
+        before,
+        values(entry));
+  }
+
+  /** Time that nobody clocked; gives the id of the entry. */
+  public long addTime(Act act, @Nullable String key, long visitId, TimeForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add time",
+        visitId + " " + form,
+        () -> {
+          var locked = lockCorrectable(visitId);
+          String kind = "drive".equals(form.kind()) ? "drive" : "labour";
+          Typed typed = read(act, locked, form, kind);
+          long id =
+              clocks.insert(
+                  visitId,
+                  locked.visit().getTechnicianId(),
+                  TimeEntry.Kind.valueOf(kind.toUpperCase(Locale.ROOT)),
+                  typed.rateClass(),
+                  typed.from(),
+                  typed.to(),
+                  typed.miles());
+          TimeEntryRecord entry = getEntry(id);
+          entry.setDescription(typed.description());
+          entry.update();
+          visits.store(act, locked, locked.state());
+          audit.note(
+              act,
+              subject("time_entry", id, locked),
+              "added",
+              typed.reason(),
+              Map.of(),
+              values(entry));
+          return id;
+        });
+  }
+
+  public void removeTime(Act act, long entryId, int version, @Nullable String reason) {
+    String why = readReason(reason);
+    TimeEntryRecord entry = getEntry(entryId);
+    var locked = lockCorrectable(entry.getVisitId());
+    entry.refresh();
+    Versions.require(version, entry.getVersion());
+    entry.delete();
+    visits.store(act, locked, locked.state());
+    audit.note(
+        act, subject("time_entry", entryId, locked), "removed", why, values(entry), Map.of());
+  }
+
+  public void correctQuantity(Act act, long visitPartId, QuantityForm form) {
+    var reading = new Reading();
+    BigDecimal quantity = reading.required("quantity", form.quantity(), Reading::quantity);
+    String why = reading.text("reason", form.reason(), LONGEST_REASON);
+    reading.refuseIfFaulty();
+    VisitPartRecord use = getUse(visitPartId);
+    var locked = lockCorrectable(use.getVisitId());
+    use.refresh();
+    Versions.require(form.version(), use.getVersion());
+    Map<String, Object> before = Map.of("quantity", plain(use.getQuantity()));
+    parts.change(act, locked, use, Objects.requireNonNull(quantity));
+    visits.store(act, locked, locked.state());
+    audit.note(
+        act,
+        subject("visit_part", visitPartId, locked),
+        "corrected",
+        Objects.requireNonNull(why),
+        before,
+        Map.of("quantity", plain(quantity)));
+  }
+
+  /** A part that nobody wrote down; gives the id of the use. */
+  public long addPart(Act act, @Nullable String key, long visitId, FieldService.PartForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add part",
+        visitId + " " + form,
+        () -> {
+          BigDecimal quantity = FieldService.readQuantity(form);
+          var locked = lockCorrectable(visitId);
+          long id = parts.add(act, locked, Objects.requireNonNull(form.partId()), quantity);
+          visits.store(act, locked, locked.state());
+          audit.note(
+              act,
+              subject("visit_part", id, locked),
+              "added",
+              "",
+              Map.of(),
+              Map.of("quantity", plain(quantity)));
+          return id;
+        });
+  }
+
+  public void removePart(Act act, long visitPartId, int version, @Nullable String reason) {
+    String why = readReason(reason);
+    VisitPartRecord use = getUse(visitPartId);
+    var locked = lockCorrectable(use.getVisitId());
+    use.refresh();
+    Versions.require(version, use.getVersion());
+    Map<String, Object> before = Map.of("quantity", plain(use.getQuantity()));
+    parts.remove(act, locked, use);
+    visits.store(act, locked, locked.state());
+    audit.note(act, subject("visit_part", visitPartId, locked), "removed", why, before, Map.of());
+  }
+
+  /** Takes a part out of the equipment's warranty, or back under it when the reason is empty. */
+  public void excludeFromWarranty(Act act, long visitPartId, int version, @Nullable String reason) {
+    var reading = new Reading();
+    String why = reading.optionalText("reason", reason, LONGEST_REASON);
+    reading.refuseIfFaulty();
+    VisitPartRecord use = getUse(visitPartId);
+    var locked = visits.lock(use.getVisitId());
+    VisitStore.requireUnbilled(locked.job());
+    use.refresh();
+    Versions.require(version, use.getVersion());
+    use.setWarrantyExclusion(why.isEmpty() ? null : why);
+    use.setVersion(use.getVersion() + 1);
+    use.update();
+    visits.follow(act, locked.job());
+    audit.note(
+        act,
+        subject("visit_part", visitPartId, locked),
+        why.isEmpty() ? "back under warranty" : "taken out of the warranty",
+        why,
+        Map.of(),
+        Map.of());
+  }
+
+  /** The office says: correct. The visit's time goes to work in progress at the rates in force. */
+  public void check(Act act, long visitId, int version) {
+    var locked = lockShown(visitId, version);
+    if (!(locked.state() instanceof VisitState.Finished finished)) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "Only a finished visit can be checked; this one is " + shownState(locked) + ".");
+    }
+    approve(act, locked);
+    locked.visit().setCheckedAt(act.at());
+    locked.visit().setCheckedBy(act.personId());
+    visits.store(act, locked, finished.check());
+    audit.note(act, subject("visit", visitId, locked), "checked");
+  }
+
+  /**
+   * Takes a check back as long as the job is not billed: its entry is reversed, and the visit can
+   * be corrected again.
+   */
+  public void reopen(Act act, long visitId, int version) {
+    var locked = lockShown(visitId, version);
+    if (!(locked.state() instanceof VisitState.Checked checked)) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "Only a checked visit can be reopened; this one is " + shownState(locked) + ".");
+    }
+    Long posted = findApproval(visitId);
+    if (posted != null) {
+      books.reverse(act, posted, visits.source("visit", visitId, "check taken back", locked.job()));
+    }
+    database
+        .update(TIME_ENTRY)
+        .setNull(TIME_ENTRY.TIME_COST_MINOR)
+        .setNull(TIME_ENTRY.DISTANCE_COST_MINOR)
+        .where(TIME_ENTRY.VISIT_ID.eq(visitId))
+        .execute();
+    locked.visit().setCheckedAt(null);
+    locked.visit().setCheckedBy(null);
+    visits.store(act, locked, checked.reopen());
+    audit.note(act, subject("visit", visitId, locked), "reopened");
+  }
+
+  /**
+   * The visit did not happen; what it cost all the same is approved, and it makes no charge. A new
+   * one is put in its place.
+   */
+  public void notThisTime(Act act, long visitId, int version, @Nullable String reason) {
+    var locked = drop(act, visitId, version, reason);
+    if (locked.state() instanceof VisitState.Droppable droppable) {
+      visits.store(act, locked, droppable.notThisTime());
+    }
+    database
+        .insertInto(VISIT)
+        .set(VISIT.JOB_ID, locked.job().getId())
+        .set(VISIT.STATE, "unplanned")
+        .set(VISIT.EXPECTED_MINUTES, locked.visit().getExpectedMinutes())
+        .execute();
+    visits.follow(act, locked.job());
+    audit.note(
+        act,
+        subject("visit", visitId, locked),
+        "not this time",
+        locked.visit().getReason(),
+        Map.of(),
+        Map.of());
+  }
+
+  /** The visit will not happen; what it cost all the same is approved, and it makes no charge. */
+  public void callOff(Act act, long visitId, int version, @Nullable String reason) {
+    var locked = drop(act, visitId, version, reason);
+    if (locked.state() instanceof VisitState.Droppable droppable) {
+      visits.store(act, locked, droppable.callOff());
+    }
+    audit.note(
+        act,
+        subject("visit", visitId, locked),
+        "called off",
+        locked.visit().getReason(),
+        Map.of(),
+        Map.of());
+  }
+
+  private VisitStore.Locked drop(Act act, long visitId, int version, @Nullable String reason) {
+    String why = readReason(reason);
+    var locked = lockShown(visitId, version);
+    if (!(locked.state() instanceof VisitState.Droppable)
+        || locked.state() instanceof VisitState.Unplanned) {
+      throw new Refused(
+          Rule.WRONG_STATE, "This visit is " + shownState(locked) + " and cannot be dropped.");
+    }
+    if (database.fetchExists(VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId))) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "Parts are recorded on this visit. Remove them first, or check the visit.");
+    }
+    approve(act, locked);
+    locked.visit().setReason(why);
+    return locked;
+  }
+
+  private void approve(Act act, VisitStore.Locked locked) {
+    long visitId = locked.visit().getId();
+    if (clocks.findRunning(visitId) != null) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "A clock still runs on this visit. The technician has to stop it first.");
+    }
+    Company company = companies.getCompany();
+    var costing = new Costing(company.rates(), company.overheadPerHour());
+    Money time = Money.ZERO;
+    Money distance = Money.ZERO;
+    List<TimeEntryRecord> entries =
+        database.selectFrom(TIME_ENTRY).where(TIME_ENTRY.VISIT_ID.eq(visitId)).fetch();
+    for (TimeEntryRecord entry : entries) {
+      TimeEntry.Cost cost = costing.cost(fact(entry, act));
+      entry.setTimeCostMinor(cost.time().minor());
+      entry.setDistanceCostMinor(cost.distance().minor());
+      time = time.plus(cost.time());
+      distance = distance.plus(cost.distance());
+    }
+    database.batchUpdate(entries).execute();
+    books.post(
+        act,
+        new BooksEvent.TimeApproved(time, distance),
+        visits.source("visit", visitId, "time approved", locked.job()));
+  }
+
+  private static TimeEntry fact(TimeEntryRecord entry, Act act) {
+    return new TimeEntry(
+        entry.getId(),
+        entry.getPersonId(),
+        TimeEntry.Kind.valueOf(entry.getKind().toUpperCase(Locale.ROOT)),
+        RateClass.valueOf(entry.getRateClass().toUpperCase(Locale.ROOT)),
+        entry.getStartedAt().atZone(act.zone()).toLocalDate(),
+        (int) Duration.between(entry.getStartedAt(), entry.getEndedAt()).toMinutes(),
+        entry.getMiles(),
+        null);
+  }
+
+  private @Nullable Long findApproval(long visitId) {
+    var entry = app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
+    var reversal = entry.as("reversal");
+    return database
+        .select(entry.ID)
+        .from(entry)
+        .leftJoin(reversal)
+        .on(reversal.REVERSES_ID.eq(entry.ID))
+        .where(entry.SOURCE_TYPE.eq("visit").and(entry.SOURCE_ID.eq(visitId)))
+        .and(entry.REVERSES_ID.isNull().and(reversal.ID.isNull()))
+        .fetchOne(entry.ID);
+  }
+
+  private VisitStore.Locked lockShown(long visitId, int version) {
+    var locked = visits.lock(visitId);
+    Versions.require(version, locked.visit().getVersion());
+    VisitStore.requireUnbilled(locked.job());
+    return locked;
+  }
+
+  private VisitStore.Locked lockCorrectable(long visitId) {
+    var locked = visits.lock(visitId);
+    VisitStore.requireUnbilled(locked.job());
+    switch (locked.state()) {
+      case VisitState.Finished finished -> {}
+      case VisitState.OnSite onSite -> {}
+      case VisitState.Driving driving -> {}
+      case VisitState.Checked checked ->
+          throw new Refused(
+              Rule.WRONG_STATE, "This visit is checked. Reopen it first, then correct it.");
+      default ->
+          throw new Refused(
+              Rule.WRONG_STATE,
+              "Nothing can be recorded on a visit that is " + shownState(locked) + ".");
+    }
+    return locked;
+  }
+
+  private Typed read(Act act, VisitStore.Locked locked, TimeForm form, String kind) {
+    var reading = new Reading();
+    LocalDate day = locked.visit().getDay();
+    LocalTime from = reading.required("from", form.from(), Day::parseTime);
+    boolean nextDay = form.to() != null && form.to().strip().endsWith("+1");
+    String typedTo = nextDay ? form.to().strip().replaceFirst("\\s*\\+1$", "") : form.to();
+    LocalTime to = reading.required("to", typedTo, Day::parseTime);
+    BigDecimal miles =
+        "drive".equals(kind) ? reading.optional("miles", form.miles(), Reading::miles) : null;
+    String description = reading.optionalText("description", form.description(), 300);
+    String reason = reading.text("reason", form.reason(), LONGEST_REASON);
+    RateClass rateClass = reading.optional("rateClass", form.rateClass(), CheckService::rateClass);
+    Instant start = from == null ? act.at() : day.atTime(from).atZone(act.zone()).toInstant();
+    Instant end =
+        to == null
+            ? start
+            : day.plusDays(nextDay ? 1 : 0).atTime(to).atZone(act.zone()).toInstant();
+    TimeEntry.check(start, end, act.at(), reading);
+    reading.refuseIfFaulty();
+    return new Typed(
+        rateClass == null ? companies.getCompany().workingHours().at(start) : rateClass,
+        start,
+        end,
+        miles == null ? BigDecimal.ZERO : miles,
+        description,
+        Objects.requireNonNull(reason));
+  }
+
+  private static RateClass rateClass(String typed) {
+    try {
+      return RateClass.valueOf(typed.toUpperCase(Locale.ROOT));
+    } catch (IllegalArgumentException unknown) {
+      throw new app.pragmata.core.Unreadable(
+          Rule.NOT_FOUND, "Hours are normal, overtime or night.");
+    }
+  }
+
+  private static String readReason(@Nullable String typed) {
+    var reading = new Reading();
+    String reason = reading.text("reason", typed, LONGEST_REASON);
+    reading.refuseIfFaulty();
+    return Objects.requireNonNull(reason);
+  }
+
+  private TimeEntryRecord getEntry(long id) {
+    TimeEntryRecord entry = database.selectFrom(TIME_ENTRY).where(TIME_ENTRY.ID.eq(id)).fetchOne();
+    if (entry == null) {
+      throw new Refused(Rule.NOT_FOUND, "This entry is not there any more. Reload the sheet.");
+    }
+    return entry;
+  }
+
+  private VisitPartRecord getUse(long id) {
+    VisitPartRecord use = database.selectFrom(VISIT_PART).where(VISIT_PART.ID.eq(id)).fetchOne();
+    if (use == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This part is not on the visit any more. Reload the sheet.");
+    }
+    return use;
+  }
+
+  private static Map<String, Object> values(TimeEntryRecord entry) {
+    return Map.of(
+        "from", entry.getStartedAt().toString(),
+        "to", String.valueOf(entry.getEndedAt()),
+        "rateClass", entry.getRateClass(),
+        "miles", plain(entry.getMiles()));
+  }
+
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+
+  private static String shownState(VisitStore.Locked locked) {
+    return locked.visit().getState().replace('_', ' ');
+  }
+
+  private static AuditTrail.Subject subject(String type, long id, VisitStore.Locked locked) {
+    return new AuditTrail.Subject(type, id, locked.job().getId());
+  }
+}

@@ -1,0 +1,251 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.field.VisitState;
+import app.pragmata.core.field.WorkingHours;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalTime;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * What a technician taps. A tap that was already taken does nothing more, so a second tap is never
+ * an error.
+ */
+@Service
+@Transactional
+public class FieldService {
+  /**
+   * How a step is reported; {@code endedAt} only when the clock was stopped too late, as a time of
+   * that day.
+   */
+  public record StepForm(@Nullable String miles, @Nullable String note, @Nullable String endedAt) {
+    /** A step with nothing to say. */
+    public static final StepForm PLAIN = new StepForm(null, null, null);
+  }
+
+  /** A part from the van; the quantity as typed. */
+  public record PartForm(@Nullable Long partId, @Nullable String quantity) {}
+
+  private static final int LONGEST_NOTE = 4_000;
+
+  private final VisitStore visits;
+  private final Clocks clocks;
+  private final PartsUsed parts;
+  private final CompanyStore companies;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+  private final DSLContext database;
+
+  FieldService(
+      VisitStore visits,
+      Clocks clocks,
+      PartsUsed parts,
+      CompanyStore companies,
+      RepeatableRequests repeats,
+      AuditTrail audit,
+      DSLContext database) {
+    this.visits = visits;
+    this.clocks = clocks;
+    this.parts = parts;
+    this.companies = companies;
+    this.repeats = repeats;
+    this.audit = audit;
+    this.database = database;
+  }
+
+  public void drive(Act act, long visitId) {
+    var locked = lockOwn(act, visitId);
+    if (locked.state() instanceof VisitState.Planned planned) {
+      clocks.start(act, visitId, TimeEntry.Kind.DRIVE, hours());
+      step(act, locked, planned.drive(), "started driving");
+    } else {
+      requireBegun(locked);
+    }
+  }
+
+  /** Arrives, with or without a drive before; miles may be empty. */
+  public void arrive(Act act, long visitId, StepForm form) {
+    var reading = new Reading();
+    BigDecimal miles = reading.optional("miles", form.miles(), Reading::miles);
+    reading.refuseIfFaulty();
+    var locked = lockOwn(act, visitId);
+    switch (locked.state()) {
+      case VisitState.Planned planned -> step(act, locked, planned.arrive(), "arrived");
+      case VisitState.Driving driving -> {
+        stopRunning(act, visitId, form, miles == null ? BigDecimal.ZERO : miles);
+        step(act, locked, driving.arrive(), "arrived");
+      }
+      default -> requireBegun(locked);
+    }
+  }
+
+  public void startWork(Act act, long visitId) {
+    var locked = lockOwn(act, visitId);
+    requireOnSite(locked);
+    if (clocks.findRunning(visitId) == null) {
+      clocks.start(act, visitId, TimeEntry.Kind.LABOUR, hours());
+      step(act, locked, locked.state(), "started work");
+    }
+  }
+
+  public void pause(Act act, long visitId, StepForm form) {
+    var locked = lockOwn(act, visitId);
+    requireOnSite(locked);
+    if (clocks.findRunning(visitId) != null) {
+      stopRunning(act, visitId, form, BigDecimal.ZERO);
+      step(act, locked, locked.state(), "paused");
+    }
+  }
+
+  /** Stops the clock and hands the visit to the office; the note may be empty. */
+  public void finish(Act act, long visitId, StepForm form) {
+    var reading = new Reading();
+    String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
+    reading.refuseIfFaulty();
+    var locked = lockOwn(act, visitId);
+    if (locked.state() instanceof VisitState.Finished) {
+      return;
+    }
+    VisitState.OnSite onSite = requireOnSite(locked);
+    stopRunning(act, visitId, form, BigDecimal.ZERO);
+    if (!recordedAnything(visitId)) {
+      throw new Refused(
+          Rule.MISSING,
+          "No work or part is recorded on this visit yet. Start work first, or tell the office that it did not happen.");
+    }
+    locked.visit().setNote(note);
+    locked.visit().setFinishedAt(act.at());
+    step(act, locked, onSite.finish(), "finished");
+  }
+
+  /** Takes a part from the van; gives the id of the use. */
+  public long addPart(Act act, @Nullable String key, long visitId, PartForm form) {
+    return repeats.once(
+        act,
+        key,
+        "use part",
+        visitId + " " + form,
+        () -> {
+          BigDecimal quantity = readQuantity(form);
+          var locked = lockOwn(act, visitId);
+          requireRunningVisit(locked);
+          return parts.add(act, locked, Objects.requireNonNull(form.partId()), quantity);
+        });
+  }
+
+  /** Puts a part back that was added by mistake. */
+  public void removePart(Act act, long visitId, long visitPartId) {
+    var locked = lockOwn(act, visitId);
+    requireRunningVisit(locked);
+    VisitPartRecord use =
+        database
+            .selectFrom(VISIT_PART)
+            .where(VISIT_PART.ID.eq(visitPartId).and(VISIT_PART.VISIT_ID.eq(visitId)))
+            .fetchOne();
+    if (use != null) {
+      parts.remove(act, locked, use);
+    }
+  }
+
+  static BigDecimal readQuantity(PartForm form) {
+    var reading = new Reading();
+    BigDecimal quantity = reading.required("quantity", form.quantity(), Reading::quantity);
+    if (form.partId() == null) {
+      reading.fault("partId", Rule.MISSING, "Choose a part.");
+    }
+    reading.refuseIfFaulty();
+    return Objects.requireNonNull(quantity);
+  }
+
+  private void stopRunning(Act act, long visitId, StepForm form, BigDecimal miles) {
+    TimeEntryRecord clock = clocks.findRunning(visitId);
+    if (clock != null) {
+      clocks.stop(act, clock, endOf(clock, act, form), miles, hours());
+    }
+  }
+
+  private static Instant endOf(TimeEntryRecord clock, Act act, StepForm form) {
+    var reading = new Reading();
+    LocalTime typed = reading.optional("endedAt", form.endedAt(), Day::parseTime);
+    reading.refuseIfFaulty();
+    if (typed == null) {
+      return Clocks.minute(act.at());
+    }
+    return clock.getStartedAt().atZone(act.zone()).with(typed).toInstant();
+  }
+
+  private boolean recordedAnything(long visitId) {
+    return database.fetchExists(
+            TIME_ENTRY, TIME_ENTRY.VISIT_ID.eq(visitId).and(TIME_ENTRY.KIND.eq("labour")))
+        || database.fetchExists(VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId));
+  }
+
+  /** Another technician's visit is not there at all for this one. */
+  private VisitStore.Locked lockOwn(Act act, long visitId) {
+    var locked = visits.lock(visitId);
+    if (!Objects.equals(locked.visit().getTechnicianId(), act.personId())) {
+      throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
+    }
+    return locked;
+  }
+
+  private static VisitState.OnSite requireOnSite(VisitStore.Locked locked) {
+    return switch (locked.state()) {
+      case VisitState.OnSite onSite -> onSite;
+      case VisitState.Planned planned -> throw wrongState("Arrive first.");
+      case VisitState.Driving driving -> throw wrongState("Arrive first.");
+      default -> throw over();
+    };
+  }
+
+  private static void requireBegun(VisitStore.Locked locked) {
+    if (!(locked.state() instanceof VisitState.Driving
+        || locked.state() instanceof VisitState.OnSite)) {
+      throw over();
+    }
+  }
+
+  private static void requireRunningVisit(VisitStore.Locked locked) {
+    if (!(locked.state() instanceof VisitState.OnSite)) {
+      throw wrongState(
+          "Parts are recorded while you are on site. Arrive first, or ask the office to add it.");
+    }
+  }
+
+  private static Refused over() {
+    return wrongState("This visit is over or was changed by the office. Go back to today's stops.");
+  }
+
+  private static Refused wrongState(String message) {
+    return new Refused(Rule.WRONG_STATE, message);
+  }
+
+  private void step(Act act, VisitStore.Locked locked, VisitState state, String action) {
+    visits.store(act, locked, state);
+    audit.note(
+        act, new AuditTrail.Subject("visit", locked.visit().getId(), locked.job().getId()), action);
+  }
+
+  private WorkingHours hours() {
+    return companies.getCompany().workingHours();
+  }
+}

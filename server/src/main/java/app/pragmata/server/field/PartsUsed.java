@@ -1,0 +1,99 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.stores.StockStore;
+import java.math.BigDecimal;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Parts leave stock, and reach work in progress, at the moment they are used; a correction reverses
+ * and books anew.
+ */
+@Repository
+class PartsUsed {
+  private final DSLContext database;
+  private final StockStore stock;
+  private final BooksStore books;
+  private final VisitStore visits;
+
+  PartsUsed(DSLContext database, StockStore stock, BooksStore books, VisitStore visits) {
+    this.database = database;
+    this.stock = stock;
+    this.books = books;
+    this.visits = visits;
+  }
+
+  /** Books a part out of the technician's van; gives the id of the use. */
+  long add(Act act, VisitStore.Locked locked, long partId, BigDecimal quantity) {
+    long place = stock.getPlaceOf(locked.visit().getTechnicianId());
+    Money cost = stock.issue(act, partId, place, quantity);
+    VisitPartRecord use =
+        database
+            .insertInto(VISIT_PART)
+            .set(VISIT_PART.VISIT_ID, locked.visit().getId())
+            .set(VISIT_PART.PART_ID, partId)
+            .set(VISIT_PART.QUANTITY, quantity)
+            .set(VISIT_PART.COST_MINOR, cost.minor())
+            .set(VISIT_PART.PRICE_MINOR, stock.getPrice(partId).minor())
+            .set(VISIT_PART.PLACE_ID, place)
+            .set(VISIT_PART.ADDED_AT, act.at())
+            .returning()
+            .fetchSingle();
+    use.setJournalEntryId(post(act, locked, use));
+    use.update();
+    return use.getId();
+  }
+
+  /** Puts the old quantity back and takes the new one. */
+  void change(Act act, VisitStore.Locked locked, VisitPartRecord use, BigDecimal quantity) {
+    putBack(act, locked, use);
+    use.setQuantity(quantity);
+    use.setCostMinor(stock.issue(act, use.getPartId(), use.getPlaceId(), quantity).minor());
+    use.setJournalEntryId(post(act, locked, use));
+    use.setVersion(use.getVersion() + 1);
+    use.update();
+  }
+
+  void remove(Act act, VisitStore.Locked locked, VisitPartRecord use) {
+    putBack(act, locked, use);
+    use.delete();
+  }
+
+  private void putBack(Act act, VisitStore.Locked locked, VisitPartRecord use) {
+    stock.receive(
+        act,
+        use.getPartId(),
+        use.getPlaceId(),
+        use.getQuantity(),
+        Money.ofMinor(use.getCostMinor()));
+    if (use.getJournalEntryId() != null) {
+      books.reverse(act, use.getJournalEntryId(), source(locked, use, "part corrected: "));
+    }
+  }
+
+  private @Nullable Long post(Act act, VisitStore.Locked locked, VisitPartRecord use) {
+    return books.post(
+        act, new BooksEvent.PartUsed(Money.ofMinor(use.getCostMinor())), source(locked, use, ""));
+  }
+
+  private BooksStore.Source source(VisitStore.Locked locked, VisitPartRecord use, String prefix) {
+    String part =
+        database
+            .select(PART.NAME)
+            .from(PART)
+            .where(PART.ID.eq(use.getPartId()))
+            .fetchSingle(PART.NAME);
+    String what = prefix + use.getQuantity().stripTrailingZeros().toPlainString() + " " + part;
+    return visits.source("visit_part", use.getId(), what, locked.job());
+  }
+}

@@ -1,0 +1,273 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.quoting.QuoteStore;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import java.util.Objects;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The technician's own day: no wage, cost, price or margin, and nobody else's visits. */
+@RestController
+class PocketApi {
+  record Day(LocalDate day, List<Stop> stops) {}
+
+  /** A stop of the day, or one of an earlier day that is still running. */
+  record Stop(
+      long visitId,
+      String state,
+      LocalDate day,
+      LocalTime start,
+      int expectedMinutes,
+      String customer,
+      String site,
+      String title,
+      int labourMinutes) {}
+
+  /** One visit; the running clock's start is null when none runs. */
+  record PocketVisit(
+      long visitId,
+      String state,
+      LocalDate day,
+      LocalTime start,
+      int expectedMinutes,
+      String customer,
+      String site,
+      String address,
+      String title,
+      long jobNumber,
+      String accessNotes,
+      String contactName,
+      String contactPhone,
+      @Nullable String equipment,
+      @Nullable LocalDate warrantyUntil,
+      int promisedMinutes,
+      String promised,
+      String note,
+      @Nullable Instant runningSince,
+      int labourMinutes,
+      int driveMinutes,
+      BigDecimal miles,
+      List<UsedPart> parts) {}
+
+  record UsedPart(long id, String name, String unit, BigDecimal quantity) {}
+
+  private record Clock(
+      String kind, Instant startedAt, @Nullable Instant endedAt, BigDecimal miles) {}
+
+  private final DSLContext database;
+  private final FieldService service;
+
+  PocketApi(DSLContext database, FieldService service) {
+    this.database = database;
+    this.service = service;
+  }
+
+  @GetMapping("/api/pocket/day")
+  Day day(Act act) {
+    Condition stillRunning = VISIT.STATE.in("driving", "on_site").and(VISIT.DAY.lt(act.today()));
+    return new Day(
+        act.today(),
+        database
+            .select(
+                VISIT.ID,
+                VISIT.STATE,
+                VISIT.DAY,
+                VISIT.START_TIME,
+                VISIT.EXPECTED_MINUTES,
+                CUSTOMER.NAME,
+                SITE.NAME.concat(", ").concat(SITE.ADDRESS),
+                JOB.TITLE,
+                clocks())
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .where(VISIT.TECHNICIAN_ID.eq(act.personId()))
+            .and(VISIT.STATE.notIn("not_this_time", "called_off"))
+            .and(VISIT.DAY.eq(act.today()).or(stillRunning))
+            .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
+            .fetch(
+                row ->
+                    new Stop(
+                        row.value1(),
+                        row.value2(),
+                        row.value3(),
+                        row.value4(),
+                        row.value5(),
+                        row.value6(),
+                        row.value7(),
+                        row.value8(),
+                        minutes(row.value9(), "labour"))));
+  }
+
+  private static Field<List<Clock>> clocks() {
+    return multiset(
+            select(TIME_ENTRY.KIND, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT, TIME_ENTRY.MILES)
+                .from(TIME_ENTRY)
+                .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID)))
+        .as("clocks")
+        .convertFrom(rows -> rows.map(mapping(Clock::new)));
+  }
+
+  private static int minutes(List<Clock> clocks, String kind) {
+    return clocks.stream()
+        .filter(clock -> clock.kind().equals(kind) && clock.endedAt() != null)
+        .mapToInt(clock -> (int) Duration.between(clock.startedAt(), clock.endedAt()).toMinutes())
+        .sum();
+  }
+
+  @GetMapping("/api/pocket/visits/{id}")
+  PocketVisit visit(Act act, @PathVariable long id) {
+    Field<List<UsedPart>> used =
+        multiset(
+                select(VISIT_PART.ID, PART.NAME, PART.UNIT, VISIT_PART.QUANTITY)
+                    .from(VISIT_PART)
+                    .join(PART)
+                    .on(PART.ID.eq(VISIT_PART.PART_ID))
+                    .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
+                    .orderBy(VISIT_PART.ID))
+            .as("used")
+            .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
+    Field<List<Clock>> clocks = clocks();
+    Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
+    var row =
+        database
+            .select(VISIT, JOB, SITE, CUSTOMER.NAME, EQUIPMENT, clocks, used, promise)
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .leftJoin(EQUIPMENT)
+            .on(EQUIPMENT.ID.eq(JOB.EQUIPMENT_ID))
+            .where(VISIT.ID.eq(id).and(VISIT.TECHNICIAN_ID.eq(act.personId())))
+            .fetchOne();
+    if (row == null) {
+      throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
+    }
+    var visit = row.value1();
+    var job = row.value2();
+    var site = row.value3();
+    var equipment = row.value5();
+    boolean noEquipment = equipment == null || equipment.getId() == null;
+    List<QuoteLine> promised = row.get(promise);
+    return new PocketVisit(
+        id,
+        visit.getState(),
+        visit.getDay(),
+        visit.getStartTime(),
+        visit.getExpectedMinutes(),
+        row.value4(),
+        site.getName(),
+        site.getAddress(),
+        job.getTitle(),
+        job.getNumber(),
+        site.getAccessNotes(),
+        site.getContactName(),
+        site.getContactPhone(),
+        noEquipment ? null : equipment.getModel() + ", serial " + equipment.getSerialNumber(),
+        noEquipment ? null : equipment.getPartsWarrantyUntil(),
+        promised.stream()
+            .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
+            .sum(),
+        String.join(
+            ", ", promised.stream().map(PocketApi::promisedPart).filter(Objects::nonNull).toList()),
+        visit.getNote(),
+        row.get(clocks).stream()
+            .filter(clock -> clock.endedAt() == null)
+            .map(Clock::startedAt)
+            .findFirst()
+            .orElse(null),
+        minutes(row.get(clocks), "labour"),
+        minutes(row.get(clocks), "drive"),
+        row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
+        row.get(used));
+  }
+
+  private static @Nullable String promisedPart(QuoteLine line) {
+    return line instanceof QuoteLine.Part part
+        ? part.quantity().stripTrailingZeros().toPlainString() + " " + part.description()
+        : null;
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/drive")
+  PocketVisit drive(Act act, @PathVariable long id) {
+    service.drive(act, id);
+    return visit(act, id);
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/arrive")
+  PocketVisit arrive(Act act, @PathVariable long id, @RequestBody FieldService.StepForm form) {
+    service.arrive(act, id, form);
+    return visit(act, id);
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/start-work")
+  PocketVisit startWork(Act act, @PathVariable long id) {
+    service.startWork(act, id);
+    return visit(act, id);
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/pause")
+  PocketVisit pause(Act act, @PathVariable long id, @RequestBody FieldService.StepForm form) {
+    service.pause(act, id, form);
+    return visit(act, id);
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/finish")
+  PocketVisit finish(Act act, @PathVariable long id, @RequestBody FieldService.StepForm form) {
+    service.finish(act, id, form);
+    return visit(act, id);
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/parts")
+  PocketVisit addPart(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.PartForm form) {
+    service.addPart(act, key, id, form);
+    return visit(act, id);
+  }
+
+  @DeleteMapping("/api/pocket/visits/{id}/parts/{visitPartId}")
+  PocketVisit removePart(Act act, @PathVariable long id, @PathVariable long visitPartId) {
+    service.removePart(act, id, visitPartId);
+    return visit(act, id);
+  }
+}

@@ -1,0 +1,161 @@
+package app.pragmata.server.http;
+
+import app.pragmata.core.Fault;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import java.net.URI;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import org.postgresql.util.PSQLException;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.HttpStatusCode;
+import org.springframework.http.ProblemDetail;
+import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.web.ErrorResponse;
+import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
+import org.springframework.web.server.ResponseStatusException;
+
+/**
+ * Turns whatever went wrong into problem details (RFC 9457) that a person can read and a form can
+ * point with.
+ */
+@RestControllerAdvice
+class Problems {
+  private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
+
+  /**
+   * One fault as the page gets it; the pointer is a JSON Pointer (RFC 6901) into the request's
+   * body.
+   */
+  record Pointed(String pointer, Rule rule, String detail) {}
+
+  @ExceptionHandler
+  ResponseEntity<ProblemDetail> refused(Refused refused) {
+    return answer(status(refused.rule()), refused.faults());
+  }
+
+  @ExceptionHandler
+  ResponseEntity<ProblemDetail> problem(Problem problem) {
+    return answer(problem.status(), List.of(), problem.getMessage());
+  }
+
+  @ExceptionHandler({
+    HttpMessageNotReadableException.class,
+    MethodArgumentTypeMismatchException.class
+  })
+  ResponseEntity<ProblemDetail> unreadable(Exception unreadable) {
+    return answer(
+        HttpStatus.BAD_REQUEST,
+        List.of(),
+        "This request cannot be read. Reload the page, then try again.");
+  }
+
+  @ExceptionHandler
+  ResponseEntity<ProblemDetail> anythingElse(Exception exception) throws Exception {
+    if (exception instanceof ErrorResponse known) {
+      return ResponseEntity.status(known.getStatusCode()).body(known.getBody());
+    }
+    if (exception instanceof ResponseStatusException known) {
+      return ResponseEntity.status(known.getStatusCode()).body(known.getBody());
+    }
+    Optional<Refused> guarded = refusalOfTheDatabase(exception);
+    if (guarded.isPresent()) {
+      return refused(guarded.get());
+    }
+    LOG.error("A request failed", exception);
+    return answer(
+        HttpStatus.INTERNAL_SERVER_ERROR,
+        List.of(),
+        "Something went wrong here, and nothing was changed. Try again; if it happens again, tell whoever looks after the program.");
+  }
+
+  /** What the database's own guards refuse, in the words of the rule. */
+  private static Optional<Refused> refusalOfTheDatabase(Throwable exception) {
+    for (Throwable cause = exception; cause != null; cause = cause.getCause()) {
+      if (cause instanceof PSQLException refused && refused.getServerErrorMessage() != null) {
+        String constraint = String.valueOf(refused.getServerErrorMessage().getConstraint());
+        return switch (String.valueOf(refused.getSQLState())) {
+          case "PR002" ->
+              Optional.of(
+                  new Refused(
+                      Rule.UNBALANCED_ENTRY, "The books refused an entry that does not balance."));
+          case "PR003" ->
+              Optional.of(
+                  new Refused(
+                      Rule.PERIOD_CLOSED,
+                      "The month of this entry is closed. Use a day in an open month."));
+          case "23P01" -> Optional.of(overlappingClocks());
+          case "23514" ->
+              "at_most_sixteen_hours".equals(constraint)
+                  ? Optional.of(
+                      new Refused(
+                          Rule.LONGER_THAN_SIXTEEN_HOURS,
+                          "This clock would run longer than 16 hours. Enter when it really ended."))
+                  : Optional.empty();
+          case "23503" ->
+              Optional.of(
+                  new Refused(
+                      Rule.NOT_FOUND,
+                      "It refers to something that does not exist any more. Reload the page."));
+          case "40001", "40P01" ->
+              Optional.of(
+                  new Refused(
+                      Rule.STALE_VERSION,
+                      "Somebody changed the same thing at this moment. Try again."));
+          default -> Optional.empty();
+        };
+      }
+    }
+    return Optional.empty();
+  }
+
+  private static Refused overlappingClocks() {
+    return new Refused(
+        Rule.OVERLAPPING_CLOCKS,
+        "This person has another clock at that time. Correct the other one first, or choose times that do not overlap.");
+  }
+
+  private static HttpStatus status(Rule rule) {
+    return switch (rule) {
+      case NOT_FOUND -> HttpStatus.NOT_FOUND;
+      case STALE_VERSION,
+          WRONG_STATE,
+          OVERLAPPING_CLOCKS,
+          PERIOD_CLOSED,
+          REPEATED_KEY_WITH_OTHER_CONTENT ->
+          HttpStatus.CONFLICT;
+      default -> HttpStatus.UNPROCESSABLE_CONTENT;
+    };
+  }
+
+  private static ResponseEntity<ProblemDetail> answer(HttpStatusCode status, List<Fault> faults) {
+    return answer(status, faults, faults.getFirst().message());
+  }
+
+  private static ResponseEntity<ProblemDetail> answer(
+      HttpStatusCode status, List<Fault> faults, String detail) {
+    ProblemDetail body = ProblemDetail.forStatusAndDetail(status, detail);
+    if (!faults.isEmpty()) {
+      String name = faults.getFirst().rule().name().toLowerCase(Locale.ROOT).replace('_', '-');
+      body.setType(URI.create("urn:pragmata:rule:" + name));
+      body.setProperty("rule", faults.getFirst().rule());
+      body.setProperty(
+          "errors",
+          faults.stream()
+              .map(
+                  fault ->
+                      new Pointed(
+                          fault.field().isEmpty() ? "" : "/" + fault.field(),
+                          fault.rule(),
+                          fault.message()))
+              .toList());
+    }
+    return ResponseEntity.status(status).body(body);
+  }
+}

@@ -1,0 +1,5 @@
+/** Starts the program. */
+@NullMarked
+package app.pragmata.server;
+
+import org.jspecify.annotations.NullMarked;

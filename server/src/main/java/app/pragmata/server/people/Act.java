@@ -1,0 +1,13 @@
+package app.pragmata.server.people;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+
+/** Who does something, and when; the moment is the only time that a service knows. */
+public record Act(long personId, Role role, Instant at, ZoneId zone) {
+  /** The company's day at the moment of the act. */
+  public LocalDate today() {
+    return at.atZone(zone).toLocalDate();
+  }
+}

@@ -1,0 +1,35 @@
+package app.pragmata.server.people;
+
+import app.pragmata.core.billing.ChargeTerms;
+import app.pragmata.core.field.WorkingHours;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.people.Rates;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.Map;
+
+/** The company's settings and all rates, as one consistent reading. */
+public record Company(
+    String name,
+    String currency,
+    ZoneId zone,
+    WorkingHours workingHours,
+    ChargeTerms chargeTerms,
+    Rates rates,
+    BigDecimal standardCostPerHour,
+    BigDecimal overheadPerHour,
+    int quoteValidDays,
+    BigDecimal floorMarginPercent,
+    Map<String, VatRate> vatRates) {
+
+  /** The cost per hour that quotes reckon with before anybody is chosen for the work. */
+  public BigDecimal standardCostPerHour(
+      app.pragmata.core.people.RateClass rateClass, LocalDate day) {
+    BigDecimal factor =
+        rates.termsByClass().get(rateClass) == null
+            ? BigDecimal.ONE
+            : rates.termsByClass().get(rateClass).on(day).costFactor();
+    return standardCostPerHour.multiply(factor);
+  }
+}

@@ -1,0 +1,68 @@
+package app.pragmata.server.people;
+
+import static app.pragmata.server.generated.Tables.PERSON;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** People as the database knows them. */
+@Repository
+public class PeopleStore {
+  /** A technician to choose. */
+  public record Technician(long id, String name) {}
+
+  record Credentials(SignedIn person, String passwordHash) {}
+
+  private final DSLContext database;
+
+  PeopleStore(DSLContext database) {
+    this.database = database;
+  }
+
+  Optional<Credentials> findCredentials(String username) {
+    return database
+        .selectFrom(PERSON)
+        .where(PERSON.USERNAME.eq(username))
+        .and(PERSON.ACTIVE)
+        .fetchOptional(
+            row ->
+                new Credentials(
+                    new SignedIn(
+                        row.getId(),
+                        row.getName(),
+                        row.getUsername(),
+                        Role.ofStored(row.getRole())),
+                    row.getPasswordHash()));
+  }
+
+  /** All active technicians by name. */
+  public List<Technician> listTechnicians() {
+    return database
+        .select(PERSON.ID, PERSON.NAME)
+        .from(PERSON)
+        .where(PERSON.ROLE.eq(Role.TECHNICIAN.stored()))
+        .and(PERSON.ACTIVE)
+        .orderBy(PERSON.NAME)
+        .fetch(row -> new Technician(row.value1(), row.value2()));
+  }
+
+  /** Refuses an id that is no active technician's. */
+  public void requireTechnician(long personId) {
+    boolean known =
+        database.fetchExists(
+            PERSON,
+            PERSON
+                .ID
+                .eq(personId)
+                .and(PERSON.ROLE.eq(Role.TECHNICIAN.stored()))
+                .and(PERSON.ACTIVE));
+    if (!known) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This technician does not exist. Choose one from the list.");
+    }
+  }
+}

@@ -1,0 +1,19 @@
+package app.pragmata.server.people;
+
+import java.util.Locale;
+
+/** What a person is here, and so what they may see and do. */
+public enum Role {
+  OFFICE,
+  TECHNICIAN,
+  BOOKKEEPER,
+  OWNER;
+
+  public static Role ofStored(String stored) {
+    return valueOf(stored.toUpperCase(Locale.ROOT));
+  }
+
+  public String stored() {
+    return name().toLowerCase(Locale.ROOT);
+  }
+}

@@ -1,0 +1,76 @@
+package app.pragmata.server.people;
+
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.http.HttpMethod;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.config.Customizer;
+import org.springframework.security.config.annotation.web.builders.HttpSecurity;
+import org.springframework.security.config.annotation.web.configurers.CsrfConfigurer;
+import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.security.web.SecurityFilterChain;
+import org.springframework.security.web.authentication.HttpStatusEntryPoint;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.security.web.context.SecurityContextRepository;
+
+/** Who may reach which address. What is not named here is denied. */
+@Configuration(proxyBeanMethods = false)
+class Security {
+  private static final String[] DESK = {"OFFICE", "OWNER"};
+  private static final String[] DESK_AND_BOOKS = {"OFFICE", "OWNER", "BOOKKEEPER"};
+
+  @Bean
+  SecurityFilterChain rules(HttpSecurity http, SecurityContextRepository contexts)
+      throws Exception {
+    return http.securityContext(context -> context.securityContextRepository(contexts))
+        .csrf(CsrfConfigurer::spa)
+        .exceptionHandling(
+            handling ->
+                handling.authenticationEntryPoint(
+                    new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED)))
+        .headers(
+            headers ->
+                headers.contentSecurityPolicy(
+                    policy ->
+                        policy.policyDirectives(
+                            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:;"
+                                + " frame-ancestors 'none'; form-action 'self'; base-uri 'none'")))
+        .requestCache(cache -> cache.disable())
+        .logout(logout -> logout.disable())
+        .httpBasic(basic -> basic.disable())
+        .anonymous(Customizer.withDefaults())
+        .authorizeHttpRequests(
+            requests ->
+                requests
+                    .requestMatchers("/api/session", "/api/sign-in", "/api/description")
+                    .permitAll()
+                    .requestMatchers("/api/sign-out")
+                    .authenticated()
+                    .requestMatchers("/api/pocket/**")
+                    .hasRole("TECHNICIAN")
+                    .requestMatchers(HttpMethod.POST, "/api/invoices/*/receipts")
+                    .hasAnyRole(DESK_AND_BOOKS)
+                    .requestMatchers(HttpMethod.GET, "/api/**")
+                    .hasAnyRole(DESK_AND_BOOKS)
+                    .requestMatchers("/api/**")
+                    .hasAnyRole(DESK)
+                    .requestMatchers(HttpMethod.GET, "/**")
+                    .permitAll()
+                    .requestMatchers("/error")
+                    .permitAll()
+                    .anyRequest()
+                    .denyAll())
+        .build();
+  }
+
+  @Bean
+  SecurityContextRepository securityContexts() {
+    return new HttpSessionSecurityContextRepository();
+  }
+
+  @Bean
+  PasswordEncoder passwordEncoder() {
+    return new BCryptPasswordEncoder();
+  }
+}

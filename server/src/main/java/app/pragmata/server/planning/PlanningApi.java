@@ -1,0 +1,94 @@
+package app.pragmata.server.planning;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.VISIT;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.people.Act;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jooq.Records;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Planning over HTTP. */
+@RestController
+class PlanningApi {
+  record Made(long id) {}
+
+  record CallOffForm(int version, @Nullable String reason) {}
+
+  /**
+   * What a technician already has on a day; the day is null when the typed one cannot be read yet.
+   */
+  record TechnicianDay(@Nullable LocalDate day, List<Stop> stops) {}
+
+  record Stop(
+      long visitId, long jobNumber, String customer, LocalTime start, int expectedMinutes) {}
+
+  private final PlanningService service;
+  private final DSLContext database;
+
+  PlanningApi(PlanningService service, DSLContext database) {
+    this.service = service;
+    this.database = database;
+  }
+
+  @PutMapping("/api/visits/{id}/plan")
+  Made plan(Act act, @PathVariable long id, @RequestBody PlanningService.PlanForm form) {
+    service.plan(act, id, form);
+    return new Made(id);
+  }
+
+  @PostMapping("/api/jobs/{id}/visits")
+  Made add(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody PlanningService.PlanForm form) {
+    return new Made(service.add(act, key, id, form));
+  }
+
+  @PostMapping("/api/jobs/{id}/call-off")
+  Made callOff(Act act, @PathVariable long id, @RequestBody CallOffForm form) {
+    service.callOffJob(act, id, form.version(), form.reason());
+    return new Made(id);
+  }
+
+  @GetMapping("/api/technicians/{id}/day")
+  TechnicianDay technicianDay(
+      Act act, @PathVariable long id, @RequestParam(defaultValue = "") String day) {
+    LocalDate read = new Reading().optional("day", day, typed -> Day.parse(typed, act.today()));
+    if (read == null) {
+      return new TechnicianDay(null, List.of());
+    }
+    return new TechnicianDay(
+        read,
+        database
+            .select(VISIT.ID, JOB.NUMBER, CUSTOMER.NAME, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+            .where(
+                VISIT
+                    .TECHNICIAN_ID
+                    .eq(id)
+                    .and(VISIT.DAY.eq(read))
+                    .and(VISIT.STATE.notIn("not_this_time", "called_off")))
+            .orderBy(VISIT.START_TIME)
+            .fetch(Records.mapping(Stop::new)));
+  }
+}

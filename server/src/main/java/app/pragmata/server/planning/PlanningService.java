@@ -1,0 +1,168 @@
+package app.pragmata.server.planning;
+
+import static app.pragmata.server.generated.Tables.VISIT;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.field.JobState;
+import app.pragmata.core.field.VisitState;
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.planning.Day;
+import app.pragmata.core.planning.VisitPlan;
+import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Plans visits, and drops the ones that will not happen. */
+@Service
+@Transactional
+public class PlanningService {
+  /** A visit's plan as it is typed, such as "tue", "8:30" and "1:30". */
+  public record PlanForm(
+      int version,
+      @Nullable Long technicianId,
+      @Nullable String day,
+      @Nullable String start,
+      @Nullable String expected) {}
+
+  private final DSLContext database;
+  private final VisitStore visits;
+  private final PeopleStore people;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  PlanningService(
+      DSLContext database,
+      VisitStore visits,
+      PeopleStore people,
+      RepeatableRequests repeats,
+      AuditTrail audit) {
+    this.database = database;
+    this.visits = visits;
+    this.people = people;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** Gives a visit its technician and time, or moves it. */
+  public void plan(Act act, long visitId, PlanForm form) {
+    VisitPlan plan = read(act, form);
+    var locked = visits.lock(visitId);
+    Versions.require(form.version(), locked.visit().getVersion());
+    VisitStore.requireUnbilled(locked.job());
+    if (!(locked.state() instanceof VisitState.Plannable plannable)) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "This visit has begun or is over; it cannot be planned again. Add another visit.");
+    }
+    locked.visit().setTechnicianId(plan.technicianId());
+    locked.visit().setDay(plan.day());
+    locked.visit().setStartTime(plan.start());
+    locked.visit().setExpectedMinutes(plan.expectedMinutes());
+    visits.store(act, locked, plannable.plan());
+    audit.note(act, subject(locked), "planned");
+  }
+
+  /** One more visit for a job, planned at once; gives its id. */
+  public long add(Act act, @Nullable String key, long jobId, PlanForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add visit",
+        jobId + " " + form,
+        () -> {
+          VisitPlan plan = read(act, form);
+          JobRecord job = visits.lockJob(jobId);
+          VisitStore.requireUnbilled(job);
+          long id =
+              database
+                  .insertInto(VISIT)
+                  .set(VISIT.JOB_ID, jobId)
+                  .set(VISIT.TECHNICIAN_ID, plan.technicianId())
+                  .set(VISIT.DAY, plan.day())
+                  .set(VISIT.START_TIME, plan.start())
+                  .set(VISIT.EXPECTED_MINUTES, plan.expectedMinutes())
+                  .set(VISIT.STATE, "planned")
+                  .returning(VISIT.ID)
+                  .fetchSingle(VISIT.ID);
+          visits.follow(act, job);
+          audit.note(act, new AuditTrail.Subject("visit", id, jobId), "planned");
+          return id;
+        });
+  }
+
+  /** Calls a whole job off, with its visits; only before anything was recorded on it. */
+  public void callOffJob(Act act, long jobId, int version, @Nullable String reason) {
+    var reading = new Reading();
+    String why = reading.text("reason", reason, 300);
+    reading.refuseIfFaulty();
+    JobRecord job = visits.lockJob(jobId);
+    Versions.require(version, job.getVersion());
+    boolean begun =
+        database.fetchExists(
+            VISIT,
+            VISIT
+                .JOB_ID
+                .eq(jobId)
+                .and(VISIT.STATE.in("driving", "on_site", "finished", "checked")));
+    if (begun || !(VisitStore.state(job) instanceof JobState.Open open)) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
+    }
+    database
+        .update(VISIT)
+        .set(VISIT.STATE, "called_off")
+        .set(VISIT.REASON, why)
+        .set(VISIT.VERSION, VISIT.VERSION.plus(1))
+        .where(VISIT.JOB_ID.eq(jobId).and(VISIT.STATE.eq("planned")))
+        .execute();
+    database
+        .deleteFrom(VISIT)
+        .where(VISIT.JOB_ID.eq(jobId).and(VISIT.STATE.eq("unplanned")))
+        .execute();
+    visits.storeJob(act, job, open.callOff());
+    audit.note(
+        act,
+        new AuditTrail.Subject("job", jobId, jobId),
+        "called off",
+        Objects.requireNonNull(why),
+        java.util.Map.of(),
+        java.util.Map.of());
+  }
+
+  private VisitPlan read(Act act, PlanForm form) {
+    var reading = new Reading();
+    LocalDate day = reading.required("day", form.day(), typed -> Day.parse(typed, act.today()));
+    LocalTime start = reading.required("start", form.start(), Day::parseTime);
+    Integer expected = reading.required("expected", form.expected(), Minutes::parse);
+    if (form.technicianId() == null) {
+      reading.fault("technicianId", Rule.MISSING, "Choose a technician.");
+    }
+    if (day != null && expected != null) {
+      VisitPlan.check(day, expected, act.today(), reading);
+    }
+    reading.refuseIfFaulty();
+    people.requireTechnician(Objects.requireNonNull(form.technicianId()));
+    return new VisitPlan(
+        form.technicianId(),
+        Objects.requireNonNull(day),
+        Objects.requireNonNull(start),
+        Objects.requireNonNull(expected));
+  }
+
+  private static AuditTrail.Subject subject(VisitStore.Locked locked) {
+    return new AuditTrail.Subject("visit", locked.visit().getId(), locked.job().getId());
+  }
+}

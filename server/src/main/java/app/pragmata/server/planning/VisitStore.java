@@ -1,0 +1,176 @@
+package app.pragmata.server.planning;
+
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.VISIT;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.field.JobState;
+import app.pragmata.core.field.VisitState;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.people.Act;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Visits and the job that they belong to. A job's row is locked first, so that everything about one
+ * job happens in turn.
+ */
+@Repository
+public class VisitStore {
+  /** A visit with its job, both locked until the transaction ends. */
+  public record Locked(VisitRecord visit, JobRecord job) {
+    public VisitState state() {
+      return VisitStore.state(visit.getState());
+    }
+  }
+
+  private final DSLContext database;
+
+  VisitStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** The visit and its job; refused when there is no such visit. */
+  public Locked lock(long visitId) {
+    Long jobId =
+        database
+            .select(VISIT.JOB_ID)
+            .from(VISIT)
+            .where(VISIT.ID.eq(visitId))
+            .fetchOne(VISIT.JOB_ID);
+    if (jobId == null) {
+      throw new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page.");
+    }
+    JobRecord job = lockJob(jobId);
+    return new Locked(database.selectFrom(VISIT).where(VISIT.ID.eq(visitId)).fetchSingle(), job);
+  }
+
+  /** The job; refused when there is no such job. */
+  public JobRecord lockJob(long jobId) {
+    JobRecord job = database.selectFrom(JOB).where(JOB.ID.eq(jobId)).forUpdate().fetchOne();
+    if (job == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
+    }
+    return job;
+  }
+
+  /** Stores a visit's new state and values, and lets its job follow. */
+  public void store(Act act, Locked locked, VisitState state) {
+    VisitRecord visit = locked.visit();
+    visit.setState(stored(state));
+    visit.setVersion(visit.getVersion() + 1);
+    visit.update();
+    follow(act, locked.job());
+  }
+
+  /**
+   * Brings an unbilled job's state in line with its visits, and marks that its sheet has changed.
+   */
+  public void follow(Act act, JobRecord job) {
+    JobState after =
+        switch (state(job)) {
+          case JobState.Unbilled unbilled -> unbilled.after(states(job.getId()));
+          case JobState billed -> billed;
+        };
+    storeJob(act, job, after);
+  }
+
+  /** Stores a job's state; a change of it is dated by the act. */
+  public void storeJob(Act act, JobRecord job, JobState state) {
+    String stored = stored(state);
+    if (!stored.equals(job.getState())) {
+      job.setState(stored);
+      job.setStateSince(act.at());
+    }
+    job.setVersion(job.getVersion() + 1);
+    job.update();
+  }
+
+  /** The job's state; refused when the job is billed, settled or called off. */
+  public static JobState.Unbilled requireUnbilled(JobRecord job) {
+    if (state(job) instanceof JobState.Unbilled unbilled) {
+      return unbilled;
+    }
+    throw new Refused(
+        Rule.WRONG_STATE,
+        "Job %d is %s; nothing on it can be changed any more."
+            .formatted(job.getNumber(), job.getState().replace('_', ' ')));
+  }
+
+  /** The source of an entry that a job's visit or document gives rise to. */
+  public BooksStore.Source source(String type, long id, String what, JobRecord job) {
+    String costCentre =
+        database
+            .select(KIND_OF_JOB.COST_CENTRE)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.ID.eq(job.getKindOfJobId()))
+            .fetchSingle(KIND_OF_JOB.COST_CENTRE);
+    return new BooksStore.Source(
+        type, id, "J %d %s".formatted(job.getNumber(), what), job.getId(), costCentre);
+  }
+
+  private List<VisitState> states(long jobId) {
+    return database
+        .select(VISIT.STATE)
+        .from(VISIT)
+        .where(VISIT.JOB_ID.eq(jobId))
+        .fetch(row -> state(row.value1()));
+  }
+
+  /** The job's state as a type. */
+  public static JobState state(JobRecord job) {
+    return switch (job.getState()) {
+      case "open" -> new JobState.Open();
+      case "worked" -> new JobState.Worked();
+      case "checked" -> new JobState.Checked();
+      case "billed" -> new JobState.Billed();
+      case "settled" -> new JobState.Settled();
+      case "called_off" -> new JobState.CalledOff();
+      default -> throw new IllegalStateException("Unknown job state " + job.getState());
+    };
+  }
+
+  private static String stored(JobState state) {
+    return switch (state) {
+      case JobState.Open open -> "open";
+      case JobState.Worked worked -> "worked";
+      case JobState.Checked checked -> "checked";
+      case JobState.Billed billed -> "billed";
+      case JobState.Settled settled -> "settled";
+      case JobState.CalledOff calledOff -> "called_off";
+    };
+  }
+
+  private static VisitState state(String stored) {
+    return switch (stored) {
+      case "unplanned" -> new VisitState.Unplanned();
+      case "planned" -> new VisitState.Planned();
+      case "driving" -> new VisitState.Driving();
+      case "on_site" -> new VisitState.OnSite();
+      case "finished" -> new VisitState.Finished();
+      case "checked" -> new VisitState.Checked();
+      case "not_this_time" -> new VisitState.NotThisTime();
+      case "called_off" -> new VisitState.CalledOff();
+      default -> throw new IllegalStateException("Unknown visit state " + stored);
+    };
+  }
+
+  private static String stored(VisitState state) {
+    return switch (state) {
+      case VisitState.Unplanned unplanned -> "unplanned";
+      case VisitState.Planned planned -> "planned";
+      case VisitState.Driving driving -> "driving";
+      case VisitState.OnSite onSite -> "on_site";
+      case VisitState.Finished finished -> "finished";
+      case VisitState.Checked checked -> "checked";
+      case VisitState.NotThisTime notThisTime -> "not_this_time";
+      case VisitState.CalledOff calledOff -> "called_off";
+    };
+  }
+}

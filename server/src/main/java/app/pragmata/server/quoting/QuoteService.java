@@ -1,0 +1,338 @@
+package app.pragmata.server.quoting;
+
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.VISIT;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.planning.Day;
+import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.server.generated.tables.records.KindOfJobRecord;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import app.pragmata.server.stores.StockStore;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Takes a quote from draft to job; each step is one transaction. */
+@Service
+@Transactional
+public class QuoteService {
+  private static final int LONGEST_NOTES = 4_000;
+
+  private final DSLContext database;
+  private final QuoteStore quotes;
+  private final CompanyStore companies;
+  private final StockStore stock;
+  private final NumberSeries numbers;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  QuoteService(
+      DSLContext database,
+      QuoteStore quotes,
+      CompanyStore companies,
+      StockStore stock,
+      NumberSeries numbers,
+      RepeatableRequests repeats,
+      AuditTrail audit) {
+    this.database = database;
+    this.quotes = quotes;
+    this.companies = companies;
+    this.stock = stock;
+    this.numbers = numbers;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** A new draft; gives its id. */
+  public long create(Act act, @Nullable String key, QuoteForm form) {
+    return repeats.once(
+        act,
+        key,
+        "create quote",
+        form,
+        () -> {
+          Company company = companies.getCompany();
+          Entered entered = read(act, form, company);
+          long id =
+              database
+                  .insertInto(QUOTE)
+                  .set(row(entered))
+                  .set(QUOTE.NUMBER, numbers.next(NumberSeries.Series.QUOTE))
+                  .set(QUOTE.STATE, "draft")
+                  .set(QUOTE.CREATED_AT, act.at())
+                  .returning(QUOTE.ID)
+                  .fetchSingle(QUOTE.ID);
+          quotes.replaceLines(id, entered.lines());
+          audit.note(act, subject(id), "created");
+          return id;
+        });
+  }
+
+  /** Stores a draft as it was typed; refused, with nothing stored, when anything in it is wrong. */
+  public void save(Act act, long id, QuoteForm form) {
+    QuoteRecord quote = quotes.lock(id);
+    Versions.require(form.version(), quote.getVersion());
+    if (!(state(quote, act) instanceof QuoteState.Draft)) {
+      throw wrongState("Only a draft can be changed. Take the quote back first.");
+    }
+    Entered entered = read(act, form, companies.getCompany());
+    database
+        .update(QUOTE)
+        .set(row(entered))
+        .set(QUOTE.VERSION, QUOTE.VERSION.plus(1))
+        .where(QUOTE.ID.eq(id))
+        .execute();
+    quotes.replaceLines(id, entered.lines());
+    audit.note(act, subject(id), "saved");
+  }
+
+  public void send(Act act, long id, int version) {
+    QuoteRecord quote = lockShown(id, version);
+    if (!(state(quote, act) instanceof QuoteState.Draft draft)) {
+      throw wrongState("This quote was sent before.");
+    }
+    draft.send(quotes.listLines(id).size(), quote.getValidUntil(), act.today());
+    quote.setState("sent");
+    quote.setSentAt(act.at());
+    store(act, quote, "sent", "");
+  }
+
+  /** Back to a draft, to be changed and sent again. */
+  public void takeBack(Act act, long id, int version) {
+    QuoteRecord quote = lockShown(id, version);
+    QuoteState state = state(quote, act);
+    if (!(state instanceof QuoteState.Sent || state instanceof QuoteState.Lapsed)) {
+      throw wrongState("Only a sent quote can be taken back.");
+    }
+    quote.setState("draft");
+    quote.setSentAt(null);
+    store(act, quote, "taken back", "");
+  }
+
+  /** The customer's yes as the office heard it, with the name of who said it. */
+  public void accept(Act act, long id, int version, @Nullable String acceptedBy) {
+    var reading = new Reading();
+    String name = reading.text("acceptedBy", acceptedBy, 100);
+    reading.refuseIfFaulty();
+    QuoteRecord quote = lockShown(id, version);
+    requireSent(quote, act).accept();
+    quote.setState("accepted");
+    quote.setDecidedAt(act.at());
+    quote.setAcceptedBy(name);
+    store(act, quote, "accepted", "");
+  }
+
+  public void decline(Act act, long id, int version, @Nullable String reason) {
+    var reading = new Reading();
+    String why = reading.text("reason", reason, 300);
+    reading.refuseIfFaulty();
+    QuoteRecord quote = lockShown(id, version);
+    requireSent(quote, act).decline();
+    quote.setState("declined");
+    quote.setDecidedAt(act.at());
+    quote.setDeclineReason(why);
+    store(act, quote, "declined", Objects.requireNonNull(why));
+  }
+
+  /**
+   * Makes the job of an accepted quote, with a first visit that waits for a time; once, however
+   * often it is asked.
+   */
+  public long makeJob(Act act, @Nullable String key, long quoteId) {
+    return repeats.once(
+        act,
+        key,
+        "make job",
+        quoteId,
+        () -> {
+          QuoteRecord quote = quotes.lock(quoteId);
+          Long made =
+              database.select(JOB.ID).from(JOB).where(JOB.QUOTE_ID.eq(quoteId)).fetchOne(JOB.ID);
+          if (made != null) {
+            return made;
+          }
+          if (!(state(quote, act) instanceof QuoteState.Accepted)) {
+            throw wrongState(
+                "Only an accepted quote becomes a job. Record the customer's answer first.");
+          }
+          return insertJob(act, quote);
+        });
+  }
+
+  private long insertJob(Act act, QuoteRecord quote) {
+    KindOfJobRecord kind =
+        database
+            .selectFrom(KIND_OF_JOB)
+            .where(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
+            .fetchSingle();
+    long jobId =
+        database
+            .insertInto(JOB)
+            .set(JOB.NUMBER, numbers.next(NumberSeries.Series.JOB))
+            .set(JOB.CUSTOMER_ID, quote.getCustomerId())
+            .set(JOB.SITE_ID, quote.getSiteId())
+            .set(JOB.EQUIPMENT_ID, quote.getEquipmentId())
+            .set(JOB.QUOTE_ID, quote.getId())
+            .set(JOB.KIND_OF_JOB_ID, quote.getKindOfJobId())
+            .set(JOB.TITLE, quote.getTitle())
+            .set(JOB.BILLING_BASIS, kind.getBillingBasis())
+            .set(JOB.STATE, "open")
+            .set(JOB.STATE_SINCE, act.at())
+            .set(JOB.CREATED_AT, act.at())
+            .returning(JOB.ID)
+            .fetchSingle(JOB.ID);
+    int quotedMinutes =
+        quotes.listLines(quote.getId()).stream()
+            .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
+            .sum();
+    database
+        .insertInto(VISIT)
+        .set(VISIT.JOB_ID, jobId)
+        .set(VISIT.STATE, "unplanned")
+        .set(
+            VISIT.EXPECTED_MINUTES,
+            quotedMinutes < 5 ? kind.getDefaultMinutes() : Math.min(quotedMinutes, 480))
+        .execute();
+    audit.note(
+        act, new AuditTrail.Subject("job", jobId, jobId), "made from quote " + quote.getNumber());
+    return jobId;
+  }
+
+  /** Where a stored quote stands on the act's day. */
+  static QuoteState state(QuoteRecord quote, Act act) {
+    return switch (quote.getState()) {
+      case "draft" -> new QuoteState.Draft();
+      case "sent" -> QuoteState.sent(quote.getValidUntil(), act.today());
+      case "accepted" -> new QuoteState.Accepted();
+      case "declined" -> new QuoteState.Declined();
+      default -> throw new IllegalStateException("Unknown quote state " + quote.getState());
+    };
+  }
+
+  private QuoteRecord lockShown(long id, int version) {
+    QuoteRecord quote = quotes.lock(id);
+    Versions.require(version, quote.getVersion());
+    return quote;
+  }
+
+  private static QuoteState.Sent requireSent(QuoteRecord quote, Act act) {
+    return switch (state(quote, act)) {
+      case QuoteState.Sent sent -> sent;
+      case QuoteState.Lapsed lapsed ->
+          throw wrongState(
+              "This quote lapsed on "
+                  + quote.getValidUntil()
+                  + ". Take it back, set a later day and send it again.");
+      case QuoteState.Draft draft ->
+          throw wrongState("This quote is still a draft. Send it first.");
+      case QuoteState.Accepted accepted -> throw wrongState("This quote was accepted before.");
+      case QuoteState.Declined declined -> throw wrongState("This quote was declined before.");
+    };
+  }
+
+  private static Refused wrongState(String message) {
+    return new Refused(Rule.WRONG_STATE, message);
+  }
+
+  private void store(Act act, QuoteRecord quote, String action, String reason) {
+    quote.setVersion(quote.getVersion() + 1);
+    quote.update();
+    audit.note(act, subject(quote.getId()), action, reason, java.util.Map.of(), java.util.Map.of());
+  }
+
+  private static AuditTrail.Subject subject(long quoteId) {
+    return new AuditTrail.Subject("quote", quoteId, null);
+  }
+
+  private record Entered(
+      long customerId,
+      long siteId,
+      @Nullable Long equipmentId,
+      long kindOfJobId,
+      String title,
+      LocalDate validUntil,
+      String notes,
+      List<QuoteLine> lines) {}
+
+  private Entered read(Act act, QuoteForm form, Company company) {
+    var reading = new Reading();
+    Long customerId = form.siteId() == null ? null : customerOf(form.siteId());
+    if (customerId == null) {
+      reading.fault("siteId", Rule.MISSING, "Choose the site where the work is.");
+    }
+    if (form.equipmentId() != null
+        && !database.fetchExists(
+            EQUIPMENT,
+            EQUIPMENT
+                .ID
+                .eq(form.equipmentId())
+                .and(EQUIPMENT.SITE_ID.eq(Objects.requireNonNullElse(form.siteId(), 0L))))) {
+      reading.fault(
+          "equipmentId", Rule.NOT_FOUND, "This equipment does not stand at the chosen site.");
+    }
+    if (form.kindOfJobId() == null
+        || !database.fetchExists(KIND_OF_JOB, KIND_OF_JOB.ID.eq(form.kindOfJobId()))) {
+      reading.fault("kindOfJobId", Rule.MISSING, "Choose the kind of job.");
+    }
+    String title = reading.text("title", form.title(), 120);
+    LocalDate validUntil =
+        reading.optional("validUntil", form.validUntil(), typed -> Day.parse(typed, act.today()));
+    String notes = reading.optionalText("notes", form.notes(), LONGEST_NOTES);
+    List<@Nullable QuoteLine> lines =
+        new QuoteReader(company, stock, act.today(), reading).read(form.lines());
+    reading.refuseIfFaulty();
+    return new Entered(
+        Objects.requireNonNull(customerId),
+        Objects.requireNonNull(form.siteId()),
+        form.equipmentId(),
+        Objects.requireNonNull(form.kindOfJobId()),
+        Objects.requireNonNull(title),
+        validUntil == null ? act.today().plusDays(company.quoteValidDays()) : validUntil,
+        notes,
+        lines.stream().map(Objects::requireNonNull).toList());
+  }
+
+  private @Nullable Long customerOf(long siteId) {
+    return database
+        .select(SITE.CUSTOMER_ID)
+        .from(SITE)
+        .where(SITE.ID.eq(siteId))
+        .fetchOne(SITE.CUSTOMER_ID);
+  }
+
+  private static QuoteRecord row(Entered entered) {
+    QuoteTotals totals = QuoteTotals.of(entered.lines());
+    var row = new QuoteRecord();
+    row.setCustomerId(entered.customerId());
+    row.setSiteId(entered.siteId());
+    row.setEquipmentId(entered.equipmentId());
+    row.setKindOfJobId(entered.kindOfJobId());
+    row.setTitle(entered.title());
+    row.setValidUntil(entered.validUntil());
+    row.setNotes(entered.notes());
+    row.setNetMinor(totals.vat().net().minor());
+    row.setVatMinor(totals.vat().vat().minor());
+    row.setCostMinor(totals.cost().minor());
+    return row;
+  }
+}

@@ -1,0 +1,391 @@
+package app.pragmata.server.quoting;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Margin;
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.server.customers.Debt;
+import app.pragmata.server.customers.DebtStore;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.stores.StockStore;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Quotes over HTTP. */
+@RestController
+class QuotesApi {
+  record QuoteSheet(
+      long id,
+      long number,
+      int version,
+      String state,
+      long customerId,
+      String customer,
+      Debt debt,
+      long siteId,
+      String site,
+      @Nullable Long equipmentId,
+      @Nullable String equipment,
+      long kindOfJobId,
+      String kindOfJob,
+      String title,
+      LocalDate validUntil,
+      String notes,
+      @Nullable String acceptedBy,
+      @Nullable String declineReason,
+      @Nullable Long jobId,
+      List<QuoteForm.Line> lines,
+      Computed computed) {}
+
+  /**
+   * What the core makes of the lines, whole or still faulty: the totals are those of the lines that
+   * can be read.
+   */
+  record Computed(List<ComputedLine> lines, Totals totals, List<FieldFault> faults) {}
+
+  /** Null amounts where the line cannot be read yet. */
+  record ComputedLine(
+      @Nullable Long costMinor,
+      @Nullable Long netMinor,
+      @Nullable Long marginMinor,
+      boolean belowFloor) {}
+
+  record Totals(
+      long netMinor,
+      List<VatAt> vat,
+      long vatMinor,
+      long grossMinor,
+      long costMinor,
+      long marginMinor,
+      @Nullable BigDecimal marginPercent,
+      boolean belowFloor) {}
+
+  record VatAt(String percent, long netMinor, long vatMinor) {}
+
+  record FieldFault(String field, Rule rule, String message) {}
+
+  record PreviewForm(List<QuoteForm.Line> lines) {}
+
+  record AtVersion(int version) {}
+
+  record AcceptForm(int version, @Nullable String acceptedBy) {}
+
+  record DeclineForm(int version, @Nullable String reason) {}
+
+  record Made(long id) {}
+
+  /** A site to quote for, with its customer and what stands there. */
+  record SiteChoice(long id, String site, String customer, List<EquipmentChoice> equipment) {}
+
+  record EquipmentChoice(long id, String name) {}
+
+  private final QuoteService service;
+  private final QuoteStore quotes;
+  private final CompanyStore companies;
+  private final StockStore stock;
+  private final DebtStore debts;
+  private final DSLContext database;
+
+  QuotesApi(
+      QuoteService service,
+      QuoteStore quotes,
+      CompanyStore companies,
+      StockStore stock,
+      DebtStore debts,
+      DSLContext database) {
+    this.service = service;
+    this.quotes = quotes;
+    this.companies = companies;
+    this.stock = stock;
+    this.debts = debts;
+    this.database = database;
+  }
+
+  @GetMapping("/api/quotes/{id}")
+  QuoteSheet quote(Act act, @PathVariable long id) {
+    var row =
+        database
+            .select(
+                QUOTE,
+                CUSTOMER.NAME,
+                SITE.NAME,
+                SITE.ADDRESS,
+                EQUIPMENT.MODEL,
+                EQUIPMENT.SERIAL_NUMBER,
+                KIND_OF_JOB.NAME,
+                JOB.ID)
+            .from(QUOTE)
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(QUOTE.CUSTOMER_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(QUOTE.SITE_ID))
+            .join(KIND_OF_JOB)
+            .on(KIND_OF_JOB.ID.eq(QUOTE.KIND_OF_JOB_ID))
+            .leftJoin(EQUIPMENT)
+            .on(EQUIPMENT.ID.eq(QUOTE.EQUIPMENT_ID))
+            .leftJoin(JOB)
+            .on(JOB.QUOTE_ID.eq(QUOTE.ID))
+            .where(QUOTE.ID.eq(id))
+            .fetchOne();
+    if (row == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This quote does not exist. Find the right one with / and its number.");
+    }
+    QuoteRecord quote = row.value1();
+    List<QuoteLine> lines = quotes.listLines(id);
+    return new QuoteSheet(
+        id,
+        quote.getNumber(),
+        quote.getVersion(),
+        QuoteService.state(quote, act).getClass().getSimpleName().toLowerCase(Locale.ROOT),
+        quote.getCustomerId(),
+        row.value2(),
+        debts.getDebt(quote.getCustomerId(), act.today()),
+        quote.getSiteId(),
+        row.value3() + ", " + row.value4(),
+        quote.getEquipmentId(),
+        row.value5() == null ? null : row.value5() + ", " + row.value6(),
+        quote.getKindOfJobId(),
+        row.value7(),
+        quote.getTitle(),
+        quote.getValidUntil(),
+        quote.getNotes(),
+        quote.getAcceptedBy(),
+        quote.getDeclineReason(),
+        row.value8(),
+        lines.stream().map(QuotesApi::typed).toList(),
+        computed(lines, List.of(), companies.getCompany()));
+  }
+
+  /** A stored line as it would be typed. */
+  private static QuoteForm.Line typed(QuoteLine line) {
+    String vat = line.vatRate().code();
+    String category = line.category().label();
+    return switch (line) {
+      case QuoteLine.Labour l ->
+          new QuoteForm.Line(
+              category,
+              l.description(),
+              Minutes.text(l.minutes()),
+              l.rateClass().label(),
+              null,
+              null,
+              null,
+              null,
+              l.chargePerHour().toString(),
+              vat);
+      case QuoteLine.Drive d ->
+          new QuoteForm.Line(
+              category,
+              d.description(),
+              Minutes.text(d.minutes()),
+              null,
+              plain(d.miles()),
+              null,
+              null,
+              null,
+              d.price().toString(),
+              vat);
+      case QuoteLine.Part p ->
+          new QuoteForm.Line(
+              category,
+              p.description(),
+              null,
+              null,
+              null,
+              p.partId(),
+              plain(p.quantity()),
+              null,
+              p.unitPrice().toString(),
+              vat);
+      case QuoteLine.Other o ->
+          new QuoteForm.Line(
+              category,
+              o.description(),
+              null,
+              null,
+              null,
+              null,
+              plain(o.quantity()),
+              o.unitCost().toString(),
+              o.unitPrice().toString(),
+              vat);
+    };
+  }
+
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+
+  /**
+   * Computes lines as they are being typed and stores nothing; faults come beside the figures, not
+   * instead of them.
+   */
+  @PostMapping("/api/quotes/preview")
+  Computed preview(Act act, @RequestBody PreviewForm form) {
+    var reading = new Reading();
+    Company company = companies.getCompany();
+    List<@Nullable QuoteLine> lines =
+        new QuoteReader(company, stock, act.today(), reading).read(form.lines());
+    return computed(
+        lines,
+        reading.faults().stream()
+            .map(f -> new FieldFault(f.field(), f.rule(), f.message()))
+            .toList(),
+        company);
+  }
+
+  private static Computed computed(
+      List<? extends @Nullable QuoteLine> lines, List<FieldFault> faults, Company company) {
+    QuoteTotals totals =
+        QuoteTotals.of(
+            lines.stream().filter(Objects::nonNull).map(line -> (QuoteLine) line).toList());
+    return new Computed(
+        lines.stream()
+            .map(
+                line ->
+                    line == null
+                        ? new ComputedLine(null, null, null, false)
+                        : computed(line, company))
+            .toList(),
+        new Totals(
+            totals.vat().net().minor(),
+            totals.vat().rates().stream()
+                .map(
+                    rate ->
+                        new VatAt(
+                            plain(rate.rate().percent()), rate.net().minor(), rate.vat().minor()))
+                .toList(),
+            totals.vat().vat().minor(),
+            totals.vat().gross().minor(),
+            totals.cost().minor(),
+            totals.margin().amount().minor(),
+            totals.margin().percent(),
+            belowFloor(totals.margin(), company)),
+        faults);
+  }
+
+  private static ComputedLine computed(QuoteLine line, Company company) {
+    Margin margin = new Margin(line.net(), line.cost());
+    return new ComputedLine(
+        line.cost().minor(),
+        line.net().minor(),
+        margin.amount().minor(),
+        belowFloor(margin, company));
+  }
+
+  private static boolean belowFloor(Margin margin, Company company) {
+    BigDecimal percent = margin.percent();
+    return percent == null
+        ? margin.cost().compareTo(Money.ZERO) > 0
+        : percent.compareTo(company.floorMarginPercent()) < 0;
+  }
+
+  @PostMapping("/api/quotes")
+  Made create(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody QuoteForm form) {
+    return new Made(service.create(act, key, form));
+  }
+
+  @PutMapping("/api/quotes/{id}")
+  QuoteSheet save(Act act, @PathVariable long id, @RequestBody QuoteForm form) {
+    service.save(act, id, form);
+    return quote(act, id);
+  }
+
+  @PostMapping("/api/quotes/{id}/send")
+  QuoteSheet send(Act act, @PathVariable long id, @RequestBody AtVersion form) {
+    service.send(act, id, form.version());
+    return quote(act, id);
+  }
+
+  @PostMapping("/api/quotes/{id}/take-back")
+  QuoteSheet takeBack(Act act, @PathVariable long id, @RequestBody AtVersion form) {
+    service.takeBack(act, id, form.version());
+    return quote(act, id);
+  }
+
+  @PostMapping("/api/quotes/{id}/accept")
+  QuoteSheet accept(Act act, @PathVariable long id, @RequestBody AcceptForm form) {
+    service.accept(act, id, form.version(), form.acceptedBy());
+    return quote(act, id);
+  }
+
+  @PostMapping("/api/quotes/{id}/decline")
+  QuoteSheet decline(Act act, @PathVariable long id, @RequestBody DeclineForm form) {
+    service.decline(act, id, form.version(), form.reason());
+    return quote(act, id);
+  }
+
+  @PostMapping("/api/quotes/{id}/job")
+  Made makeJob(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id) {
+    return new Made(service.makeJob(act, key, id));
+  }
+
+  /** Sites by any part of the customer's or the site's name or address. */
+  @GetMapping("/api/sites")
+  List<SiteChoice> sites(@RequestParam(defaultValue = "") String q) {
+    var everything = CUSTOMER.NAME.concat(" ").concat(SITE.NAME).concat(" ").concat(SITE.ADDRESS);
+    var matches = org.jooq.impl.DSL.noCondition();
+    for (String word : q.strip().split("\\s+", -1)) {
+      matches = matches.and(everything.containsIgnoreCase(word));
+    }
+    return database
+        .select(
+            SITE.ID,
+            SITE.NAME.concat(", ").concat(SITE.ADDRESS),
+            CUSTOMER.NAME,
+            org.jooq
+                .impl
+                .DSL
+                .multiset(
+                    org.jooq
+                        .impl
+                        .DSL
+                        .select(
+                            EQUIPMENT.ID,
+                            EQUIPMENT.MODEL.concat(", ").concat(EQUIPMENT.SERIAL_NUMBER))
+                        .from(EQUIPMENT)
+                        .where(EQUIPMENT.SITE_ID.eq(SITE.ID)))
+                .convertFrom(rows -> rows.map(org.jooq.Records.mapping(EquipmentChoice::new))))
+        .from(SITE)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(SITE.CUSTOMER_ID))
+        .where(matches)
+        .orderBy(CUSTOMER.NAME, SITE.NAME)
+        .limit(30)
+        .fetch(org.jooq.Records.mapping(SiteChoice::new));
+  }
+}

@@ -1,0 +1,5 @@
+/** Quotes from draft to job. */
+@NullMarked
+package app.pragmata.server.quoting;
+
+import org.jspecify.annotations.NullMarked;

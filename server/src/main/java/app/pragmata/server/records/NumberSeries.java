@@ -1,0 +1,50 @@
+package app.pragmata.server.records;
+
+import static app.pragmata.server.generated.Tables.NUMBER_SERIES;
+
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Gives document numbers without gaps: the series waits until whoever took a number has committed
+ * or given it back.
+ */
+@Repository
+public class NumberSeries {
+  /** What is numbered. */
+  public enum Series {
+    CUSTOMER,
+    QUOTE,
+    JOB,
+    INVOICE,
+    RECEIPT,
+    JOURNAL
+  }
+
+  private final DSLContext database;
+
+  NumberSeries(DSLContext database) {
+    this.database = database;
+  }
+
+  /** The next number, inside the caller's transaction. */
+  public long next(Series series) {
+    Long after =
+        database
+            .update(NUMBER_SERIES)
+            .set(NUMBER_SERIES.NEXT_NUMBER, NUMBER_SERIES.NEXT_NUMBER.plus(1))
+            .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(java.util.Locale.ROOT)))
+            .returning(NUMBER_SERIES.NEXT_NUMBER)
+            .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
+    return after - 1;
+  }
+
+  /** The number that would be given now; somebody else may still take it first. */
+  public long expected(Series series) {
+    return database
+        .select(NUMBER_SERIES.NEXT_NUMBER)
+        .from(NUMBER_SERIES)
+        .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(java.util.Locale.ROOT)))
+        .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
+  }
+}

@@ -1,0 +1,121 @@
+package app.pragmata.server.sheet;
+
+import app.pragmata.server.billing.BillingView;
+import app.pragmata.server.books.BooksApi;
+import app.pragmata.server.customers.Debt;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/** Everything about one job, in the order of its life. Money is in minor units. */
+public record JobSheet(
+    long id,
+    long number,
+    int version,
+    String title,
+    String state,
+    String stage,
+    String kindOfJob,
+    long customerId,
+    String customer,
+    Debt debt,
+    String site,
+    String address,
+    String accessNotes,
+    @Nullable Equipment equipment,
+    Promise promise,
+    List<Visit> visits,
+    List<OtherCost> otherCosts,
+    List<Correction> corrections,
+    Cost cost,
+    BillingView billing,
+    List<BooksApi.Entry> journal) {
+
+  public record Equipment(
+      String name, @Nullable LocalDate partsWarrantyUntil, String partsWarrantyPercent) {}
+
+  /** The accepted quote. */
+  public record Promise(
+      long quoteId,
+      long quoteNumber,
+      @Nullable LocalDate acceptedOn,
+      @Nullable String acceptedBy,
+      String summary,
+      List<PromisedLine> lines,
+      long netMinor) {}
+
+  public record PromisedLine(
+      String category, String description, String quantity, long costMinor, long netMinor) {}
+
+  public record Visit(
+      long id,
+      int version,
+      String state,
+      @Nullable Long technicianId,
+      @Nullable String technician,
+      @Nullable LocalDate day,
+      @Nullable LocalTime start,
+      int expectedMinutes,
+      String note,
+      String reason,
+      boolean milesMissing,
+      List<Time> times,
+      List<Part> parts) {}
+
+  /** Times of day by the company's clock; the end is null while the clock runs. */
+  public record Time(
+      long id,
+      int version,
+      String kind,
+      String rateClass,
+      LocalTime from,
+      @Nullable LocalTime to,
+      boolean nextDay,
+      int minutes,
+      BigDecimal miles,
+      String description,
+      long costMinor,
+      boolean corrected) {}
+
+  /**
+   * A part used on the visit.
+   *
+   * @param beyondPromise how many more were used than promised; nothing or less counts as zero
+   * @param warrantyPercent what the equipment's warranty would bear; "0" when nothing
+   */
+  public record Part(
+      long id,
+      int version,
+      String name,
+      String unit,
+      BigDecimal quantity,
+      BigDecimal beyondPromise,
+      long costMinor,
+      String warrantyPercent,
+      @Nullable String warrantyExclusion,
+      boolean corrected) {}
+
+  public record OtherCost(long id, String supplier, String description, long costMinor) {}
+
+  /** What was changed after the fact, by whom and why; before and after as people read them. */
+  public record Correction(Instant at, String by, String what, String change, String reason) {}
+
+  /** The cost ladder. */
+  public record Cost(
+      List<Rung> rungs,
+      long quotedMinor,
+      long actualMinor,
+      long quotedMarginMinor,
+      @Nullable BigDecimal quotedMarginPercent,
+      long netMinor,
+      long marginMinor,
+      @Nullable BigDecimal marginPercent,
+      long marginDifferenceMinor,
+      long overheadMinor) {}
+
+  public record Rung(
+      String category, long quotedMinor, long actualMinor, long varianceMinor, String because) {}
+}

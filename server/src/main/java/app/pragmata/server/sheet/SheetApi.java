@@ -1,0 +1,387 @@
+package app.pragmata.server.sheet;
+
+import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
+import static app.pragmata.server.generated.Tables.PERSON;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.costing.Because;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.money.Margin;
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
+import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.server.billing.BillingService;
+import app.pragmata.server.billing.BillingView;
+import app.pragmata.server.books.BooksApi;
+import app.pragmata.server.costing.JobStore;
+import app.pragmata.server.costing.JobStore.WholeJob;
+import app.pragmata.server.costing.JobStore.WholeVisit;
+import app.pragmata.server.customers.DebtStore;
+import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.worklists.Stage;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Puts a job's sheet together from one consistent reading of the database. */
+@RestController
+class SheetApi {
+  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
+
+  private final JobStore jobs;
+  private final CompanyStore companies;
+  private final BillingService billing;
+  private final BooksApi books;
+  private final DebtStore debts;
+  private final DSLContext database;
+  private final JsonMapper json;
+
+  SheetApi(
+      JobStore jobs,
+      CompanyStore companies,
+      BillingService billing,
+      BooksApi books,
+      DebtStore debts,
+      DSLContext database,
+      JsonMapper json) {
+    this.jobs = jobs;
+    this.companies = companies;
+    this.billing = billing;
+    this.books = books;
+    this.debts = debts;
+    this.database = database;
+    this.json = json;
+  }
+
+  @GetMapping("/api/jobs/{id}")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  public JobSheet sheet(Act act, @PathVariable long id) {
+    WholeJob job =
+        jobs.find(id)
+            .orElseThrow(
+                () ->
+                    new Refused(
+                        Rule.NOT_FOUND,
+                        "This job does not exist. Find the right one with / and its number."));
+    Company company = companies.getCompany();
+    var costing = new Costing(company.rates(), company.overheadPerHour());
+    CostSheet cost = costing.cost(job.facts(company.zone()));
+    BillingView view = billing.view(act, job, company, cost);
+    List<Change> changes = changes(id);
+    return new JobSheet(
+        id,
+        job.job().getNumber(),
+        job.job().getVersion(),
+        job.job().getTitle(),
+        job.job().getState(),
+        Stage.of(job).path(),
+        job.kindOfJob(),
+        job.job().getCustomerId(),
+        job.customer(),
+        debts.getDebt(job.job().getCustomerId(), act.today()),
+        job.site().getName(),
+        job.site().getAddress(),
+        job.site().getAccessNotes(),
+        equipment(job.equipment()),
+        promise(job, company.zone()),
+        visits(job, costing, company.zone(), changes),
+        job.others().stream()
+            .map(
+                other ->
+                    new JobSheet.OtherCost(
+                        other.id(), other.supplier(), other.description(), other.costMinor()))
+            .toList(),
+        changes.stream()
+            .filter(Change::isCorrection)
+            .map(change -> correction(change, company.zone()))
+            .toList(),
+        cost(cost, Money.ofMinor(chargedNet(view))),
+        view,
+        books.listEntriesOfJob(id));
+  }
+
+  /** Posted, or as it would be posted; nothing for a job that is not charged. */
+  private static long chargedNet(BillingView view) {
+    if (view.invoice() != null) {
+      return view.invoice().netMinor();
+    }
+    return switch (view.basis()) {
+      case "fixed_price" -> view.fixedPrice().netMinor();
+      case "time_and_parts" -> view.timeAndParts().netMinor();
+      default -> 0;
+    };
+  }
+
+  private static JobSheet.@Nullable Equipment equipment(@Nullable EquipmentRecord equipment) {
+    return equipment == null
+        ? null
+        : new JobSheet.Equipment(
+            equipment.getModel() + ", " + equipment.getSerialNumber(),
+            equipment.getPartsWarrantyUntil(),
+            new Share(equipment.getPartsWarrantyShare()).percent());
+  }
+
+  private static JobSheet.Promise promise(WholeJob job, ZoneId zone) {
+    Instant decided = job.quote().getDecidedAt();
+    return new JobSheet.Promise(
+        job.quote().getId(),
+        job.quote().getNumber(),
+        decided == null ? null : decided.atZone(zone).toLocalDate(),
+        job.quote().getAcceptedBy(),
+        String.join(", ", job.promise().stream().map(SheetApi::summary).toList()),
+        job.promise().stream()
+            .map(
+                line ->
+                    new JobSheet.PromisedLine(
+                        line.category().label(),
+                        line.description(),
+                        quantity(line),
+                        line.cost().minor(),
+                        line.net().minor()))
+            .toList(),
+        job.quote().getNetMinor());
+  }
+
+  private static String summary(QuoteLine line) {
+    return switch (line) {
+      case QuoteLine.Labour labour -> Minutes.text(labour.minutes()) + " labour";
+      case QuoteLine.Drive drive -> Minutes.text(drive.minutes()) + " drive";
+      case QuoteLine.Part part -> quantity(part) + " " + part.description();
+      case QuoteLine.Other other -> other.description();
+    };
+  }
+
+  private static String quantity(QuoteLine line) {
+    return switch (line) {
+      case QuoteLine.Labour labour -> Minutes.text(labour.minutes());
+      case QuoteLine.Drive drive ->
+          Minutes.text(drive.minutes()) + ", " + plain(drive.miles()) + " mi";
+      case QuoteLine.Part part -> plain(part.quantity());
+      case QuoteLine.Other other -> plain(other.quantity());
+    };
+  }
+
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+
+  private static List<JobSheet.Visit> visits(
+      WholeJob job, Costing costing, ZoneId zone, List<Change> changes) {
+    Set<String> corrected = new HashSet<>();
+    changes.stream()
+        .filter(Change::isCorrection)
+        .forEach(change -> corrected.add(change.recordType() + change.recordId()));
+    Map<Long, BigDecimal> promised = new HashMap<>();
+    for (QuoteLine line : job.promise()) {
+      if (line instanceof QuoteLine.Part part) {
+        promised.merge(part.partId(), part.quantity(), BigDecimal::add);
+      }
+    }
+    return job.visits().stream()
+        .map(visit -> visit(job, visit, costing, zone, corrected, promised))
+        .toList();
+  }
+
+  private static JobSheet.Visit visit(
+      WholeJob job,
+      WholeVisit whole,
+      Costing costing,
+      ZoneId zone,
+      Set<String> corrected,
+      Map<Long, BigDecimal> promised) {
+    var visit = whole.visit();
+    boolean milesMissing =
+        whole.entries().stream()
+                .anyMatch(entry -> entry.kind().equals("drive") && entry.endedAt() != null)
+            && whole.entries().stream().allMatch(entry -> entry.miles().signum() == 0);
+    return new JobSheet.Visit(
+        visit.getId(),
+        visit.getVersion(),
+        visit.getState(),
+        visit.getTechnicianId(),
+        whole.technician(),
+        visit.getDay(),
+        visit.getStartTime(),
+        visit.getExpectedMinutes(),
+        visit.getNote(),
+        visit.getReason(),
+        milesMissing,
+        whole.entries().stream().map(entry -> time(entry, costing, zone, corrected)).toList(),
+        whole.uses().stream()
+            .map(use -> part(job, use, visit.getDay(), corrected, promised))
+            .toList());
+  }
+
+  private static JobSheet.Time time(
+      JobStore.Entry entry, Costing costing, ZoneId zone, Set<String> corrected) {
+    var from = entry.startedAt().atZone(zone);
+    var to = entry.endedAt() == null ? null : entry.endedAt().atZone(zone);
+    return new JobSheet.Time(
+        entry.id(),
+        entry.version(),
+        entry.kind(),
+        entry.rateClass(),
+        from.toLocalTime(),
+        to == null ? null : to.toLocalTime(),
+        to != null && to.toLocalDate().isAfter(from.toLocalDate()),
+        entry.minutes(),
+        entry.miles(),
+        entry.description(),
+        costing.cost(entry.fact(zone)).total().minor(),
+        corrected.contains("time_entry" + entry.id()));
+  }
+
+  /** Uses up what was promised of a part, use by use; what goes beyond is marked. */
+  private static JobSheet.Part part(
+      WholeJob job,
+      JobStore.Use use,
+      LocalDate day,
+      Set<String> corrected,
+      Map<Long, BigDecimal> promised) {
+    BigDecimal left = promised.getOrDefault(use.partId(), BigDecimal.ZERO);
+    BigDecimal beyond = use.quantity().subtract(left).max(BigDecimal.ZERO);
+    promised.put(use.partId(), left.subtract(use.quantity()).max(BigDecimal.ZERO));
+    Warranty warranty = job.warranty();
+    return new JobSheet.Part(
+        use.id(),
+        use.version(),
+        use.name(),
+        use.unit(),
+        use.quantity().stripTrailingZeros(),
+        beyond.stripTrailingZeros(),
+        use.costMinor(),
+        warranty.forParts(day).percent(),
+        use.warrantyExclusion(),
+        corrected.contains("visit_part" + use.id()));
+  }
+
+  private static JobSheet.Cost cost(CostSheet sheet, Money net) {
+    List<JobSheet.Rung> rungs = new ArrayList<>();
+    for (Category category : Category.values()) {
+      CostSheet.Rung rung = sheet.rung(category);
+      rungs.add(
+          new JobSheet.Rung(
+              category.label(),
+              rung.quoted().minor(),
+              rung.actual().minor(),
+              rung.variance().minor(),
+              Because.of(sheet, category)));
+    }
+    Margin margin = sheet.marginOn(net);
+    Margin quoted = sheet.quotedMargin();
+    return new JobSheet.Cost(
+        rungs,
+        sheet.quotedCost().minor(),
+        sheet.actualCost().minor(),
+        quoted.amount().minor(),
+        quoted.percent(),
+        net.minor(),
+        margin.amount().minor(),
+        margin.percent(),
+        margin.amount().minus(quoted.amount()).minor(),
+        sheet.overhead().minor());
+  }
+
+  private record Change(
+      String recordType,
+      long recordId,
+      Instant at,
+      String by,
+      String action,
+      String reason,
+      Map<String, String> before,
+      Map<String, String> after) {
+    boolean isCorrection() {
+      return !reason.isEmpty() || List.of("time_entry", "visit_part").contains(recordType);
+    }
+  }
+
+  private List<Change> changes(long jobId) {
+    return database
+        .select(
+            AUDIT_ENTRY.RECORD_TYPE,
+            AUDIT_ENTRY.RECORD_ID,
+            AUDIT_ENTRY.AT,
+            PERSON.NAME,
+            AUDIT_ENTRY.ACTION,
+            AUDIT_ENTRY.REASON,
+            AUDIT_ENTRY.BEFORE,
+            AUDIT_ENTRY.AFTER)
+        .from(AUDIT_ENTRY)
+        .join(PERSON)
+        .on(PERSON.ID.eq(AUDIT_ENTRY.PERSON_ID))
+        .where(AUDIT_ENTRY.JOB_ID.eq(jobId))
+        .orderBy(AUDIT_ENTRY.ID)
+        .fetch(
+            row ->
+                new Change(
+                    row.value1(),
+                    row.value2(),
+                    row.value3(),
+                    row.value4(),
+                    row.value5(),
+                    row.value6(),
+                    values(row.value7().data()),
+                    values(row.value8().data())));
+  }
+
+  private Map<String, String> values(String stored) {
+    var values = new HashMap<String, String>();
+    json.readTree(stored).forEachEntry((name, value) -> values.put(name, value.asString()));
+    return values;
+  }
+
+  private static JobSheet.Correction correction(Change change, ZoneId zone) {
+    String what =
+        switch (change.recordType()) {
+          case "time_entry" -> "time " + change.action();
+          case "visit_part" -> "part " + change.action();
+          case "visit" -> "visit " + change.action();
+          default -> change.action();
+        };
+    var differences = new ArrayList<String>();
+    for (String name : Arrays.asList("from", "to", "rateClass", "miles", "quantity", "basis")) {
+      String before = shown(change.before().get(name), zone);
+      String after = shown(change.after().get(name), zone);
+      if (!before.equals(after)) {
+        differences.add((before + " → " + after).strip());
+      }
+    }
+    return new JobSheet.Correction(
+        change.at(), change.by(), what, String.join(", ", differences), change.reason());
+  }
+
+  private static String shown(@Nullable String value, ZoneId zone) {
+    if (value == null) {
+      return "";
+    }
+    return value.endsWith("Z") && value.length() > 12
+        ? TIME.format(Instant.parse(value).atZone(zone))
+        : value.replace('_', ' ');
+  }
+}

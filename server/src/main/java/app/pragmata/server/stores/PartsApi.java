@@ -1,0 +1,94 @@
+package app.pragmata.server.stores;
+
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
+
+import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.server.people.Act;
+import java.math.BigDecimal;
+import java.util.List;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The price list, for the desk with costs and for the field without. */
+@RestController
+class PartsApi {
+  private static final int MOST = 40;
+
+  /** A part as the office sees it; the average cost is rounded for showing only. */
+  record PricedPart(
+      long id,
+      String number,
+      String name,
+      String unit,
+      long priceMinor,
+      long averageCostMinor,
+      BigDecimal held) {}
+
+  /** A part as a technician sees it: no cost, and what the van holds. */
+  record VanPart(long id, String number, String name, String unit, BigDecimal inVan) {}
+
+  private final DSLContext database;
+  private final StockStore stock;
+
+  PartsApi(DSLContext database, StockStore stock) {
+    this.database = database;
+    this.stock = stock;
+  }
+
+  @GetMapping("/api/parts")
+  List<PricedPart> parts(@RequestParam(defaultValue = "") String q) {
+    ChargeOutPrice pricing = stock.getPricing();
+    return database
+        .selectFrom(PART)
+        .where(matches(q))
+        .orderBy(PART.NAME)
+        .limit(MOST)
+        .fetch(
+            part ->
+                new PricedPart(
+                    part.getId(),
+                    part.getNumber(),
+                    part.getName(),
+                    part.getUnit(),
+                    StockStore.price(part, pricing).minor(),
+                    app.pragmata.core.money.Money.rounded(StockStore.balance(part).averageCost())
+                        .minor(),
+                    part.getQuantity().stripTrailingZeros()));
+  }
+
+  /** What is in the technician's own van comes first. */
+  @GetMapping("/api/pocket/parts")
+  List<VanPart> vanParts(Act act, @RequestParam(defaultValue = "") String q) {
+    long van = stock.getPlaceOf(act.personId());
+    var held = DSL.coalesce(STOCK_LEVEL.QUANTITY, BigDecimal.ZERO);
+    return database
+        .select(PART.ID, PART.NUMBER, PART.NAME, PART.UNIT, held)
+        .from(PART)
+        .leftJoin(STOCK_LEVEL)
+        .on(STOCK_LEVEL.PART_ID.eq(PART.ID).and(STOCK_LEVEL.PLACE_ID.eq(van)))
+        .where(matches(q))
+        .orderBy(DSL.when(held.gt(BigDecimal.ZERO), 0).otherwise(1), PART.NAME)
+        .limit(MOST)
+        .fetch(
+            row ->
+                new VanPart(
+                    row.value1(),
+                    row.value2(),
+                    row.value3(),
+                    row.value4(),
+                    row.value5().stripTrailingZeros()));
+  }
+
+  private static Condition matches(String q) {
+    Condition all = DSL.noCondition();
+    for (String word : q.strip().split("\\s+", -1)) {
+      all = all.and(PART.NUMBER.concat(" ").concat(PART.NAME).containsIgnoreCase(word));
+    }
+    return all;
+  }
+}

@@ -1,0 +1,137 @@
+package app.pragmata.server.stores;
+
+import static app.pragmata.server.generated.Tables.COST_BAND;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
+import static app.pragmata.server.generated.Tables.STOCK_MOVEMENT;
+import static app.pragmata.server.generated.Tables.STOCK_PLACE;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.core.stores.StockBalance;
+import app.pragmata.server.generated.tables.records.PartRecord;
+import app.pragmata.server.people.Act;
+import java.math.BigDecimal;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/**
+ * Moves stock at cost; a part's row is locked while it moves, so that two issues never share one
+ * average.
+ */
+@Repository
+public class StockStore {
+  private final DSLContext database;
+
+  StockStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /**
+   * Takes a quantity out of a place and gives what it cost; refused when all places together hold
+   * less.
+   */
+  public Money issue(Act act, long partId, long placeId, BigDecimal quantity) {
+    PartRecord part = lock(partId);
+    return store(act, part, placeId, balance(part).issue(quantity));
+  }
+
+  /** Puts a quantity into a place, worth what it cost as a whole. */
+  public void receive(Act act, long partId, long placeId, BigDecimal quantity, Money cost) {
+    PartRecord part = lock(partId);
+    store(act, part, placeId, balance(part).receive(quantity, cost));
+  }
+
+  /** Moves stock between places; its value stays the same. */
+  public void transfer(
+      Act act, long partId, long fromPlaceId, long toPlaceId, BigDecimal quantity) {
+    Money cost = issue(act, partId, fromPlaceId, quantity);
+    receive(act, partId, toPlaceId, quantity, cost);
+  }
+
+  /** The van of a technician, or the store for everybody who has none. */
+  public long getPlaceOf(long personId) {
+    return database
+        .select(STOCK_PLACE.ID)
+        .from(STOCK_PLACE)
+        .where(STOCK_PLACE.PERSON_ID.eq(personId).or(STOCK_PLACE.PERSON_ID.isNull()))
+        .orderBy(STOCK_PLACE.PERSON_ID.asc().nullsLast())
+        .limit(1)
+        .fetchSingle(STOCK_PLACE.ID);
+  }
+
+  /** What a part sells for today, per unit. */
+  public Money getPrice(long partId) {
+    return price(get(partId), getPricing());
+  }
+
+  /** The cost bands that price parts without a price of their own. */
+  public ChargeOutPrice getPricing() {
+    return new ChargeOutPrice(
+        database
+            .selectFrom(COST_BAND)
+            .fetch(
+                row ->
+                    new ChargeOutPrice.Band(
+                        Money.ofMinor(row.getUpToCostMinor()), row.getMarkupShare())));
+  }
+
+  /** A part's own price, or its cost band's. */
+  public static Money price(PartRecord part, ChargeOutPrice pricing) {
+    Money own = part.getPriceMinor() == null ? null : Money.ofMinor(part.getPriceMinor());
+    return pricing.of(own, balance(part).averageCost());
+  }
+
+  /** The part of this id; refused when there is none. */
+  public PartRecord get(long partId) {
+    PartRecord part = database.selectFrom(PART).where(PART.ID.eq(partId)).fetchOne();
+    if (part == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This part does not exist. Choose one from the price list.");
+    }
+    return part;
+  }
+
+  /** What all places hold of a part, with its value. */
+  public static StockBalance balance(PartRecord part) {
+    return new StockBalance(part.getQuantity(), Money.ofMinor(part.getValueMinor()));
+  }
+
+  private PartRecord lock(long partId) {
+    PartRecord part = database.selectFrom(PART).where(PART.ID.eq(partId)).forUpdate().fetchOne();
+    if (part == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This part does not exist. Choose one from the price list.");
+    }
+    return part;
+  }
+
+  private Money store(Act act, PartRecord part, long placeId, StockBalance.Movement movement) {
+    long signedCost =
+        movement.quantity().signum() < 0 ? -movement.cost().minor() : movement.cost().minor();
+    database
+        .update(PART)
+        .set(PART.QUANTITY, movement.after().quantity())
+        .set(PART.VALUE_MINOR, movement.after().value().minor())
+        .where(PART.ID.eq(part.getId()))
+        .execute();
+    database
+        .insertInto(STOCK_MOVEMENT)
+        .set(STOCK_MOVEMENT.PART_ID, part.getId())
+        .set(STOCK_MOVEMENT.PLACE_ID, placeId)
+        .set(STOCK_MOVEMENT.QUANTITY, movement.quantity())
+        .set(STOCK_MOVEMENT.COST_MINOR, signedCost)
+        .set(STOCK_MOVEMENT.MOVED_AT, act.at())
+        .execute();
+    database
+        .insertInto(STOCK_LEVEL, STOCK_LEVEL.PLACE_ID, STOCK_LEVEL.PART_ID, STOCK_LEVEL.QUANTITY)
+        .values(placeId, part.getId(), movement.quantity())
+        .onConflict(STOCK_LEVEL.PLACE_ID, STOCK_LEVEL.PART_ID)
+        .doUpdate()
+        .set(STOCK_LEVEL.QUANTITY, STOCK_LEVEL.QUANTITY.plus(movement.quantity()))
+        .execute();
+    return movement.cost();
+  }
+}

@@ -1,0 +1,312 @@
+package app.pragmata.server.worklists;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.selectFrom;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.billing.Billing;
+import app.pragmata.core.billing.BillingBasis;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.money.Margin;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.costing.JobStore;
+import app.pragmata.server.costing.JobStore.WholeJob;
+import app.pragmata.server.costing.JobStore.WholeVisit;
+import app.pragmata.server.generated.tables.records.InvoiceRecord;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.quoting.QuoteStore;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Reads what stands at each stage: quotes at the beginning, jobs from then on. */
+@Repository
+class Worklists {
+  /**
+   * One quote or job.
+   *
+   * @param day since when it stands here, or its planned or due day where that says more
+   * @param ageDays from that day to today; negative when it lies ahead
+   * @param valueMinor net up to Checked, with VAT from Billed on
+   * @param marginPercent null when nothing is charged
+   * @param remark a few words about what it waits for
+   */
+  record Row(
+      String kind,
+      long id,
+      long number,
+      String title,
+      long customerId,
+      String customer,
+      String site,
+      @Nullable String technician,
+      LocalDate day,
+      int ageDays,
+      boolean stuck,
+      String remark,
+      long valueMinor,
+      @Nullable BigDecimal marginPercent,
+      List<Rung> rungs) {}
+
+  /** One rung of the small cost ladder. */
+  record Rung(long quotedMinor, long actualMinor) {}
+
+  private final DSLContext database;
+  private final JobStore jobs;
+  private final CompanyStore companies;
+
+  Worklists(DSLContext database, JobStore jobs, CompanyStore companies) {
+    this.database = database;
+    this.jobs = jobs;
+    this.companies = companies;
+  }
+
+  /** Everything that stands at one stage, oldest first. */
+  List<Row> list(Act act, Stage stage) {
+    Company company = companies.getCompany();
+    return switch (stage) {
+      case QUOTED -> quotes(act, company, QUOTE.STATE.in("draft", "sent"), Stage.QUOTED);
+      case WON -> {
+        var rows = new ArrayList<>(quotes(act, company, acceptedWithoutJob(), Stage.WON));
+        rows.addAll(jobRows(act, company, JOB.STATE.eq("open"), Stage.WON));
+        yield rows;
+      }
+      case BOOKED -> jobRows(act, company, JOB.STATE.eq("open"), stage);
+      case WORKED, CHECKED, BILLED -> jobRows(act, company, JOB.STATE.eq(stage.path()), stage);
+      case PAID -> jobRows(act, company, settledThisMonth(act), stage);
+    };
+  }
+
+  /** All stages up to Checked at once, for the Money line. */
+  Map<Stage, List<Row>> listUnbilled(Act act) {
+    Company company = companies.getCompany();
+    Map<Stage, List<Row>> rows =
+        jobRowsByStage(act, company, JOB.STATE.in("open", "worked", "checked")).entrySet().stream()
+            .collect(
+                Collectors.toMap(Map.Entry::getKey, entry -> new ArrayList<>(entry.getValue())));
+    rows.put(Stage.QUOTED, quotes(act, company, QUOTE.STATE.in("draft", "sent"), Stage.QUOTED));
+    rows.computeIfAbsent(Stage.WON, ignored -> new ArrayList<>())
+        .addAll(quotes(act, company, acceptedWithoutJob(), Stage.WON));
+    return rows;
+  }
+
+  static Condition settledThisMonth(Act act) {
+    Instant monthStart = act.today().withDayOfMonth(1).atStartOfDay(act.zone()).toInstant();
+    return JOB.STATE.eq("settled").and(JOB.STATE_SINCE.ge(monthStart));
+  }
+
+  private static Condition acceptedWithoutJob() {
+    return QUOTE
+        .STATE
+        .eq("accepted")
+        .and(notExists(selectFrom(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID))));
+  }
+
+  private List<Row> quotes(Act act, Company company, Condition condition, Stage stage) {
+    var lines = QuoteStore.lines(QUOTE.ID);
+    return database
+        .select(QUOTE, CUSTOMER.NAME, SITE.NAME, lines)
+        .from(QUOTE)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(QUOTE.CUSTOMER_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(QUOTE.SITE_ID))
+        .where(condition)
+        .orderBy(QUOTE.NUMBER)
+        .fetch(
+            row -> {
+              var facts =
+                  new app.pragmata.core.costing.JobFacts(row.value4(), List.of(), List.of());
+              CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
+              return quoteRow(act, stage, row.value1(), row.value2(), row.value3(), sheet);
+            });
+  }
+
+  private static Row quoteRow(
+      Act act, Stage stage, QuoteRecord quote, String customer, String site, CostSheet sheet) {
+    LocalDate day =
+        Objects.requireNonNullElse(
+                quote.getDecidedAt(),
+                Objects.requireNonNullElse(quote.getSentAt(), quote.getCreatedAt()))
+            .atZone(act.zone())
+            .toLocalDate();
+    boolean lapsed = quote.getState().equals("sent") && quote.getValidUntil().isBefore(act.today());
+    int age = age(day, act);
+    return new Row(
+        "quote",
+        quote.getId(),
+        quote.getNumber(),
+        quote.getTitle(),
+        quote.getCustomerId(),
+        customer,
+        site,
+        null,
+        day,
+        age,
+        lapsed || age > stage.patienceDays(),
+        lapsed ? "lapsed" : quote.getState().equals("accepted") ? "no job yet" : quote.getState(),
+        quote.getNetMinor(),
+        sheet.quotedMargin().percent(),
+        rungs(sheet));
+  }
+
+  private List<Row> jobRows(Act act, Company company, Condition condition, Stage stage) {
+    return jobRowsByStage(act, company, condition).getOrDefault(stage, List.of());
+  }
+
+  private Map<Stage, List<Row>> jobRowsByStage(Act act, Company company, Condition condition) {
+    Map<Long, InvoiceRecord> invoices = invoices(condition);
+    return jobs.list(condition).stream()
+        .collect(
+            Collectors.groupingBy(
+                Stage::of,
+                Collectors.mapping(
+                    job -> jobRow(act, company, job, invoices.get(job.job().getId())),
+                    Collectors.toList())));
+  }
+
+  private Map<Long, InvoiceRecord> invoices(Condition condition) {
+    return database
+        .select(INVOICE)
+        .from(INVOICE)
+        .join(JOB)
+        .on(JOB.ID.eq(INVOICE.JOB_ID))
+        .where(condition)
+        .fetchMap(row -> row.value1().getJobId(), row -> row.value1());
+  }
+
+  private static Row jobRow(
+      Act act, Company company, WholeJob job, @Nullable InvoiceRecord invoice) {
+    Stage stage = Stage.of(job);
+    var facts = job.facts(company.zone());
+    CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
+    Money net = net(stage, company, job, invoice, sheet);
+    LocalDate day = day(stage, job, invoice, act.zone());
+    int age = age(day, act);
+    boolean begun = stage.compareTo(Stage.BOOKED) > 0;
+    Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
+    return new Row(
+        "job",
+        job.job().getId(),
+        job.job().getNumber(),
+        job.job().getTitle(),
+        job.job().getCustomerId(),
+        job.customer(),
+        job.site().getName(),
+        technician(job),
+        day,
+        age,
+        age > stage.patienceDays(),
+        remark(stage, job, invoice),
+        value(stage, net, invoice),
+        margin.percent(),
+        rungs(sheet));
+  }
+
+  private static Money net(
+      Stage stage,
+      Company company,
+      WholeJob job,
+      @Nullable InvoiceRecord invoice,
+      CostSheet sheet) {
+    if (invoice != null) {
+      return Money.ofMinor(invoice.getNetMinor());
+    }
+    if (job.job().getBillingBasis().equals("not_charged")) {
+      return Money.ZERO;
+    }
+    boolean byWork =
+        job.job().getBillingBasis().equals("time_and_parts") && stage.compareTo(Stage.BOOKED) > 0;
+    return byWork
+        ? new Billing(company.rates(), company.chargeTerms())
+            .draft(job.facts(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
+            .vat()
+            .net()
+        : sheet.quotedNet();
+  }
+
+  private static long value(Stage stage, Money net, @Nullable InvoiceRecord invoice) {
+    if (invoice == null) {
+      return net.minor();
+    }
+    return stage == Stage.BILLED ? invoice.getOwedMinor() : invoice.getGrossMinor();
+  }
+
+  private static LocalDate day(
+      Stage stage, WholeJob job, @Nullable InvoiceRecord invoice, ZoneId zone) {
+    LocalDate since = job.job().getStateSince().atZone(zone).toLocalDate();
+    return switch (stage) {
+      case BOOKED ->
+          job.visits().stream()
+              .filter(
+                  visit ->
+                      List.of("planned", "driving", "on_site").contains(visit.visit().getState()))
+              .map(visit -> visit.visit().getDay())
+              .min(LocalDate::compareTo)
+              .orElse(since);
+      case BILLED -> invoice == null ? since : invoice.getDueDate();
+      default -> since;
+    };
+  }
+
+  private static @Nullable String technician(WholeJob job) {
+    return job.visits().stream()
+        .map(WholeVisit::technician)
+        .filter(Objects::nonNull)
+        .reduce((first, second) -> second)
+        .orElse(null);
+  }
+
+  private static String remark(Stage stage, WholeJob job, @Nullable InvoiceRecord invoice) {
+    return switch (stage) {
+      case WON -> "no time yet";
+      case BOOKED ->
+          count(job, "on_site") > 0 ? "on site" : count(job, "driving") > 0 ? "driving" : "planned";
+      case WORKED ->
+          count(job, "finished") == 1
+              ? "1 visit to check"
+              : count(job, "finished") + " visits to check";
+      case CHECKED -> job.job().getBillingBasis().replace('_', ' ');
+      case BILLED -> invoice == null ? "" : "invoice " + invoice.getNumber();
+      case PAID -> invoice == null ? "not charged" : "invoice " + invoice.getNumber();
+      case QUOTED -> "";
+    };
+  }
+
+  private static long count(WholeJob job, String state) {
+    return job.visits().stream().filter(visit -> visit.visit().getState().equals(state)).count();
+  }
+
+  private static List<Rung> rungs(CostSheet sheet) {
+    return java.util.Arrays.stream(Category.values())
+        .map(
+            category ->
+                new Rung(
+                    sheet.rung(category).quoted().minor(), sheet.rung(category).actual().minor()))
+        .toList();
+  }
+
+  private static int age(LocalDate day, Act act) {
+    return (int) ChronoUnit.DAYS.between(day, act.today());
+  }
+}

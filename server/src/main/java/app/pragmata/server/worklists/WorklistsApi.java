@@ -1,0 +1,217 @@
+package app.pragmata.server.worklists;
+
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.RECEIPT;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.countDistinct;
+import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.sum;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.server.http.CsvFile;
+import app.pragmata.server.people.Act;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Isolation;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The Money line and its worklists over HTTP. */
+@RestController
+class WorklistsApi {
+  private static final int MOST = 300;
+
+  /**
+   * What stands at one stage.
+   *
+   * @param amountMinor net up to Checked, with VAT from Billed on
+   * @param remark how old the oldest is, or until when work is booked
+   */
+  record StageTotal(String stage, long amountMinor, int count, String remark, boolean stuck) {}
+
+  /** The rows that match, at most 300 of them, of so many in all. */
+  record Worklist(List<Worklists.Row> rows, int count, long amountMinor) {}
+
+  private final Worklists worklists;
+  private final DSLContext database;
+
+  WorklistsApi(Worklists worklists, DSLContext database) {
+    this.worklists = worklists;
+    this.database = database;
+  }
+
+  @GetMapping("/api/money-line")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  public List<StageTotal> moneyLine(Act act) {
+    Map<Stage, List<Worklists.Row>> rows = worklists.listUnbilled(act);
+    var totals = new ArrayList<StageTotal>();
+    for (Stage stage :
+        List.of(Stage.QUOTED, Stage.WON, Stage.BOOKED, Stage.WORKED, Stage.CHECKED)) {
+      totals.add(total(stage, rows.getOrDefault(stage, List.of())));
+    }
+    totals.add(billed(act));
+    totals.add(paid(act));
+    return totals;
+  }
+
+  private static StageTotal total(Stage stage, List<Worklists.Row> rows) {
+    int oldest = rows.stream().mapToInt(Worklists.Row::ageDays).max().orElse(0);
+    String remark = rows.isEmpty() ? "" : stage == Stage.BOOKED ? bookedUntil(rows) : oldest + " d";
+    return new StageTotal(
+        stage.path(),
+        rows.stream().mapToLong(Worklists.Row::valueMinor).sum(),
+        rows.size(),
+        remark,
+        rows.stream().anyMatch(Worklists.Row::stuck));
+  }
+
+  private static String bookedUntil(List<Worklists.Row> rows) {
+    LocalDate last =
+        rows.stream().map(Worklists.Row::day).max(Comparator.naturalOrder()).orElseThrow();
+    return "to "
+        + last.getDayOfMonth()
+        + " "
+        + last.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, Locale.UK);
+  }
+
+  private StageTotal billed(Act act) {
+    return database
+        .select(coalesce(sum(INVOICE.OWED_MINOR), BigDecimal.ZERO), count(), min(INVOICE.DUE_DATE))
+        .from(INVOICE)
+        .where(INVOICE.OWED_MINOR.gt(0L))
+        .fetchSingle(
+            row -> {
+              long late =
+                  row.value3() == null ? 0 : ChronoUnit.DAYS.between(row.value3(), act.today());
+              return new StageTotal(
+                  Stage.BILLED.path(),
+                  row.value1().longValueExact(),
+                  row.value2(),
+                  late > 0 ? late + " d late" : row.value2() == 0 ? "" : "none late",
+                  late > 0);
+            });
+  }
+
+  private StageTotal paid(Act act) {
+    LocalDate monthStart = act.today().withDayOfMonth(1);
+    return database
+        .select(coalesce(sum(RECEIPT.AMOUNT_MINOR), BigDecimal.ZERO), countDistinct(JOB.ID))
+        .from(RECEIPT)
+        .join(INVOICE)
+        .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
+        .join(JOB)
+        .on(JOB.ID.eq(INVOICE.JOB_ID))
+        .where(RECEIPT.RECEIVED_ON.ge(monthStart))
+        .fetchSingle(
+            row ->
+                new StageTotal(
+                    Stage.PAID.path(),
+                    row.value1().longValueExact(),
+                    row.value2(),
+                    "this month",
+                    false));
+  }
+
+  /** Sorted by {@code oldest} (the default), {@code value}, {@code margin} or {@code customer}. */
+  @GetMapping("/api/worklists/{stage}")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  public Worklist worklist(
+      Act act,
+      @PathVariable String stage,
+      @RequestParam(defaultValue = "oldest") String sort,
+      @RequestParam(defaultValue = "") String filter,
+      @RequestParam(defaultValue = "") String technician) {
+    List<Worklists.Row> rows = rows(act, stage, sort, filter, technician);
+    return new Worklist(
+        rows.stream().limit(MOST).toList(),
+        rows.size(),
+        rows.stream().mapToLong(Worklists.Row::valueMinor).sum());
+  }
+
+  @GetMapping("/api/worklists/{stage}/file.csv")
+  ResponseEntity<String> file(
+      Act act,
+      @PathVariable String stage,
+      @RequestParam(defaultValue = "oldest") String sort,
+      @RequestParam(defaultValue = "") String filter,
+      @RequestParam(defaultValue = "") String technician) {
+    return CsvFile.named(stage.replaceAll("[^a-z]", ""))
+        .head(
+            "Kind",
+            "Number",
+            "Customer",
+            "Site",
+            "Title",
+            "Technician",
+            "Day",
+            "Remark",
+            "Value",
+            "Margin %")
+        .rows(
+            rows(act, stage, sort, filter, technician),
+            row ->
+                new @Nullable Object[] {
+                  row.kind(),
+                  row.number(),
+                  row.customer(),
+                  row.site(),
+                  row.title(),
+                  row.technician(),
+                  row.day(),
+                  row.remark(),
+                  CsvFile.amount(row.valueMinor()),
+                  row.marginPercent()
+                })
+        .answer();
+  }
+
+  private List<Worklists.Row> rows(
+      Act act, String stage, String sort, String filter, String technician) {
+    Stage known =
+        Stream.of(Stage.values())
+            .filter(candidate -> candidate.path().equals(stage))
+            .findFirst()
+            .orElseThrow(
+                () -> new Refused(Rule.NOT_FOUND, "There is no such stage on the Money line."));
+    String wanted = filter.strip().toLowerCase(Locale.ROOT);
+    return worklists.list(act, known).stream()
+        .filter(row -> technician.isEmpty() || technician.equals(row.technician()))
+        .filter(row -> text(row).contains(wanted))
+        .sorted(order(sort))
+        .toList();
+  }
+
+  private static String text(Worklists.Row row) {
+    return (row.number() + " " + row.customer() + " " + row.site() + " " + row.title())
+        .toLowerCase(Locale.ROOT);
+  }
+
+  private static Comparator<Worklists.Row> order(String sort) {
+    return switch (sort) {
+      case "value" -> Comparator.comparing(Worklists.Row::valueMinor).reversed();
+      case "margin" ->
+          Comparator.comparing(
+              row -> Objects.requireNonNullElse(row.marginPercent(), new BigDecimal(-100_000)));
+      case "customer" ->
+          Comparator.comparing(Worklists.Row::customer, String.CASE_INSENSITIVE_ORDER);
+      default -> Comparator.comparing(Worklists.Row::day).thenComparing(Worklists.Row::number);
+    };
+  }
+}
