@@ -9,11 +9,14 @@ import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnMissingBean;
 import org.springframework.boot.context.event.ApplicationReadyEvent;
+import org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
 
 /** The program. */
-@SpringBootApplication(proxyBeanMethods = false)
+@SpringBootApplication(
+    proxyBeanMethods = false,
+    exclude = UserDetailsServiceAutoConfiguration.class)
 public class Pragmata {
   private static final Logger LOG = LoggerFactory.getLogger(Pragmata.class);
 

@@ -131,8 +131,8 @@ public class BillingService {
     List<BooksStore.AccountLine> entry = books.preview(event(job.job(), sheet, draft));
     boolean charged = !job.job().getBillingBasis().equals("not_charged");
     return new BillingView.Draft(
-        draft.lines().stream().map(BillingView.Line::of).toList(),
-        BillingView.VatAt.of(draft),
+        draft.lines().stream().map(BillingView.ChargedLine::of).toList(),
+        BillingView.ChargedVat.of(draft),
         draft.vat().net().minor(),
         draft.vat().gross().minor(),
         entry,

@@ -29,8 +29,8 @@ public record BillingView(
    * @param notYet why it cannot be posted now; null when it can
    */
   public record Draft(
-      List<Line> lines,
-      List<VatAt> vat,
+      List<ChargedLine> lines,
+      List<ChargedVat> vat,
       long netMinor,
       long grossMinor,
       List<BooksStore.AccountLine> entry,
@@ -39,7 +39,7 @@ public record BillingView(
       @Nullable Long expectedNumber,
       @Nullable String notYet) {}
 
-  public record Line(
+  public record ChargedLine(
       String category,
       String description,
       BigDecimal quantity,
@@ -49,8 +49,8 @@ public record BillingView(
       String warrantyPercent,
       long warrantyReductionMinor,
       long netMinor) {
-    static Line of(ChargeLine line) {
-      return new Line(
+    static ChargedLine of(ChargeLine line) {
+      return new ChargedLine(
           line.category().label(),
           line.description(),
           line.quantity(),
@@ -63,12 +63,12 @@ public record BillingView(
     }
   }
 
-  public record VatAt(String percent, long netMinor, long vatMinor) {
-    static List<VatAt> of(InvoiceDraft draft) {
+  public record ChargedVat(String percent, long netMinor, long vatMinor) {
+    static List<ChargedVat> of(InvoiceDraft draft) {
       return draft.vat().rates().stream()
           .map(
               rate ->
-                  new VatAt(
+                  new ChargedVat(
                       InvoiceStore.plain(rate.rate().percent()),
                       rate.net().minor(),
                       rate.vat().minor()))
@@ -84,8 +84,8 @@ public record BillingView(
       LocalDate invoiceDate,
       LocalDate dueDate,
       boolean late,
-      List<Line> lines,
-      List<VatAt> vat,
+      List<ChargedLine> lines,
+      List<ChargedVat> vat,
       long netMinor,
       long grossMinor,
       long owedMinor,

@@ -60,7 +60,7 @@ class InvoiceStore {
                         rows.map(
                             mapping(
                                 (percent, net, vat) ->
-                                    new BillingView.VatAt(plain(percent), net, vat)))),
+                                    new BillingView.ChargedVat(plain(percent), net, vat)))),
             multiset(
                     select(
                             RECEIPT.NUMBER,
@@ -92,7 +92,7 @@ class InvoiceStore {
             });
   }
 
-  private static BillingView.Line line(
+  private static BillingView.ChargedLine line(
       String category,
       String description,
       BigDecimal quantity,
@@ -102,7 +102,7 @@ class InvoiceStore {
       BigDecimal warrantyShare,
       long warrantyReduction,
       long net) {
-    return new BillingView.Line(
+    return new BillingView.ChargedLine(
         category,
         description,
         quantity.stripTrailingZeros(),

@@ -35,7 +35,7 @@ public class BooksApi {
   private static final int PAGE = 50;
 
   /** An entry with its lines and the way back to its job. */
-  public record Entry(
+  public record BooksEntry(
       long id,
       long number,
       LocalDate date,
@@ -47,7 +47,7 @@ public class BooksApi {
       String postedBy,
       List<BooksStore.AccountLine> lines) {}
 
-  record Journal(List<Entry> entries, @Nullable Long before) {}
+  record Journal(List<BooksEntry> entries, @Nullable Long before) {}
 
   record TrialBalance(List<AccountBalance> accounts, long debitMinor, long creditMinor) {}
 
@@ -88,17 +88,17 @@ public class BooksApi {
    */
   @GetMapping("/api/books/journal")
   Journal journal(@RequestParam(required = false) @Nullable Long before) {
-    List<Entry> entries =
+    List<BooksEntry> entries =
         listEntries(before == null ? noCondition() : JOURNAL_ENTRY.NUMBER.lt(before), PAGE);
     return new Journal(entries, entries.size() < PAGE ? null : entries.getLast().number());
   }
 
   /** The entries of one job, newest first. */
-  public List<Entry> listEntriesOfJob(long jobId) {
+  public List<BooksEntry> listEntriesOfJob(long jobId) {
     return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId), 200);
   }
 
-  private List<Entry> listEntries(Condition condition, int limit) {
+  private List<BooksEntry> listEntries(Condition condition, int limit) {
     return database
         .select(
             JOURNAL_ENTRY.ID,
@@ -131,7 +131,7 @@ public class BooksApi {
         .where(condition)
         .orderBy(JOURNAL_ENTRY.NUMBER.desc())
         .limit(limit)
-        .fetch(org.jooq.Records.mapping(Entry::new));
+        .fetch(org.jooq.Records.mapping(BooksEntry::new));
   }
 
   @GetMapping("/api/books/trial-balance")
@@ -263,7 +263,7 @@ public class BooksApi {
                 "Name",
                 "Debit",
                 "Credit");
-    for (Entry entry : listEntries(noCondition(), Integer.MAX_VALUE)) {
+    for (BooksEntry entry : listEntries(noCondition(), Integer.MAX_VALUE)) {
       csv.rows(
           entry.lines(),
           line ->

@@ -1,11 +1,58 @@
 package app.pragmata.server.demo;
 
+import static app.pragmata.server.generated.Tables.COMPANY;
+
+import app.pragmata.server.people.CompanyStore;
+import java.time.Clock;
+import org.jooq.DSLContext;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
-/** Placeholder until the loader is written. */
+/** Ferrow Gate & Shutter in Ostmere: invented from the first to the last penny, but worked through the real services. */
 @Component
 @ConditionalOnProperty("pragmata.demo")
 public class DemoCompany {
-  public void loadOnce() {}
+  private static final Logger LOG = LoggerFactory.getLogger(DemoCompany.class);
+
+  private final DSLContext database;
+  private final DemoCatalogue catalogue;
+  private final DemoWork work;
+  private final CompanyStore companies;
+  private final TransactionTemplate transaction;
+  private final Clock clock;
+
+  DemoCompany(
+      DSLContext database,
+      DemoCatalogue catalogue,
+      DemoWork work,
+      CompanyStore companies,
+      TransactionTemplate transaction,
+      Clock clock) {
+    this.database = database;
+    this.catalogue = catalogue;
+    this.work = work;
+    this.companies = companies;
+    this.transaction = transaction;
+    this.clock = clock;
+  }
+
+  /** Fills an empty database, in one transaction, so that a start that is killed leaves nothing half done. */
+  public void loadOnce() {
+    if (database.fetchExists(COMPANY)) {
+      return;
+    }
+    LOG.info("Loading the demo company");
+    transaction.executeWithoutResult(
+        status -> {
+          // Nobody else reads yet, and a crash only means loading again.
+          database.execute("set local synchronous_commit = off");
+          var today = clock.instant().atZone(DemoCatalogue.ZONE).toLocalDate();
+          catalogue.insert(today);
+          work.replay(clock.instant(), companies.getZone());
+        });
+    database.execute("analyze");
+  }
 }

@@ -32,9 +32,9 @@ class PlanningApi {
   /**
    * What a technician already has on a day; the day is null when the typed one cannot be read yet.
    */
-  record TechnicianDay(@Nullable LocalDate day, List<Stop> stops) {}
+  record TechnicianDay(@Nullable LocalDate day, List<PlannedStop> stops) {}
 
-  record Stop(
+  record PlannedStop(
       long visitId, long jobNumber, String customer, LocalTime start, int expectedMinutes) {}
 
   private final PlanningService service;
@@ -89,6 +89,6 @@ class PlanningApi {
                     .and(VISIT.DAY.eq(read))
                     .and(VISIT.STATE.notIn("not_this_time", "called_off")))
             .orderBy(VISIT.START_TIME)
-            .fetch(Records.mapping(Stop::new)));
+            .fetch(Records.mapping(PlannedStop::new)));
   }
 }

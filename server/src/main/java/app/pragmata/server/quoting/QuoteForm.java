@@ -12,7 +12,7 @@ public record QuoteForm(
     @Nullable String title,
     @Nullable String validUntil,
     @Nullable String notes,
-    List<Line> lines) {
+    List<TypedLine> lines) {
 
   /**
    * A line as it is typed. What a category does not use stays empty.
@@ -21,7 +21,7 @@ public record QuoteForm(
    * @param cost per unit, for other lines only: labour, drive and parts know their cost
    * @param price per hour, per unit, or for the drive as a whole; empty takes the current one
    */
-  public record Line(
+  public record TypedLine(
       String category,
       @Nullable String description,
       @Nullable String time,

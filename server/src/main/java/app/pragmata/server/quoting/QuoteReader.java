@@ -39,7 +39,7 @@ final class QuoteReader {
   }
 
   /** One entry per typed line; null where a line has a fault. */
-  List<@Nullable QuoteLine> read(List<QuoteForm.Line> lines) {
+  List<@Nullable QuoteLine> read(List<QuoteForm.TypedLine> lines) {
     if (lines.size() > MOST_LINES) {
       throw new Refused(
           Rule.EXCEEDS_LIMIT, "A quote holds at most %d lines.".formatted(MOST_LINES));
@@ -51,7 +51,7 @@ final class QuoteReader {
     return result;
   }
 
-  private @Nullable QuoteLine read(String at, QuoteForm.Line line) {
+  private @Nullable QuoteLine read(String at, QuoteForm.TypedLine line) {
     String code = line.vat() == null || line.vat().isEmpty() ? "standard" : line.vat();
     VatRate vatRate = company.vatRates().get(code);
     if (vatRate == null) {
@@ -71,7 +71,7 @@ final class QuoteReader {
     };
   }
 
-  private @Nullable QuoteLine labour(String at, QuoteForm.Line line, VatRate vatRate) {
+  private @Nullable QuoteLine labour(String at, QuoteForm.TypedLine line, VatRate vatRate) {
     RateClass rateClass = rateClass(at, line.rateClass());
     String description = description(at, line, "Labour");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
@@ -90,7 +90,7 @@ final class QuoteReader {
             vatRate);
   }
 
-  private @Nullable QuoteLine drive(String at, QuoteForm.Line line, VatRate vatRate) {
+  private @Nullable QuoteLine drive(String at, QuoteForm.TypedLine line, VatRate vatRate) {
     String description = description(at, line, "Call-out");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
     BigDecimal miles = reading.optional(at + "miles", line.miles(), Reading::miles);
@@ -108,7 +108,7 @@ final class QuoteReader {
         vatRate);
   }
 
-  private @Nullable QuoteLine part(String at, QuoteForm.Line line, VatRate vatRate) {
+  private @Nullable QuoteLine part(String at, QuoteForm.TypedLine line, VatRate vatRate) {
     if (line.partId() == null) {
       reading.fault(at + "partId", Rule.MISSING, "Choose a part from the price list.");
       return null;
@@ -128,7 +128,7 @@ final class QuoteReader {
             vatRate);
   }
 
-  private @Nullable QuoteLine other(String at, QuoteForm.Line line, VatRate vatRate) {
+  private @Nullable QuoteLine other(String at, QuoteForm.TypedLine line, VatRate vatRate) {
     String description = reading.text(at + "description", line.description(), LONGEST_DESCRIPTION);
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
     Money cost = reading.optional(at + "cost", line.cost(), Money::parse);
@@ -139,13 +139,13 @@ final class QuoteReader {
             description, quantity, cost == null ? Money.ZERO : cost, price, vatRate);
   }
 
-  private @Nullable String description(String at, QuoteForm.Line line, String usual) {
+  private @Nullable String description(String at, QuoteForm.TypedLine line, String usual) {
     boolean empty = line.description() == null || line.description().isBlank();
     return reading.text(
         at + "description", empty ? usual : line.description(), LONGEST_DESCRIPTION);
   }
 
-  private @Nullable Money price(String at, QuoteForm.Line line, Money usual) {
+  private @Nullable Money price(String at, QuoteForm.TypedLine line, Money usual) {
     boolean empty = line.price() == null || line.price().isBlank();
     return empty ? usual : reading.required(at + "price", line.price(), Money::parse);
   }

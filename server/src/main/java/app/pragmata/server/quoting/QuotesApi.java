@@ -61,7 +61,7 @@ class QuotesApi {
       @Nullable String acceptedBy,
       @Nullable String declineReason,
       @Nullable Long jobId,
-      List<QuoteForm.Line> lines,
+      List<QuoteForm.TypedLine> lines,
       Computed computed) {}
 
   /**
@@ -79,7 +79,7 @@ class QuotesApi {
 
   record Totals(
       long netMinor,
-      List<VatAt> vat,
+      List<QuotedVat> vat,
       long vatMinor,
       long grossMinor,
       long costMinor,
@@ -87,11 +87,11 @@ class QuotesApi {
       @Nullable BigDecimal marginPercent,
       boolean belowFloor) {}
 
-  record VatAt(String percent, long netMinor, long vatMinor) {}
+  record QuotedVat(String percent, long netMinor, long vatMinor) {}
 
   record FieldFault(String field, Rule rule, String message) {}
 
-  record PreviewForm(List<QuoteForm.Line> lines) {}
+  record PreviewForm(List<QuoteForm.TypedLine> lines) {}
 
   record AtVersion(int version) {}
 
@@ -185,12 +185,12 @@ class QuotesApi {
   }
 
   /** A stored line as it would be typed. */
-  private static QuoteForm.Line typed(QuoteLine line) {
+  private static QuoteForm.TypedLine typed(QuoteLine line) {
     String vat = line.vatRate().code();
     String category = line.category().label();
     return switch (line) {
       case QuoteLine.Labour l ->
-          new QuoteForm.Line(
+          new QuoteForm.TypedLine(
               category,
               l.description(),
               Minutes.text(l.minutes()),
@@ -202,7 +202,7 @@ class QuotesApi {
               l.chargePerHour().toString(),
               vat);
       case QuoteLine.Drive d ->
-          new QuoteForm.Line(
+          new QuoteForm.TypedLine(
               category,
               d.description(),
               Minutes.text(d.minutes()),
@@ -214,7 +214,7 @@ class QuotesApi {
               d.price().toString(),
               vat);
       case QuoteLine.Part p ->
-          new QuoteForm.Line(
+          new QuoteForm.TypedLine(
               category,
               p.description(),
               null,
@@ -226,7 +226,7 @@ class QuotesApi {
               p.unitPrice().toString(),
               vat);
       case QuoteLine.Other o ->
-          new QuoteForm.Line(
+          new QuoteForm.TypedLine(
               category,
               o.description(),
               null,
@@ -280,7 +280,7 @@ class QuotesApi {
             totals.vat().rates().stream()
                 .map(
                     rate ->
-                        new VatAt(
+                        new QuotedVat(
                             plain(rate.rate().percent()), rate.net().minor(), rate.vat().minor()))
                 .toList(),
             totals.vat().vat().minor(),

@@ -32,7 +32,7 @@ public record JobSheet(
     List<Correction> corrections,
     Cost cost,
     BillingView billing,
-    List<BooksApi.Entry> journal) {
+    List<BooksApi.BooksEntry> journal) {
 
   public record Equipment(
       String name, @Nullable LocalDate partsWarrantyUntil, String partsWarrantyPercent) {}

@@ -51,7 +51,7 @@ class Worklists {
    * @param marginPercent null when nothing is charged
    * @param remark a few words about what it waits for
    */
-  record Row(
+  record WorkRow(
       String kind,
       long id,
       long number,
@@ -66,10 +66,10 @@ class Worklists {
       String remark,
       long valueMinor,
       @Nullable BigDecimal marginPercent,
-      List<Rung> rungs) {}
+      List<SmallRung> rungs) {}
 
   /** One rung of the small cost ladder. */
-  record Rung(long quotedMinor, long actualMinor) {}
+  record SmallRung(long quotedMinor, long actualMinor) {}
 
   private final DSLContext database;
   private final JobStore jobs;
@@ -82,7 +82,7 @@ class Worklists {
   }
 
   /** Everything that stands at one stage, oldest first. */
-  List<Row> list(Act act, Stage stage) {
+  List<WorkRow> list(Act act, Stage stage) {
     Company company = companies.getCompany();
     return switch (stage) {
       case QUOTED -> quotes(act, company, QUOTE.STATE.in("draft", "sent"), Stage.QUOTED);
@@ -98,9 +98,9 @@ class Worklists {
   }
 
   /** All stages up to Checked at once, for the Money line. */
-  Map<Stage, List<Row>> listUnbilled(Act act) {
+  Map<Stage, List<WorkRow>> listUnbilled(Act act) {
     Company company = companies.getCompany();
-    Map<Stage, List<Row>> rows =
+    Map<Stage, List<WorkRow>> rows =
         jobRowsByStage(act, company, JOB.STATE.in("open", "worked", "checked")).entrySet().stream()
             .collect(
                 Collectors.toMap(Map.Entry::getKey, entry -> new ArrayList<>(entry.getValue())));
@@ -122,7 +122,7 @@ class Worklists {
         .and(notExists(selectFrom(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID))));
   }
 
-  private List<Row> quotes(Act act, Company company, Condition condition, Stage stage) {
+  private List<WorkRow> quotes(Act act, Company company, Condition condition, Stage stage) {
     var lines = QuoteStore.lines(QUOTE.ID);
     return database
         .select(QUOTE, CUSTOMER.NAME, SITE.NAME, lines)
@@ -142,7 +142,7 @@ class Worklists {
             });
   }
 
-  private static Row quoteRow(
+  private static WorkRow quoteRow(
       Act act, Stage stage, QuoteRecord quote, String customer, String site, CostSheet sheet) {
     LocalDate day =
         Objects.requireNonNullElse(
@@ -152,7 +152,7 @@ class Worklists {
             .toLocalDate();
     boolean lapsed = quote.getState().equals("sent") && quote.getValidUntil().isBefore(act.today());
     int age = age(day, act);
-    return new Row(
+    return new WorkRow(
         "quote",
         quote.getId(),
         quote.getNumber(),
@@ -170,11 +170,11 @@ class Worklists {
         rungs(sheet));
   }
 
-  private List<Row> jobRows(Act act, Company company, Condition condition, Stage stage) {
+  private List<WorkRow> jobRows(Act act, Company company, Condition condition, Stage stage) {
     return jobRowsByStage(act, company, condition).getOrDefault(stage, List.of());
   }
 
-  private Map<Stage, List<Row>> jobRowsByStage(Act act, Company company, Condition condition) {
+  private Map<Stage, List<WorkRow>> jobRowsByStage(Act act, Company company, Condition condition) {
     Map<Long, InvoiceRecord> invoices = invoices(condition);
     return jobs.list(condition).stream()
         .collect(
@@ -195,7 +195,7 @@ class Worklists {
         .fetchMap(row -> row.value1().getJobId(), row -> row.value1());
   }
 
-  private static Row jobRow(
+  private static WorkRow jobRow(
       Act act, Company company, WholeJob job, @Nullable InvoiceRecord invoice) {
     Stage stage = Stage.of(job);
     var facts = job.facts(company.zone());
@@ -205,7 +205,7 @@ class Worklists {
     int age = age(day, act);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
     Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
-    return new Row(
+    return new WorkRow(
         "job",
         job.job().getId(),
         job.job().getNumber(),
@@ -297,11 +297,11 @@ class Worklists {
     return job.visits().stream().filter(visit -> visit.visit().getState().equals(state)).count();
   }
 
-  private static List<Rung> rungs(CostSheet sheet) {
+  private static List<SmallRung> rungs(CostSheet sheet) {
     return java.util.Arrays.stream(Category.values())
         .map(
             category ->
-                new Rung(
+                new SmallRung(
                     sheet.rung(category).quoted().minor(), sheet.rung(category).actual().minor()))
         .toList();
   }

@@ -47,7 +47,7 @@ class WorklistsApi {
   record StageTotal(String stage, long amountMinor, int count, String remark, boolean stuck) {}
 
   /** The rows that match, at most 300 of them, of so many in all. */
-  record Worklist(List<Worklists.Row> rows, int count, long amountMinor) {}
+  record Worklist(List<Worklists.WorkRow> rows, int count, long amountMinor) {}
 
   private final Worklists worklists;
   private final DSLContext database;
@@ -60,7 +60,7 @@ class WorklistsApi {
   @GetMapping("/api/money-line")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public List<StageTotal> moneyLine(Act act) {
-    Map<Stage, List<Worklists.Row>> rows = worklists.listUnbilled(act);
+    Map<Stage, List<Worklists.WorkRow>> rows = worklists.listUnbilled(act);
     var totals = new ArrayList<StageTotal>();
     for (Stage stage :
         List.of(Stage.QUOTED, Stage.WON, Stage.BOOKED, Stage.WORKED, Stage.CHECKED)) {
@@ -71,20 +71,20 @@ class WorklistsApi {
     return totals;
   }
 
-  private static StageTotal total(Stage stage, List<Worklists.Row> rows) {
-    int oldest = rows.stream().mapToInt(Worklists.Row::ageDays).max().orElse(0);
+  private static StageTotal total(Stage stage, List<Worklists.WorkRow> rows) {
+    int oldest = rows.stream().mapToInt(Worklists.WorkRow::ageDays).max().orElse(0);
     String remark = rows.isEmpty() ? "" : stage == Stage.BOOKED ? bookedUntil(rows) : oldest + " d";
     return new StageTotal(
         stage.path(),
-        rows.stream().mapToLong(Worklists.Row::valueMinor).sum(),
+        rows.stream().mapToLong(Worklists.WorkRow::valueMinor).sum(),
         rows.size(),
         remark,
-        rows.stream().anyMatch(Worklists.Row::stuck));
+        rows.stream().anyMatch(Worklists.WorkRow::stuck));
   }
 
-  private static String bookedUntil(List<Worklists.Row> rows) {
+  private static String bookedUntil(List<Worklists.WorkRow> rows) {
     LocalDate last =
-        rows.stream().map(Worklists.Row::day).max(Comparator.naturalOrder()).orElseThrow();
+        rows.stream().map(Worklists.WorkRow::day).max(Comparator.naturalOrder()).orElseThrow();
     return "to "
         + last.getDayOfMonth()
         + " "
@@ -138,11 +138,11 @@ class WorklistsApi {
       @RequestParam(defaultValue = "oldest") String sort,
       @RequestParam(defaultValue = "") String filter,
       @RequestParam(defaultValue = "") String technician) {
-    List<Worklists.Row> rows = rows(act, stage, sort, filter, technician);
+    List<Worklists.WorkRow> rows = rows(act, stage, sort, filter, technician);
     return new Worklist(
         rows.stream().limit(MOST).toList(),
         rows.size(),
-        rows.stream().mapToLong(Worklists.Row::valueMinor).sum());
+        rows.stream().mapToLong(Worklists.WorkRow::valueMinor).sum());
   }
 
   @GetMapping("/api/worklists/{stage}/file.csv")
@@ -182,7 +182,7 @@ class WorklistsApi {
         .answer();
   }
 
-  private List<Worklists.Row> rows(
+  private List<Worklists.WorkRow> rows(
       Act act, String stage, String sort, String filter, String technician) {
     Stage known =
         Stream.of(Stage.values())
@@ -198,20 +198,20 @@ class WorklistsApi {
         .toList();
   }
 
-  private static String text(Worklists.Row row) {
+  private static String text(Worklists.WorkRow row) {
     return (row.number() + " " + row.customer() + " " + row.site() + " " + row.title())
         .toLowerCase(Locale.ROOT);
   }
 
-  private static Comparator<Worklists.Row> order(String sort) {
+  private static Comparator<Worklists.WorkRow> order(String sort) {
     return switch (sort) {
-      case "value" -> Comparator.comparing(Worklists.Row::valueMinor).reversed();
+      case "value" -> Comparator.comparing(Worklists.WorkRow::valueMinor).reversed();
       case "margin" ->
           Comparator.comparing(
               row -> Objects.requireNonNullElse(row.marginPercent(), new BigDecimal(-100_000)));
       case "customer" ->
-          Comparator.comparing(Worklists.Row::customer, String.CASE_INSENSITIVE_ORDER);
-      default -> Comparator.comparing(Worklists.Row::day).thenComparing(Worklists.Row::number);
+          Comparator.comparing(Worklists.WorkRow::customer, String.CASE_INSENSITIVE_ORDER);
+      default -> Comparator.comparing(Worklists.WorkRow::day).thenComparing(Worklists.WorkRow::number);
     };
   }
 }
