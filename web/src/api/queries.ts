@@ -1,0 +1,104 @@
+import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { answer, client } from "./client";
+
+/** Every reading of the server: its key and its fetcher side by side. */
+export const queries = {
+  session: queryOptions({
+    queryKey: ["session"],
+    queryFn: () => answer(client.GET("/api/session")),
+    staleTime: 60_000,
+  }),
+  choices: queryOptions({
+    queryKey: ["choices"],
+    queryFn: () => answer(client.GET("/api/choices")),
+    staleTime: 300_000,
+  }),
+  moneyLine: queryOptions({
+    queryKey: ["work", "money-line"],
+    queryFn: () => answer(client.GET("/api/money-line")),
+    refetchInterval: 60_000,
+  }),
+  worklist: (stage: string, sort: string, filter: string, technician: string) =>
+    queryOptions({
+      queryKey: ["work", "worklist", stage, sort, filter, technician],
+      queryFn: () =>
+        answer(
+          client.GET("/api/worklists/{stage}", {
+            params: { path: { stage }, query: { sort, filter, technician } },
+          }),
+        ),
+      placeholderData: (previous, query) => (query?.queryKey[2] === stage ? previous : undefined),
+    }),
+  job: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "job", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}", { params: { path: { id } } })),
+    }),
+  quote: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "quote", id],
+      queryFn: () => answer(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
+    }),
+  sites: (q: string) =>
+    queryOptions({
+      queryKey: ["sites", q],
+      queryFn: () => answer(client.GET("/api/sites", { params: { query: { q } } })),
+      placeholderData: keepPreviousData,
+    }),
+  parts: (q: string) =>
+    queryOptions({
+      queryKey: ["parts", q],
+      queryFn: () => answer(client.GET("/api/parts", { params: { query: { q } } })),
+      placeholderData: keepPreviousData,
+    }),
+  technicianDay: (id: number, day: string) =>
+    queryOptions({
+      queryKey: ["work", "technician-day", id, day],
+      queryFn: () =>
+        answer(client.GET("/api/technicians/{id}/day", { params: { path: { id }, query: { day } } })),
+      retry: false,
+    }),
+  customer: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "customer", id],
+      queryFn: () => answer(client.GET("/api/customers/{id}", { params: { path: { id } } })),
+    }),
+  find: (q: string) =>
+    queryOptions({
+      queryKey: ["find", q],
+      queryFn: () => answer(client.GET("/api/find", { params: { query: { q } } })),
+      enabled: q.trim().length > 1,
+      placeholderData: keepPreviousData,
+    }),
+  trialBalance: queryOptions({
+    queryKey: ["work", "trial-balance"],
+    queryFn: () => answer(client.GET("/api/books/trial-balance")),
+  }),
+  journal: (before?: number) =>
+    queryOptions({
+      queryKey: ["work", "journal", before],
+      queryFn: () => answer(client.GET("/api/books/journal", { params: { query: { before } } })),
+    }),
+  account: (code: string, before?: number) =>
+    queryOptions({
+      queryKey: ["work", "account", code, before],
+      queryFn: () =>
+        answer(client.GET("/api/books/accounts/{code}", { params: { path: { code }, query: { before } } })),
+    }),
+  pocketDay: queryOptions({
+    queryKey: ["pocket", "day"],
+    queryFn: () => answer(client.GET("/api/pocket/day")),
+    refetchInterval: 60_000,
+  }),
+  pocketVisit: (id: number) =>
+    queryOptions({
+      queryKey: ["pocket", "visit", id],
+      queryFn: () => answer(client.GET("/api/pocket/visits/{id}", { params: { path: { id } } })),
+    }),
+  vanParts: (q: string) =>
+    queryOptions({
+      queryKey: ["pocket", "parts", q],
+      queryFn: () => answer(client.GET("/api/pocket/parts", { params: { query: { q } } })),
+      placeholderData: keepPreviousData,
+    }),
+};

@@ -1,0 +1,19 @@
+import type { Debt } from "../api/generated/schema";
+import { money } from "../format";
+
+/** What the customer owes, with the late part marked; nothing for one who owes nothing. */
+export function Owes({ debt }: { debt: Debt }) {
+  if (debt.owedMinor === 0) {
+    return null;
+  }
+  return (
+    <>
+      {" · "}owes {money(debt.owedMinor)}
+      {debt.lateMinor > 0 && (
+        <span className="needs">
+          , {money(debt.lateMinor)} late by {debt.lateDays} {debt.lateDays === 1 ? "day" : "days"}
+        </span>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,316 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button, Input, Select } from "antd";
+import { type ReactNode, useState } from "react";
+import { answer, client, type Problem, withKey } from "../api/client";
+import type { Part, Time } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { time } from "../format";
+
+/** The frame of every small form on a sheet: fields, what is wrong, and how to go on or leave. */
+export function InlineForm({
+  label,
+  confirm,
+  running,
+  problem,
+  submit,
+  close,
+  extra,
+  children,
+}: {
+  label: string;
+  confirm: string;
+  running: boolean;
+  problem: Problem | undefined;
+  submit: () => void;
+  close: () => void;
+  extra?: ReactNode;
+  children: ReactNode;
+}) {
+  return (
+    <form
+      className="inline-form"
+      aria-label={label}
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit();
+      }}
+      onKeyDown={(event) => event.key === "Escape" && close()}
+    >
+      {children}
+      <Button type="primary" htmlType="submit" loading={running}>
+        {confirm}
+      </Button>
+      {extra}
+      <Button onClick={close}>Leave</Button>
+      {problem?.faults
+        .filter((fault) => fault.pointer !== "")
+        .map((fault) => (
+          <p key={fault.pointer} className="fault" role="alert">
+            {field(fault.pointer)}: {fault.detail}
+          </p>
+        ))}
+    </form>
+  );
+}
+
+const NAMES: Record<string, string> = {
+  expected: "Expected",
+  technicianId: "Technician",
+  rateClass: "Hours",
+  partId: "Part",
+  receivedOn: "On",
+};
+
+const field = (pointer: string) => {
+  const name = pointer.slice(1);
+  return NAMES[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
+};
+
+/** Corrects a time entry, or adds one that nobody clocked; the reason is kept. */
+export function TimeForm({ entry, visitId, close }: { entry?: Time; visitId?: number; close: () => void }) {
+  const [kind, setKind] = useState(entry?.kind ?? "labour");
+  const [from, setFrom] = useState(entry ? time(entry.from) : "");
+  const [to, setTo] = useState(entry?.to ? time(entry.to) + (entry.nextDay ? " +1" : "") : "");
+  const [rateClass, setRateClass] = useState(entry?.rateClass ?? "normal");
+  const [miles, setMiles] = useState(entry && entry.miles > 0 ? String(entry.miles) : "");
+  const [description, setDescription] = useState(entry?.description ?? "");
+  const [reason, setReason] = useState("");
+  const [problem, setProblem] = useState<Problem>();
+  const body = { version: entry?.version ?? 0, kind, from, to, rateClass, miles, description, reason };
+  const save = useAct(
+    (_: undefined, key) =>
+      entry
+        ? answer(client.PUT("/api/time-entries/{id}", { params: { path: { id: entry.id } }, body }))
+        : answer(
+            client.POST("/api/visits/{id}/time-entries", {
+              params: { path: { id: visitId ?? 0 }, ...withKey(key) },
+              body,
+            }),
+          ),
+    { done: close, refused: setProblem },
+  );
+  const remove = useAct(
+    () =>
+      answer(
+        client.POST("/api/time-entries/{id}/remove", {
+          params: { path: { id: entry?.id ?? 0 } },
+          body: { version: entry?.version ?? 0, reason },
+        }),
+      ),
+    { done: close, refused: setProblem },
+  );
+  return (
+    <InlineForm
+      label={entry ? "Correct time" : "Add time"}
+      confirm={entry ? "Correct" : "Add"}
+      running={save.running}
+      problem={problem}
+      submit={() => save.run(undefined)}
+      close={close}
+      extra={entry && <Button onClick={() => remove.run()}>Remove</Button>}
+    >
+      {!entry && (
+        <label style={{ width: 92 }}>
+          What
+          <Select
+            value={kind}
+            onChange={setKind}
+            options={[
+              { value: "labour", label: "Labour" },
+              { value: "drive", label: "Drive" },
+            ]}
+          />
+        </label>
+      )}
+      <label style={{ width: 72 }}>
+        From
+        <Input autoFocus value={from} onChange={(event) => setFrom(event.target.value)} />
+      </label>
+      <label style={{ width: 72 }}>
+        To
+        <Input value={to} onChange={(event) => setTo(event.target.value)} />
+      </label>
+      <label style={{ width: 104 }}>
+        Hours
+        <Select
+          value={rateClass}
+          onChange={setRateClass}
+          options={["normal", "overtime", "night"].map((value) => ({ value, label: value }))}
+        />
+      </label>
+      {kind === "drive" && (
+        <label style={{ width: 64 }}>
+          Miles
+          <Input value={miles} inputMode="decimal" onChange={(event) => setMiles(event.target.value)} />
+        </label>
+      )}
+      <label className="wide">
+        What was done
+        <Input value={description} onChange={(event) => setDescription(event.target.value)} />
+      </label>
+      <label className="wide">
+        Reason
+        <Input
+          value={reason}
+          placeholder="kept with the change"
+          onChange={(event) => setReason(event.target.value)}
+        />
+      </label>
+    </InlineForm>
+  );
+}
+
+/** Corrects the quantity of a part, or takes it off; the reason is kept and stock and books follow. */
+export function QuantityForm({ part, close }: { part: Part; close: () => void }) {
+  const [quantity, setQuantity] = useState(String(part.quantity));
+  const [reason, setReason] = useState("");
+  const [problem, setProblem] = useState<Problem>();
+  const path = { params: { path: { id: part.id } } };
+  const save = useAct(
+    () =>
+      answer(
+        client.PUT("/api/visit-parts/{id}", { ...path, body: { version: part.version, quantity, reason } }),
+      ),
+    { done: close, refused: setProblem },
+  );
+  const remove = useAct(
+    () =>
+      answer(
+        client.POST("/api/visit-parts/{id}/remove", { ...path, body: { version: part.version, reason } }),
+      ),
+    { done: close, refused: setProblem },
+  );
+  return (
+    <InlineForm
+      label="Correct quantity"
+      confirm="Correct"
+      running={save.running}
+      problem={problem}
+      submit={() => save.run()}
+      close={close}
+      extra={<Button onClick={() => remove.run()}>Remove</Button>}
+    >
+      <label style={{ width: 90 }}>
+        {part.name}
+        <Input
+          autoFocus
+          value={quantity}
+          inputMode="decimal"
+          onChange={(event) => setQuantity(event.target.value)}
+        />
+      </label>
+      <label className="wide">
+        Reason
+        <Input
+          value={reason}
+          placeholder="kept with the change"
+          onChange={(event) => setReason(event.target.value)}
+        />
+      </label>
+    </InlineForm>
+  );
+}
+
+/** Chooses a part of the price list by any words of its number or name. */
+export function PartSelect({
+  value,
+  onChange,
+}: {
+  value: number | undefined;
+  onChange: (id: number, name: string) => void;
+}) {
+  const [wanted, setWanted] = useState("");
+  const { data } = useQuery(queries.parts(wanted));
+  return (
+    <Select
+      showSearch={{ filterOption: false, onSearch: setWanted }}
+      value={value}
+      aria-label="Part"
+      placeholder="Part, by any word"
+      popupMatchSelectWidth={380}
+      onChange={(id) => onChange(id, data?.find((part) => part.id === id)?.name ?? "")}
+      options={(data ?? []).map((part) => ({
+        value: part.id,
+        label: `${part.name}  ${part.number}, ${part.held} held`,
+      }))}
+    />
+  );
+}
+
+/** A part that nobody wrote down. */
+export function AddPartForm({ visitId, close }: { visitId: number; close: () => void }) {
+  const [partId, setPartId] = useState<number>();
+  const [quantity, setQuantity] = useState("1");
+  const [problem, setProblem] = useState<Problem>();
+  const save = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/visits/{id}/parts", {
+          params: { path: { id: visitId }, ...withKey(key) },
+          body: { partId, quantity },
+        }),
+      ),
+    { done: close, refused: setProblem },
+  );
+  return (
+    <InlineForm
+      label="Add part"
+      confirm="Add"
+      running={save.running}
+      problem={problem}
+      submit={() => save.run(undefined)}
+      close={close}
+    >
+      <label className="wide">
+        Part
+        <PartSelect value={partId} onChange={setPartId} />
+      </label>
+      <label style={{ width: 80 }}>
+        Quantity
+        <Input value={quantity} inputMode="decimal" onChange={(event) => setQuantity(event.target.value)} />
+      </label>
+    </InlineForm>
+  );
+}
+
+/** A supplier's bill for the job, without VAT. */
+export function OtherCostForm({ jobId, close }: { jobId: number; close: () => void }) {
+  const [supplier, setSupplier] = useState("");
+  const [description, setDescription] = useState("");
+  const [cost, setCost] = useState("");
+  const [problem, setProblem] = useState<Problem>();
+  const save = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/jobs/{id}/other-costs", {
+          params: { path: { id: jobId }, ...withKey(key) },
+          body: { supplier, description, cost },
+        }),
+      ),
+    { done: close, refused: setProblem },
+  );
+  return (
+    <InlineForm
+      label="Supplier's bill"
+      confirm="Add to the cost"
+      running={save.running}
+      problem={problem}
+      submit={() => save.run(undefined)}
+      close={close}
+    >
+      <label className="wide">
+        Supplier
+        <Input autoFocus value={supplier} onChange={(event) => setSupplier(event.target.value)} />
+      </label>
+      <label className="wide">
+        For what
+        <Input value={description} onChange={(event) => setDescription(event.target.value)} />
+      </label>
+      <label style={{ width: 110 }}>
+        Net, without VAT
+        <Input value={cost} inputMode="decimal" onChange={(event) => setCost(event.target.value)} />
+      </label>
+    </InlineForm>
+  );
+}

@@ -1,0 +1,429 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Input } from "antd";
+import { useEffect, useState } from "react";
+import { Link, useParams } from "react-router";
+import { answer, client, type Problem, withKey } from "../api/client";
+import type { PocketVisit as Visit } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { day, hours, time, words } from "../format";
+
+type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
+type StepForm = { miles?: string; note?: string; endedAt?: string };
+type Panel = "arrive" | "finish" | "parts" | undefined;
+
+/** One visit under the technician's thumb: one large button for what comes next, everything else below. */
+export default function PocketVisit() {
+  const id = Number(useParams().id);
+  const queryClient = useQueryClient();
+  const { data: visit, error } = useQuery(queries.pocketVisit(id));
+  const [panel, setPanel] = useState<Panel>();
+  const [late, setLate] = useState<{ step: Step; form: StepForm }>();
+  const [problem, setProblem] = useState<Problem>();
+  const [asked, setAsked] = useState<{ step: Step; form: StepForm }>();
+  const act = useAct(({ step, form }: { step: Step; form: StepForm }) => send(id, step, form), {
+    done: (changed) => {
+      queryClient.setQueryData(queries.pocketVisit(id).queryKey, changed);
+      setPanel(undefined);
+      setLate(undefined);
+      setProblem(undefined);
+    },
+    refused: (refused) => {
+      setProblem(refused);
+      if (refused.rule === "LONGER_THAN_SIXTEEN_HOURS") {
+        setLate(asked);
+      }
+    },
+  });
+  const take = (step: Step, form: StepForm = {}) => {
+    setAsked({ step, form });
+    act.run({ step, form });
+  };
+  if (error) {
+    return (
+      <main className="pocket">
+        <Bar />
+        <p className="body fault">{error.message}</p>
+      </main>
+    );
+  }
+  if (!visit) {
+    return <main className="pocket" aria-busy="true" />;
+  }
+  const fault = problem?.faults.find((one) => one.pointer !== "")?.detail;
+  return (
+    <main className="pocket">
+      <Bar />
+      <div className="body">
+        <h1>{visit.customer}</h1>
+        <div className="soft">
+          {visit.title} · {visit.site}, {visit.address}
+        </div>
+        <div style={{ height: 12 }} />
+        {late ? (
+          <EndedAt running={act.running} submit={(endedAt) => take(late.step, { ...late.form, endedAt })} />
+        ) : panel === "arrive" ? (
+          <Arrive running={act.running} submit={(miles) => take("arrive", { miles })} />
+        ) : panel === "finish" ? (
+          <Finish
+            visit={visit}
+            running={act.running}
+            submit={(note) => take("finish", { note })}
+            back={() => setPanel(undefined)}
+          />
+        ) : panel === "parts" ? (
+          <Parts visit={visit} back={() => setPanel(undefined)} />
+        ) : (
+          <NextStep visit={visit} take={take} open={setPanel} running={act.running} />
+        )}
+        {fault && (
+          <p className="fault" role="alert">
+            {fault}
+          </p>
+        )}
+      </div>
+      <Facts visit={visit} />
+    </main>
+  );
+}
+
+function send(id: number, step: Step, body: StepForm) {
+  const params = { path: { id } };
+  switch (step) {
+    case "drive":
+      return answer(client.POST("/api/pocket/visits/{id}/drive", { params }));
+    case "arrive":
+      return answer(client.POST("/api/pocket/visits/{id}/arrive", { params, body }));
+    case "start-work":
+      return answer(client.POST("/api/pocket/visits/{id}/start-work", { params }));
+    case "pause":
+      return answer(client.POST("/api/pocket/visits/{id}/pause", { params, body }));
+    case "finish":
+      return answer(client.POST("/api/pocket/visits/{id}/finish", { params, body }));
+  }
+}
+
+function Bar() {
+  return (
+    <header className="bar">
+      <Link to="/pocket">Today's stops</Link>
+    </header>
+  );
+}
+
+type NextProps = { visit: Visit; take: (step: Step) => void; open: (panel: Panel) => void; running: boolean };
+
+function NextStep({ visit, take, open, running }: NextProps) {
+  const since = useMinutesSince(visit.runningSince ?? undefined);
+  if (["finished", "checked", "not_this_time", "called_off"].includes(visit.state)) {
+    return (
+      <p>
+        <b>{words(visit.state)}.</b> {hours(visit.labourMinutes)} worked, {hours(visit.driveMinutes)} driven.
+      </p>
+    );
+  }
+  if (visit.state === "planned") {
+    return (
+      <>
+        <Button type="primary" className="big" loading={running} onClick={() => take("drive")}>
+          <span>Start driving</span> <span>{time(visit.start)}</span>
+        </Button>
+        <div className="pair">
+          <Button onClick={() => take("arrive")}>I am here already</Button>
+        </div>
+      </>
+    );
+  }
+  if (visit.state === "driving") {
+    return (
+      <Button type="primary" className="big" onClick={() => open("arrive")}>
+        <span>Arrive</span> <span>{hours(since)}</span>
+      </Button>
+    );
+  }
+  return (
+    <>
+      {visit.runningSince ? (
+        <Button type="primary" className="big" loading={running} onClick={() => take("pause")}>
+          <span>Pause work</span> <span>{hours(visit.labourMinutes + since)}</span>
+        </Button>
+      ) : (
+        <Button type="primary" className="big" loading={running} onClick={() => take("start-work")}>
+          <span>{visit.labourMinutes > 0 ? "Go on working" : "Start work"}</span>{" "}
+          {visit.labourMinutes > 0 && <span>{hours(visit.labourMinutes)}</span>}
+        </Button>
+      )}
+      <div className="pair">
+        <Button onClick={() => open("finish")}>Finish</Button>
+        <Button onClick={() => open("parts")}>Add parts</Button>
+      </div>
+    </>
+  );
+}
+
+/** Whole minutes since a moment, counted on for showing; the server counts the ones that matter. */
+function useMinutesSince(start: string | undefined): number {
+  const [now, setNow] = useState(Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 15_000);
+    return () => clearInterval(timer);
+  }, []);
+  return start ? Math.max(0, Math.floor((now - Date.parse(start)) / 60_000)) : 0;
+}
+
+function Arrive({ submit, running }: { submit: (miles: string) => void; running: boolean }) {
+  const [miles, setMiles] = useState("");
+  return (
+    <form
+      className="form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit(miles);
+      }}
+    >
+      <label>
+        Miles driven
+        <Input
+          autoFocus
+          className="tall"
+          inputMode="decimal"
+          placeholder="18.4"
+          value={miles}
+          onChange={(event) => setMiles(event.target.value)}
+        />
+      </label>
+      <Button type="primary" className="big" htmlType="submit" loading={running}>
+        {miles.trim() ? "I have arrived" : "Arrived, no miles"}
+      </Button>
+    </form>
+  );
+}
+
+function Finish({
+  visit,
+  submit,
+  running,
+  back,
+}: {
+  visit: Visit;
+  submit: (note: string) => void;
+  running: boolean;
+  back: () => void;
+}) {
+  const [note, setNote] = useState(visit.note);
+  return (
+    <form
+      className="form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit(note);
+      }}
+    >
+      <label>
+        What was done
+        <Input.TextArea
+          autoFocus
+          autoSize={{ minRows: 3 }}
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </label>
+      <Button type="primary" className="big" htmlType="submit" loading={running}>
+        Finish this visit
+      </Button>
+      <Button className="tall" onClick={back}>
+        Not finished yet
+      </Button>
+    </form>
+  );
+}
+
+function EndedAt({ submit, running }: { submit: (endedAt: string) => void; running: boolean }) {
+  const [endedAt, setEndedAt] = useState("");
+  return (
+    <form
+      className="form"
+      onSubmit={(event) => {
+        event.preventDefault();
+        submit(endedAt);
+      }}
+    >
+      <label>
+        The clock ran for more than 16 hours. When did you really stop, on the day it started?
+        <Input
+          autoFocus
+          className="tall"
+          placeholder="17:30"
+          value={endedAt}
+          onChange={(event) => setEndedAt(event.target.value)}
+        />
+      </label>
+      <Button type="primary" className="big" htmlType="submit" loading={running}>
+        Stop the clock then
+      </Button>
+    </form>
+  );
+}
+
+function Parts({ visit, back }: { visit: Visit; back: () => void }) {
+  const [wanted, setWanted] = useState("");
+  const { data } = useQuery(queries.vanParts(wanted));
+  return (
+    <section aria-label="Parts from the van">
+      <Input
+        className="tall"
+        allowClear
+        placeholder="Find a part"
+        aria-label="Find a part"
+        value={wanted}
+        onChange={(event) => setWanted(event.target.value)}
+      />
+      {data?.slice(0, 12).map((part) => (
+        <PartChoice key={part.id} visitId={visit.visitId} part={part} />
+      ))}
+      <div className="pair">
+        <Button onClick={back}>Done with parts</Button>
+      </div>
+    </section>
+  );
+}
+
+function PartChoice({
+  visitId,
+  part,
+}: {
+  visitId: number;
+  part: { id: number; name: string; unit: string; inVan: number };
+}) {
+  const [quantity, setQuantity] = useState("1");
+  const add = useAct((_: undefined, key) =>
+    answer(
+      client.POST("/api/pocket/visits/{id}/parts", {
+        params: { path: { id: visitId }, ...withKey(key) },
+        body: { partId: part.id, quantity },
+      }),
+    ),
+  );
+  const step = (by: number) => setQuantity(String(Math.max(1, (Number(quantity) || 0) + by)));
+  return (
+    <div className="part-choice">
+      <span>
+        <b>{part.name}</b>
+        <div className="soft small">
+          {part.inVan} {part.unit} in the van
+        </div>
+        <span className="stepper">
+          <Button aria-label={`Fewer ${part.name}`} onClick={() => step(-1)}>
+            −
+          </Button>
+          <Input
+            aria-label={`Quantity of ${part.name}`}
+            inputMode="decimal"
+            value={quantity}
+            onChange={(event) => setQuantity(event.target.value)}
+          />
+          <Button aria-label={`More ${part.name}`} onClick={() => step(1)}>
+            +
+          </Button>
+        </span>
+      </span>
+      <Button
+        className="tall"
+        aria-label={`Add ${part.name}`}
+        loading={add.running}
+        onClick={() => add.run(undefined)}
+      >
+        Add
+      </Button>
+    </div>
+  );
+}
+
+function Facts({ visit }: { visit: Visit }) {
+  const remove = useAct((visitPartId: number) =>
+    answer(
+      client.DELETE("/api/pocket/visits/{id}/parts/{visitPartId}", {
+        params: { path: { id: visit.visitId, visitPartId } },
+      }),
+    ),
+  );
+  const onSite = visit.state === "on_site";
+  return (
+    <>
+      <Fact
+        first={visit.contactName}
+        second={<a href={`tel:${visit.contactPhone.replaceAll(" ", "")}`}>{visit.contactPhone}</a>}
+      >
+        {visit.accessNotes}
+      </Fact>
+      <Fact first="Promised" second={hours(visit.promisedMinutes)}>
+        {visit.promised}
+      </Fact>
+      <div className="fact">
+        <div className="first">
+          <span>Used so far</span>
+        </div>
+        {visit.parts.length === 0 && <p>No parts yet.</p>}
+        {visit.parts.map((part) => (
+          <p
+            key={part.id}
+            style={{
+              display: "flex",
+              justifyContent: "space-between",
+              alignItems: "center",
+              minHeight: onSite ? 48 : 0,
+            }}
+          >
+            {part.quantity} {part.unit} {part.name}
+            {onSite && (
+              <Button
+                className="tall"
+                aria-label={`Put back ${part.name}`}
+                onClick={() => remove.run(part.id)}
+              >
+                Put back
+              </Button>
+            )}
+          </p>
+        ))}
+      </div>
+      {visit.equipment && (
+        <Fact
+          first={visit.equipment}
+          second={
+            visit.warrantyUntil && visit.warrantyUntil >= visit.day
+              ? `warranty to ${day(visit.warrantyUntil)}`
+              : ""
+          }
+        >
+          Job {visit.jobNumber}
+        </Fact>
+      )}
+      {visit.note && (
+        <Fact first="Note" second="">
+          {visit.note}
+        </Fact>
+      )}
+    </>
+  );
+}
+
+function Fact({
+  first,
+  second,
+  children,
+}: {
+  first: string;
+  second: React.ReactNode;
+  children: React.ReactNode;
+}) {
+  return (
+    <div className="fact">
+      <div className="first">
+        <span>{first}</span>
+        <span>{second}</span>
+      </div>
+      {children && <p>{children}</p>}
+    </div>
+  );
+}

@@ -1,0 +1,327 @@
+import { Button } from "antd";
+import { useState } from "react";
+import { answer, client } from "../api/client";
+import type { Correction, JobSheet, Part, Time, Visit } from "../api/generated/schema";
+import { useAct } from "../api/useAct";
+import { hours, money, time, weekday, words } from "../format";
+import { useSession } from "../people/SessionGate";
+import { PlanForm } from "../planning/PlanForm";
+import { Asking } from "../sheet/Asking";
+import { Section } from "../sheet/Section";
+import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
+
+const CLOSED = ["billed", "settled", "called_off"];
+
+/** What was done: each visit with its clocks and parts, and the office's corrections. */
+export function WorkSection({ job }: { job: JobSheet }) {
+  const { person } = useSession();
+  const [form, setForm] = useState<"visit" | "other">();
+  const editable = !CLOSED.includes(job.state) && person.role !== "BOOKKEEPER";
+  const close = () => setForm(undefined);
+  return (
+    <Section name="Work">
+      {job.visits.map((visit) => (
+        <VisitBlock key={visit.id} visit={visit} editable={editable} />
+      ))}
+      {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
+      {job.otherCosts.map((cost) => (
+        <table className="lines" key={cost.id}>
+          <tbody>
+            <tr>
+              <td>
+                {cost.supplier}: {cost.description}
+              </td>
+              <td className="figure">{money(cost.costMinor)}</td>
+            </tr>
+          </tbody>
+        </table>
+      ))}
+      {form === "visit" && <PlanForm jobId={job.id} close={close} />}
+      {form === "other" && <OtherCostForm jobId={job.id} close={close} />}
+      {editable && !form && (
+        <div className="actions" style={{ marginTop: 5 }}>
+          <button type="button" className="plain small" onClick={() => setForm("visit")}>
+            Another visit
+          </button>
+          <button type="button" className="plain small" onClick={() => setForm("other")}>
+            Supplier's bill
+          </button>
+        </div>
+      )}
+      <Corrections corrections={job.corrections} />
+    </Section>
+  );
+}
+
+function Corrections({ corrections }: { corrections: Correction[] }) {
+  if (corrections.length === 0) {
+    return null;
+  }
+  return (
+    <details style={{ marginTop: 5 }}>
+      <summary>
+        {corrections.length} {corrections.length === 1 ? "change" : "changes"} after the fact
+      </summary>
+      {corrections.map((correction) => (
+        <div className="small" key={`${correction.at} ${correction.what}`}>
+          {correction.what}
+          {correction.change && ` ${correction.change}`}, {correction.by}
+          {correction.reason && <span className="soft">: {correction.reason}</span>}
+        </div>
+      ))}
+    </details>
+  );
+}
+
+const SOLID = ["finished", "checked"];
+const RUNNING = ["driving", "on_site"];
+
+function StateMark({ state }: { state: string }) {
+  const kind = SOLID.includes(state)
+    ? "solid"
+    : RUNNING.includes(state)
+      ? "running"
+      : state === "unplanned"
+        ? "wanting"
+        : "";
+  return <span className={`state ${kind}`}>{words(state)}</span>;
+}
+
+type Editing =
+  | { kind: "plan" | "add-time" | "add-part" }
+  | { kind: "time"; id: number }
+  | { kind: "part"; id: number };
+
+function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
+  const [editing, setEditing] = useState<Editing>();
+  const close = () => setEditing(undefined);
+  const correctable = editable && ["finished", "on_site", "driving"].includes(visit.state);
+  return (
+    <div className="visit" data-visit={visit.id}>
+      <div className="visit-head">
+        <span>{visit.day ? weekday(visit.day) : "No day yet"}</span>
+        <b>{visit.technician ?? "nobody yet"}</b>
+        <span className="soft small">
+          {visit.start && `planned ${time(visit.start)}, `}
+          {hours(visit.expectedMinutes)}
+        </span>
+        <StateMark state={visit.state} />
+        {editable && <VisitActions visit={visit} setEditing={setEditing} />}
+      </div>
+      {editing?.kind === "plan" && <PlanForm visit={visit} close={close} />}
+      {(visit.times.length > 0 || visit.parts.length > 0) && (
+        <table className="lines">
+          <thead>
+            <tr>
+              <th style={{ width: 118 }} />
+              <th />
+              <th className="figure">normal</th>
+              <th className="figure">overtime</th>
+              <th className="figure">miles</th>
+              <th className="figure">cost</th>
+            </tr>
+          </thead>
+          <tbody>
+            {visit.times.map((entry) =>
+              editing?.kind === "time" && editing.id === entry.id ? (
+                <tr key={entry.id}>
+                  <td colSpan={6}>
+                    <TimeForm entry={entry} close={close} />
+                  </td>
+                </tr>
+              ) : (
+                <TimeRow
+                  key={entry.id}
+                  entry={entry}
+                  milesMissing={visit.milesMissing && entry.kind === "drive"}
+                  edit={
+                    correctable && entry.to ? () => setEditing({ kind: "time", id: entry.id }) : undefined
+                  }
+                />
+              ),
+            )}
+            {visit.parts.map((part) =>
+              editing?.kind === "part" && editing.id === part.id ? (
+                <tr key={`part-${part.id}`}>
+                  <td colSpan={6}>
+                    <QuantityForm part={part} close={close} />
+                  </td>
+                </tr>
+              ) : (
+                <PartRow
+                  key={`part-${part.id}`}
+                  part={part}
+                  editable={editable}
+                  edit={correctable ? () => setEditing({ kind: "part", id: part.id }) : undefined}
+                />
+              ),
+            )}
+          </tbody>
+        </table>
+      )}
+      {editing?.kind === "add-time" && <TimeForm visitId={visit.id} close={close} />}
+      {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
+      {visit.note && <div className="soft">“{visit.note}”</div>}
+      {visit.reason && <div className="needs small">{visit.reason}</div>}
+    </div>
+  );
+}
+
+function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editing: Editing) => void }) {
+  const path = { params: { path: { id: visit.id } } };
+  const notThisTime = useAct((reason: string) =>
+    answer(
+      client.POST("/api/visits/{id}/not-this-time", { ...path, body: { version: visit.version, reason } }),
+    ),
+  );
+  const callOff = useAct((reason: string) =>
+    answer(client.POST("/api/visits/{id}/call-off", { ...path, body: { version: visit.version, reason } })),
+  );
+  const reopen = useAct(() =>
+    answer(client.POST("/api/visits/{id}/reopen", { ...path, body: { version: visit.version } })),
+  );
+  const droppable = ["planned", "driving", "on_site", "finished"].includes(visit.state);
+  return (
+    <span className="actions small">
+      {visit.state === "unplanned" && (
+        <Button size="small" type="primary" onClick={() => setEditing({ kind: "plan" })}>
+          Plan this visit
+        </Button>
+      )}
+      {visit.state === "planned" && (
+        <button type="button" className="plain" onClick={() => setEditing({ kind: "plan" })}>
+          Move
+        </button>
+      )}
+      {["finished", "on_site", "driving"].includes(visit.state) && (
+        <>
+          <button type="button" className="plain" onClick={() => setEditing({ kind: "add-time" })}>
+            Add time
+          </button>
+          <button type="button" className="plain" onClick={() => setEditing({ kind: "add-part" })}>
+            Add part
+          </button>
+        </>
+      )}
+      {droppable && (
+        <>
+          <Asking
+            plain
+            label="Not this time…"
+            title="The visit did not happen?"
+            question="Why? A new visit without a time takes its place; nothing is billed for this one."
+            confirm="Not this time"
+            run={notThisTime.run}
+          />
+          <Asking
+            plain
+            label="Call off…"
+            title="Call this visit off?"
+            question="Why? Nothing is billed for it."
+            confirm="Call off"
+            run={callOff.run}
+          />
+        </>
+      )}
+      {visit.state === "checked" && (
+        <button type="button" className="plain" onClick={() => reopen.run()}>
+          Take the check back
+        </button>
+      )}
+    </span>
+  );
+}
+
+function TimeRow({ entry, edit, milesMissing }: { entry: Time; edit?: () => void; milesMissing: boolean }) {
+  const span = `${time(entry.from)} – ${entry.to ? time(entry.to) : "running"}${entry.nextDay ? " +1" : ""}`;
+  const mark = entry.corrected ? "figure corrected" : "figure";
+  const isNormal = entry.rateClass === "normal";
+  return (
+    <tr data-time={entry.id}>
+      <td>
+        {edit ? (
+          <button type="button" className="plain" onClick={edit} aria-label={`Correct ${span}`}>
+            {span}
+          </button>
+        ) : (
+          span
+        )}
+      </td>
+      <td>
+        {entry.kind === "drive" ? "Drive" : "Labour"}
+        {entry.rateClass === "night" && ", night"}
+        {entry.description && <span className="soft">, {entry.description}</span>}
+        {milesMissing && <span className="needs">, miles not entered</span>}
+      </td>
+      <td className="figure">{isNormal && <span className={mark}>{hours(entry.minutes)}</span>}</td>
+      <td className="figure">{!isNormal && <span className={mark}>{hours(entry.minutes)}</span>}</td>
+      <td className="figure">{entry.miles > 0 && entry.miles}</td>
+      <td className="figure soft">{money(entry.costMinor)}</td>
+    </tr>
+  );
+}
+
+function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; editable: boolean }) {
+  const warranty = useAct((reason: string) =>
+    answer(
+      client.POST("/api/visit-parts/{id}/warranty", {
+        params: { path: { id: part.id } },
+        body: { version: part.version, reason },
+      }),
+    ),
+  );
+  const covered = part.warrantyPercent !== "0";
+  return (
+    <tr data-part={part.id}>
+      <td>
+        {edit ? (
+          <button
+            type="button"
+            className="plain"
+            onClick={edit}
+            aria-label={`Correct quantity of ${part.name}`}
+          >
+            <span className={part.corrected ? "corrected" : undefined}>{part.quantity}</span> {part.unit}
+          </button>
+        ) : (
+          <>
+            <span className={part.corrected ? "corrected" : undefined}>{part.quantity}</span> {part.unit}
+          </>
+        )}
+      </td>
+      <td colSpan={3}>
+        {part.name}
+        {part.beyondPromise > 0 && <span className="needs"> {part.beyondPromise} more than promised</span>}
+        {covered && !part.warrantyExclusion && (
+          <span className="soft small">
+            {" "}
+            warranty bears {part.warrantyPercent} %{" "}
+            {editable && (
+              <Asking
+                plain
+                label="not this part…"
+                title={`Take “${part.name}” out of the warranty?`}
+                question="Why? The reason stays with the line."
+                confirm="Take out"
+                run={warranty.run}
+              />
+            )}
+          </span>
+        )}
+        {covered && part.warrantyExclusion && (
+          <span className="soft small">
+            {" "}
+            not under warranty: {part.warrantyExclusion}{" "}
+            {editable && (
+              <button type="button" className="plain" onClick={() => warranty.run("")}>
+                back under it
+              </button>
+            )}
+          </span>
+        )}
+      </td>
+      <td />
+      <td className="figure soft">{money(part.costMinor)}</td>
+    </tr>
+  );
+}

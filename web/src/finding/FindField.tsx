@@ -1,0 +1,143 @@
+import { useQuery } from "@tanstack/react-query";
+import { Input, Modal } from "antd";
+import { useEffect, useState } from "react";
+import { useNavigate } from "react-router";
+import { queries } from "../api/queries";
+
+type Choice = { kind: string; title: string; detail: string; to: string };
+
+const PLACES: Choice[] = [
+  { kind: "go to", title: "Quoted", detail: "quotes without an answer", to: "/quoted" },
+  { kind: "go to", title: "Won", detail: "jobs without a time", to: "/won" },
+  { kind: "go to", title: "Booked", detail: "planned visits", to: "/booked" },
+  { kind: "go to", title: "Worked", detail: "visits to check", to: "/worked" },
+  { kind: "go to", title: "Checked", detail: "jobs to bill", to: "/checked" },
+  { kind: "go to", title: "Billed", detail: "money to come", to: "/billed" },
+  { kind: "go to", title: "Paid", detail: "settled this month", to: "/paid" },
+  { kind: "go to", title: "Journal", detail: "every entry in the books", to: "/books/journal" },
+];
+const NEW_QUOTE: Choice = {
+  kind: "do",
+  title: "New quote",
+  detail: "for a customer's site",
+  to: "/quotes/new",
+};
+
+const path: Record<string, string> = {
+  job: "/jobs",
+  quote: "/quotes",
+  customer: "/customers",
+  site: "/customers",
+  equipment: "/customers",
+};
+
+/** The one field: "/" or Ctrl+K opens it from anywhere; it finds people, places, things and documents, and goes anywhere. */
+export function FindField({ canSell }: { canSell: boolean }) {
+  const [open, setOpen] = useState(false);
+  const [typed, setTyped] = useState("");
+  const [at, setAt] = useState(0);
+  const navigate = useNavigate();
+  const { data: hits } = useQuery(queries.find(typed));
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      const typing =
+        event.target instanceof HTMLElement && event.target.matches("input, textarea, [contenteditable]");
+      if ((event.key === "k" && (event.ctrlKey || event.metaKey)) || (event.key === "/" && !typing)) {
+        event.preventDefault();
+        setOpen(true);
+      }
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  }, []);
+
+  const wanted = typed.trim().toLowerCase();
+  const actions = (canSell ? [NEW_QUOTE, ...PLACES] : PLACES).filter((choice) =>
+    `${choice.title} ${choice.detail}`.toLowerCase().includes(wanted),
+  );
+  const found = wanted.length > 1 ? (hits ?? []) : [];
+  const choices: Choice[] = [
+    ...found.map((hit) => ({
+      kind: hit.kind,
+      title: hit.title,
+      detail: hit.detail,
+      to: `${path[hit.kind]}/${hit.id}`,
+    })),
+    ...actions,
+  ];
+
+  const close = () => {
+    setOpen(false);
+    setTyped("");
+    setAt(0);
+  };
+  const go = (choice: Choice | undefined) => {
+    if (choice) {
+      close();
+      navigate(choice.to);
+    }
+  };
+
+  return (
+    <>
+      <button type="button" className="find-button" onClick={() => setOpen(true)}>
+        Find anyone, anything, or say what to do <kbd>/</kbd>
+      </button>
+      <Modal
+        open={open}
+        onCancel={close}
+        footer={null}
+        closable={false}
+        width={620}
+        style={{ top: 60 }}
+        destroyOnHidden
+      >
+        <Input
+          autoFocus
+          size="large"
+          placeholder="Name, phone, street, serial, number of a document…"
+          aria-label="Find"
+          role="combobox"
+          aria-expanded="true"
+          aria-controls="find-hits"
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            setAt(0);
+          }}
+          onKeyDown={(event) => {
+            if (event.key === "ArrowDown" || event.key === "ArrowUp") {
+              event.preventDefault();
+              setAt(Math.min(Math.max(at + (event.key === "ArrowDown" ? 1 : -1), 0), choices.length - 1));
+            } else if (event.key === "Enter") {
+              go(choices[at]);
+            }
+          }}
+        />
+        <div className="find-hits" id="find-hits" role="listbox" aria-label="Found">
+          {choices.map((choice, index) => (
+            // biome-ignore lint/a11y/useKeyWithClickEvents: the field above moves and chooses by key
+            // biome-ignore lint/a11y/useFocusableInteractive: focus stays in the field, as the combobox pattern has it
+            <div
+              key={`${choice.kind} ${choice.to} ${choice.title}`}
+              role="option"
+              aria-selected={index === at}
+              className={index === at ? "find-hit on" : "find-hit"}
+              onClick={() => go(choice)}
+              onMouseMove={() => setAt(index)}
+            >
+              <span>{choice.kind}</span>
+              <span>
+                {choice.title} <span className="soft small">{choice.detail}</span>
+              </span>
+            </div>
+          ))}
+          {choices.length === 0 && (
+            <p className="soft">Nothing found. Try part of the name, or the last digits of the number.</p>
+          )}
+        </div>
+      </Modal>
+    </>
+  );
+}

@@ -1,0 +1,34 @@
+/** Turns the server's figures into text; nothing here computes money. */
+
+const amount = new Intl.NumberFormat("en-GB", { minimumFractionDigits: 2, maximumFractionDigits: 2 });
+const whole = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 0 });
+const shortDay = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+const longDay = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short" });
+
+/** Minor units as "1,284.00"; nothing as a dash where a column asks for it. */
+export const money = (minor: number): string => amount.format(minor / 100).replace("-", "−");
+
+export const moneyOrDash = (minor: number): string => (minor === 0 ? "–" : money(minor));
+
+/** Minor units without pence, for the Money line. */
+export const roundMoney = (minor: number): string => whole.format(minor / 100).replace("-", "−");
+
+/** "21.65 %"; a dash where nothing is charged and there is no share. */
+export const percent = (value: number | null | undefined, digits = 2): string =>
+  value == null ? "–" : `${value.toFixed(digits).replace("-", "−")} %`;
+
+/** A day such as "2026-11-24" as "24 Nov". */
+export const day = (iso: string): string => shortDay.format(new Date(`${iso}T12:00:00`));
+
+/** A day such as "2026-11-24" as "Tue, 24 Nov". */
+export const weekday = (iso: string): string => longDay.format(new Date(`${iso}T12:00:00`)).replace(",", "");
+
+/** A time such as "15:00:00" as "15:00". */
+export const time = (iso: string): string => iso.slice(0, 5);
+
+/** Minutes as "2:35". */
+export const hours = (minutes: number): string =>
+  `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
+
+/** A stored state such as "not_this_time" in words. */
+export const words = (state: string): string => state.replaceAll("_", " ");

@@ -1,0 +1,109 @@
+import "@fontsource-variable/source-sans-3";
+import "@fontsource/source-serif-4/600.css";
+import "./paper.css";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { App, ConfigProvider } from "antd";
+import { lazy, StrictMode, Suspense } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
+import { Problem } from "./api/client";
+import { SessionGate, useSession } from "./people/SessionGate";
+import { theme } from "./theme";
+
+const Office = lazy(() => import("./worklists/Office"));
+const WorklistPage = lazy(() => import("./worklists/WorklistPage"));
+const JobPage = lazy(() => import("./sheet/JobPage"));
+const QuotePage = lazy(() => import("./quoting/QuotePage"));
+const CustomerPage = lazy(() => import("./customers/CustomerPage"));
+const BooksPage = lazy(() => import("./books/BooksPage"));
+const PocketDay = lazy(() => import("./field/PocketDay"));
+const PocketVisit = lazy(() => import("./field/PocketVisit"));
+
+/** Everybody begins where their work is. */
+function Home() {
+  const { person } = useSession();
+  const start = { OFFICE: "/worked", OWNER: "/worked", BOOKKEEPER: "/books/journal", TECHNICIAN: "/pocket" };
+  return <Navigate to={start[person.role]} replace />;
+}
+
+function NoSuchPage() {
+  return (
+    <div className="blank">
+      <h1>There is nothing at this address</h1>
+      <p>
+        Go to <a href="/">the start</a>, or press / and type a name or a number.
+      </p>
+    </div>
+  );
+}
+
+/** Technicians have their pocket page and nothing else; the office has everything else. */
+function OnlyFor({ field }: { field: boolean }) {
+  const { person } = useSession();
+  return (person.role === "TECHNICIAN") === field ? <Outlet /> : <Navigate to="/" replace />;
+}
+
+const router = createBrowserRouter([
+  {
+    element: (
+      <SessionGate>
+        <Suspense fallback={<div className="blank" aria-busy="true" />}>
+          <Outlet />
+        </Suspense>
+      </SessionGate>
+    ),
+    children: [
+      { path: "/", element: <Home /> },
+      {
+        element: <OnlyFor field={true} />,
+        children: [
+          { path: "/pocket", element: <PocketDay /> },
+          { path: "/pocket/:id", element: <PocketVisit /> },
+        ],
+      },
+      {
+        element: <OnlyFor field={false} />,
+        children: [
+          {
+            element: <Office />,
+            children: [
+              { path: "/quotes/new", element: <QuotePage /> },
+              { path: "/quotes/:id", element: <QuotePage /> },
+              { path: "/jobs/:id", element: <JobPage /> },
+              { path: "/customers/:id", element: <CustomerPage /> },
+              { path: "/books", element: <Navigate to="/books/journal" replace /> },
+              { path: "/books/journal", element: <BooksPage /> },
+              { path: "/books/:code", element: <BooksPage /> },
+              ...["quoted", "won", "booked", "worked", "checked", "billed", "paid"].map((stage) => ({
+                path: `/${stage}/:row?`,
+                element: <WorklistPage key={stage} stage={stage} />,
+              })),
+            ],
+          },
+        ],
+      },
+      { path: "*", element: <NoSuchPage /> },
+    ],
+  },
+]);
+
+const queryClient = new QueryClient({
+  defaultOptions: {
+    queries: {
+      retry: (failures, error) => !(error instanceof Problem && error.status >= 400) && failures < 2,
+      staleTime: 2_000,
+    },
+  },
+});
+
+createRoot(document.getElementById("root") as HTMLElement).render(
+  <StrictMode>
+    <ConfigProvider theme={theme} button={{ autoInsertSpace: false }}>
+      <App message={{ top: 64, maxCount: 2 }}>
+        <QueryClientProvider client={queryClient}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </App>
+    </ConfigProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,214 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
+import { answer, client, type Problem, withKey } from "../api/client";
+import type { QuoteSheet } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { Owes } from "../customers/Owes";
+import { day } from "../format";
+import { useSession } from "../people/SessionGate";
+import { Asking } from "../sheet/Asking";
+import { Section } from "../sheet/Section";
+import { blank, type Draft, QuoteEditor } from "./QuoteEditor";
+import { QuoteLinesRead, Totals } from "./QuoteLines";
+
+/** A quote from draft to job: an editor while it is a draft, frozen afterwards. */
+export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
+  const { data: quote, error } = useQuery(queries.quote(id));
+  const { person } = useSession();
+  if (error) {
+    return (
+      <div className="sheet">
+        <p className="pad fault">{error.message}</p>
+      </div>
+    );
+  }
+  if (!quote) {
+    return <div className="sheet" aria-busy="true" />;
+  }
+  if (quote.state === "draft" && person.role !== "BOOKKEEPER") {
+    return <DraftSheet key={quote.version} quote={quote} alone={alone} />;
+  }
+  return (
+    <article className={alone ? "sheet alone" : "sheet"} aria-label={`Quote ${quote.number}`}>
+      <header className="section head">
+        <div className="margin soft">Q {quote.number}</div>
+        <div className="titled">
+          <Title quote={quote} />
+          {person.role !== "BOOKKEEPER" && <Answers quote={quote} done={done} />}
+        </div>
+      </header>
+      <Section name="Lines" aside={quote.kindOfJob}>
+        <QuoteLinesRead lines={quote.lines} computed={quote.computed} />
+      </Section>
+      <Section name="Total">
+        <Totals totals={quote.computed.totals} />
+      </Section>
+      {quote.notes && (
+        <Section name="Notes">
+          <div style={{ whiteSpace: "pre-wrap" }}>{quote.notes}</div>
+        </Section>
+      )}
+    </article>
+  );
+}
+
+function Title({ quote }: { quote: QuoteSheet }) {
+  return (
+    <div>
+      <h1>{quote.title}</h1>
+      <div className="small soft">
+        <Link to={`/customers/${quote.customerId}`}>{quote.customer}</Link>, {quote.site}
+        <Owes debt={quote.debt} />
+      </div>
+      <div className="small soft">
+        <b>{quote.state}</b>
+        {quote.acceptedBy && ` by ${quote.acceptedBy}`}
+        {quote.declineReason && `: ${quote.declineReason}`}
+        {["sent", "lapsed"].includes(quote.state) && `, valid until ${day(quote.validUntil)}`}
+        {quote.equipment && ` · ${quote.equipment}`}
+      </div>
+    </div>
+  );
+}
+
+function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
+  const navigate = useNavigate();
+  const path = { params: { path: { id: quote.id } } };
+  const { version } = quote;
+  const accept = useAct((acceptedBy: string) =>
+    answer(client.POST("/api/quotes/{id}/accept", { ...path, body: { version, acceptedBy } })),
+  );
+  const decline = useAct(
+    (reason: string) =>
+      answer(client.POST("/api/quotes/{id}/decline", { ...path, body: { version, reason } })),
+    { done },
+  );
+  const takeBack = useAct(() =>
+    answer(client.POST("/api/quotes/{id}/take-back", { ...path, body: { version } })),
+  );
+  const makeJob = useAct(
+    (_: undefined, key) =>
+      answer(client.POST("/api/quotes/{id}/job", { params: { path: { id: quote.id }, ...withKey(key) } })),
+    { done: (made) => navigate(`/won/job-${made.id}`) },
+  );
+  return (
+    <div className="actions">
+      {(quote.state === "sent" || quote.state === "lapsed") && (
+        <Button onClick={() => takeBack.run()} loading={takeBack.running}>
+          Change it
+        </Button>
+      )}
+      {quote.state === "sent" && (
+        <>
+          <Asking
+            label="Declined…"
+            title={`Quote ${quote.number} was declined?`}
+            question="Why? It shows later where quotes are lost."
+            confirm="Declined"
+            run={decline.run}
+            running={decline.running}
+          />
+          <Asking
+            label="Accepted…"
+            title={`Quote ${quote.number} was accepted?`}
+            question="By whom?"
+            confirm="Accepted"
+            run={accept.run}
+            running={accept.running}
+          />
+        </>
+      )}
+      {quote.state === "accepted" && !quote.jobId && (
+        <Button type="primary" data-primary loading={makeJob.running} onClick={() => makeJob.run(undefined)}>
+          Make the job <span aria-hidden="true">⏎</span>
+        </Button>
+      )}
+      {quote.jobId && <Link to={`/jobs/${quote.jobId}`}>Its job</Link>}
+    </div>
+  );
+}
+
+function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
+  const [draft, setDraft] = useState<Draft>({
+    siteId: quote.siteId,
+    site: `${quote.customer}, ${quote.site}`,
+    equipmentId: quote.equipmentId ?? undefined,
+    equipment: quote.equipment ?? undefined,
+    kindOfJobId: quote.kindOfJobId,
+    title: quote.title,
+    validUntil: quote.validUntil,
+    notes: quote.notes,
+    lines: quote.lines,
+  });
+  const [saved, setSaved] = useState(draft);
+  const [problem, setProblem] = useState<Problem>();
+  const path = { params: { path: { id: quote.id } } };
+  const body = { ...wire(draft), version: quote.version };
+  const save = useAct(() => answer(client.PUT("/api/quotes/{id}", { ...path, body })), {
+    refused: setProblem,
+    done: () => setSaved(draft),
+  });
+  const send = useAct(
+    async () => {
+      const version =
+        draft === saved
+          ? quote.version
+          : (await answer(client.PUT("/api/quotes/{id}", { ...path, body }))).version;
+      return answer(client.POST("/api/quotes/{id}/send", { ...path, body: { version } }));
+    },
+    { refused: setProblem },
+  );
+  return (
+    <article className={alone ? "sheet alone" : "sheet"} aria-label={`Quote ${quote.number}`}>
+      <header className="section head">
+        <div className="margin soft">Q {quote.number}</div>
+        <div className="titled">
+          <Title quote={quote} />
+          <div className="actions">
+            <Button onClick={() => save.run()} loading={save.running} disabled={draft === saved}>
+              Save draft
+            </Button>
+            <Button type="primary" onClick={() => send.run()} loading={send.running}>
+              Send
+            </Button>
+          </div>
+        </div>
+      </header>
+      <QuoteEditor draft={draft} change={setDraft} computed={quote.computed} problem={problem} />
+    </article>
+  );
+}
+
+/** A quote that has no number yet. */
+export function NewQuote({ made }: { made: (id: number) => void }) {
+  const [draft, setDraft] = useState<Draft>(blank);
+  const [problem, setProblem] = useState<Problem>();
+  const create = useAct(
+    (_: undefined, key) =>
+      answer(client.POST("/api/quotes", { params: withKey(key), body: { ...wire(draft), version: 0 } })),
+    { refused: setProblem, done: (created) => made(created.id) },
+  );
+  return (
+    <article className="sheet alone" aria-label="New quote">
+      <header className="section head">
+        <div className="margin soft">new</div>
+        <div className="titled">
+          <div>
+            <h1>New quote</h1>
+          </div>
+          <div className="actions">
+            <Button type="primary" onClick={() => create.run(undefined)} loading={create.running}>
+              Save draft
+            </Button>
+          </div>
+        </div>
+      </header>
+      <QuoteEditor draft={draft} change={setDraft} problem={problem} />
+    </article>
+  );
+}
+
+const wire = ({ site: _site, equipment: _equipment, ...form }: Draft) => form;

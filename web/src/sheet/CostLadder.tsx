@@ -1,0 +1,63 @@
+import type { Cost } from "../api/generated/schema";
+import { money, moneyOrDash, percent } from "../format";
+
+/** Quoted against actual for each rung, ending in the margin. Outlined is what was quoted, solid what it took, copper what went over. */
+export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boolean }) {
+  const longest = Math.max(...cost.rungs.flatMap((rung) => [rung.quotedMinor, rung.actualMinor]), 1);
+  const width = (minor: number) => `${(100 * minor) / longest}%`;
+  return (
+    <div className="ladder" data-section="ladder">
+      <span className="head" />
+      <span className="head" />
+      <span className="head figure">quoted</span>
+      <span className="head figure">actual</span>
+      <span className="head figure">over</span>
+      <span className="head because">because</span>
+      {cost.rungs.map((rung) => (
+        <div key={rung.category} style={{ display: "contents" }} data-rung={rung.category}>
+          <span>{rung.category.charAt(0).toUpperCase() + rung.category.slice(1)}</span>
+          <span className="bar" aria-hidden="true">
+            <i className="quoted" style={{ width: width(rung.quotedMinor) }} />
+            <i className="actual" style={{ width: width(Math.min(rung.actualMinor, rung.quotedMinor)) }} />
+            {rung.varianceMinor > 0 && (
+              <i
+                className="beyond"
+                style={{ left: width(rung.quotedMinor), width: width(rung.varianceMinor) }}
+              />
+            )}
+          </span>
+          <span className="figure">{moneyOrDash(rung.quotedMinor)}</span>
+          <span className="figure">{moneyOrDash(rung.actualMinor)}</span>
+          <span className={rung.varianceMinor > 0 ? "figure over" : "figure"}>
+            {moneyOrDash(rung.varianceMinor)}
+          </span>
+          <span className="because">{rung.because}</span>
+        </div>
+      ))}
+      <div className="margin-line" />
+      <b>Margin</b>
+      <span className="soft small">
+        net {money(cost.netMinor)} less cost {money(cost.actualMinor)}
+      </span>
+      <b className="figure">{money(cost.quotedMarginMinor)}</b>
+      <b className={cost.marginMinor < 0 ? "figure over" : "figure"}>{money(cost.marginMinor)}</b>
+      <span className={cost.marginDifferenceMinor < 0 ? "figure over" : "figure"}>
+        {money(cost.marginDifferenceMinor)}
+      </span>
+      <span className="because">
+        <b>{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>, promised{" "}
+        {percent(cost.quotedMarginPercent)}
+      </span>
+      {cost.overheadMinor > 0 && (
+        <>
+          <span className="soft small">Overhead</span>
+          <span className="soft small">by labour hours, not in the margin</span>
+          <span />
+          <span className="figure soft small">{money(cost.overheadMinor)}</span>
+          <span />
+          <span />
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,171 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { Link } from "react-router";
+import { answer, client, withKey } from "../api/client";
+import type { JobSheet, Visit } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { BillSection } from "../billing/BillSection";
+import { EntryLines } from "../books/EntryLines";
+import { Owes } from "../customers/Owes";
+import { WorkSection } from "../field/WorkSection";
+import { day, money, weekday } from "../format";
+import { useSession } from "../people/SessionGate";
+import { Asking } from "./Asking";
+import { CostLadder } from "./CostLadder";
+import { Section } from "./Section";
+
+/** One job from top to bottom: promise, work, cost, bill, books. */
+export function JobSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
+  const { data: job, error } = useQuery(queries.job(id));
+  if (error) {
+    return (
+      <div className="sheet">
+        <p className="pad fault">{error.message}</p>
+      </div>
+    );
+  }
+  if (!job) {
+    return <div className="sheet" aria-busy="true" />;
+  }
+  return (
+    <article
+      className={alone ? "sheet alone" : "sheet"}
+      aria-label={`Job ${job.number}`}
+      data-sheet={`job-${job.id}`}
+    >
+      <Head job={job} done={done} />
+      <Section name="Promise">
+        <PromiseLines job={job} />
+      </Section>
+      <WorkSection job={job} />
+      <Section name="Cost">
+        <CostLadder cost={job.cost} notCharged={job.billing.basis === "not_charged"} />
+      </Section>
+      <BillSection job={job} />
+      <Section name="Books" aside={job.journal.length > 0 ? `${job.journal.length} entries` : undefined}>
+        {job.journal.length === 0 && <span className="soft">Nothing is posted for this job yet.</span>}
+        {job.journal.map((entry) => (
+          <EntryLines key={entry.id} entry={entry} />
+        ))}
+      </Section>
+    </article>
+  );
+}
+
+function Head({ job, done }: { job: JobSheet; done?: () => void }) {
+  return (
+    <header className="section head">
+      <div className="margin soft">J {job.number}</div>
+      <div className="titled">
+        <div>
+          <h1>{job.title}</h1>
+          <div className="small soft">
+            <Link to={`/customers/${job.customerId}`}>{job.customer}</Link>, {job.site}, {job.address} ·{" "}
+            {job.kindOfJob}
+            <Owes debt={job.debt} />
+          </div>
+          {job.equipment && (
+            <div className="small soft">
+              {job.equipment.name}
+              {job.equipment.partsWarrantyUntil &&
+                job.equipment.partsWarrantyPercent !== "0" &&
+                `, warranty bears ${job.equipment.partsWarrantyPercent} % of parts until ${day(job.equipment.partsWarrantyUntil)} ${job.equipment.partsWarrantyUntil.slice(0, 4)}`}
+            </div>
+          )}
+        </div>
+        <HeadActions job={job} done={done} />
+      </div>
+    </header>
+  );
+}
+
+function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
+  const { person } = useSession();
+  const finished = job.visits.find((visit) => visit.state === "finished");
+  const waits = job.visits.filter((visit) => visit.state === "finished").length;
+  const check = useAct(
+    (visit: Visit) =>
+      answer(
+        client.POST("/api/visits/{id}/check", {
+          params: { path: { id: visit.id } },
+          body: { version: visit.version },
+        }),
+      ),
+    { done: () => waits === 1 && done?.() },
+  );
+  const post = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/jobs/{id}/invoice", {
+          params: { path: { id: job.id }, ...withKey(key) },
+          body: { version: job.version },
+        }),
+      ),
+    { done },
+  );
+  const callOff = useAct((reason: string) =>
+    answer(
+      client.POST("/api/jobs/{id}/call-off", {
+        params: { path: { id: job.id } },
+        body: { version: job.version, reason },
+      }),
+    ),
+  );
+  if (person.role === "BOOKKEEPER") {
+    return null;
+  }
+  const number = job.billing.draft?.expectedNumber;
+  return (
+    <div className="actions">
+      {job.state === "open" &&
+        job.visits.every((visit) => ["unplanned", "planned"].includes(visit.state)) && (
+          <Asking
+            label="Call off…"
+            title={`Call off job ${job.number}?`}
+            question="Why? The reason stays on the sheet."
+            confirm="Call off"
+            run={callOff.run}
+            running={callOff.running}
+          />
+        )}
+      {finished && (
+        <Button type="primary" data-primary loading={check.running} onClick={() => check.run(finished)}>
+          {waits > 1 ? `Check visit of ${day(finished.day ?? "")}` : done ? "Check, next" : "Check"}{" "}
+          <span aria-hidden="true">⏎</span>
+        </Button>
+      )}
+      {job.state === "checked" && (
+        <Button
+          type="primary"
+          data-primary
+          loading={post.running}
+          disabled={job.billing.draft?.notYet != null}
+          onClick={() => post.run(undefined)}
+        >
+          {number ? `Post invoice ${number}` : "Close without charge"} <span aria-hidden="true">⏎</span>
+        </Button>
+      )}
+    </div>
+  );
+}
+
+function PromiseLines({ job }: { job: JobSheet }) {
+  const { promise } = job;
+  return (
+    <table className="lines">
+      <tbody>
+        <tr>
+          <td style={{ whiteSpace: "nowrap" }}>
+            <Link to={`/quotes/${promise.quoteId}`}>Quote {promise.quoteNumber}</Link>
+            {promise.acceptedOn && `, accepted ${weekday(promise.acceptedOn)} by ${promise.acceptedBy}`}
+          </td>
+          <td className="soft">{promise.summary}</td>
+          <td className="figure">
+            <b>{money(promise.netMinor)}</b>
+          </td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}

@@ -1,0 +1,53 @@
+import { useQuery } from "@tanstack/react-query";
+import { NavLink } from "react-router";
+import type { StageTotal } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { roundMoney } from "../format";
+
+const BAND_HEIGHT = 18;
+
+/** Where all money stands; each stage opens its worklist. The band below is as thick as the money there. */
+export function MoneyLine({ currency }: { currency: string }) {
+  const { data } = useQuery(queries.moneyLine);
+  if (!data) {
+    return <nav className="money-line" aria-label="Money line" aria-busy="true" />;
+  }
+  return (
+    <nav
+      className="money-line"
+      aria-label={`Money line, amounts in ${currency}; net until checked, with VAT once billed`}
+    >
+      {data.map((total) => (
+        <NavLink key={total.stage} to={`/${total.stage}`} data-stage={total.stage}>
+          <span className="stage">{name(total.stage)}</span>
+          <span className="aside">
+            {total.count} {unit(total)}
+          </span>
+          <span className="sum">{roundMoney(total.amountMinor)}</span>
+          <span className={total.stuck ? "aside needs" : "aside"}>{total.remark}</span>
+        </NavLink>
+      ))}
+      <svg viewBox={`0 0 700 ${BAND_HEIGHT}`} preserveAspectRatio="none" aria-hidden="true">
+        <path d={band(data)} />
+      </svg>
+    </nav>
+  );
+}
+
+const name = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1);
+
+const unit = (total: StageTotal) => {
+  const noun = total.stage === "quoted" ? "quote" : "job";
+  return total.count === 1 ? noun : `${noun}s`;
+};
+
+/** A flat stretch per stage, with a slope from each to the next. */
+function band(totals: StageTotal[]): string {
+  const most = Math.max(...totals.map((total) => total.amountMinor), 1);
+  const width = 700 / totals.length;
+  const points = totals.flatMap((total, index) => {
+    const height = BAND_HEIGHT - 2 - (total.amountMinor / most) * (BAND_HEIGHT - 4);
+    return [`${index * width + 12},${height.toFixed(1)}`, `${(index + 1) * width - 6},${height.toFixed(1)}`];
+  });
+  return `M0,${BAND_HEIGHT} L0,${points[0]?.split(",")[1]} L${points.join(" L")} L700,${points.at(-1)?.split(",")[1]} L700,${BAND_HEIGHT} Z`;
+}

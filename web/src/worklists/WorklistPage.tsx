@@ -1,0 +1,244 @@
+import { useQuery } from "@tanstack/react-query";
+import { Input, Select } from "antd";
+import { useEffect, useRef } from "react";
+import { useNavigate, useParams, useSearchParams } from "react-router";
+import type { Worklist, WorkRow } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { day, money, percent } from "../format";
+import { QuoteSheetView } from "../quoting/QuoteSheetView";
+import { JobSheetView } from "../sheet/JobSheetView";
+import { SmallLadder } from "./SmallLadder";
+
+const TITLES: Record<string, string> = {
+  quoted: "Quoted, no answer yet",
+  won: "Won, no time yet",
+  booked: "Booked",
+  worked: "Worked, not checked",
+  checked: "Checked, not billed",
+  billed: "Billed, money to come",
+  paid: "Settled this month",
+};
+
+const EMPTY: Record<string, string> = {
+  quoted: "No quote is out. Make one with “New quote” above.",
+  won: "Every accepted quote has a time. New ones come from Quoted when the customer says yes.",
+  booked: "No visit is planned. Give the jobs under Won a time.",
+  worked: "Everything that was finished is checked.",
+  checked: "Everything that was checked is billed.",
+  billed: "Every invoice is paid.",
+  paid: "Nothing was settled this month yet.",
+};
+
+/** A stage's list beside the sheet of the row that is chosen; j, k and the arrows move, Enter acts. */
+export default function WorklistPage({ stage }: { stage: string }) {
+  const { row: chosen } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
+  const sort = search.get("sort") ?? "oldest";
+  const filter = search.get("filter") ?? "";
+  const technician = search.get("technician") ?? "";
+  const { data, error } = useQuery(queries.worklist(stage, sort, filter, technician));
+  const { data: choices } = useQuery(queries.choices);
+  const rows = data?.rows ?? [];
+  const index = rows.findIndex((row) => address(row) === chosen);
+  const current = index >= 0 ? rows[index] : chosen ? undefined : rows[0];
+  const remembered = useRef(0);
+  if (index >= 0) {
+    remembered.current = index;
+  }
+
+  const open = (row: WorkRow | undefined) =>
+    navigate(
+      { pathname: row ? `/${stage}/${address(row)}` : `/${stage}`, search: search.toString() },
+      { replace: true },
+    );
+  const move = (by: number) =>
+    open(rows[Math.min(Math.max(rows.indexOf(current as WorkRow) + by, 0), rows.length - 1)]);
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(search);
+    if (value) {
+      next.set(name, value);
+    } else {
+      next.delete(name);
+    }
+    setSearch(next, { replace: true });
+  };
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) {
+        return;
+      }
+      if (event.key === "j" || event.key === "ArrowDown") {
+        event.preventDefault();
+        move(1);
+      } else if (event.key === "k" || event.key === "ArrowUp") {
+        event.preventDefault();
+        move(-1);
+      } else if (
+        event.key === "Enter" &&
+        !(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)
+      ) {
+        document.querySelector<HTMLButtonElement>("[data-primary]")?.click();
+      }
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  });
+
+  /** The row has left the stage: the one that takes its place is next. */
+  const done = () => {
+    const others = rows.filter((row) => row !== current);
+    open(others[Math.min(remembered.current, others.length - 1)]);
+  };
+
+  return (
+    <div className="beside">
+      <section className="list" aria-label={TITLES[stage]}>
+        <div className="list-head">
+          <Headline stage={stage} data={data} search={search} />
+          <div className="list-tools">
+            <Input
+              placeholder="Filter"
+              aria-label="Filter the list"
+              value={filter}
+              allowClear
+              onChange={(event) => set("filter", event.target.value)}
+            />
+            <Select
+              aria-label="Sort the list"
+              value={sort}
+              onChange={(value) => set("sort", value === "oldest" ? "" : value)}
+              options={["oldest", "value", "margin", "customer"].map((value) => ({
+                value,
+                label: `by ${value === "oldest" ? "age" : value}`,
+              }))}
+            />
+            <Select
+              aria-label="Technician"
+              value={technician}
+              onChange={(value) => set("technician", value)}
+              popupMatchSelectWidth={false}
+              options={[
+                { value: "", label: "everybody" },
+                ...(choices?.technicians ?? []).map((person) => ({ value: person.name, label: person.name })),
+              ]}
+            />
+          </div>
+        </div>
+        <div className="rows" role="listbox" aria-label={TITLES[stage]} tabIndex={0}>
+          {rows.map((row) => (
+            <Row key={address(row)} row={row} on={row === current} open={() => open(row)} stage={stage} />
+          ))}
+          {data && rows.length === 0 && (
+            <p className="pad soft">
+              {filter || technician ? "Nothing matches. Clear the filter to see all." : EMPTY[stage]}
+            </p>
+          )}
+          {data && data.count > rows.length && (
+            <p className="pad soft">
+              {data.count - rows.length} more; filter to find them, or take the file.
+            </p>
+          )}
+          {error && <p className="pad fault">{error.message}</p>}
+        </div>
+      </section>
+      <Chosen row={current} address={current ? undefined : chosen} done={done} />
+    </div>
+  );
+}
+
+function Headline({
+  stage,
+  data,
+  search,
+}: {
+  stage: string;
+  data: Worklist | undefined;
+  search: URLSearchParams;
+}) {
+  return (
+    <div className="line">
+      <h2>{TITLES[stage]}</h2>
+      <span className="soft small">{data ? `${data.count}, ${money(data.amountMinor)}` : ""}</span>
+      <a className="small" href={`/api/worklists/${stage}/file.csv?${search}`} download>
+        CSV
+      </a>
+    </div>
+  );
+}
+
+function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: string }) {
+  const element = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (on) {
+      element.current?.scrollIntoView({ block: "nearest" });
+    }
+  }, [on]);
+  const loss = (row.marginPercent ?? 0) < 0;
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list moves with j, k and the arrows for all rows at once
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the list, as the listbox pattern has it
+    <div
+      ref={element}
+      className={on ? "row on" : "row"}
+      role="option"
+      aria-selected={on}
+      onClick={open}
+      data-row={address(row)}
+    >
+      <span className="number">{row.number}</span>
+      <span style={{ minWidth: 0 }}>
+        <div className="who">{row.customer}</div>
+        <div className="what">{row.title}</div>
+      </span>
+      <SmallLadder rungs={row.rungs} />
+      <span className="figure">
+        <div className={loss ? "share needs" : "share"}>{percent(row.marginPercent, 0)}</div>
+        <div className={row.stuck ? "when needs" : "when"}>{when(row, stage)}</div>
+      </span>
+    </div>
+  );
+}
+
+function when(row: WorkRow, stage: string): string {
+  if (stage === "billed") {
+    return row.ageDays > 0 ? `${row.ageDays} d late` : `due ${day(row.day)}`;
+  }
+  if (stage === "quoted" || stage === "won") {
+    return row.remark === "sent" || row.remark === "no time yet"
+      ? day(row.day)
+      : `${row.remark}, ${day(row.day)}`;
+  }
+  return day(row.day);
+}
+
+function Chosen({
+  row,
+  address: typed,
+  done,
+}: {
+  row: WorkRow | undefined;
+  address: string | undefined;
+  done: () => void;
+}) {
+  const kind = row?.kind ?? (typed?.startsWith("quote-") ? "quote" : "job");
+  const id = row?.id ?? Number(typed?.split("-")[1]);
+  if (!Number.isFinite(id)) {
+    return <div className="sheet" />;
+  }
+  return kind === "quote" ? (
+    <QuoteSheetView key={`quote-${id}`} id={id} done={done} />
+  ) : (
+    <JobSheetView key={`job-${id}`} id={id} done={done} />
+  );
+}
+
+const address = (row: WorkRow) => `${row.kind}-${row.id}`;
+
+const isTyping = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  (target.closest(".ant-modal, .ant-select-dropdown") !== null ||
+    target instanceof HTMLInputElement ||
+    target instanceof HTMLTextAreaElement ||
+    target instanceof HTMLSelectElement);
