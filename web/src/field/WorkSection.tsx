@@ -115,10 +115,18 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
             <tr>
               <th style={{ width: 118 }} />
               <th />
-              <th className="figure">normal</th>
-              <th className="figure">overtime</th>
-              <th className="figure">miles</th>
-              <th className="figure">cost</th>
+              <th className="figure" style={{ width: 64 }}>
+                normal
+              </th>
+              <th className="figure" style={{ width: 72 }}>
+                overtime
+              </th>
+              <th className="figure" style={{ width: 56 }}>
+                miles
+              </th>
+              <th className="figure" style={{ width: 76 }}>
+                cost
+              </th>
             </tr>
           </thead>
           <tbody>
@@ -289,7 +297,7 @@ function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; edit
           </>
         )}
       </td>
-      <td colSpan={3}>
+      <td colSpan={4}>
         {part.name}
         {part.beyondPromise > 0 && <span className="needs"> {part.beyondPromise} more than promised</span>}
         {covered && !part.warrantyExclusion && (
@@ -320,7 +328,6 @@ function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; edit
           </span>
         )}
       </td>
-      <td />
       <td className="figure soft">{money(part.costMinor)}</td>
     </tr>
   );

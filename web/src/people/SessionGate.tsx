@@ -84,7 +84,7 @@ function SignInForm({ expected, signedIn }: { expected?: string; signedIn?: () =
       }
       signedIn?.();
       if (!expected) {
-        queryClient.clear();
+        queryClient.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
       }
       queryClient.setQueryData(queries.session.queryKey, session);
       await queryClient.invalidateQueries();

@@ -358,7 +358,7 @@ function Line({
           ↓
         </button>
         <button type="button" className="icon-button" aria-label={`Copy line ${at}`} onClick={copy}>
-          ⧉
+          +
         </button>
         <button type="button" className="icon-button" aria-label={`Remove line ${at}`} onClick={remove}>
           ×

@@ -45,8 +45,8 @@ export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boole
         {money(cost.marginDifferenceMinor)}
       </span>
       <span className="because">
-        <b>{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>, promised{" "}
-        {percent(cost.quotedMarginPercent)}
+        <b className="together">{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>,{" "}
+        <span className="together">promised {percent(cost.quotedMarginPercent)}</span>
       </span>
       {cost.overheadMinor > 0 && (
         <>

@@ -167,7 +167,8 @@ class DemoWork {
     for (DemoCatalogue.PartOnList part : DemoCatalogue.PARTS) {
       long id = part(part.number());
       boolean bulk = part.unit().equals("m");
-      BigDecimal quantity = BigDecimal.valueOf(bulk ? 900 : 70);
+      boolean dear = Money.of(part.cost()).compareTo(Money.of("60.00")) > 0;
+      BigDecimal quantity = BigDecimal.valueOf(bulk ? 900 : dear ? 34 : 70);
       Money cost = Money.of(part.cost()).times(quantity);
       stock.receive(morning, id, store, quantity, cost);
       books.post(
@@ -175,14 +176,14 @@ class DemoWork {
           new BooksEvent.PartReceived(cost),
           new BooksStore.Source("part", id, "Opening delivery of " + part.name(), null, "stores"));
       for (long technician : technicians) {
-        stock.transfer(morning, id, store, stock.getPlaceOf(technician), BigDecimal.valueOf(bulk ? 90 : 8));
+        stock.transfer(morning, id, store, stock.getPlaceOf(technician), BigDecimal.valueOf(bulk ? 90 : dear ? 4 : 8));
       }
     }
   }
 
   private void scheduleQuotesOf(LocalDate day) {
     boolean lately = day.isAfter(today.minusDays(24));
-    int quotesOfDay = lately ? 3 + random.nextInt(2) : 1 + random.nextInt(2);
+    int quotesOfDay = lately ? 4 + random.nextInt(2) : 1 + random.nextInt(2);
     for (int i = 0; i < quotesOfDay; i++) {
       schedule(day, LocalTime.of(8, 15).plusMinutes(random.nextInt(500)), this::quote);
     }
@@ -254,17 +255,34 @@ class DemoWork {
     if (day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
       return;
     }
-    Slot slot = fixed == null ? findSlot(day.plusDays(1 + random.nextInt(4)), template.minutes()) : fixed;
+    Slot slot = fixed == null ? findSlot(day.plusDays(1 + random.nextInt(7)), template.minutes()) : fixed;
     long visit = database.select(VISIT.ID).from(VISIT).where(VISIT.JOB_ID.eq(job)).fetchSingle(VISIT.ID);
-    planning.plan(
-        desk(at.plusSeconds(300)),
-        visit,
-        new PlanningService.PlanForm(1, slot.technician(), slot.day().toString(), slot.start().toString(), Minutes.text(template.minutes())));
+    plan(at.plusSeconds(300), visit, slot, template);
     if (random.nextInt(22) == 0) {
-      schedule(slot.day(), LocalTime.of(7, 40), on -> checks.notThisTime(desk(on), visit, 2, "Customer not at home"));
+      schedule(slot.day(), LocalTime.of(7, 40), on -> notAtHome(on, job, visit, template));
       return;
     }
     schedule(slot.day(), slot.start().minusMinutes(25), on -> visit(on, slot.technician(), job, visit, template));
+  }
+
+  private void notAtHome(Instant at, long job, long visit, Template template) {
+    checks.notThisTime(desk(at), visit, 2, "Customer not at home");
+    long again =
+        database
+            .select(VISIT.ID)
+            .from(VISIT)
+            .where(VISIT.JOB_ID.eq(job).and(VISIT.STATE.eq("unplanned")))
+            .fetchSingle(VISIT.ID);
+    Slot slot = findSlot(at.atZone(zone).toLocalDate().plusDays(2), template.minutes());
+    plan(at.plusSeconds(600), again, slot, template);
+    schedule(slot.day(), slot.start().minusMinutes(25), on -> visit(on, slot.technician(), job, again, template));
+  }
+
+  private void plan(Instant at, long visit, Slot slot, Template template) {
+    var form =
+        new PlanningService.PlanForm(
+            1, slot.technician(), slot.day().toString(), slot.start().toString(), Minutes.text(template.minutes()));
+    planning.plan(desk(at), visit, form);
   }
 
   private Slot findSlot(LocalDate from, int minutes) {

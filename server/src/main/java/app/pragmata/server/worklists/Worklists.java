@@ -85,7 +85,7 @@ class Worklists {
   List<WorkRow> list(Act act, Stage stage) {
     Company company = companies.getCompany();
     return switch (stage) {
-      case QUOTED -> quotes(act, company, QUOTE.STATE.in("draft", "sent"), Stage.QUOTED);
+      case QUOTED -> quotes(act, company, unanswered(act), Stage.QUOTED);
       case WON -> {
         var rows = new ArrayList<>(quotes(act, company, acceptedWithoutJob(), Stage.WON));
         rows.addAll(jobRows(act, company, JOB.STATE.eq("open"), Stage.WON));
@@ -104,7 +104,7 @@ class Worklists {
         jobRowsByStage(act, company, JOB.STATE.in("open", "worked", "checked")).entrySet().stream()
             .collect(
                 Collectors.toMap(Map.Entry::getKey, entry -> new ArrayList<>(entry.getValue())));
-    rows.put(Stage.QUOTED, quotes(act, company, QUOTE.STATE.in("draft", "sent"), Stage.QUOTED));
+    rows.put(Stage.QUOTED, quotes(act, company, unanswered(act), Stage.QUOTED));
     rows.computeIfAbsent(Stage.WON, ignored -> new ArrayList<>())
         .addAll(quotes(act, company, acceptedWithoutJob(), Stage.WON));
     return rows;
@@ -113,6 +113,14 @@ class Worklists {
   static Condition settledThisMonth(Act act) {
     Instant monthStart = act.today().withDayOfMonth(1).atStartOfDay(act.zone()).toInstant();
     return JOB.STATE.eq("settled").and(JOB.STATE_SINCE.ge(monthStart));
+  }
+
+  /** A lapsed quote is worth a call for two more weeks; then its money no longer stands anywhere. */
+  private static Condition unanswered(Act act) {
+    return QUOTE
+        .STATE
+        .eq("draft")
+        .or(QUOTE.STATE.eq("sent").and(QUOTE.VALID_UNTIL.ge(act.today().minusDays(14))));
   }
 
   private static Condition acceptedWithoutJob() {

@@ -1,0 +1,92 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.nio.file.Files;
+import java.nio.file.Path;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+class ListsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final Visitor office = Visitor.signedIn(program, "hester");
+
+  @ParameterizedTest
+  @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed"})
+  void a_stage_of_the_money_line_is_the_sum_of_its_worklist(String stage) {
+    program.clock().set("2026-11-24T06:30");
+    JsonNode list = office.get("/api/worklists/" + stage).json();
+    JsonNode total = null;
+    for (JsonNode candidate : office.get("/api/money-line").json()) {
+      total = candidate.path("stage").asString().equals(stage) ? candidate : total;
+    }
+    assertThat(total).isNotNull();
+    assertThat(list.path("amountMinor")).isEqualTo(total.path("amountMinor"));
+    assertThat(list.path("count")).isEqualTo(total.path("count"));
+  }
+
+  @Test
+  void a_worklist_sorts_by_margin_with_the_worst_first() {
+    var margins = texts(office.get("/api/worklists/billed?sort=margin").json().path("rows"), "marginPercent");
+    assertThat(margins.stream().map(Double::valueOf).toList()).isSorted();
+  }
+
+  @Test
+  void a_worklist_filters_by_customer_and_technician() {
+    var rows = office.get("/api/worklists/billed?technician=Imre%20Vasko").json().path("rows");
+    assertThat(texts(rows, "technician")).isNotEmpty().containsOnly("Imre Vasko");
+    String customer = rows.path(0).path("customer").asString();
+    var filtered = office.get("/api/worklists/billed?filter=" + customer.substring(0, 4).strip().replace(" ", "%20")).json();
+    assertThat(texts(filtered.path("rows"), "customer")).contains(customer);
+  }
+
+  @Test
+  void a_file_holds_no_cell_that_a_spreadsheet_would_run() {
+    var database = program.database();
+    String old = database.select(CUSTOMER.NAME).from(CUSTOMER).where(CUSTOMER.ID.eq(4L)).fetchSingle().value1();
+    new SwingGate(program, "ngozi", "2026-12-10").planned();
+    database.update(CUSTOMER).set(CUSTOMER.NAME, "=HYPERLINK(1)").where(CUSTOMER.ID.eq(4L)).execute();
+    try {
+      assertThat(office.get("/api/worklists/booked/file.csv").text()).contains("'=HYPERLINK(1)").doesNotContain(",=HYPERLINK");
+    } finally {
+      database.update(CUSTOMER).set(CUSTOMER.NAME, old).where(CUSTOMER.ID.eq(4L)).execute();
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"01632 960121", "+44 1632 960 121", "960121", "tansy row", "FQ 19977"})
+  void the_one_field_finds_a_customer_by_whatever_is_said(String spoken) {
+    var hits = office.get("/api/find?q=" + java.net.URLEncoder.encode(spoken, java.nio.charset.StandardCharsets.UTF_8)).json();
+    assertThat(texts(hits, "id")).contains("4");
+  }
+
+  @Test
+  void the_one_field_finds_a_job_by_its_number() {
+    assertThat(texts(office.get("/api/find?q=J%202001").json(), "title").getFirst()).startsWith("Job 2001");
+  }
+
+  @Test
+  void an_accounts_running_balance_ends_at_its_balance() {
+    JsonNode account = office.get("/api/books/accounts/1050").json();
+    assertThat(account.path("entries").path(0).path("balanceMinor")).isEqualTo(account.path("balanceMinor"));
+  }
+
+  @Test
+  void the_trial_balance_balances() {
+    JsonNode balance = office.get("/api/books/trial-balance").json();
+    assertThat(balance.path("debitMinor")).isEqualTo(balance.path("creditMinor"));
+  }
+
+  @Test
+  void the_committed_description_of_the_api_is_not_stale() throws Exception {
+    JsonNode committed = JsonMapper.builder().build().readTree(Files.readString(Path.of("../docs/openapi.json")));
+    assertThat(office.get("/api/description").json())
+        .withFailMessage("docs/openapi.json is stale: run ./pragmata describe and commit it")
+        .isEqualTo(committed);
+  }
+}

@@ -1,0 +1,97 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Executors;
+import java.util.concurrent.Future;
+import java.util.stream.IntStream;
+import org.junit.jupiter.api.Test;
+
+class RepeatsAndVersionsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+
+  @Test
+  void pressing_post_many_times_at_once_makes_one_invoice() throws Exception {
+    var gate = new SwingGate(program, "tobias", "2026-11-25").checked();
+    var form = Map.of("version", gate.version());
+    try (var threads = Executors.newVirtualThreadPerTaskExecutor()) {
+      List<Future<Visitor.Answer>> answers =
+          IntStream.range(0, 8)
+              .mapToObj(i -> threads.submit(() -> gate.office().post("/api/jobs/" + gate.job() + "/invoice", form)))
+              .toList();
+      long posted = 0;
+      for (Future<Visitor.Answer> answer : answers) {
+        posted += answer.get().status() == 200 ? 1 : 0;
+      }
+      assertThat(posted).isEqualTo(1);
+    }
+    assertThat(program.database().fetchCount(INVOICE, INVOICE.JOB_ID.eq(gate.job()))).isEqualTo(1);
+  }
+
+  @Test
+  void the_same_request_again_answers_the_same_and_does_nothing_more() {
+    var gate = new SwingGate(program, "tobias", "2026-11-26").checked();
+    var form = Map.of("version", gate.version());
+    var first = gate.office().post("/api/jobs/" + gate.job() + "/invoice", form, "post-once-0001");
+    var second = gate.office().post("/api/jobs/" + gate.job() + "/invoice", form, "post-once-0001");
+    assertThat(second).isEqualTo(first);
+    assertThat(second.status()).isEqualTo(200);
+  }
+
+  @Test
+  void the_same_key_with_other_content_is_refused() {
+    var gate = new SwingGate(program, "tobias", "2026-11-27").billed();
+    String receipts = "/api/invoices/" + gate.sheet().path("billing").path("invoice").path("id").asLong() + "/receipts";
+    gate.office().post(receipts, Map.of("version", 1, "amount", "10"), "receipt-key-01");
+    var clash = gate.office().post(receipts, Map.of("version", 1, "amount", "20"), "receipt-key-01");
+    assertThat(clash.rule()).isEqualTo("REPEATED_KEY_WITH_OTHER_CONTENT");
+  }
+
+  @Test
+  void a_request_that_moves_money_without_a_key_is_refused() {
+    var gate = new SwingGate(program, "tobias", "2026-11-30").checked();
+    var answer = gate.office().send("POST", "/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()), null);
+    assertThat(answer.status()).isEqualTo(422);
+  }
+
+  @Test
+  void making_the_job_again_gives_the_same_job() {
+    var gate = new SwingGate(program, "tobias", "2026-12-01").planned();
+    var again = gate.office().post("/api/quotes/" + gate.quote() + "/job", Map.of());
+    assertThat(again.json().path("id").asLong()).isEqualTo(gate.job());
+    assertThat(program.database().fetchCount(JOB, JOB.QUOTE_ID.eq(gate.quote()))).isEqualTo(1);
+  }
+
+  @Test
+  void a_stale_sheet_is_not_posted() {
+    var gate = new SwingGate(program, "tobias", "2026-12-02").checked();
+    int shown = gate.version();
+    gate.office().put("/api/jobs/" + gate.job() + "/basis", Map.of("version", shown, "basis", "fixed_price"));
+    var answer = gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", shown));
+    assertThat(answer.status()).isEqualTo(409);
+    assertThat(answer.rule()).isEqualTo("STALE_VERSION");
+  }
+
+  @Test
+  void a_refused_invoice_leaves_no_gap_in_the_numbers() {
+    var refused = new SwingGate(program, "tobias", "2026-12-03").checked();
+    long expected = refused.sheet().path("billing").path("draft").path("expectedNumber").asLong();
+    refused.office().post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", 1));
+    refused.office().post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", refused.version()));
+    assertThat(refused.sheet().path("billing").path("invoice").path("number").asLong()).isEqualTo(expected);
+  }
+
+  @Test
+  void a_second_tap_on_the_phone_does_nothing_more() {
+    var gate = new SwingGate(program, "tobias", "2026-12-04").onSite();
+    assertThat(gate.tap("start-work", Map.of()).status()).isEqualTo(200);
+    assertThat(gate.tap("drive", Map.of()).json().path("state").asString()).isEqualTo("on_site");
+    program.clock().set("2026-12-04T16:00");
+    gate.tap("finish", Map.of());
+    assertThat(gate.tap("finish", Map.of()).json().path("labourMinutes").asInt()).isEqualTo(60);
+  }
+}

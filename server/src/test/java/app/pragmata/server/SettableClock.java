@@ -1,0 +1,41 @@
+package app.pragmata.server;
+
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+
+/** The clock of a test: it stands still until somebody sets it. */
+public final class SettableClock extends Clock {
+  private volatile Instant now;
+
+  public SettableClock(Instant now) {
+    this.now = now;
+  }
+
+  /** Sets a moment of Ostmere's winter time, such as "2026-11-24T15:00". */
+  public void set(String local) {
+    now = LocalDateTime.parse(local).toInstant(ZoneOffset.UTC);
+  }
+
+  public void advance(Duration duration) {
+    now = now.plus(duration);
+  }
+
+  @Override
+  public Instant instant() {
+    return now;
+  }
+
+  @Override
+  public ZoneId getZone() {
+    return ZoneOffset.UTC;
+  }
+
+  @Override
+  public Clock withZone(ZoneId zone) {
+    return this;
+  }
+}

@@ -1,0 +1,176 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import tools.jackson.databind.JsonNode;
+
+/** Walks the worked example over HTTP, one step a method, for tests that need a job at some point of its life. */
+public final class SwingGate {
+  private final RunningPragmata program;
+  private final Visitor office;
+  private final Visitor technician;
+  private final String technicianName;
+  private final String day;
+  private long quote;
+  private long job;
+  private long visit;
+
+  /** A new example on a day of its own, so that clocks of different tests never meet. */
+  public SwingGate(RunningPragmata program, String technicianName, String day) {
+    this.program = program;
+    this.technicianName = technicianName;
+    this.day = day;
+    program.clock().set(day + "T08:30");
+    office = Visitor.signedIn(program, "hester");
+    technician = Visitor.signedIn(program, technicianName);
+  }
+
+  public Visitor office() {
+    return office;
+  }
+
+  public Visitor technician() {
+    return technician;
+  }
+
+  public long quote() {
+    return quote;
+  }
+
+  public long job() {
+    return job;
+  }
+
+  public long visit() {
+    return visit;
+  }
+
+  public SwingGate quoted() {
+    DSLContext database = program.database();
+    long gate = database.select(EQUIPMENT.ID).from(EQUIPMENT).where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977")).fetchSingle().value1();
+    long site = database.select(EQUIPMENT.SITE_ID).from(EQUIPMENT).where(EQUIPMENT.ID.eq(gate)).fetchSingle().value1();
+    long repair = database.select(KIND_OF_JOB.ID).from(KIND_OF_JOB).where(KIND_OF_JOB.NAME.eq("Repair")).fetchSingle().value1();
+    Map<String, Object> form =
+        Map.of(
+            "version", 0, "siteId", site, "equipmentId", gate, "kindOfJobId", repair, "title", "Swing gate, ram replaced", "lines",
+            List.of(
+                Map.of("category", "labour", "description", "Change the ram", "time", "2:30", "price", "58"),
+                Map.of("category", "drive", "time", "0:30", "miles", "15", "price", "45.00"),
+                Map.of("category", "parts", "partId", part("RAM-230"), "quantity", "1"),
+                Map.of("category", "parts", "partId", part("PHO-02"), "quantity", "1"),
+                Map.of("category", "other", "description", "Disposal", "quantity", "1", "cost", "0", "price", "76.50")));
+    quote = made(office.post("/api/quotes", form));
+    return this;
+  }
+
+  public SwingGate accepted() {
+    quoted();
+    check(office.post("/api/quotes/" + quote + "/send", Map.of("version", 1)));
+    check(office.post("/api/quotes/" + quote + "/accept", Map.of("version", 2, "acceptedBy", "M. Okafor")));
+    return this;
+  }
+
+  public SwingGate planned() {
+    accepted();
+    job = made(office.post("/api/quotes/" + quote + "/job", Map.of()));
+    visit = sheet().path("visits").path(0).path("id").asLong();
+    long person = program.database().select(PERSON.ID).from(PERSON).where(PERSON.USERNAME.eq(technicianName)).fetchSingle().value1();
+    check(
+        office.put(
+            "/api/visits/" + visit + "/plan",
+            Map.of("version", 1, "technicianId", person, "day", day, "start", "15", "expected", "2h30")));
+    return this;
+  }
+
+  public SwingGate onSite() {
+    planned();
+    program.clock().set(day + "T14:20");
+    check(tap("drive", Map.of()));
+    program.clock().set(day + "T15:00");
+    check(tap("arrive", Map.of("miles", "18.4")));
+    check(tap("start-work", Map.of()));
+    return this;
+  }
+
+  public SwingGate finished() {
+    onSite();
+    check(tap("parts", Map.of("partId", part("RAM-230"), "quantity", "1")));
+    check(tap("parts", Map.of("partId", part("PHO-02"), "quantity", "3")));
+    program.clock().set(day + "T18:20");
+    check(tap("finish", Map.of("note", "Second leaf adjusted, tested with customer.")));
+    return this;
+  }
+
+  /** The office moves the end of the normal hours by five minutes and takes one photocell pair off, which was not fitted. */
+  public SwingGate corrected() {
+    finished();
+    JsonNode times = sheet().path("visits").path(0).path("times");
+    check(correct(times.path(2), Map.of("from", "17:35", "to", "18:20", "rateClass", "overtime", "reason", "Customer says 17:35")));
+    check(correct(times.path(1), Map.of("from", "15:00", "to", "17:35", "rateClass", "normal", "reason", "Customer says 17:35")));
+    JsonNode photocells = sheet().path("visits").path(0).path("parts").path(1);
+    check(
+        office.put(
+            "/api/visit-parts/" + photocells.path("id").asLong(),
+            Map.of("version", 1, "quantity", "2", "reason", "One is still in the van")));
+    check(
+        office.post(
+            "/api/visit-parts/" + photocells.path("id").asLong() + "/warranty",
+            Map.of("version", 2, "reason", "Not part of the ram")));
+    return this;
+  }
+
+  public Visitor.Answer correct(JsonNode entry, Map<String, Object> values) {
+    var form = new java.util.HashMap<>(values);
+    form.put("version", entry.path("version").asInt());
+    return office.put("/api/time-entries/" + entry.path("id").asLong(), form);
+  }
+
+  public SwingGate checked() {
+    corrected();
+    check(office.post("/api/visits/" + visit + "/check", Map.of("version", visitVersion())));
+    return this;
+  }
+
+  public SwingGate billed() {
+    checked();
+    check(office.post("/api/jobs/" + job + "/invoice", Map.of("version", version())));
+    return this;
+  }
+
+  public Visitor.Answer tap(String step, Map<String, Object> form) {
+    return technician.post("/api/pocket/visits/" + visit + "/" + step, form);
+  }
+
+  public JsonNode sheet() {
+    return office.get("/api/jobs/" + job).json();
+  }
+
+  public int version() {
+    return sheet().path("version").asInt();
+  }
+
+  public int visitVersion() {
+    return sheet().path("visits").path(0).path("version").asInt();
+  }
+
+  public long part(String number) {
+    return program.database().select(PART.ID).from(PART).where(PART.NUMBER.eq(number)).fetchSingle().value1();
+  }
+
+  private static long made(Visitor.Answer answer) {
+    return check(answer).json().path("id").asLong();
+  }
+
+  private static Visitor.Answer check(Visitor.Answer answer) {
+    if (answer.status() != 200) {
+      throw new AssertionError("A step of the example was refused: " + answer);
+    }
+    return answer;
+  }
+}

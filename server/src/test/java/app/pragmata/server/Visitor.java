@@ -1,0 +1,104 @@
+package app.pragmata.server;
+
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.net.CookieManager;
+import java.net.HttpCookie;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpRequest.BodyPublishers;
+import java.net.http.HttpResponse.BodyHandlers;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Somebody who talks to the program over HTTP as a browser would, cookies and all. */
+public final class Visitor {
+  /** What came back. */
+  public record Answer(int status, String text) {
+    public JsonNode json() {
+      return JSON.readTree(text);
+    }
+
+    /** The rule that a refusal names; empty when it names none. */
+    public String rule() {
+      return json().path("rule").asString("");
+    }
+
+    /** The first wrong field as a JSON Pointer; empty when the refusal names none. */
+    public String pointer() {
+      return json().path("errors").path(0).path("pointer").asString("");
+    }
+  }
+
+  private static final JsonMapper JSON = JsonMapper.builder().build();
+
+  private final CookieManager cookies = new CookieManager();
+  private final HttpClient client = HttpClient.newBuilder().cookieHandler(cookies).build();
+  private final String address;
+
+  public Visitor(RunningPragmata program) {
+    address = program.address();
+    get("/api/session");
+  }
+
+  /** A demo person, signed in. */
+  public static Visitor signedIn(RunningPragmata program, String username) {
+    var visitor = new Visitor(program);
+    Answer answer = visitor.post("/api/sign-in", Map.of("username", username, "password", "ostmere"));
+    if (answer.status() != 200) {
+      throw new IllegalStateException("Sign-in failed: " + answer);
+    }
+    visitor.get("/api/session");
+    return visitor;
+  }
+
+  public Answer get(String path) {
+    return send("GET", path, null, null);
+  }
+
+  public Answer post(String path, Object body) {
+    return send("POST", path, body, UUID.randomUUID().toString());
+  }
+
+  public Answer post(String path, Object body, String key) {
+    return send("POST", path, body, key);
+  }
+
+  public Answer put(String path, Object body) {
+    return send("PUT", path, body, null);
+  }
+
+  /** Any request, without the token against forged requests when {@code body} is a plain string. */
+  public Answer send(String method, String path, @Nullable Object body, @Nullable String key) {
+    var request = HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json");
+    if (!(body instanceof String)) {
+      request.header("X-XSRF-TOKEN", token());
+    }
+    if (key != null) {
+      request.header("Idempotency-Key", key);
+    }
+    String text = body == null ? "{}" : body instanceof String raw ? raw : JSON.writeValueAsString(body);
+    request.method(method, method.equals("GET") ? BodyPublishers.noBody() : BodyPublishers.ofString(text));
+    try {
+      var answer = client.send(request.build(), BodyHandlers.ofString());
+      return new Answer(answer.statusCode(), answer.body());
+    } catch (IOException exception) {
+      throw new UncheckedIOException(exception);
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(interrupted);
+    }
+  }
+
+  private String token() {
+    return cookies.getCookieStore().getCookies().stream()
+        .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))
+        .map(HttpCookie::getValue)
+        .findFirst()
+        .orElse("");
+  }
+}
