@@ -11,7 +11,6 @@ create table customer (
   version integer not null default 1
 );
 create index customer_name_search on customer using gin (name gin_trgm_ops);
-create index customer_phone_digits on customer using gin ((regexp_replace(phone, '\D', '', 'g')) gin_trgm_ops);
 
 create table site (
   id bigint generated always as identity primary key,

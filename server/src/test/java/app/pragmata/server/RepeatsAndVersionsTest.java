@@ -16,7 +16,7 @@ class RepeatsAndVersionsTest {
 
   @Test
   void pressing_post_many_times_at_once_makes_one_invoice() throws Exception {
-    var gate = new SwingGate(program, "tobias", "2026-11-25").checked();
+    var gate = new SwingGate(program, "tobias").checked();
     var form = Map.of("version", gate.version());
     try (var threads = Executors.newVirtualThreadPerTaskExecutor()) {
       List<Future<Visitor.Answer>> answers =
@@ -34,7 +34,7 @@ class RepeatsAndVersionsTest {
 
   @Test
   void the_same_request_again_answers_the_same_and_does_nothing_more() {
-    var gate = new SwingGate(program, "tobias", "2026-11-26").checked();
+    var gate = new SwingGate(program, "tobias").checked();
     var form = Map.of("version", gate.version());
     var first = gate.office().post("/api/jobs/" + gate.job() + "/invoice", form, "post-once-0001");
     var second = gate.office().post("/api/jobs/" + gate.job() + "/invoice", form, "post-once-0001");
@@ -44,7 +44,7 @@ class RepeatsAndVersionsTest {
 
   @Test
   void the_same_key_with_other_content_is_refused() {
-    var gate = new SwingGate(program, "tobias", "2026-11-27").billed();
+    var gate = new SwingGate(program, "tobias").billed();
     String receipts = "/api/invoices/" + gate.sheet().path("billing").path("invoice").path("id").asLong() + "/receipts";
     gate.office().post(receipts, Map.of("version", 1, "amount", "10"), "receipt-key-01");
     var clash = gate.office().post(receipts, Map.of("version", 1, "amount", "20"), "receipt-key-01");
@@ -53,14 +53,14 @@ class RepeatsAndVersionsTest {
 
   @Test
   void a_request_that_moves_money_without_a_key_is_refused() {
-    var gate = new SwingGate(program, "tobias", "2026-11-30").checked();
+    var gate = new SwingGate(program, "tobias").checked();
     var answer = gate.office().send("POST", "/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()), null);
     assertThat(answer.status()).isEqualTo(422);
   }
 
   @Test
   void making_the_job_again_gives_the_same_job() {
-    var gate = new SwingGate(program, "tobias", "2026-12-01").planned();
+    var gate = new SwingGate(program, "tobias").planned();
     var again = gate.office().post("/api/quotes/" + gate.quote() + "/job", Map.of());
     assertThat(again.json().path("id").asLong()).isEqualTo(gate.job());
     assertThat(program.database().fetchCount(JOB, JOB.QUOTE_ID.eq(gate.quote()))).isEqualTo(1);
@@ -68,7 +68,7 @@ class RepeatsAndVersionsTest {
 
   @Test
   void a_stale_sheet_is_not_posted() {
-    var gate = new SwingGate(program, "tobias", "2026-12-02").checked();
+    var gate = new SwingGate(program, "tobias").checked();
     int shown = gate.version();
     gate.office().put("/api/jobs/" + gate.job() + "/basis", Map.of("version", shown, "basis", "fixed_price"));
     var answer = gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", shown));
@@ -78,7 +78,7 @@ class RepeatsAndVersionsTest {
 
   @Test
   void a_refused_invoice_leaves_no_gap_in_the_numbers() {
-    var refused = new SwingGate(program, "tobias", "2026-12-03").checked();
+    var refused = new SwingGate(program, "tobias").checked();
     long expected = refused.sheet().path("billing").path("draft").path("expectedNumber").asLong();
     refused.office().post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", 1));
     refused.office().post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", refused.version()));
@@ -87,10 +87,10 @@ class RepeatsAndVersionsTest {
 
   @Test
   void a_second_tap_on_the_phone_does_nothing_more() {
-    var gate = new SwingGate(program, "tobias", "2026-12-04").onSite();
+    var gate = new SwingGate(program, "tobias").onSite();
     assertThat(gate.tap("start-work", Map.of()).status()).isEqualTo(200);
     assertThat(gate.tap("drive", Map.of()).json().path("state").asString()).isEqualTo("on_site");
-    program.clock().set("2026-12-04T16:00");
+    gate.at("16:00");
     gate.tap("finish", Map.of());
     assertThat(gate.tap("finish", Map.of()).json().path("labourMinutes").asInt()).isEqualTo(60);
   }

@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
 
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
@@ -12,23 +13,51 @@ import tools.jackson.databind.JsonNode;
 
 /** Walks the worked example over HTTP, one step a method, for tests that need a job at some point of its life. */
 public final class SwingGate {
+  // Every example has a day of its own, later than all before it, as time runs in the real world.
+  private static LocalDate lastDay = LocalDate.of(2026, 11, 24);
+
   private final RunningPragmata program;
   private final Visitor office;
   private final Visitor technician;
   private final String technicianName;
-  private final String day;
+  private final LocalDate day;
   private long quote;
   private long job;
   private long visit;
 
-  /** A new example on a day of its own, so that clocks of different tests never meet. */
-  public SwingGate(RunningPragmata program, String technicianName, String day) {
+  /** A new example on the next working day. */
+  public SwingGate(RunningPragmata program, String technicianName) {
+    this(program, technicianName, nextDay());
+  }
+
+  private SwingGate(RunningPragmata program, String technicianName, LocalDate day) {
     this.program = program;
     this.technicianName = technicianName;
     this.day = day;
-    program.clock().set(day + "T08:30");
+    at("08:30");
     office = Visitor.signedIn(program, "hester");
     technician = Visitor.signedIn(program, technicianName);
+  }
+
+  private static synchronized LocalDate nextDay() {
+    do {
+      lastDay = lastDay.plusDays(1);
+    } while (lastDay.getDayOfWeek().getValue() > 5);
+    return lastDay;
+  }
+
+  /** Another example of the same technician on the same day. */
+  public SwingGate beside() {
+    return new SwingGate(program, technicianName, day);
+  }
+
+  /** Sets the clock to a time of this example's day. */
+  public void at(String time) {
+    program.clock().set(day + "T" + time);
+  }
+
+  public void nextDayAt(String time) {
+    program.clock().set(day.plusDays(1) + "T" + time);
   }
 
   public Visitor office() {
@@ -84,15 +113,15 @@ public final class SwingGate {
     check(
         office.put(
             "/api/visits/" + visit + "/plan",
-            Map.of("version", 1, "technicianId", person, "day", day, "start", "15", "expected", "2h30")));
+            Map.of("version", 1, "technicianId", person, "day", day.toString(), "start", "15", "expected", "2h30")));
     return this;
   }
 
   public SwingGate onSite() {
     planned();
-    program.clock().set(day + "T14:20");
+    at("14:20");
     check(tap("drive", Map.of()));
-    program.clock().set(day + "T15:00");
+    at("15:00");
     check(tap("arrive", Map.of("miles", "18.4")));
     check(tap("start-work", Map.of()));
     return this;
@@ -102,7 +131,7 @@ public final class SwingGate {
     onSite();
     check(tap("parts", Map.of("partId", part("RAM-230"), "quantity", "1")));
     check(tap("parts", Map.of("partId", part("PHO-02"), "quantity", "3")));
-    program.clock().set(day + "T18:20");
+    at("18:20");
     check(tap("finish", Map.of("note", "Second leaf adjusted, tested with customer.")));
     return this;
   }

@@ -20,7 +20,7 @@ class WorkedExampleTest {
 
   @Test
   void the_quote_promises_612_00_with_a_margin_of_307_33() {
-    var gate = new SwingGate(program, "imre", "2026-11-25").quoted();
+    var gate = new SwingGate(program, "imre").quoted();
     JsonNode totals = gate.office().get("/api/quotes/" + gate.quote()).json().path("computed").path("totals");
     assertThat(totals.path("netMinor").asLong()).isEqualTo(612_00);
     assertThat(totals.path("vatMinor").asLong()).isEqualTo(122_40);
@@ -29,14 +29,14 @@ class WorkedExampleTest {
 
   @Test
   void a_clock_past_half_past_five_is_cut_into_normal_and_overtime() {
-    JsonNode times = new SwingGate(program, "imre", "2026-11-26").finished().sheet().path("visits").path(0).path("times");
+    JsonNode times = new SwingGate(program, "imre").finished().sheet().path("visits").path(0).path("times");
     assertThat(texts(times, "rateClass")).containsExactly("normal", "normal", "overtime");
     assertThat(texts(times, "minutes")).containsExactly("40", "150", "50");
   }
 
   @Test
   void the_corrected_sheet_costs_353_36_and_is_charged_450_99() {
-    JsonNode sheet = new SwingGate(program, "imre", "2026-11-27").corrected().sheet();
+    JsonNode sheet = new SwingGate(program, "imre").corrected().sheet();
     assertThat(texts(sheet.path("cost").path("rungs"), "actualMinor")).containsExactly("8940", "2306", "24090", "0");
     assertThat(sheet.path("cost").path("marginMinor").asLong()).isEqualTo(97_63);
     assertThat(sheet.path("cost").path("marginPercent").decimalValue()).isEqualByComparingTo("21.65");
@@ -45,7 +45,7 @@ class WorkedExampleTest {
 
   @Test
   void corrections_keep_their_reasons() {
-    JsonNode sheet = new SwingGate(program, "imre", "2026-11-30").corrected().sheet();
+    JsonNode sheet = new SwingGate(program, "imre").corrected().sheet();
     assertThat(texts(sheet.path("corrections"), "reason"))
         .containsExactly("Customer says 17:35", "Customer says 17:35", "One is still in the van", "Not part of the ram");
     assertThat(texts(sheet.path("corrections"), "change")).contains("17:30 → 17:35", "3 → 2");
@@ -53,7 +53,7 @@ class WorkedExampleTest {
 
   @Test
   void the_entry_that_is_posted_is_the_entry_that_was_shown() {
-    var gate = new SwingGate(program, "imre", "2026-12-01").checked();
+    var gate = new SwingGate(program, "imre").checked();
     JsonNode shown = gate.sheet().path("billing").path("draft").path("entry");
     gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
     JsonNode posted = gate.sheet().path("journal").path(0).path("lines");
@@ -65,7 +65,7 @@ class WorkedExampleTest {
 
   @Test
   void the_job_is_settled_when_all_its_money_has_come() {
-    var gate = new SwingGate(program, "imre", "2026-12-02").billed();
+    var gate = new SwingGate(program, "imre").billed();
     JsonNode invoice = gate.sheet().path("billing").path("invoice");
     String receipts = "/api/invoices/" + invoice.path("id").asLong() + "/receipts";
     gate.office().post(receipts, Map.of("version", 1, "amount", "500"));
@@ -76,7 +76,7 @@ class WorkedExampleTest {
 
   @Test
   void a_job_that_is_not_charged_moves_its_cost_to_warranty_and_goodwill() {
-    var gate = new SwingGate(program, "imre", "2026-12-03").checked();
+    var gate = new SwingGate(program, "imre").checked();
     gate.office()
         .put(
             "/api/jobs/" + gate.job() + "/basis",
@@ -89,7 +89,7 @@ class WorkedExampleTest {
 
   @Test
   void a_check_taken_back_is_reversed_and_can_be_made_again() {
-    var gate = new SwingGate(program, "imre", "2026-12-04").checked();
+    var gate = new SwingGate(program, "imre").checked();
     gate.office().post("/api/visits/" + gate.visit() + "/reopen", Map.of("version", gate.visitVersion()));
     assertThat(gate.sheet().path("journal").path(0).path("event").asString()).isEqualTo("Reversal");
     gate.office().post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
@@ -98,10 +98,10 @@ class WorkedExampleTest {
 
   @Test
   void a_visit_in_vain_costs_its_drive_and_charges_nothing() {
-    var gate = new SwingGate(program, "imre", "2026-12-07").planned();
-    program.clock().set("2026-12-07T14:20");
+    var gate = new SwingGate(program, "imre").planned();
+    gate.at("14:20");
     gate.tap("drive", Map.of());
-    program.clock().set("2026-12-07T15:00");
+    gate.at("15:00");
     gate.tap("arrive", Map.of("miles", "18.4"));
     gate.office()
         .post(
@@ -115,7 +115,7 @@ class WorkedExampleTest {
 
   @Test
   void a_suppliers_bill_joins_the_cost_and_is_charged_with_the_markup() {
-    var gate = new SwingGate(program, "imre", "2026-12-08").corrected();
+    var gate = new SwingGate(program, "imre").corrected();
     gate.office()
         .post("/api/jobs/" + gate.job() + "/other-costs", Map.of("supplier", "Hire", "description", "Lift", "cost", "80"));
     JsonNode sheet = gate.sheet();

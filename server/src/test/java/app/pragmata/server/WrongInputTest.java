@@ -46,7 +46,7 @@ class WrongInputTest {
 
   @Test
   void an_end_before_the_start_is_refused_and_changes_nothing() {
-    var gate = new SwingGate(program, "dilys", "2026-11-25").finished();
+    var gate = new SwingGate(program, "dilys").finished();
     JsonNode before = gate.sheet();
     var answer = gate.correct(entry(gate, 1), Map.of("from", "16:00", "to", "15:00", "reason", "typo"));
     assertThat(answer.rule()).isEqualTo("ENDS_BEFORE_START");
@@ -56,23 +56,23 @@ class WrongInputTest {
 
   @Test
   void a_clock_longer_than_sixteen_hours_is_refused() {
-    var gate = new SwingGate(program, "dilys", "2026-11-26").finished();
-    program.clock().set("2026-11-28T09:00");
+    var gate = new SwingGate(program, "dilys").finished();
+    gate.nextDayAt("09:00");
     var answer = gate.correct(entry(gate, 1), Map.of("from", "6:00", "to", "23:00", "reason", "typo"));
     assertThat(answer.rule()).isEqualTo("LONGER_THAN_SIXTEEN_HOURS");
   }
 
   @Test
   void a_technician_whose_clock_ran_too_long_can_say_when_it_ended() {
-    var gate = new SwingGate(program, "dilys", "2026-11-27").onSite();
-    program.clock().set("2026-11-28T12:00");
+    var gate = new SwingGate(program, "dilys").onSite();
+    gate.nextDayAt("12:00");
     assertThat(gate.tap("pause", Map.of()).rule()).isEqualTo("LONGER_THAN_SIXTEEN_HOURS");
     assertThat(gate.tap("pause", Map.of("endedAt", "17:10")).json().path("labourMinutes").asInt()).isEqualTo(130);
   }
 
   @Test
   void overlapping_clocks_of_one_person_are_refused() {
-    var gate = new SwingGate(program, "dilys", "2026-11-30").finished();
+    var gate = new SwingGate(program, "dilys").finished();
     var answer = gate.correct(entry(gate, 1), Map.of("from", "14:50", "to", "17:30", "reason", "typo"));
     assertThat(answer.status()).isEqualTo(409);
     assertThat(answer.rule()).isEqualTo("OVERLAPPING_CLOCKS");
@@ -80,9 +80,9 @@ class WrongInputTest {
 
   @Test
   void a_second_clock_is_refused_while_the_first_one_runs() {
-    var first = new SwingGate(program, "dilys", "2026-12-01").onSite();
-    var second = new SwingGate(program, "dilys", "2026-12-01").planned();
-    program.clock().set("2026-12-01T15:30");
+    var first = new SwingGate(program, "dilys").onSite();
+    var second = first.beside().planned();
+    first.at("15:30");
     assertThat(second.tap("drive", Map.of()).rule()).isEqualTo("OVERLAPPING_CLOCKS");
     assertThat(first.tap("finish", Map.of()).status()).isEqualTo(200);
   }
@@ -90,7 +90,7 @@ class WrongInputTest {
   @ParameterizedTest
   @CsvSource({"-3, NEGATIVE", "2000, TOO_LARGE", "far, UNREADABLE"})
   void absurd_miles_are_refused_and_the_drive_goes_on(String miles, String rule) {
-    var gate = new SwingGate(program, "ngozi", "2027-01-04").planned();
+    var gate = new SwingGate(program, "ngozi").planned();
     program.clock().advance(java.time.Duration.ofHours(5));
     gate.tap("drive", Map.of());
     assertThat(gate.tap("arrive", Map.of("miles", miles)).rule()).isEqualTo(rule);
@@ -99,16 +99,17 @@ class WrongInputTest {
 
   @Test
   void a_part_that_is_not_in_stock_in_that_number_is_refused() {
-    var gate = new SwingGate(program, "dilys", "2026-12-02").onSite();
+    var gate = new SwingGate(program, "dilys").onSite();
     assertThat(gate.tap("parts", Map.of("partId", gate.part("CUR-32"), "quantity", "5000")).rule())
         .isEqualTo("NOT_ENOUGH_STOCK");
+    gate.at("16:00");
     gate.tap("finish", Map.of());
   }
 
   @Test
   void a_note_of_ten_thousand_characters_is_refused_with_its_length() {
-    var gate = new SwingGate(program, "dilys", "2026-12-03").onSite();
-    program.clock().set("2026-12-03T16:00");
+    var gate = new SwingGate(program, "dilys").onSite();
+    gate.at("16:00");
     var answer = gate.tap("finish", Map.of("note", "n".repeat(10_000)));
     assertThat(answer.rule()).isEqualTo("TOO_LONG");
     assertThat(answer.text()).contains("10000");
@@ -117,7 +118,7 @@ class WrongInputTest {
 
   @Test
   void quotes_angle_brackets_and_emoji_come_back_as_they_were_typed() {
-    var gate = new SwingGate(program, "dilys", "2026-12-04").quoted();
+    var gate = new SwingGate(program, "dilys").quoted();
     String name = "O'Brien \"Bob\" <b>&amp; 🚪</b>";
     gate.office().post("/api/quotes/" + gate.quote() + "/send", Map.of("version", 1));
     gate.office().post("/api/quotes/" + gate.quote() + "/accept", Map.of("version", 2, "acceptedBy", name));
@@ -134,7 +135,7 @@ class WrongInputTest {
 
   @Test
   void equipment_of_another_site_is_refused() {
-    var gate = new SwingGate(program, "dilys", "2026-12-07").quoted();
+    var gate = new SwingGate(program, "dilys").quoted();
     JsonNode quote = gate.office().get("/api/quotes/" + gate.quote()).json();
     var answer =
         gate.office()
@@ -159,7 +160,7 @@ class WrongInputTest {
 
   @Test
   void more_money_than_is_owed_is_refused() {
-    var gate = new SwingGate(program, "dilys", "2026-12-08").billed();
+    var gate = new SwingGate(program, "dilys").billed();
     long invoice = gate.sheet().path("billing").path("invoice").path("id").asLong();
     var answer = gate.office().post("/api/invoices/" + invoice + "/receipts", Map.of("version", 1, "amount", "541.20"));
     assertThat(answer.rule()).isEqualTo("MORE_THAN_OWED");
@@ -168,7 +169,7 @@ class WrongInputTest {
 
   @Test
   void a_posting_into_nowhere_is_refused_and_nothing_is_billed() {
-    var gate = new SwingGate(program, "dilys", "2026-12-09").checked();
+    var gate = new SwingGate(program, "dilys").checked();
     int version = gate.version();
     var database = program.database();
     database.execute("delete from posting_account where posting_category = 'output_vat'");
