@@ -46,11 +46,15 @@ export function FindField({ canSell }: { canSell: boolean }) {
       if ((event.key === "k" && (event.ctrlKey || event.metaKey)) || (event.key === "/" && !typing)) {
         event.preventDefault();
         setOpen(true);
+      } else if (open && !typing && event.key.length === 1 && !event.ctrlKey && !event.metaKey) {
+        // Whoever types on without waiting for the field to appear loses no letter.
+        event.preventDefault();
+        setTyped((before) => before + event.key);
       }
     };
     document.addEventListener("keydown", press);
     return () => document.removeEventListener("keydown", press);
-  }, []);
+  }, [open]);
 
   const wanted = typed.trim().toLowerCase();
   const actions = (canSell ? [NEW_QUOTE, ...PLACES] : PLACES).filter((choice) =>

@@ -182,8 +182,8 @@ class DemoWork {
   }
 
   private void scheduleQuotesOf(LocalDate day) {
-    boolean lately = day.isAfter(today.minusDays(24));
-    int quotesOfDay = lately ? 4 + random.nextInt(2) : 1 + random.nextInt(2);
+    int busy = day.isAfter(today.minusDays(9)) ? 7 : day.isAfter(today.minusDays(24)) ? 3 : 1;
+    int quotesOfDay = busy + random.nextInt(2);
     for (int i = 0; i < quotesOfDay; i++) {
       schedule(day, LocalTime.of(8, 15).plusMinutes(random.nextInt(500)), this::quote);
     }
@@ -211,7 +211,7 @@ class DemoWork {
     if (answer < 14) {
       return;
     }
-    LocalDate decided = nextWorkday(day.plusDays(1 + random.nextInt(6)));
+    LocalDate decided = nextWorkday(day.plusDays(1 + random.nextInt(3)));
     LocalTime time = LocalTime.of(9, 0).plusMinutes(random.nextInt(420));
     if (answer < 24) {
       schedule(decided, time, on -> quotes.decline(desk(on), id, 2, DECLINED[random.nextInt(DECLINED.length)]));
@@ -255,7 +255,7 @@ class DemoWork {
     if (day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
       return;
     }
-    Slot slot = fixed == null ? findSlot(day.plusDays(1 + random.nextInt(7)), template.minutes()) : fixed;
+    Slot slot = fixed == null ? findSlot(day.plusDays(1 + random.nextInt(9)), template.minutes()) : fixed;
     long visit = database.select(VISIT.ID).from(VISIT).where(VISIT.JOB_ID.eq(job)).fetchSingle(VISIT.ID);
     plan(at.plusSeconds(300), visit, slot, template);
     if (random.nextInt(22) == 0) {

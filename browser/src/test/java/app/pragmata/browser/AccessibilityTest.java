@@ -1,0 +1,71 @@
+package app.pragmata.browser;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.deque.html.axecore.playwright.AxeBuilder;
+import com.deque.html.axecore.results.Rule;
+import com.microsoft.playwright.Page;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class AccessibilityTest {
+  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+
+  @ParameterizedTest
+  @ValueSource(strings = {"/quoted", "/won", "/booked", "/worked", "/checked", "/billed", "/paid", "/quotes/new", "/customers/4", "/books/journal", "/books/1050"})
+  void an_office_page_has_no_serious_violation(String path) {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(path);
+    desk.locator(".sheet h1, .sheet .section").first().waitFor();
+    assertThat(seriousViolations(desk)).isEmpty();
+  }
+
+  @Test
+  void the_sign_in_page_has_no_serious_violation() {
+    Page window = Chromium.window(program, 1280, 800);
+    window.navigate("/");
+    window.getByLabel("Name").waitFor();
+    assertThat(seriousViolations(window)).isEmpty();
+  }
+
+  @Test
+  void the_technicians_pages_have_no_serious_violation() {
+    var gate = new SwingGate(program, "piet").onSite();
+    Page phone = Chromium.phone(program, "piet");
+    phone.locator("a.stop").first().waitFor();
+    assertThat(seriousViolations(phone)).isEmpty();
+    phone.navigate("/pocket/" + gate.visit());
+    phone.locator(".big").waitFor();
+    assertThat(seriousViolations(phone)).isEmpty();
+    gate.at("17:00");
+    gate.tap("finish", java.util.Map.of());
+  }
+
+  @Test
+  void what_a_glove_has_to_hit_is_at_least_48_pixels_high() {
+    var gate = new SwingGate(program, "piet").onSite();
+    Page phone = Chromium.phone(program, "piet");
+    phone.navigate("/pocket/" + gate.visit());
+    phone.locator(".big").waitFor();
+    assertThat(phone.locator("main button:visible").all())
+        .allSatisfy(button -> assertThat(button.boundingBox().height).isGreaterThanOrEqualTo(48));
+    gate.at("17:00");
+    gate.tap("finish", java.util.Map.of());
+  }
+
+  private static List<String> seriousViolations(Page page) {
+    return new AxeBuilder(page)
+        .analyze().getViolations().stream()
+            .filter(rule -> List.of("serious", "critical").contains(rule.getImpact()))
+            .map(AccessibilityTest::described)
+            .toList();
+  }
+
+  private static String described(Rule rule) {
+    return rule.getId() + " at " + rule.getNodes().stream().map(node -> String.valueOf(node.getTarget()) + node.getHtml()).limit(4).toList();
+  }
+}

@@ -1,0 +1,129 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** What happens when people press twice, go back, look at old pictures or are signed out while they type. */
+class TroubleTest {
+  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+
+  @Test
+  void a_double_click_on_post_makes_one_invoice() {
+    var gate = new SwingGate(program, "tobias").checked();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/jobs/" + gate.job());
+    desk.locator("[data-primary]").dblclick();
+    assertThat(desk.locator("[data-section=receipts]")).isVisible();
+    assertThat(desk.locator("[data-entry]", new Page.LocatorOptions().setHasText("Invoice posted"))).hasCount(1);
+  }
+
+  @Test
+  void a_stale_sheet_is_refused_in_words_and_then_shows_the_new_state() {
+    var gate = new SwingGate(program, "tobias").checked();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/jobs/" + gate.job());
+    assertThat(desk.locator("[data-basis=time_and_parts]")).containsText("450.99");
+    gate.office()
+        .put("/api/jobs/" + gate.job() + "/basis", Map.of("version", gate.version(), "basis", "fixed_price"));
+    desk.locator("[data-primary]").click();
+    assertThat(desk.locator(".ant-message")).containsText("Somebody changed this");
+    assertThat(desk.locator("[data-section=invoice-lines]")).containsText("734.40");
+    assertThat(desk.locator("[data-section=receipts]")).hasCount(0);
+  }
+
+  @Test
+  void the_back_button_goes_back_to_the_filtered_list() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/billed?sort=margin");
+    desk.locator(".row").nth(1).click();
+    desk.locator(".sheet h1").waitFor();
+    String list = desk.url();
+    desk.locator(".sheet a", new Page.LocatorOptions().setHasText("Quote")).first().click();
+    desk.waitForURL(Pattern.compile("/quotes/"));
+    desk.goBack();
+    assertThat(desk).hasURL(list);
+    assertThat(list).contains("sort=margin");
+    assertThat(desk.locator(".row.on")).hasCount(1);
+  }
+
+  @Test
+  void what_was_typed_is_kept_when_the_session_ends_and_saved_after_signing_in_again() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    desk.getByLabel("Notes to the customer").fill("Mind the dog");
+    program.database().execute("delete from spring_session");
+    button(desk, "Save draft").click();
+    Locator dialog = desk.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    assertThat(dialog).containsText("Your session has ended");
+    dialog.getByLabel("Name").fill("hester");
+    dialog.getByLabel("Password", new Locator.GetByLabelOptions().setExact(true)).fill("ostmere");
+    dialog.getByText("Sign in", new Locator.GetByTextOptions().setExact(true)).last().click();
+    assertThat(dialog).isHidden();
+    assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+    button(desk, "Save draft").click();
+    assertThat(button(desk, "Save draft")).isDisabled();
+    assertThat(gate.office().get("/api/quotes/" + gate.quote()).status()).isEqualTo(401);
+    desk.reload();
+    assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+  }
+
+  @Test
+  void the_list_is_worked_with_the_keyboard_alone() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/billed");
+    desk.locator(".row.on").waitFor();
+    desk.keyboard().press("j");
+    desk.keyboard().press("j");
+    desk.keyboard().press("k");
+    assertThat(desk.locator(".row").nth(1)).hasClass(Pattern.compile("\\bon\\b"));
+    String number = desk.locator(".row.on .number").innerText();
+    assertThat(desk.locator(".sheet .head")).containsText("J " + number);
+  }
+
+  @Test
+  void the_one_field_opens_with_a_slash_and_loses_no_letter() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.locator(".row").first().waitFor();
+    desk.keyboard().type("/tansy row");
+    assertThat(desk.locator(".find-hit.on")).containsText("Tansy Row Garages");
+    desk.keyboard().press("Enter");
+    assertThat(desk.locator(".sheet h1")).hasText("Tansy Row Garages");
+  }
+
+  @Test
+  void a_technician_who_types_an_office_address_lands_on_the_pocket_page() {
+    Page phone = Chromium.phone(program, "piet");
+    phone.navigate("/books/journal");
+    phone.waitForURL(Pattern.compile("/pocket$"));
+  }
+
+  @Test
+  void a_wrong_password_says_so_and_keeps_the_name() {
+    Page window = Chromium.window(program, 1280, 800);
+    window.navigate("/");
+    window.getByLabel("Name").fill("hester");
+    window.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("nonsense");
+    button(window, "Sign in").click();
+    assertThat(window.getByRole(com.microsoft.playwright.options.AriaRole.ALERT)).containsText("not right");
+    assertThat(window.getByLabel("Name")).hasValue("hester");
+  }
+
+  @Test
+  void a_bookkeeper_sees_the_sheet_without_buttons_that_would_be_refused() {
+    var gate = new SwingGate(program, "tobias").checked();
+    Page desk = Chromium.desk(program, "maud");
+    desk.navigate("/jobs/" + gate.job());
+    assertThat(desk.locator("[data-section=draft-entry]")).containsText("541.19");
+    assertThat(desk.locator("[data-primary]")).hasCount(0);
+  }
+}

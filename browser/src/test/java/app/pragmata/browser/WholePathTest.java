@@ -1,0 +1,234 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static app.pragmata.browser.Chromium.choose;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.books.Laws;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.List;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/** The nine steps from a quote to balanced books, as a person walks them, with the worked example's figures on screen. */
+class WholePathTest {
+  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private Page desk;
+  private Page phone;
+
+  @Test
+  void one_quote_becomes_a_costed_job_a_posted_invoice_and_balanced_books() {
+    program.clock().set("2026-11-25T08:30");
+    desk = Chromium.desk(program, "hester");
+    quote();
+    makeJob();
+    plan();
+    booksAreInOrder();
+    work();
+    booksAreInOrder();
+    correctAndCheck();
+    booksAreInOrder();
+    ladder();
+    bill();
+    booksAreInOrder();
+    receive();
+    booksAreInOrder();
+    lookAtTheBooks();
+  }
+
+  private void quote() {
+    desk.navigate("/quotes/new");
+    choose(desk, "Customer and site", "tansy", "Tansy Row Garages");
+    desk.getByLabel("What is to be done").fill("Gate ram and photocell");
+    choose(desk, "Kind of job", "", "Repair");
+    choose(desk, "Equipment", "", "FQ 19977");
+    desk.getByLabel("Time of line 1").fill("2h30");
+    desk.getByLabel("Miles of line 2").fill("15");
+    addPart("ram 230", "Gate ram 230 V");
+    addPart("photocell", "Photocell pair");
+    button(desk, "Add other").click();
+    desk.getByLabel("Description of line 5").fill("Disposal of the old ram");
+    desk.getByLabel("Price of line 5").fill("76.505");
+    assertThat(desk.getByRole(com.microsoft.playwright.options.AriaRole.ALERT)).containsText("at most two decimals");
+    desk.getByLabel("Price of line 5").fill("76.50");
+    Locator totals = desk.locator("[data-section=totals]");
+    assertThat(totals).containsText("612.00");
+    assertThat(totals).containsText("122.40");
+    assertThat(totals).containsText("734.40");
+    assertThat(totals).containsText("304.67");
+    assertThat(totals).containsText("Margin 50.22 %");
+    button(desk, "Save draft").click();
+    desk.waitForURL(Pattern.compile("/quotes/\\d+"));
+    button(desk, "Send").click();
+    answer("Accepted…", "By whom?", "M. Okafor");
+    assertThat(desk.getByText("accepted by M. Okafor")).isVisible();
+  }
+
+  private void addPart(String typed, String name) {
+    button(desk, "Add part").click();
+    choose(desk, "Part", typed, name);
+  }
+
+  private void answer(String label, String question, String text) {
+    button(desk, label).click();
+    desk.getByLabel(question).fill(text);
+    desk.locator(".ant-modal-footer .ant-btn-primary").click();
+    assertThat(desk.getByLabel(question)).isHidden();
+  }
+
+  private void makeJob() {
+    button(desk, "Make the job").click();
+    desk.waitForURL(Pattern.compile("/won/job-\\d+"));
+    assertThat(desk.locator(".sheet")).containsText("2:30 labour, 0:30 drive, 1 Gate ram 230 V, 1 Photocell pair");
+  }
+
+  private void plan() {
+    button(desk, "Plan this visit").click();
+    choose(desk, "Technician for the visit", "", "Imre Vasko");
+    desk.getByLabel("Day").fill("today");
+    desk.getByLabel("Time", new Page.GetByLabelOptions().setExact(true)).fill("15");
+    assertThat(desk.getByLabel("Expected")).hasValue("2:30");
+    button(desk, "Plan").click();
+    assertThat(desk.locator(".sheet .visit .state")).hasText("planned");
+  }
+
+  private void work() {
+    phone = Chromium.phone(program, "imre");
+    program.clock().set("2026-11-25T14:20");
+    phone.locator("a.stop", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
+    button(phone, "Start driving").click();
+    assertThat(button(phone, "Arrive")).isVisible();
+    program.clock().set("2026-11-25T15:00");
+    button(phone, "Arrive").click();
+    phone.getByLabel("Miles driven").fill("18.4");
+    button(phone, "I have arrived").click();
+    button(phone, "Start work").click();
+    assertThat(button(phone, "Pause work")).isVisible();
+    addVanPart("ram 230", "Gate ram 230 V", 1);
+    addVanPart("photocell", "Photocell pair", 3);
+    button(phone, "Done with parts").click();
+    program.clock().set("2026-11-25T17:00");
+    button(phone, "Pause work").click();
+    button(phone, "Go on working").click();
+    assertThat(button(phone, "Pause work")).isVisible();
+    program.clock().set("2026-11-25T18:20");
+    button(phone, "Finish").click();
+    phone.getByLabel("What was done").fill("Ram changed, limits set.");
+    button(phone, "Finish this visit").click();
+    assertThat(phone.locator(".pocket")).containsText("3:20 worked, 0:40 driven");
+  }
+
+  private void addVanPart(String typed, String name, int quantity) {
+    if (button(phone, "Add parts").isVisible()) {
+      button(phone, "Add parts").click();
+    }
+    phone.getByLabel("Find a part").fill(typed);
+    for (int i = 1; i < quantity; i++) {
+      button(phone, "More " + name).click();
+    }
+    button(phone, "Add " + name).click();
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Used so far"))).containsText(quantity + " ");
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Used so far"))).containsText(name);
+  }
+
+  private void correctAndCheck() {
+    desk.navigate("/worked");
+    desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
+    correctTime("17:30 – 18:20", "17:35", "18:20");
+    correctTime("17:00 – 17:30", "17:00", "17:35");
+    button(desk, "Correct quantity of Photocell pair").click();
+    Locator form = desk.getByLabel("Correct quantity", new Page.GetByLabelOptions().setExact(true));
+    form.getByLabel("Photocell pair").fill("2");
+    form.getByLabel("Reason").fill("One is still in the van");
+    form.getByText("Correct", new Locator.GetByTextOptions().setExact(true)).click();
+    assertThat(form).isHidden();
+    desk.locator("[data-part]", new Page.LocatorOptions().setHasText("Photocell pair")).getByText("not this part…").click();
+    desk.getByLabel("Why? The reason stays with the line.").fill("Not part of the ram");
+    desk.locator(".ant-modal-footer .ant-btn-primary").click();
+    assertThat(desk.locator(".sheet")).containsText("not under warranty: Not part of the ram");
+    desk.getByText("4 changes after the fact").click();
+    assertThat(desk.locator(".sheet")).containsText("One is still in the van");
+    String address = desk.url();
+    button(desk, "Check, next").click();
+    desk.waitForURL(now -> !now.equals(address));
+    desk.navigate("/checked");
+    desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
+    assertThat(desk.locator(".sheet .visit .state")).hasText("checked");
+  }
+
+  private void correctTime(String span, String from, String to) {
+    button(desk, "Correct " + span).click();
+    Locator form = desk.getByLabel("Correct time");
+    form.getByLabel("From").fill(from);
+    form.getByLabel("To", new Locator.GetByLabelOptions().setExact(true)).fill(to);
+    form.getByLabel("Reason").fill("Customer says 17:35");
+    form.getByText("Correct", new Locator.GetByTextOptions().setExact(true)).click();
+    assertThat(form).isHidden();
+    assertThat(button(desk, "Correct " + from + " – " + to)).isVisible();
+  }
+
+  private void ladder() {
+    rung("labour", "60.27", "89.40", "29.13");
+    rung("drive", "17.75", "23.06", "5.31");
+    rung("parts", "226.65", "240.90", "14.25");
+    Locator ladder = desk.locator("[data-section=ladder]");
+    assertThat(ladder).containsText("hours +0:50, +20.09 · rate +9.04");
+    assertThat(ladder).containsText("+0:10, +3.4 mi");
+    assertThat(ladder).containsText("net 450.99 less cost 353.36");
+    assertThat(ladder).containsText("97.63");
+    assertThat(ladder).containsText("21.65 % of net");
+  }
+
+  private void rung(String category, String... figures) {
+    for (String figure : figures) {
+      assertThat(desk.locator("[data-rung=" + category + "]")).containsText(figure);
+    }
+  }
+
+  private void bill() {
+    assertThat(desk.locator("[data-basis=fixed_price]")).containsText("612.00");
+    assertThat(desk.locator("[data-basis=time_and_parts]")).containsText("450.99");
+    desk.locator("[data-basis=fixed_price] input").check();
+    assertThat(desk.locator("[data-section=invoice-lines]")).containsText("734.40");
+    desk.locator("[data-basis=time_and_parts] input").check();
+    assertThat(desk.locator("[data-section=invoice-lines]")).containsText("541.19");
+    assertThat(desk.locator("[data-section=invoice-lines]")).containsText("318.60 less warranty 60 %, 191.16");
+    Locator entry = desk.locator("[data-section=draft-entry]");
+    for (String figure : List.of("541.19", "224.75", "45.00", "181.24", "90.20", "89.40", "23.06", "240.90", "353.36", "894.55")) {
+      assertThat(entry).containsText(figure);
+    }
+    String button = desk.locator("[data-primary]").innerText();
+    assertThat(button).matches("(?s)Post invoice \\d+.*");
+    desk.keyboard().press("Enter");
+    desk.navigate("/billed");
+    desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
+    assertThat(desk.locator("[data-section=invoice-lines]")).containsText(button.replaceAll("\\D", ""));
+  }
+
+  private void receive() {
+    assertThat(desk.getByLabel("Amount")).hasValue("541.19");
+    desk.getByLabel("Amount").fill("541.20");
+    button(desk, "Record receipt").click();
+    assertThat(desk.getByRole(com.microsoft.playwright.options.AriaRole.ALERT)).containsText("Only 541.19 is owed");
+    assertThat(desk.getByLabel("Amount")).hasValue("541.20");
+    desk.getByLabel("Amount").fill("541.19");
+    button(desk, "Record receipt").click();
+    assertThat(desk.locator("[data-section=receipts]")).containsText("Settled");
+  }
+
+  private void lookAtTheBooks() {
+    desk.navigate("/books/journal");
+    assertThat(desk.locator(".entry").first()).containsText("Money received");
+    desk.locator("[data-account='1050'] a").first().click();
+    assertThat(desk.locator("article h1")).hasText("1050 Work in progress");
+    desk.locator("article table a", new Page.LocatorOptions().setHasText("invoice")).first().click();
+    assertThat(desk.locator(".sheet h1")).hasText("Gate ram and photocell");
+  }
+
+  private void booksAreInOrder() {
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+}
