@@ -87,7 +87,7 @@ class TroubleTest {
     desk.keyboard().press("k");
     assertThat(desk.locator(".row").nth(1)).hasClass(Pattern.compile("\\bon\\b"));
     String number = desk.locator(".row.on .number").innerText();
-    assertThat(desk.locator(".sheet .head")).containsText("J " + number);
+    assertThat(desk.locator(".sheet header")).containsText("J " + number);
   }
 
   @Test

@@ -91,7 +91,7 @@ class WholePathTest {
     desk.getByLabel("Day").fill("today");
     desk.getByLabel("Time", new Page.GetByLabelOptions().setExact(true)).fill("15");
     assertThat(desk.getByLabel("Expected")).hasValue("2:30");
-    button(desk, "Plan").click();
+    desk.locator("form[aria-label='Plan visit'] button[type=submit]").click();
     assertThat(desk.locator(".sheet .visit .state")).hasText("planned");
   }
 
@@ -191,9 +191,9 @@ class WholePathTest {
   private void bill() {
     assertThat(desk.locator("[data-basis=fixed_price]")).containsText("612.00");
     assertThat(desk.locator("[data-basis=time_and_parts]")).containsText("450.99");
-    desk.locator("[data-basis=fixed_price] input").check();
+    desk.locator("[data-basis=fixed_price]").click();
     assertThat(desk.locator("[data-section=invoice-lines]")).containsText("734.40");
-    desk.locator("[data-basis=time_and_parts] input").check();
+    desk.locator("[data-basis=time_and_parts]").click();
     assertThat(desk.locator("[data-section=invoice-lines]")).containsText("541.19");
     assertThat(desk.locator("[data-section=invoice-lines]")).containsText("318.60 less warranty 60 %, 191.16");
     Locator entry = desk.locator("[data-section=draft-entry]");
