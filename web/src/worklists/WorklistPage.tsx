@@ -42,18 +42,23 @@ export default function WorklistPage({ stage }: { stage: string }) {
   const rows = data?.rows ?? [];
   const index = rows.findIndex((row) => address(row) === chosen);
   const current = index >= 0 ? rows[index] : chosen ? undefined : rows[0];
-  const remembered = useRef(0);
-  if (index >= 0) {
-    remembered.current = index;
-  }
+  // Where the next key press starts from: keys come faster than pages are drawn.
+  const position = useRef(0);
+  useEffect(() => {
+    if (index >= 0) {
+      position.current = index;
+    }
+  }, [index]);
 
   const open = (row: WorkRow | undefined) =>
     navigate(
       { pathname: row ? `/${stage}/${address(row)}` : `/${stage}`, search: search.toString() },
       { replace: true },
     );
-  const move = (by: number) =>
-    open(rows[Math.min(Math.max(rows.indexOf(current as WorkRow) + by, 0), rows.length - 1)]);
+  const move = (by: number) => {
+    position.current = Math.min(Math.max(position.current + by, 0), rows.length - 1);
+    open(rows[position.current]);
+  };
   const set = (name: string, value: string) => {
     const next = new URLSearchParams(search);
     if (value) {
@@ -89,7 +94,7 @@ export default function WorklistPage({ stage }: { stage: string }) {
   /** The row has left the stage: the one that takes its place is next. */
   const done = () => {
     const others = rows.filter((row) => row !== current);
-    open(others[Math.min(remembered.current, others.length - 1)]);
+    open(others[Math.min(position.current, others.length - 1)]);
   };
 
   return (

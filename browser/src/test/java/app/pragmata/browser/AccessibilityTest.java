@@ -13,10 +13,24 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class AccessibilityTest {
-  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
 
   @ParameterizedTest
-  @ValueSource(strings = {"/quoted", "/won", "/booked", "/worked", "/checked", "/billed", "/paid", "/quotes/new", "/customers/4", "/books/journal", "/books/1050"})
+  @ValueSource(
+      strings = {
+        "/quoted",
+        "/won",
+        "/booked",
+        "/worked",
+        "/checked",
+        "/billed",
+        "/paid",
+        "/quotes/new",
+        "/customers/4",
+        "/books/journal",
+        "/books/1050"
+      })
   void an_office_page_has_no_serious_violation(String path) {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(path);
@@ -66,6 +80,11 @@ class AccessibilityTest {
   }
 
   private static String described(Rule rule) {
-    return rule.getId() + " at " + rule.getNodes().stream().map(node -> String.valueOf(node.getTarget()) + node.getHtml()).limit(4).toList();
+    return rule.getId()
+        + " at "
+        + rule.getNodes().stream()
+            .map(node -> String.valueOf(node.getTarget()) + node.getHtml())
+            .limit(4)
+            .toList();
   }
 }

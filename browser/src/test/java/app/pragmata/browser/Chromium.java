@@ -23,7 +23,8 @@ final class Chromium {
 
   private Chromium() {
     var playwright =
-        Playwright.create(new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
+        Playwright.create(
+            new Playwright.CreateOptions().setEnv(Map.of("PLAYWRIGHT_SKIP_BROWSER_DOWNLOAD", "1")));
     browser =
         playwright
             .chromium()
@@ -87,6 +88,8 @@ final class Chromium {
     if (!typed.isEmpty()) {
       select.fill(typed);
     }
-    page.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText(option)).first().click();
+    page.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText(option))
+        .first()
+        .click();
   }
 }

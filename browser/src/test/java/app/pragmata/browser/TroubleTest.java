@@ -12,9 +12,13 @@ import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
-/** What happens when people press twice, go back, look at old pictures or are signed out while they type. */
+/**
+ * What happens when people press twice, go back, look at old pictures or are signed out while they
+ * type.
+ */
 class TroubleTest {
-  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
 
   @Test
   void a_double_click_on_post_makes_one_invoice() {
@@ -23,7 +27,8 @@ class TroubleTest {
     desk.navigate("/jobs/" + gate.job());
     desk.locator("[data-primary]").dblclick();
     assertThat(desk.locator("[data-section=receipts]")).isVisible();
-    assertThat(desk.locator("[data-entry]", new Page.LocatorOptions().setHasText("Invoice posted"))).hasCount(1);
+    assertThat(desk.locator("[data-entry]", new Page.LocatorOptions().setHasText("Invoice posted")))
+        .hasCount(1);
   }
 
   @Test
@@ -33,7 +38,9 @@ class TroubleTest {
     desk.navigate("/jobs/" + gate.job());
     assertThat(desk.locator("[data-basis=time_and_parts]")).containsText("450.99");
     gate.office()
-        .put("/api/jobs/" + gate.job() + "/basis", Map.of("version", gate.version(), "basis", "fixed_price"));
+        .put(
+            "/api/jobs/" + gate.job() + "/basis",
+            Map.of("version", gate.version(), "basis", "fixed_price"));
     desk.locator("[data-primary]").click();
     assertThat(desk.locator(".ant-message")).containsText("Somebody changed this");
     assertThat(desk.locator("[data-section=invoice-lines]")).containsText("734.40");
@@ -114,7 +121,8 @@ class TroubleTest {
     window.getByLabel("Name").fill("hester");
     window.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("nonsense");
     button(window, "Sign in").click();
-    assertThat(window.getByRole(com.microsoft.playwright.options.AriaRole.ALERT)).containsText("not right");
+    assertThat(window.getByRole(com.microsoft.playwright.options.AriaRole.ALERT))
+        .containsText("not right");
     assertThat(window.getByLabel("Name")).hasValue("hester");
   }
 

@@ -32,7 +32,8 @@ class ListsTest {
 
   @Test
   void a_worklist_sorts_by_margin_with_the_worst_first() {
-    var margins = texts(office.get("/api/worklists/billed?sort=margin").json().path("rows"), "marginPercent");
+    var margins =
+        texts(office.get("/api/worklists/billed?sort=margin").json().path("rows"), "marginPercent");
     assertThat(margins.stream().map(Double::valueOf).toList()).isSorted();
   }
 
@@ -41,18 +42,35 @@ class ListsTest {
     var rows = office.get("/api/worklists/billed?technician=Imre%20Vasko").json().path("rows");
     assertThat(texts(rows, "technician")).isNotEmpty().containsOnly("Imre Vasko");
     String customer = rows.path(0).path("customer").asString();
-    var filtered = office.get("/api/worklists/billed?filter=" + customer.substring(0, 4).strip().replace(" ", "%20")).json();
+    var filtered =
+        office
+            .get(
+                "/api/worklists/billed?filter="
+                    + customer.substring(0, 4).strip().replace(" ", "%20"))
+            .json();
     assertThat(texts(filtered.path("rows"), "customer")).contains(customer);
   }
 
   @Test
   void a_file_holds_no_cell_that_a_spreadsheet_would_run() {
     var database = program.database();
-    String old = database.select(CUSTOMER.NAME).from(CUSTOMER).where(CUSTOMER.ID.eq(4L)).fetchSingle().value1();
+    String old =
+        database
+            .select(CUSTOMER.NAME)
+            .from(CUSTOMER)
+            .where(CUSTOMER.ID.eq(4L))
+            .fetchSingle()
+            .value1();
     new SwingGate(program, "ngozi").planned();
-    database.update(CUSTOMER).set(CUSTOMER.NAME, "=HYPERLINK(1)").where(CUSTOMER.ID.eq(4L)).execute();
+    database
+        .update(CUSTOMER)
+        .set(CUSTOMER.NAME, "=HYPERLINK(1)")
+        .where(CUSTOMER.ID.eq(4L))
+        .execute();
     try {
-      assertThat(office.get("/api/worklists/booked/file.csv").text()).contains("'=HYPERLINK(1)").doesNotContain(",=HYPERLINK");
+      assertThat(office.get("/api/worklists/booked/file.csv").text())
+          .contains("'=HYPERLINK(1)")
+          .doesNotContain(",=HYPERLINK");
     } finally {
       database.update(CUSTOMER).set(CUSTOMER.NAME, old).where(CUSTOMER.ID.eq(4L)).execute();
     }
@@ -61,19 +79,26 @@ class ListsTest {
   @ParameterizedTest
   @ValueSource(strings = {"01632 960121", "+44 1632 960 121", "960121", "tansy row", "FQ 19977"})
   void the_one_field_finds_a_customer_by_whatever_is_said(String spoken) {
-    var hits = office.get("/api/find?q=" + java.net.URLEncoder.encode(spoken, java.nio.charset.StandardCharsets.UTF_8)).json();
+    var hits =
+        office
+            .get(
+                "/api/find?q="
+                    + java.net.URLEncoder.encode(spoken, java.nio.charset.StandardCharsets.UTF_8))
+            .json();
     assertThat(texts(hits, "id")).contains("4");
   }
 
   @Test
   void the_one_field_finds_a_job_by_its_number() {
-    assertThat(texts(office.get("/api/find?q=J%202001").json(), "title").getFirst()).startsWith("Job 2001");
+    assertThat(texts(office.get("/api/find?q=J%202001").json(), "title").getFirst())
+        .startsWith("Job 2001");
   }
 
   @Test
   void an_accounts_running_balance_ends_at_its_balance() {
     JsonNode account = office.get("/api/books/accounts/1050").json();
-    assertThat(account.path("entries").path(0).path("balanceMinor")).isEqualTo(account.path("balanceMinor"));
+    assertThat(account.path("entries").path(0).path("balanceMinor"))
+        .isEqualTo(account.path("balanceMinor"));
   }
 
   @Test
@@ -84,7 +109,8 @@ class ListsTest {
 
   @Test
   void the_committed_description_of_the_api_is_not_stale() throws Exception {
-    JsonNode committed = JsonMapper.builder().build().readTree(Files.readString(Path.of("../docs/openapi.json")));
+    JsonNode committed =
+        JsonMapper.builder().build().readTree(Files.readString(Path.of("../docs/openapi.json")));
     assertThat(office.get("/api/description").json())
         .withFailMessage("docs/openapi.json is stale: run ./pragmata describe and commit it")
         .isEqualTo(committed);

@@ -21,7 +21,10 @@ class RepeatsAndVersionsTest {
     try (var threads = Executors.newVirtualThreadPerTaskExecutor()) {
       List<Future<Visitor.Answer>> answers =
           IntStream.range(0, 8)
-              .mapToObj(i -> threads.submit(() -> gate.office().post("/api/jobs/" + gate.job() + "/invoice", form)))
+              .mapToObj(
+                  i ->
+                      threads.submit(
+                          () -> gate.office().post("/api/jobs/" + gate.job() + "/invoice", form)))
               .toList();
       long posted = 0;
       for (Future<Visitor.Answer> answer : answers) {
@@ -45,16 +48,26 @@ class RepeatsAndVersionsTest {
   @Test
   void the_same_key_with_other_content_is_refused() {
     var gate = new SwingGate(program, "tobias").billed();
-    String receipts = "/api/invoices/" + gate.sheet().path("billing").path("invoice").path("id").asLong() + "/receipts";
+    String receipts =
+        "/api/invoices/"
+            + gate.sheet().path("billing").path("invoice").path("id").asLong()
+            + "/receipts";
     gate.office().post(receipts, Map.of("version", 1, "amount", "10"), "receipt-key-01");
-    var clash = gate.office().post(receipts, Map.of("version", 1, "amount", "20"), "receipt-key-01");
+    var clash =
+        gate.office().post(receipts, Map.of("version", 1, "amount", "20"), "receipt-key-01");
     assertThat(clash.rule()).isEqualTo("REPEATED_KEY_WITH_OTHER_CONTENT");
   }
 
   @Test
   void a_request_that_moves_money_without_a_key_is_refused() {
     var gate = new SwingGate(program, "tobias").checked();
-    var answer = gate.office().send("POST", "/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()), null);
+    var answer =
+        gate.office()
+            .send(
+                "POST",
+                "/api/jobs/" + gate.job() + "/invoice",
+                Map.of("version", gate.version()),
+                null);
     assertThat(answer.status()).isEqualTo(422);
   }
 
@@ -70,8 +83,11 @@ class RepeatsAndVersionsTest {
   void a_stale_sheet_is_not_posted() {
     var gate = new SwingGate(program, "tobias").checked();
     int shown = gate.version();
-    gate.office().put("/api/jobs/" + gate.job() + "/basis", Map.of("version", shown, "basis", "fixed_price"));
-    var answer = gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", shown));
+    gate.office()
+        .put(
+            "/api/jobs/" + gate.job() + "/basis", Map.of("version", shown, "basis", "fixed_price"));
+    var answer =
+        gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", shown));
     assertThat(answer.status()).isEqualTo(409);
     assertThat(answer.rule()).isEqualTo("STALE_VERSION");
   }
@@ -81,8 +97,11 @@ class RepeatsAndVersionsTest {
     var refused = new SwingGate(program, "tobias").checked();
     long expected = refused.sheet().path("billing").path("draft").path("expectedNumber").asLong();
     refused.office().post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", 1));
-    refused.office().post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", refused.version()));
-    assertThat(refused.sheet().path("billing").path("invoice").path("number").asLong()).isEqualTo(expected);
+    refused
+        .office()
+        .post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", refused.version()));
+    assertThat(refused.sheet().path("billing").path("invoice").path("number").asLong())
+        .isEqualTo(expected);
   }
 
   @Test

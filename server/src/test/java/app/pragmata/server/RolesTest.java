@@ -13,8 +13,17 @@ class RolesTest {
   @ParameterizedTest
   @ValueSource(
       strings = {
-        "/api/jobs/1", "/api/quotes/1", "/api/customers/1", "/api/money-line", "/api/worklists/worked", "/api/books/journal",
-        "/api/books/trial-balance.csv", "/api/parts", "/api/find?q=gate", "/api/choices", "/api/technicians/5/day?day=today"
+        "/api/jobs/1",
+        "/api/quotes/1",
+        "/api/customers/1",
+        "/api/money-line",
+        "/api/worklists/worked",
+        "/api/books/journal",
+        "/api/books/trial-balance.csv",
+        "/api/parts",
+        "/api/find?q=gate",
+        "/api/choices",
+        "/api/technicians/5/day?day=today"
       })
   void a_technician_gets_nothing_of_the_office(String path) {
     assertThat(Visitor.signedIn(program, "piet").get(path).status()).isEqualTo(403);
@@ -25,14 +34,18 @@ class RolesTest {
     var gate = new SwingGate(program, "ngozi").planned();
     Visitor other = Visitor.signedIn(program, "piet");
     assertThat(other.get("/api/pocket/visits/" + gate.visit()).status()).isEqualTo(404);
-    assertThat(other.post("/api/pocket/visits/" + gate.visit() + "/drive", Map.of()).status()).isEqualTo(404);
+    assertThat(other.post("/api/pocket/visits/" + gate.visit() + "/drive", Map.of()).status())
+        .isEqualTo(404);
   }
 
   @Test
   void what_a_technician_gets_holds_no_money() {
     var gate = new SwingGate(program, "ngozi").onSite();
-    String seen = gate.technician().get("/api/pocket/visits/" + gate.visit()).text() + gate.technician().get("/api/pocket/parts").text();
-    assertThat(seen.toLowerCase(java.util.Locale.ROOT)).doesNotContain("minor", "cost", "price", "margin", "wage");
+    String seen =
+        gate.technician().get("/api/pocket/visits/" + gate.visit()).text()
+            + gate.technician().get("/api/pocket/parts").text();
+    assertThat(seen.toLowerCase(java.util.Locale.ROOT))
+        .doesNotContain("minor", "cost", "price", "margin", "wage");
     gate.at("16:00");
     gate.tap("finish", Map.of());
   }
@@ -41,7 +54,8 @@ class RolesTest {
   void a_bookkeeper_reads_everything_but_changes_no_job() {
     Visitor maud = Visitor.signedIn(program, "maud");
     assertThat(maud.get("/api/jobs/1").status()).isEqualTo(200);
-    assertThat(maud.put("/api/jobs/1/basis", Map.of("version", 1, "basis", "fixed_price")).status()).isEqualTo(403);
+    assertThat(maud.put("/api/jobs/1/basis", Map.of("version", 1, "basis", "fixed_price")).status())
+        .isEqualTo(403);
   }
 
   @Test
@@ -56,14 +70,19 @@ class RolesTest {
 
   @Test
   void a_wrong_password_is_refused_in_words() {
-    var answer = new Visitor(program).post("/api/sign-in", Map.of("username", "hester", "password", "wrong"));
+    var answer =
+        new Visitor(program)
+            .post("/api/sign-in", Map.of("username", "hester", "password", "wrong"));
     assertThat(answer.status()).isEqualTo(403);
     assertThat(answer.json().path("detail").asString()).contains("not right");
   }
 
   @Test
   void a_forged_request_without_the_token_is_refused() {
-    assertThat(Visitor.signedIn(program, "hester").send("POST", "/api/quotes/1/job", "{}", "forged-key-1").status())
+    assertThat(
+            Visitor.signedIn(program, "hester")
+                .send("POST", "/api/quotes/1/job", "{}", "forged-key-1")
+                .status())
         .isEqualTo(403);
   }
 

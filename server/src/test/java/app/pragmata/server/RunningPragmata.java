@@ -11,7 +11,10 @@ import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.support.GenericApplicationContext;
 
-/** The real program on a real database with the demo data, started once per database and shared by all tests in it. */
+/**
+ * The real program on a real database with the demo data, started once per database and shared by
+ * all tests in it.
+ */
 public final class RunningPragmata {
   private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
 
@@ -23,7 +26,9 @@ public final class RunningPragmata {
     context =
         new SpringApplicationBuilder(Pragmata.class)
             .initializers(
-                early -> ((GenericApplicationContext) early).registerBean("clock", Clock.class, () -> clock))
+                early ->
+                    ((GenericApplicationContext) early)
+                        .registerBean("clock", Clock.class, () -> clock))
             .run(
                 "--server.port=0",
                 "--pragmata.demo=true",
@@ -32,10 +37,15 @@ public final class RunningPragmata {
                 "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
   }
 
-  /** The program on this database; the demo data ends at the given moment, such as "2026-11-24T06:30". */
+  /**
+   * The program on this database; the demo data ends at the given moment, such as
+   * "2026-11-24T06:30".
+   */
   public static synchronized RunningPragmata on(String database, String localStart) {
     return RUNNING.computeIfAbsent(
-        database, name -> new RunningPragmata(name, LocalDateTime.parse(localStart).toInstant(ZoneOffset.UTC)));
+        database,
+        name ->
+            new RunningPragmata(name, LocalDateTime.parse(localStart).toInstant(ZoneOffset.UTC)));
   }
 
   /** The program for tests over HTTP: early on a Tuesday, before anybody has started work. */

@@ -11,7 +11,10 @@ import java.util.Map;
 import org.jooq.DSLContext;
 import tools.jackson.databind.JsonNode;
 
-/** Walks the worked example over HTTP, one step a method, for tests that need a job at some point of its life. */
+/**
+ * Walks the worked example over HTTP, one step a method, for tests that need a job at some point of
+ * its life.
+ */
 public final class SwingGate {
   // Every example has a day of its own, later than all before it, as time runs in the real world.
   private static LocalDate lastDay = LocalDate.of(2026, 11, 24);
@@ -82,18 +85,64 @@ public final class SwingGate {
 
   public SwingGate quoted() {
     DSLContext database = program.database();
-    long gate = database.select(EQUIPMENT.ID).from(EQUIPMENT).where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977")).fetchSingle().value1();
-    long site = database.select(EQUIPMENT.SITE_ID).from(EQUIPMENT).where(EQUIPMENT.ID.eq(gate)).fetchSingle().value1();
-    long repair = database.select(KIND_OF_JOB.ID).from(KIND_OF_JOB).where(KIND_OF_JOB.NAME.eq("Repair")).fetchSingle().value1();
+    long gate =
+        database
+            .select(EQUIPMENT.ID)
+            .from(EQUIPMENT)
+            .where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977"))
+            .fetchSingle()
+            .value1();
+    long site =
+        database
+            .select(EQUIPMENT.SITE_ID)
+            .from(EQUIPMENT)
+            .where(EQUIPMENT.ID.eq(gate))
+            .fetchSingle()
+            .value1();
+    long repair =
+        database
+            .select(KIND_OF_JOB.ID)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.NAME.eq("Repair"))
+            .fetchSingle()
+            .value1();
     Map<String, Object> form =
         Map.of(
-            "version", 0, "siteId", site, "equipmentId", gate, "kindOfJobId", repair, "title", "Swing gate, ram replaced", "lines",
+            "version",
+            0,
+            "siteId",
+            site,
+            "equipmentId",
+            gate,
+            "kindOfJobId",
+            repair,
+            "title",
+            "Swing gate, ram replaced",
+            "lines",
             List.of(
-                Map.of("category", "labour", "description", "Change the ram", "time", "2:30", "price", "58"),
+                Map.of(
+                    "category",
+                    "labour",
+                    "description",
+                    "Change the ram",
+                    "time",
+                    "2:30",
+                    "price",
+                    "58"),
                 Map.of("category", "drive", "time", "0:30", "miles", "15", "price", "45.00"),
                 Map.of("category", "parts", "partId", part("RAM-230"), "quantity", "1"),
                 Map.of("category", "parts", "partId", part("PHO-02"), "quantity", "1"),
-                Map.of("category", "other", "description", "Disposal", "quantity", "1", "cost", "0", "price", "76.50")));
+                Map.of(
+                    "category",
+                    "other",
+                    "description",
+                    "Disposal",
+                    "quantity",
+                    "1",
+                    "cost",
+                    "0",
+                    "price",
+                    "76.50")));
     quote = made(office.post("/api/quotes", form));
     return this;
   }
@@ -101,7 +150,9 @@ public final class SwingGate {
   public SwingGate accepted() {
     quoted();
     check(office.post("/api/quotes/" + quote + "/send", Map.of("version", 1)));
-    check(office.post("/api/quotes/" + quote + "/accept", Map.of("version", 2, "acceptedBy", "M. Okafor")));
+    check(
+        office.post(
+            "/api/quotes/" + quote + "/accept", Map.of("version", 2, "acceptedBy", "M. Okafor")));
     return this;
   }
 
@@ -109,11 +160,28 @@ public final class SwingGate {
     accepted();
     job = made(office.post("/api/quotes/" + quote + "/job", Map.of()));
     visit = sheet().path("visits").path(0).path("id").asLong();
-    long person = program.database().select(PERSON.ID).from(PERSON).where(PERSON.USERNAME.eq(technicianName)).fetchSingle().value1();
+    long person =
+        program
+            .database()
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.USERNAME.eq(technicianName))
+            .fetchSingle()
+            .value1();
     check(
         office.put(
             "/api/visits/" + visit + "/plan",
-            Map.of("version", 1, "technicianId", person, "day", day.toString(), "start", "15", "expected", "2h30")));
+            Map.of(
+                "version",
+                1,
+                "technicianId",
+                person,
+                "day",
+                day.toString(),
+                "start",
+                "15",
+                "expected",
+                "2h30")));
     return this;
   }
 
@@ -136,12 +204,37 @@ public final class SwingGate {
     return this;
   }
 
-  /** The office moves the end of the normal hours by five minutes and takes one photocell pair off, which was not fitted. */
+  /**
+   * The office moves the end of the normal hours by five minutes and takes one photocell pair off,
+   * which was not fitted.
+   */
   public SwingGate corrected() {
     finished();
     JsonNode times = sheet().path("visits").path(0).path("times");
-    check(correct(times.path(2), Map.of("from", "17:35", "to", "18:20", "rateClass", "overtime", "reason", "Customer says 17:35")));
-    check(correct(times.path(1), Map.of("from", "15:00", "to", "17:35", "rateClass", "normal", "reason", "Customer says 17:35")));
+    check(
+        correct(
+            times.path(2),
+            Map.of(
+                "from",
+                "17:35",
+                "to",
+                "18:20",
+                "rateClass",
+                "overtime",
+                "reason",
+                "Customer says 17:35")));
+    check(
+        correct(
+            times.path(1),
+            Map.of(
+                "from",
+                "15:00",
+                "to",
+                "17:35",
+                "rateClass",
+                "normal",
+                "reason",
+                "Customer says 17:35")));
     JsonNode photocells = sheet().path("visits").path(0).path("parts").path(1);
     check(
         office.put(
@@ -189,7 +282,13 @@ public final class SwingGate {
   }
 
   public long part(String number) {
-    return program.database().select(PART.ID).from(PART).where(PART.NUMBER.eq(number)).fetchSingle().value1();
+    return program
+        .database()
+        .select(PART.ID)
+        .from(PART)
+        .where(PART.NUMBER.eq(number))
+        .fetchSingle()
+        .value1();
   }
 
   private static long made(Visitor.Answer answer) {

@@ -48,7 +48,8 @@ public final class Visitor {
   /** A demo person, signed in. */
   public static Visitor signedIn(RunningPragmata program, String username) {
     var visitor = new Visitor(program);
-    Answer answer = visitor.post("/api/sign-in", Map.of("username", username, "password", "ostmere"));
+    Answer answer =
+        visitor.post("/api/sign-in", Map.of("username", username, "password", "ostmere"));
     if (answer.status() != 200) {
       throw new IllegalStateException("Sign-in failed: " + answer);
     }
@@ -74,15 +75,19 @@ public final class Visitor {
 
   /** Any request, without the token against forged requests when {@code body} is a plain string. */
   public Answer send(String method, String path, @Nullable Object body, @Nullable String key) {
-    var request = HttpRequest.newBuilder(URI.create(address + path)).header("Content-Type", "application/json");
+    var request =
+        HttpRequest.newBuilder(URI.create(address + path))
+            .header("Content-Type", "application/json");
     if (!(body instanceof String)) {
       request.header("X-XSRF-TOKEN", token());
     }
     if (key != null) {
       request.header("Idempotency-Key", key);
     }
-    String text = body == null ? "{}" : body instanceof String raw ? raw : JSON.writeValueAsString(body);
-    request.method(method, method.equals("GET") ? BodyPublishers.noBody() : BodyPublishers.ofString(text));
+    String text =
+        body == null ? "{}" : body instanceof String raw ? raw : JSON.writeValueAsString(body);
+    request.method(
+        method, method.equals("GET") ? BodyPublishers.noBody() : BodyPublishers.ofString(text));
     try {
       var answer = client.send(request.build(), BodyHandlers.ofString());
       return new Answer(answer.statusCode(), answer.body());

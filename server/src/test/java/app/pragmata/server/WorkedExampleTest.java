@@ -21,7 +21,8 @@ class WorkedExampleTest {
   @Test
   void the_quote_promises_612_00_with_a_margin_of_307_33() {
     var gate = new SwingGate(program, "imre").quoted();
-    JsonNode totals = gate.office().get("/api/quotes/" + gate.quote()).json().path("computed").path("totals");
+    JsonNode totals =
+        gate.office().get("/api/quotes/" + gate.quote()).json().path("computed").path("totals");
     assertThat(totals.path("netMinor").asLong()).isEqualTo(612_00);
     assertThat(totals.path("vatMinor").asLong()).isEqualTo(122_40);
     assertThat(totals.path("marginMinor").asLong()).isEqualTo(307_33);
@@ -29,7 +30,8 @@ class WorkedExampleTest {
 
   @Test
   void a_clock_past_half_past_five_is_cut_into_normal_and_overtime() {
-    JsonNode times = new SwingGate(program, "imre").finished().sheet().path("visits").path(0).path("times");
+    JsonNode times =
+        new SwingGate(program, "imre").finished().sheet().path("visits").path(0).path("times");
     assertThat(texts(times, "rateClass")).containsExactly("normal", "normal", "overtime");
     assertThat(texts(times, "minutes")).containsExactly("40", "150", "50");
   }
@@ -37,9 +39,11 @@ class WorkedExampleTest {
   @Test
   void the_corrected_sheet_costs_353_36_and_is_charged_450_99() {
     JsonNode sheet = new SwingGate(program, "imre").corrected().sheet();
-    assertThat(texts(sheet.path("cost").path("rungs"), "actualMinor")).containsExactly("8940", "2306", "24090", "0");
+    assertThat(texts(sheet.path("cost").path("rungs"), "actualMinor"))
+        .containsExactly("8940", "2306", "24090", "0");
     assertThat(sheet.path("cost").path("marginMinor").asLong()).isEqualTo(97_63);
-    assertThat(sheet.path("cost").path("marginPercent").decimalValue()).isEqualByComparingTo("21.65");
+    assertThat(sheet.path("cost").path("marginPercent").decimalValue())
+        .isEqualByComparingTo("21.65");
     assertThat(sheet.path("billing").path("draft").path("grossMinor").asLong()).isEqualTo(541_19);
   }
 
@@ -47,7 +51,11 @@ class WorkedExampleTest {
   void corrections_keep_their_reasons() {
     JsonNode sheet = new SwingGate(program, "imre").corrected().sheet();
     assertThat(texts(sheet.path("corrections"), "reason"))
-        .containsExactly("Customer says 17:35", "Customer says 17:35", "One is still in the van", "Not part of the ram");
+        .containsExactly(
+            "Customer says 17:35",
+            "Customer says 17:35",
+            "One is still in the van",
+            "Not part of the ram");
     assertThat(texts(sheet.path("corrections"), "change")).contains("17:30 → 17:35", "3 → 2");
   }
 
@@ -58,7 +66,8 @@ class WorkedExampleTest {
     gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
     JsonNode posted = gate.sheet().path("journal").path(0).path("lines");
     assertThat(posted).isEqualTo(shown);
-    assertThat(texts(posted, "debitMinor")).containsExactly("54119", "0", "0", "0", "0", "8940", "2306", "24090", "0");
+    assertThat(texts(posted, "debitMinor"))
+        .containsExactly("54119", "0", "0", "0", "0", "8940", "2306", "24090", "0");
     assertThat(texts(posted, "creditMinor"))
         .containsExactly("0", "22475", "4500", "18124", "9020", "0", "0", "0", "35336");
   }
@@ -69,8 +78,10 @@ class WorkedExampleTest {
     JsonNode invoice = gate.sheet().path("billing").path("invoice");
     String receipts = "/api/invoices/" + invoice.path("id").asLong() + "/receipts";
     gate.office().post(receipts, Map.of("version", 1, "amount", "500"));
-    assertThat(gate.sheet().path("billing").path("invoice").path("owedMinor").asLong()).isEqualTo(41_19);
-    Visitor.signedIn(program, "maud").post(receipts, Map.of("version", 2, "amount", "41.19", "method", "card"));
+    assertThat(gate.sheet().path("billing").path("invoice").path("owedMinor").asLong())
+        .isEqualTo(41_19);
+    Visitor.signedIn(program, "maud")
+        .post(receipts, Map.of("version", 2, "amount", "41.19", "method", "card"));
     assertThat(gate.sheet().path("state").asString()).isEqualTo("settled");
   }
 
@@ -83,16 +94,19 @@ class WorkedExampleTest {
             Map.of("version", gate.version(), "basis", "not_charged", "reason", "Our own fault"));
     gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
     JsonNode entry = gate.sheet().path("journal").path(0);
-    assertThat(texts(entry.path("lines"), "accountName")).containsExactly("Warranty and goodwill", "Work in progress");
+    assertThat(texts(entry.path("lines"), "accountName"))
+        .containsExactly("Warranty and goodwill", "Work in progress");
     assertThat(gate.sheet().path("state").asString()).isEqualTo("settled");
   }
 
   @Test
   void a_check_taken_back_is_reversed_and_can_be_made_again() {
     var gate = new SwingGate(program, "imre").checked();
-    gate.office().post("/api/visits/" + gate.visit() + "/reopen", Map.of("version", gate.visitVersion()));
+    gate.office()
+        .post("/api/visits/" + gate.visit() + "/reopen", Map.of("version", gate.visitVersion()));
     assertThat(gate.sheet().path("journal").path(0).path("event").asString()).isEqualTo("Reversal");
-    gate.office().post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
+    gate.office()
+        .post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
     assertThat(gate.sheet().path("state").asString()).isEqualTo("checked");
   }
 
@@ -117,10 +131,13 @@ class WorkedExampleTest {
   void a_suppliers_bill_joins_the_cost_and_is_charged_with_the_markup() {
     var gate = new SwingGate(program, "imre").corrected();
     gate.office()
-        .post("/api/jobs/" + gate.job() + "/other-costs", Map.of("supplier", "Hire", "description", "Lift", "cost", "80"));
+        .post(
+            "/api/jobs/" + gate.job() + "/other-costs",
+            Map.of("supplier", "Hire", "description", "Lift", "cost", "80"));
     JsonNode sheet = gate.sheet();
     assertThat(sheet.path("cost").path("actualMinor").asLong()).isEqualTo(433_36);
-    assertThat(sheet.path("billing").path("timeAndParts").path("netMinor").asLong()).isEqualTo(542_99);
+    assertThat(sheet.path("billing").path("timeAndParts").path("netMinor").asLong())
+        .isEqualTo(542_99);
   }
 
   static List<String> texts(JsonNode nodes, String field) {

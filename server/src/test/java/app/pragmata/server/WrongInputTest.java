@@ -22,15 +22,21 @@ class WrongInputTest {
     "quantity, 999999, TOO_LARGE",
     "quantity, two, UNREADABLE"
   })
-  void a_wrong_line_of_a_quote_is_named_and_the_others_are_computed_all_the_same(String field, String typed, String rule) {
+  void a_wrong_line_of_a_quote_is_named_and_the_others_are_computed_all_the_same(
+      String field, String typed, String rule) {
     Visitor office = Visitor.signedIn(program, "hester");
-    var wrong = new HashMap<String, Object>(Map.of("category", "other", "description", "x", "quantity", "1", "price", "10"));
+    var wrong =
+        new HashMap<String, Object>(
+            Map.of("category", "other", "description", "x", "quantity", "1", "price", "10"));
     wrong.put(field, typed);
     JsonNode answer =
         office
-            .post("/api/quotes/preview", Map.of("lines", List.of(wrong, Map.of("category", "labour", "time", "1:00"))))
+            .post(
+                "/api/quotes/preview",
+                Map.of("lines", List.of(wrong, Map.of("category", "labour", "time", "1:00"))))
             .json();
-    assertThat(answer.path("faults").path(0).path("field").asString()).isEqualTo("lines/0/" + field);
+    assertThat(answer.path("faults").path(0).path("field").asString())
+        .isEqualTo("lines/0/" + field);
     assertThat(answer.path("faults").path(0).path("rule").asString()).isEqualTo(rule);
     assertThat(answer.path("totals").path("netMinor").asLong()).isEqualTo(58_00);
   }
@@ -39,7 +45,9 @@ class WrongInputTest {
   void all_faults_of_a_quote_are_told_together() {
     var answer =
         Visitor.signedIn(program, "hester")
-            .post("/api/quotes", Map.of("version", 0, "lines", List.of(Map.of("category", "drive", "price", "x"))));
+            .post(
+                "/api/quotes",
+                Map.of("version", 0, "lines", List.of(Map.of("category", "drive", "price", "x"))));
     assertThat(WorkedExampleTest.texts(answer.json().path("errors"), "pointer"))
         .containsExactly("/siteId", "/kindOfJobId", "/title", "/lines/0/time", "/lines/0/price");
   }
@@ -48,7 +56,8 @@ class WrongInputTest {
   void an_end_before_the_start_is_refused_and_changes_nothing() {
     var gate = new SwingGate(program, "dilys").finished();
     JsonNode before = gate.sheet();
-    var answer = gate.correct(entry(gate, 1), Map.of("from", "16:00", "to", "15:00", "reason", "typo"));
+    var answer =
+        gate.correct(entry(gate, 1), Map.of("from", "16:00", "to", "15:00", "reason", "typo"));
     assertThat(answer.rule()).isEqualTo("ENDS_BEFORE_START");
     assertThat(answer.pointer()).isEqualTo("/to");
     assertThat(gate.sheet()).isEqualTo(before);
@@ -58,7 +67,8 @@ class WrongInputTest {
   void a_clock_longer_than_sixteen_hours_is_refused() {
     var gate = new SwingGate(program, "dilys").finished();
     gate.nextDayAt("09:00");
-    var answer = gate.correct(entry(gate, 1), Map.of("from", "6:00", "to", "23:00", "reason", "typo"));
+    var answer =
+        gate.correct(entry(gate, 1), Map.of("from", "6:00", "to", "23:00", "reason", "typo"));
     assertThat(answer.rule()).isEqualTo("LONGER_THAN_SIXTEEN_HOURS");
   }
 
@@ -67,13 +77,15 @@ class WrongInputTest {
     var gate = new SwingGate(program, "dilys").onSite();
     gate.nextDayAt("12:00");
     assertThat(gate.tap("pause", Map.of()).rule()).isEqualTo("LONGER_THAN_SIXTEEN_HOURS");
-    assertThat(gate.tap("pause", Map.of("endedAt", "17:10")).json().path("labourMinutes").asInt()).isEqualTo(130);
+    assertThat(gate.tap("pause", Map.of("endedAt", "17:10")).json().path("labourMinutes").asInt())
+        .isEqualTo(130);
   }
 
   @Test
   void overlapping_clocks_of_one_person_are_refused() {
     var gate = new SwingGate(program, "dilys").finished();
-    var answer = gate.correct(entry(gate, 1), Map.of("from", "14:50", "to", "17:30", "reason", "typo"));
+    var answer =
+        gate.correct(entry(gate, 1), Map.of("from", "14:50", "to", "17:30", "reason", "typo"));
     assertThat(answer.status()).isEqualTo(409);
     assertThat(answer.rule()).isEqualTo("OVERLAPPING_CLOCKS");
   }
@@ -94,7 +106,8 @@ class WrongInputTest {
     program.clock().advance(java.time.Duration.ofHours(5));
     gate.tap("drive", Map.of());
     assertThat(gate.tap("arrive", Map.of("miles", miles)).rule()).isEqualTo(rule);
-    assertThat(gate.tap("arrive", Map.of("miles", "3")).json().path("state").asString()).isEqualTo("on_site");
+    assertThat(gate.tap("arrive", Map.of("miles", "3")).json().path("state").asString())
+        .isEqualTo("on_site");
   }
 
   @Test
@@ -121,12 +134,21 @@ class WrongInputTest {
     var gate = new SwingGate(program, "dilys").quoted();
     String name = "O'Brien \"Bob\" <b>&amp; 🚪</b>";
     gate.office().post("/api/quotes/" + gate.quote() + "/send", Map.of("version", 1));
-    gate.office().post("/api/quotes/" + gate.quote() + "/accept", Map.of("version", 2, "acceptedBy", name));
-    assertThat(gate.office().get("/api/quotes/" + gate.quote()).json().path("acceptedBy").asString()).isEqualTo(name);
+    gate.office()
+        .post("/api/quotes/" + gate.quote() + "/accept", Map.of("version", 2, "acceptedBy", name));
+    assertThat(
+            gate.office().get("/api/quotes/" + gate.quote()).json().path("acceptedBy").asString())
+        .isEqualTo(name);
   }
 
   @ParameterizedTest
-  @CsvSource({"/api/jobs/999999", "/api/quotes/999999", "/api/customers/999999", "/api/books/accounts/9999", "/api/worklists/nowhere"})
+  @CsvSource({
+    "/api/jobs/999999",
+    "/api/quotes/999999",
+    "/api/customers/999999",
+    "/api/books/accounts/9999",
+    "/api/worklists/nowhere"
+  })
   void an_unknown_id_is_not_found_and_says_what_to_do(String path) {
     var answer = Visitor.signedIn(program, "hester").get(path);
     assertThat(answer.status()).isEqualTo(404);
@@ -142,18 +164,25 @@ class WrongInputTest {
             .put(
                 "/api/quotes/" + gate.quote(),
                 Map.of(
-                    "version", 1,
-                    "siteId", quote.path("siteId").asLong() + 1,
-                    "equipmentId", quote.path("equipmentId").asLong(),
-                    "kindOfJobId", quote.path("kindOfJobId").asLong(),
-                    "title", "Other site",
-                    "lines", List.of()));
+                    "version",
+                    1,
+                    "siteId",
+                    quote.path("siteId").asLong() + 1,
+                    "equipmentId",
+                    quote.path("equipmentId").asLong(),
+                    "kindOfJobId",
+                    quote.path("kindOfJobId").asLong(),
+                    "title",
+                    "Other site",
+                    "lines",
+                    List.of()));
     assertThat(answer.pointer()).isEqualTo("/equipmentId");
   }
 
   @Test
   void a_request_that_is_no_json_is_refused_in_words() {
-    var answer = Visitor.signedIn(program, "hester").post("/api/quotes/preview", Map.of("lines", "none"));
+    var answer =
+        Visitor.signedIn(program, "hester").post("/api/quotes/preview", Map.of("lines", "none"));
     assertThat(answer.status()).isEqualTo(400);
     assertThat(answer.json().path("detail").asString()).contains("cannot be read");
   }
@@ -162,7 +191,10 @@ class WrongInputTest {
   void more_money_than_is_owed_is_refused() {
     var gate = new SwingGate(program, "dilys").billed();
     long invoice = gate.sheet().path("billing").path("invoice").path("id").asLong();
-    var answer = gate.office().post("/api/invoices/" + invoice + "/receipts", Map.of("version", 1, "amount", "541.20"));
+    var answer =
+        gate.office()
+            .post(
+                "/api/invoices/" + invoice + "/receipts", Map.of("version", 1, "amount", "541.20"));
     assertThat(answer.rule()).isEqualTo("MORE_THAN_OWED");
     assertThat(answer.pointer()).isEqualTo("/amount");
   }
@@ -174,7 +206,8 @@ class WrongInputTest {
     var database = program.database();
     database.execute("delete from posting_account where posting_category = 'output_vat'");
     try {
-      var answer = gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", version));
+      var answer =
+          gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", version));
       assertThat(answer.rule()).isEqualTo("NO_ACCOUNT_FOR_CATEGORY");
     } finally {
       database.execute("insert into posting_account values ('output_vat', '2200')");

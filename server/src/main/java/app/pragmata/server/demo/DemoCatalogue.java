@@ -16,7 +16,10 @@ import org.jooq.DSLContext;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 
-/** What the demo company starts with: settings, people, rates, accounts, customers, sites, equipment and the price list. */
+/**
+ * What the demo company starts with: settings, people, rates, accounts, customers, sites, equipment
+ * and the price list.
+ */
 @Component
 class DemoCatalogue {
   static final ZoneId ZONE = ZoneId.of("Europe/London");
@@ -69,31 +72,51 @@ class DemoCatalogue {
           new PartOnList("SEA-B", "Bottom seal", "m", "6.75", "13.50"));
 
   private static final String[] FIRMS = {
-    "Ostmere Harbour Trust", "Pellgate School", "Quillon Bakery", "Tansy Row Garages", "Northquay Cold Store",
-    "Lantern House Flats", "Fenn & Daughter Joinery", "Brackwater Marina", "Brackwater Depot", "Hollin Farm",
-    "Saltpan Chandlery", "Gannet Point Caravans", "Kiln Bank Pottery", "Ropewalk Studios", "St Osyth's Infants",
-    "Mereside Surgery", "Weir Street Motors", "Larkfield Nursery", "The Tern Hotel", "Ostmere Rowing Club",
-    "Copperfield Scrap & Metals", "Drover's Yard Stables", "Eastgate Self Store", "Harbour Ice Company", "Ludd & Ames Solicitors",
-    "Mill Lane Allotments", "Norrey Print Works", "Pike & Sons Haulage", "Quayside Fishmongers", "Sedge Lane Vets"
+    "Ostmere Harbour Trust", "Pellgate School", "Quillon Bakery", "Tansy Row Garages",
+        "Northquay Cold Store",
+    "Lantern House Flats", "Fenn & Daughter Joinery", "Brackwater Marina", "Brackwater Depot",
+        "Hollin Farm",
+    "Saltpan Chandlery", "Gannet Point Caravans", "Kiln Bank Pottery", "Ropewalk Studios",
+        "St Osyth's Infants",
+    "Mereside Surgery", "Weir Street Motors", "Larkfield Nursery", "The Tern Hotel",
+        "Ostmere Rowing Club",
+    "Copperfield Scrap & Metals", "Drover's Yard Stables", "Eastgate Self Store",
+        "Harbour Ice Company", "Ludd & Ames Solicitors",
+    "Mill Lane Allotments", "Norrey Print Works", "Pike & Sons Haulage", "Quayside Fishmongers",
+        "Sedge Lane Vets"
   };
 
   private static final String[] PERSONS = {
-    "Mrs Abelow", "Mr Tolland", "Ms Carrow", "Mr & Mrs Detering", "Mrs Endicote", "Mr Falloway", "Ms Garrick",
-    "Mr Hesketh-Rowe", "Mrs Imbrey", "Mr Jessop-Lane", "Ms Kettleby", "Mr Lorimer", "Mrs Maddern", "Mr Nutley",
-    "Ms Orchardson", "Mr Penhale", "Mrs Quested", "Mr Rushbrook", "Ms Sandiford", "Mr Thornwick", "Mrs Underhay",
-    "Mr Vellacott", "Ms Wetherden", "Mr Yardley-Moss", "Mrs Zeal", "Mr Amberson", "Ms Brindle", "Mr Cottesmore",
+    "Mrs Abelow", "Mr Tolland", "Ms Carrow", "Mr & Mrs Detering", "Mrs Endicote", "Mr Falloway",
+        "Ms Garrick",
+    "Mr Hesketh-Rowe", "Mrs Imbrey", "Mr Jessop-Lane", "Ms Kettleby", "Mr Lorimer", "Mrs Maddern",
+        "Mr Nutley",
+    "Ms Orchardson", "Mr Penhale", "Mrs Quested", "Mr Rushbrook", "Ms Sandiford", "Mr Thornwick",
+        "Mrs Underhay",
+    "Mr Vellacott", "Ms Wetherden", "Mr Yardley-Moss", "Mrs Zeal", "Mr Amberson", "Ms Brindle",
+        "Mr Cottesmore",
     "Mrs Dunstanville", "Mr Eversholt"
   };
 
   private static final String[] STREETS = {
-    "Weir Street", "Cinder Lane", "Mill Lane", "Harbour Road", "Quay Parade", "Tansy Row", "Lantern Hill",
-    "Saltpan Road", "The Ropewalk", "Gannet Close", "Kiln Bank", "Chandler Street", "Drover's Way", "Sedge Lane"
+    "Weir Street", "Cinder Lane", "Mill Lane", "Harbour Road", "Quay Parade", "Tansy Row",
+        "Lantern Hill",
+    "Saltpan Road", "The Ropewalk", "Gannet Close", "Kiln Bank", "Chandler Street", "Drover's Way",
+        "Sedge Lane"
   };
 
-  private static final String[] PLACES = {"front gate", "rear yard", "Shed 2", "Shed 5", "Shed 9", "Unit 4", "loading bay", "car park"};
+  private static final String[] PLACES = {
+    "front gate", "rear yard", "Shed 2", "Shed 5", "Shed 9", "Unit 4", "loading bay", "car park"
+  };
 
   static final String[] MODELS = {
-    "Swing gate, two leaves", "Sliding gate", "Roller shutter", "Sectional door", "Garage door", "Arm barrier", "Rapid door"
+    "Swing gate, two leaves",
+    "Sliding gate",
+    "Roller shutter",
+    "Sectional door",
+    "Garage door",
+    "Arm barrier",
+    "Rapid door"
   };
 
   private final DSLContext database;
@@ -115,7 +138,12 @@ class DemoCatalogue {
   }
 
   private void company() {
-    database.insertInto(VAT_RATE).values("standard", "S", new BigDecimal("20")).values("reduced", "S", new BigDecimal("5")).values("zero", "Z", BigDecimal.ZERO).execute();
+    database
+        .insertInto(VAT_RATE)
+        .values("standard", "S", new BigDecimal("20"))
+        .values("reduced", "S", new BigDecimal("5"))
+        .values("zero", "Z", BigDecimal.ZERO)
+        .execute();
     var company = database.newRecord(COMPANY);
     company.setName("Ferrow Gate & Shutter");
     company.setTown("Ostmere");
@@ -138,7 +166,12 @@ class DemoCatalogue {
     company.setFloorMarginPercent(new BigDecimal("25"));
     company.insert();
     Object[][] series = {
-      {"customer", 101L}, {"quote", 1201L}, {"job", 2001L}, {"invoice", 4001L}, {"receipt", 301L}, {"journal", 1L}
+      {"customer", 101L},
+      {"quote", 1201L},
+      {"job", 2001L},
+      {"invoice", 4001L},
+      {"receipt", 301L},
+      {"journal", 1L}
     };
     for (Object[] row : series) {
       database.insertInto(NUMBER_SERIES).values(row).execute();
@@ -154,7 +187,10 @@ class DemoCatalogue {
     technician("Tobias Quennell", "tobias", "18.75", longAgo);
     long ngozi = technician("Ngozi Adair", "ngozi", "20.10", longAgo);
     technician("Piet Osei", "piet", "17.90", longAgo);
-    database.insertInto(WAGE).values(ngozi, today.minusDays(50), new BigDecimal("20.90"), new BigDecimal("0.23")).execute();
+    database
+        .insertInto(WAGE)
+        .values(ngozi, today.minusDays(50), new BigDecimal("20.90"), new BigDecimal("0.23"))
+        .execute();
     database.insertInto(STOCK_PLACE, STOCK_PLACE.NAME).values("Store").execute();
     database.insertInto(VEHICLE_COST).values(longAgo, new BigDecimal("0.38")).execute();
     terms("normal", longAgo, "1", "58.00");
@@ -163,7 +199,10 @@ class DemoCatalogue {
   }
 
   private void terms(String rateClass, LocalDate from, String factor, String charge) {
-    database.insertInto(RATE_CLASS_TERMS).values(rateClass, from, new BigDecimal(factor), Money.of(charge).minor()).execute();
+    database
+        .insertInto(RATE_CLASS_TERMS)
+        .values(rateClass, from, new BigDecimal(factor), Money.of(charge).minor())
+        .execute();
   }
 
   private long person(String name, String username, Role role) {
@@ -176,8 +215,14 @@ class DemoCatalogue {
 
   private long technician(String name, String username, String wage, LocalDate from) {
     long id = person(name, username, Role.TECHNICIAN);
-    database.insertInto(WAGE).values(id, from, new BigDecimal(wage), new BigDecimal("0.23")).execute();
-    database.insertInto(STOCK_PLACE, STOCK_PLACE.NAME, STOCK_PLACE.PERSON_ID).values("Van of " + name, id).execute();
+    database
+        .insertInto(WAGE)
+        .values(id, from, new BigDecimal(wage), new BigDecimal("0.23"))
+        .execute();
+    database
+        .insertInto(STOCK_PLACE, STOCK_PLACE.NAME, STOCK_PLACE.PERSON_ID)
+        .values("Van of " + name, id)
+        .execute();
     return id;
   }
 
@@ -191,7 +236,12 @@ class DemoCatalogue {
     };
     for (Object[] kind : kinds) {
       database
-          .insertInto(KIND_OF_JOB, KIND_OF_JOB.NAME, KIND_OF_JOB.BILLING_BASIS, KIND_OF_JOB.DEFAULT_MINUTES, KIND_OF_JOB.COST_CENTRE)
+          .insertInto(
+              KIND_OF_JOB,
+              KIND_OF_JOB.NAME,
+              KIND_OF_JOB.BILLING_BASIS,
+              KIND_OF_JOB.DEFAULT_MINUTES,
+              KIND_OF_JOB.COST_CENTRE)
           .values((String) kind[0], (String) kind[1], (Integer) kind[2], (String) kind[3])
           .execute();
     }
@@ -229,13 +279,20 @@ class DemoCatalogue {
   private void parts() {
     Object[][] bands = {{2_000L, "0.90"}, {10_000L, "0.70"}, {1_000_000L, "0.45"}};
     for (Object[] band : bands) {
-      database.insertInto(COST_BAND).values((Long) band[0], new BigDecimal((String) band[1])).execute();
+      database
+          .insertInto(COST_BAND)
+          .values((Long) band[0], new BigDecimal((String) band[1]))
+          .execute();
     }
     for (PartOnList part : PARTS) {
       database
           .insertInto(PART, PART.NUMBER, PART.NAME, PART.UNIT, PART.PRICE_MINOR, PART.VAT_CODE)
           .values(
-              part.number(), part.name(), part.unit(), part.price().isEmpty() ? null : Money.of(part.price()).minor(), "standard")
+              part.number(),
+              part.name(),
+              part.unit(),
+              part.price().isEmpty() ? null : Money.of(part.price()).minor(),
+              "standard")
           .execute();
     }
   }
@@ -248,9 +305,22 @@ class DemoCatalogue {
     for (int i = 0; i < names.size(); i++) {
       boolean firm = i < FIRMS.length;
       String street = (1 + random.nextInt(88)) + " " + STREETS[random.nextInt(STREETS.length)];
-      String postcode = "OS" + (1 + random.nextInt(6)) + " " + (1 + random.nextInt(9)) + (char) ('A' + random.nextInt(20)) + (char) ('B' + random.nextInt(18));
+      String postcode =
+          "OS"
+              + (1 + random.nextInt(6))
+              + " "
+              + (1 + random.nextInt(9))
+              + (char) ('A' + random.nextInt(20))
+              + (char) ('B' + random.nextInt(18));
       String phone = "01632 960%03d".formatted(100 + i * 7);
-      String mail = names.get(i).toLowerCase(Locale.ROOT).replaceAll("[^a-z]+", ".").replaceAll("^\\.|\\.$", "") + "@example." + (firm ? "com" : "org");
+      String mail =
+          names
+                  .get(i)
+                  .toLowerCase(Locale.ROOT)
+                  .replaceAll("[^a-z]+", ".")
+                  .replaceAll("^\\.|\\.$", "")
+              + "@example."
+              + (firm ? "com" : "org");
       long customer =
           database
               .insertInto(CUSTOMER)
@@ -266,15 +336,44 @@ class DemoCatalogue {
               .fetchSingle(CUSTOMER.ID);
       int ofThis = firm && i % 2 == 0 ? 3 : 1;
       for (int k = 0; k < ofThis; k++, sites++) {
-        site(customer, firm ? PLACES[(i + k) % PLACES.length] : "house", k == 0 ? street : (1 + random.nextInt(60)) + " " + STREETS[random.nextInt(STREETS.length)], postcode, sites, random, today);
+        site(
+            customer,
+            firm ? PLACES[(i + k) % PLACES.length] : "house",
+            k == 0
+                ? street
+                : (1 + random.nextInt(60)) + " " + STREETS[random.nextInt(STREETS.length)],
+            postcode,
+            sites,
+            random,
+            today);
       }
     }
-    database.update(NUMBER_SERIES).set(NUMBER_SERIES.NEXT_NUMBER, 101L + names.size()).where(NUMBER_SERIES.SERIES.eq("customer")).execute();
+    database
+        .update(NUMBER_SERIES)
+        .set(NUMBER_SERIES.NEXT_NUMBER, 101L + names.size())
+        .where(NUMBER_SERIES.SERIES.eq("customer"))
+        .execute();
   }
 
-  private void site(long customer, String name, String street, String postcode, int index, Random random, LocalDate today) {
-    String[] notes = {"", "Ring the bell twice.", "Dog in the yard until 11. Power cut-off is left of the door.", "Report at the office first.", "Gate code from the contact.", "No parking before 9."};
-    String[] contacts = {"M. Okafor", "Ms Fenn", "J. Harrow", "Mrs Pell", "D. Amery", "The caretaker"};
+  private void site(
+      long customer,
+      String name,
+      String street,
+      String postcode,
+      int index,
+      Random random,
+      LocalDate today) {
+    String[] notes = {
+      "",
+      "Ring the bell twice.",
+      "Dog in the yard until 11. Power cut-off is left of the door.",
+      "Report at the office first.",
+      "Gate code from the contact.",
+      "No parking before 9."
+    };
+    String[] contacts = {
+      "M. Okafor", "Ms Fenn", "J. Harrow", "Mrs Pell", "D. Amery", "The caretaker"
+    };
     long site =
         database
             .insertInto(SITE)

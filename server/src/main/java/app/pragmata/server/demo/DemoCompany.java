@@ -11,7 +11,10 @@ import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Ferrow Gate & Shutter in Ostmere: invented from the first to the last penny, but worked through the real services. */
+/**
+ * Ferrow Gate & Shutter in Ostmere: invented from the first to the last penny, but worked through
+ * the real services.
+ */
 @Component
 @ConditionalOnProperty("pragmata.demo")
 public class DemoCompany {
@@ -39,7 +42,10 @@ public class DemoCompany {
     this.clock = clock;
   }
 
-  /** Fills an empty database, in one transaction, so that a start that is killed leaves nothing half done. */
+  /**
+   * Fills an empty database, in one transaction, so that a start that is killed leaves nothing half
+   * done.
+   */
   public void loadOnce() {
     if (database.fetchExists(COMPANY)) {
       return;

@@ -40,31 +40,113 @@ import org.springframework.stereotype.Component;
 class DemoWork {
   private static final int DAYS = 118;
 
-  /** A kind of work that comes again and again; parts are numbers of the price list with quantities. */
-  private record Template(String title, String kind, String equipment, int minutes, String other, List<String> parts) {}
+  /**
+   * A kind of work that comes again and again; parts are numbers of the price list with quantities.
+   */
+  private record Template(
+      String title, String kind, String equipment, int minutes, String other, List<String> parts) {}
 
   private static final List<Template> TEMPLATES =
       List.of(
-          new Template("Swing gate will not close", "Repair", "gate", 120, "", List.of("RAM-230:1", "PHO-02:1")),
-          new Template("Sliding gate stops half-way", "Repair", "gate", 90, "", List.of("PHO-02:1", "LIM-SW:1")),
-          new Template("Gate remote and receiver", "Repair", "gate", 60, "", List.of("REC-2:1", "REM-4:3")),
-          new Template("Control board after the storm", "Call-out", "gate", 105, "", List.of("CTL-2L:1")),
-          new Template("Shutter will not lift", "Call-out", "shutter", 90, "", List.of("CTL-SH:1", "CAP-16:1")),
-          new Template("Shutter curtain torn", "Repair", "shutter", 240, "Lift hire:85.00:110.00", List.of("SLT-77:6", "EDG-KIT:1")),
-          new Template("New shutter motor", "Installation", "shutter", 210, "", List.of("MOT-400:1", "CBL-4:14", "KEY-SW:1")),
-          new Template("New roller shutter", "Installation", "shutter", 420, "Skip hire:120.00:160.00", List.of("CUR-32:1", "MOT-400:1", "EDG-32:1")),
-          new Template("Safety edge replaced", "Repair", "shutter", 75, "", List.of("EDG-32:1", "EDG-KIT:1")),
-          new Template("Garage door spring", "Repair", "door", 90, "", List.of("SPR-L:1", "SPR-R:1")),
-          new Template("Sectional door cable", "Repair", "door", 75, "", List.of("CAB-PR:1", "ROL-10:1")),
-          new Template("Garage door motor", "Installation", "door", 150, "", List.of("MOT-140:1", "REM-4:2")),
+          new Template(
+              "Swing gate will not close",
+              "Repair",
+              "gate",
+              120,
+              "",
+              List.of("RAM-230:1", "PHO-02:1")),
+          new Template(
+              "Sliding gate stops half-way",
+              "Repair",
+              "gate",
+              90,
+              "",
+              List.of("PHO-02:1", "LIM-SW:1")),
+          new Template(
+              "Gate remote and receiver", "Repair", "gate", 60, "", List.of("REC-2:1", "REM-4:3")),
+          new Template(
+              "Control board after the storm", "Call-out", "gate", 105, "", List.of("CTL-2L:1")),
+          new Template(
+              "Shutter will not lift",
+              "Call-out",
+              "shutter",
+              90,
+              "",
+              List.of("CTL-SH:1", "CAP-16:1")),
+          new Template(
+              "Shutter curtain torn",
+              "Repair",
+              "shutter",
+              240,
+              "Lift hire:85.00:110.00",
+              List.of("SLT-77:6", "EDG-KIT:1")),
+          new Template(
+              "New shutter motor",
+              "Installation",
+              "shutter",
+              210,
+              "",
+              List.of("MOT-400:1", "CBL-4:14", "KEY-SW:1")),
+          new Template(
+              "New roller shutter",
+              "Installation",
+              "shutter",
+              420,
+              "Skip hire:120.00:160.00",
+              List.of("CUR-32:1", "MOT-400:1", "EDG-32:1")),
+          new Template(
+              "Safety edge replaced",
+              "Repair",
+              "shutter",
+              75,
+              "",
+              List.of("EDG-32:1", "EDG-KIT:1")),
+          new Template(
+              "Garage door spring", "Repair", "door", 90, "", List.of("SPR-L:1", "SPR-R:1")),
+          new Template(
+              "Sectional door cable", "Repair", "door", 75, "", List.of("CAB-PR:1", "ROL-10:1")),
+          new Template(
+              "Garage door motor",
+              "Installation",
+              "door",
+              150,
+              "",
+              List.of("MOT-140:1", "REM-4:2")),
           new Template("Six-monthly service", "Service", "any", 60, "", List.of("GRS-1:1")),
-          new Template("Safety check with certificate", "Safety check", "any", 75, "", List.of("SGN-W:1")),
-          new Template("Barrier arm after impact", "Repair", "barrier", 90, "", List.of("ARM-4:1", "ARM-SP:1")),
-          new Template("Barrier loop detector", "Repair", "barrier", 120, "", List.of("LOP-D:1", "LOP-W:12")),
-          new Template("Intercom to gate", "Installation", "gate", 240, "Trench, subcontract:140.00:185.00", List.of("ICM-1:1", "CBL-4:25", "CND-20:20")),
-          new Template("Rapid door, curtain and sensor", "Repair", "door", 150, "", List.of("PHO-02:1", "BRG-40:2")));
+          new Template(
+              "Safety check with certificate", "Safety check", "any", 75, "", List.of("SGN-W:1")),
+          new Template(
+              "Barrier arm after impact",
+              "Repair",
+              "barrier",
+              90,
+              "",
+              List.of("ARM-4:1", "ARM-SP:1")),
+          new Template(
+              "Barrier loop detector",
+              "Repair",
+              "barrier",
+              120,
+              "",
+              List.of("LOP-D:1", "LOP-W:12")),
+          new Template(
+              "Intercom to gate",
+              "Installation",
+              "gate",
+              240,
+              "Trench, subcontract:140.00:185.00",
+              List.of("ICM-1:1", "CBL-4:25", "CND-20:20")),
+          new Template(
+              "Rapid door, curtain and sensor",
+              "Repair",
+              "door",
+              150,
+              "",
+              List.of("PHO-02:1", "BRG-40:2")));
 
-  private static final String[] DECLINED = {"Too dear", "Had it done by a neighbour", "Will wait until spring", "Sold the premises"};
+  private static final String[] DECLINED = {
+    "Too dear", "Had it done by a neighbour", "Will wait until spring", "Sold the premises"
+  };
 
   private record Event(Instant at, long order, Consumer<Instant> work) {}
 
@@ -114,7 +196,13 @@ class DemoWork {
     zone = companyZone;
     today = now.atZone(zone).toLocalDate();
     office = person("hester");
-    technicians = database.select(PERSON.ID).from(PERSON).where(PERSON.ROLE.eq("technician")).orderBy(PERSON.ID).fetch(PERSON.ID);
+    technicians =
+        database
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.ROLE.eq("technician"))
+            .orderBy(PERSON.ID)
+            .fetch(PERSON.ID);
     LocalDate first = today.minusDays(DAYS);
     receiveStock(first);
     for (LocalDate day = first; !day.isAfter(today); day = day.plusDays(1)) {
@@ -154,7 +242,11 @@ class DemoWork {
   }
 
   private long person(String username) {
-    return database.select(PERSON.ID).from(PERSON).where(PERSON.USERNAME.eq(username)).fetchSingle(PERSON.ID);
+    return database
+        .select(PERSON.ID)
+        .from(PERSON)
+        .where(PERSON.USERNAME.eq(username))
+        .fetchSingle(PERSON.ID);
   }
 
   private long part(String number) {
@@ -176,7 +268,12 @@ class DemoWork {
           new BooksEvent.PartReceived(cost),
           new BooksStore.Source("part", id, "Opening delivery of " + part.name(), null, "stores"));
       for (long technician : technicians) {
-        stock.transfer(morning, id, store, stock.getPlaceOf(technician), BigDecimal.valueOf(bulk ? 90 : dear ? 4 : 8));
+        stock.transfer(
+            morning,
+            id,
+            store,
+            stock.getPlaceOf(technician),
+            BigDecimal.valueOf(bulk ? 90 : dear ? 4 : 8));
       }
     }
   }
@@ -197,7 +294,10 @@ class DemoWork {
             .from(SITE)
             .join(EQUIPMENT)
             .on(EQUIPMENT.SITE_ID.eq(SITE.ID))
-            .where(template.equipment().equals("any") ? org.jooq.impl.DSL.noCondition() : EQUIPMENT.MODEL.containsIgnoreCase(template.equipment()))
+            .where(
+                template.equipment().equals("any")
+                    ? org.jooq.impl.DSL.noCondition()
+                    : EQUIPMENT.MODEL.containsIgnoreCase(template.equipment()))
             .orderBy(SITE.ID)
             .fetch();
     var chosen = site.get(random.nextInt(site.size()));
@@ -214,7 +314,10 @@ class DemoWork {
     LocalDate decided = nextWorkday(day.plusDays(1 + random.nextInt(3)));
     LocalTime time = LocalTime.of(9, 0).plusMinutes(random.nextInt(420));
     if (answer < 24) {
-      schedule(decided, time, on -> quotes.decline(desk(on), id, 2, DECLINED[random.nextInt(DECLINED.length)]));
+      schedule(
+          decided,
+          time,
+          on -> quotes.decline(desk(on), id, 2, DECLINED[random.nextInt(DECLINED.length)]));
       return;
     }
     schedule(decided, time, on -> quotes.accept(desk(on), id, 2, chosen.value3()));
@@ -226,18 +329,48 @@ class DemoWork {
 
   private QuoteForm form(Template template, long siteId, @Nullable Long equipmentId) {
     var lines = new ArrayList<TypedLine>();
-    lines.add(new TypedLine("labour", template.title(), Minutes.text(template.minutes()), "normal", null, null, null, null, null, null));
+    lines.add(
+        new TypedLine(
+            "labour",
+            template.title(),
+            Minutes.text(template.minutes()),
+            "normal",
+            null,
+            null,
+            null,
+            null,
+            null,
+            null));
     int miles = 4 + random.nextInt(22);
-    lines.add(new TypedLine("drive", "Call-out", Minutes.text(10 + miles), null, Integer.toString(miles), null, null, null, "45.00", null));
+    lines.add(
+        new TypedLine(
+            "drive",
+            "Call-out",
+            Minutes.text(10 + miles),
+            null,
+            Integer.toString(miles),
+            null,
+            null,
+            null,
+            "45.00",
+            null));
     for (String part : template.parts()) {
       String[] split = part.split(":", -1);
-      lines.add(new TypedLine("parts", null, null, null, null, part(split[0]), split[1], null, null, null));
+      lines.add(
+          new TypedLine(
+              "parts", null, null, null, null, part(split[0]), split[1], null, null, null));
     }
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
-      lines.add(new TypedLine("other", split[0], null, null, null, null, "1", split[1], split[2], null));
+      lines.add(
+          new TypedLine("other", split[0], null, null, null, null, "1", split[1], split[2], null));
     }
-    long kind = database.select(KIND_OF_JOB.ID).from(KIND_OF_JOB).where(KIND_OF_JOB.NAME.eq(template.kind())).fetchSingle(KIND_OF_JOB.ID);
+    long kind =
+        database
+            .select(KIND_OF_JOB.ID)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.NAME.eq(template.kind()))
+            .fetchSingle(KIND_OF_JOB.ID);
     return new QuoteForm(0, siteId, equipmentId, kind, template.title(), null, null, lines);
   }
 
@@ -255,14 +388,19 @@ class DemoWork {
     if (day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
       return;
     }
-    Slot slot = fixed == null ? findSlot(day.plusDays(1 + random.nextInt(9)), template.minutes()) : fixed;
-    long visit = database.select(VISIT.ID).from(VISIT).where(VISIT.JOB_ID.eq(job)).fetchSingle(VISIT.ID);
+    Slot slot =
+        fixed == null ? findSlot(day.plusDays(1 + random.nextInt(9)), template.minutes()) : fixed;
+    long visit =
+        database.select(VISIT.ID).from(VISIT).where(VISIT.JOB_ID.eq(job)).fetchSingle(VISIT.ID);
     plan(at.plusSeconds(300), visit, slot, template);
     if (random.nextInt(22) == 0) {
       schedule(slot.day(), LocalTime.of(7, 40), on -> notAtHome(on, job, visit, template));
       return;
     }
-    schedule(slot.day(), slot.start().minusMinutes(25), on -> visit(on, slot.technician(), job, visit, template));
+    schedule(
+        slot.day(),
+        slot.start().minusMinutes(25),
+        on -> visit(on, slot.technician(), job, visit, template));
   }
 
   private void notAtHome(Instant at, long job, long visit, Template template) {
@@ -275,20 +413,28 @@ class DemoWork {
             .fetchSingle(VISIT.ID);
     Slot slot = findSlot(at.atZone(zone).toLocalDate().plusDays(2), template.minutes());
     plan(at.plusSeconds(600), again, slot, template);
-    schedule(slot.day(), slot.start().minusMinutes(25), on -> visit(on, slot.technician(), job, again, template));
+    schedule(
+        slot.day(),
+        slot.start().minusMinutes(25),
+        on -> visit(on, slot.technician(), job, again, template));
   }
 
   private void plan(Instant at, long visit, Slot slot, Template template) {
     var form =
         new PlanningService.PlanForm(
-            1, slot.technician(), slot.day().toString(), slot.start().toString(), Minutes.text(template.minutes()));
+            1,
+            slot.technician(),
+            slot.day().toString(),
+            slot.start().toString(),
+            Minutes.text(template.minutes()));
     planning.plan(desk(at), visit, form);
   }
 
   private Slot findSlot(LocalDate from, int minutes) {
     for (LocalDate day = nextWorkday(from); ; day = nextWorkday(day.plusDays(1))) {
       for (int i = 0; i < technicians.size(); i++) {
-        long technician = technicians.get((i + random.nextInt(technicians.size())) % technicians.size());
+        long technician =
+            technicians.get((i + random.nextInt(technicians.size())) % technicians.size());
         LocalTime free = freeFrom.getOrDefault(technician + " " + day, LocalTime.of(8, 0));
         LocalTime end = free.plusMinutes(minutes);
         if (!end.isAfter(LocalTime.of(16, 30)) && end.isAfter(free)) {
@@ -299,7 +445,10 @@ class DemoWork {
     }
   }
 
-  /** Drives when the technician is free, then works, pauses, uses the parts and finishes, each at its own moment. */
+  /**
+   * Drives when the technician is free, then works, pauses, uses the parts and finishes, each at
+   * its own moment.
+   */
   private void visit(Instant planned, long technician, long job, long visit, Template template) {
     Instant free = busyUntil.getOrDefault(technician, Instant.EPOCH);
     if (free.isAfter(planned)) {
@@ -308,7 +457,10 @@ class DemoWork {
     }
     int drive = 12 + random.nextInt(30);
     boolean bad = random.nextInt(9) == 0;
-    int work = (int) (template.minutes() * (bad ? 1.7 + random.nextDouble() : 0.75 + random.nextDouble() * 0.5));
+    int work =
+        (int)
+            (template.minutes()
+                * (bad ? 1.7 + random.nextDouble() : 0.75 + random.nextDouble() * 0.5));
     Instant arrived = planned.plusSeconds(drive * 60L);
     Instant paused = arrived.plusSeconds(work * 30L);
     Instant resumed = paused.plusSeconds(work > 100 ? 1800 : 300);
@@ -316,26 +468,57 @@ class DemoWork {
     busyUntil.put(technician, finished.plusSeconds(300));
     String miles = random.nextInt(14) == 0 ? null : Integer.toString(Math.max(2, drive - 10));
     field.drive(act(technician, Role.TECHNICIAN, planned), visit);
-    schedule(arrived, at -> field.arrive(act(technician, Role.TECHNICIAN, at), visit, new FieldService.StepForm(miles, null, null)));
-    schedule(arrived.plusSeconds(60), at -> field.startWork(act(technician, Role.TECHNICIAN, at), visit));
-    schedule(paused, at -> field.pause(act(technician, Role.TECHNICIAN, at), visit, FieldService.StepForm.PLAIN));
+    schedule(
+        arrived,
+        at ->
+            field.arrive(
+                act(technician, Role.TECHNICIAN, at),
+                visit,
+                new FieldService.StepForm(miles, null, null)));
+    schedule(
+        arrived.plusSeconds(60),
+        at -> field.startWork(act(technician, Role.TECHNICIAN, at), visit));
+    schedule(
+        paused,
+        at ->
+            field.pause(act(technician, Role.TECHNICIAN, at), visit, FieldService.StepForm.PLAIN));
     schedule(resumed, at -> field.startWork(act(technician, Role.TECHNICIAN, at), visit));
     for (String part : template.parts()) {
       String[] split = part.split(":", -1);
       int quantity = Integer.parseInt(split[1]) + (random.nextInt(8) == 0 ? 1 : 0);
-      schedule(resumed.plusSeconds(120), at -> use(act(technician, Role.TECHNICIAN, at), visit, split[0], quantity));
+      schedule(
+          resumed.plusSeconds(120),
+          at -> use(act(technician, Role.TECHNICIAN, at), visit, split[0], quantity));
     }
-    String note = bad ? "Took longer: seized fixings, second attempt needed." : "Done and tested with the customer.";
-    schedule(finished, at -> field.finish(act(technician, Role.TECHNICIAN, at), visit, new FieldService.StepForm(null, note, null)));
+    String note =
+        bad
+            ? "Took longer: seized fixings, second attempt needed."
+            : "Done and tested with the customer.";
+    schedule(
+        finished,
+        at ->
+            field.finish(
+                act(technician, Role.TECHNICIAN, at),
+                visit,
+                new FieldService.StepForm(null, note, null)));
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
-      schedule(finished, at -> billing.addOtherCost(desk(at), key(), job, new BillingService.OtherCostForm("Ostmere Plant Hire", split[0], split[1], null)));
+      schedule(
+          finished,
+          at ->
+              billing.addOtherCost(
+                  desk(at),
+                  key(),
+                  job,
+                  new BillingService.OtherCostForm(
+                      "Ostmere Plant Hire", split[0], split[1], null)));
     }
     scheduleCheck(finished, job, visit);
   }
 
   private void use(Act act, long visit, String number, int quantity) {
-    field.addPart(act, key(), visit, new FieldService.PartForm(part(number), Integer.toString(quantity)));
+    field.addPart(
+        act, key(), visit, new FieldService.PartForm(part(number), Integer.toString(quantity)));
   }
 
   private void scheduleCheck(Instant finished, long job, long visit) {
@@ -351,16 +534,27 @@ class DemoWork {
     if (day.isAfter(today.minusDays(9)) && random.nextInt(4) == 0) {
       return;
     }
-    schedule(nextWorkday(checked.plusDays(random.nextInt(3))), LocalTime.of(17, 45).plusMinutes(random.nextInt(40)), on -> bill(on, job));
+    schedule(
+        nextWorkday(checked.plusDays(random.nextInt(3))),
+        LocalTime.of(17, 45).plusMinutes(random.nextInt(40)),
+        on -> bill(on, job));
   }
 
   private int version(long visit) {
-    return database.select(VISIT.VERSION).from(VISIT).where(VISIT.ID.eq(visit)).fetchSingle(VISIT.VERSION);
+    return database
+        .select(VISIT.VERSION)
+        .from(VISIT)
+        .where(VISIT.ID.eq(visit))
+        .fetchSingle(VISIT.VERSION);
   }
 
   private void bill(Instant at, long job) {
     if (random.nextInt(40) == 0) {
-      billing.chooseBasis(desk(at), job, new BillingService.BasisForm(jobVersion(job), "not_charged", "Goodwill: our own fault from the last visit"));
+      billing.chooseBasis(
+          desk(at),
+          job,
+          new BillingService.BasisForm(
+              jobVersion(job), "not_charged", "Goodwill: our own fault from the last visit"));
     }
     try {
       billing.post(desk(at), key(), job, jobVersion(job));
@@ -385,19 +579,37 @@ class DemoWork {
     if (temper == 0) {
       return;
     }
-    LocalDate paid = temper < 14 ? due.minusDays(random.nextInt(14)) : due.plusDays(random.nextInt(25));
+    LocalDate paid =
+        temper < 14 ? due.minusDays(random.nextInt(14)) : due.plusDays(random.nextInt(25));
     String amount = Money.ofMinor(temper == 1 ? grossMinor / 2 : grossMinor).toString();
     String method = random.nextInt(6) == 0 ? "card" : "bank transfer";
     schedule(
         nextWorkday(paid),
         LocalTime.of(10, 0),
-        at -> billing.receive(desk(at), key(), invoice, new BillingService.ReceiptForm(1, amount, null, method)));
+        at ->
+            billing.receive(
+                desk(at), key(), invoice, new BillingService.ReceiptForm(1, amount, null, method)));
   }
 
-  /** The one job that the handbook follows: quoted at 612.00, worked yesterday by Imre, not checked yet. */
+  /**
+   * The one job that the handbook follows: quoted at 612.00, worked yesterday by Imre, not checked
+   * yet.
+   */
   private void swingGateOfTansyRow() {
-    long customer = database.select(CUSTOMER.ID).from(CUSTOMER).where(CUSTOMER.NAME.eq("Tansy Row Garages")).fetchSingle(CUSTOMER.ID);
-    long site = database.select(SITE.ID).from(SITE).where(SITE.CUSTOMER_ID.eq(customer)).orderBy(SITE.ID).limit(1).fetchSingle(SITE.ID);
+    long customer =
+        database
+            .select(CUSTOMER.ID)
+            .from(CUSTOMER)
+            .where(CUSTOMER.NAME.eq("Tansy Row Garages"))
+            .fetchSingle(CUSTOMER.ID);
+    long site =
+        database
+            .select(SITE.ID)
+            .from(SITE)
+            .where(SITE.CUSTOMER_ID.eq(customer))
+            .orderBy(SITE.ID)
+            .limit(1)
+            .fetchSingle(SITE.ID);
     long gate =
         database
             .insertInto(EQUIPMENT)
@@ -409,7 +621,14 @@ class DemoWork {
             .set(EQUIPMENT.PARTS_WARRANTY_SHARE, new BigDecimal("0.6"))
             .returning(EQUIPMENT.ID)
             .fetchSingle(EQUIPMENT.ID);
-    Template ram = new Template("Swing gate will not close, ram replaced", "Repair", "gate", 150, "", List.of("RAM-230:1", "PHO-02:1"));
+    Template ram =
+        new Template(
+            "Swing gate will not close, ram replaced",
+            "Repair",
+            "gate",
+            150,
+            "",
+            List.of("RAM-230:1", "PHO-02:1"));
     LocalDate worked = today.minusDays(1);
     while (!isWorkday(worked)) {
       worked = worked.minusDays(1);
@@ -418,41 +637,101 @@ class DemoWork {
     long imre = person("imre");
     freeFrom.put(imre + " " + day, LocalTime.of(23, 0));
     LocalDate signed = nextWorkday(day.minusDays(6));
-    schedule(signed.minusDays(1), LocalTime.of(10, 5), at -> {
-      var lines =
-          List.of(
-              new TypedLine("labour", "Change the ram, set the limits", "2:30", "normal", null, null, null, null, "58.00", null),
-              new TypedLine("drive", "Call-out", "0:30", null, "15", null, null, null, "45.00", null),
-              new TypedLine("parts", null, null, null, null, part("RAM-230"), "1", null, null, null),
-              new TypedLine("parts", null, null, null, null, part("PHO-02"), "1", null, null, null),
-              new TypedLine("other", "Removal and disposal of the old ram", null, null, null, null, "1", "0", "76.50", null));
-      var repair = form(ram, site, gate);
-      long quote = quotes.create(desk(at), key(), new QuoteForm(0, site, gate, repair.kindOfJobId(), ram.title(), null, null, lines));
-      quotes.send(desk(at), quote, 1);
-      schedule(signed, LocalTime.of(9, 20), on -> {
-        quotes.accept(desk(on), quote, 2, "M. Okafor");
-        long job = quotes.makeJob(desk(on), key(), quote);
-        long visit = database.select(VISIT.ID).from(VISIT).where(VISIT.JOB_ID.eq(job)).fetchSingle(VISIT.ID);
-        planning.plan(desk(on), visit, new PlanningService.PlanForm(1, imre, day.toString(), "15:00", "2:30"));
-        swingGateVisit(day, imre, visit);
-      });
-    });
+    schedule(
+        signed.minusDays(1),
+        LocalTime.of(10, 5),
+        at -> {
+          var lines =
+              List.of(
+                  new TypedLine(
+                      "labour",
+                      "Change the ram, set the limits",
+                      "2:30",
+                      "normal",
+                      null,
+                      null,
+                      null,
+                      null,
+                      "58.00",
+                      null),
+                  new TypedLine(
+                      "drive", "Call-out", "0:30", null, "15", null, null, null, "45.00", null),
+                  new TypedLine(
+                      "parts", null, null, null, null, part("RAM-230"), "1", null, null, null),
+                  new TypedLine(
+                      "parts", null, null, null, null, part("PHO-02"), "1", null, null, null),
+                  new TypedLine(
+                      "other",
+                      "Removal and disposal of the old ram",
+                      null,
+                      null,
+                      null,
+                      null,
+                      "1",
+                      "0",
+                      "76.50",
+                      null));
+          var repair = form(ram, site, gate);
+          long quote =
+              quotes.create(
+                  desk(at),
+                  key(),
+                  new QuoteForm(
+                      0, site, gate, repair.kindOfJobId(), ram.title(), null, null, lines));
+          quotes.send(desk(at), quote, 1);
+          schedule(
+              signed,
+              LocalTime.of(9, 20),
+              on -> {
+                quotes.accept(desk(on), quote, 2, "M. Okafor");
+                long job = quotes.makeJob(desk(on), key(), quote);
+                long visit =
+                    database
+                        .select(VISIT.ID)
+                        .from(VISIT)
+                        .where(VISIT.JOB_ID.eq(job))
+                        .fetchSingle(VISIT.ID);
+                planning.plan(
+                    desk(on),
+                    visit,
+                    new PlanningService.PlanForm(1, imre, day.toString(), "15:00", "2:30"));
+                swingGateVisit(day, imre, visit);
+              });
+        });
   }
 
   private void swingGateVisit(LocalDate day, long imre, long visit) {
     step(day, "14:20", imre, act -> field.drive(act, visit));
-    step(day, "15:00", imre, act -> {
-      field.arrive(act, visit, new FieldService.StepForm("18.4", null, null));
-      field.startWork(act, visit);
-    });
-    step(day, "16:10", imre, act -> {
-      use(act, visit, "RAM-230", 1);
-      use(act, visit, "PHO-02", 2);
-    });
-    step(day, "18:20", imre, act -> {
-      field.finish(act, visit, new FieldService.StepForm(null, "Ram and both photocells changed, limits set. Second leaf adjusted, tested with customer.", null));
-      busyUntil.put(imre, act.at());
-    });
+    step(
+        day,
+        "15:00",
+        imre,
+        act -> {
+          field.arrive(act, visit, new FieldService.StepForm("18.4", null, null));
+          field.startWork(act, visit);
+        });
+    step(
+        day,
+        "16:10",
+        imre,
+        act -> {
+          use(act, visit, "RAM-230", 1);
+          use(act, visit, "PHO-02", 2);
+        });
+    step(
+        day,
+        "18:20",
+        imre,
+        act -> {
+          field.finish(
+              act,
+              visit,
+              new FieldService.StepForm(
+                  null,
+                  "Ram and both photocells changed, limits set. Second leaf adjusted, tested with customer.",
+                  null));
+          busyUntil.put(imre, act.at());
+        });
   }
 
   private void step(LocalDate day, String time, long technician, Consumer<Act> work) {

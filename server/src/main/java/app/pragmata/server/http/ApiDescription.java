@@ -30,7 +30,10 @@ class ApiDescription {
     SpringDocUtils.getConfig().addRequestWrapperToIgnore(Act.class);
   }
 
-  /** Notes which fields of each record may be null; the library does not read JSpecify's type annotations itself. */
+  /**
+   * Notes which fields of each record may be null; the library does not read JSpecify's type
+   * annotations itself.
+   */
   static final class NullableFields implements ModelConverter {
     private final Map<String, Set<String>> byRecord = new ConcurrentHashMap<>();
 
@@ -43,7 +46,8 @@ class ApiDescription {
         byRecord.put(
             javaType.getRawClass().getSimpleName(),
             Arrays.stream(javaType.getRawClass().getRecordComponents())
-                .filter(component -> component.getAnnotatedType().isAnnotationPresent(Nullable.class))
+                .filter(
+                    component -> component.getAnnotatedType().isAnnotationPresent(Nullable.class))
                 .map(RecordComponent::getName)
                 .collect(Collectors.toSet()));
       }
@@ -60,7 +64,10 @@ class ApiDescription {
     return new NullableFields();
   }
 
-  /** Every field is there unless it may be null, so that the browser's types ask for no needless checks. */
+  /**
+   * Every field is there unless it may be null, so that the browser's types ask for no needless
+   * checks.
+   */
   @Bean
   OpenApiCustomizer nullability(NullableFields nullable) {
     return description -> {
@@ -81,8 +88,10 @@ class ApiDescription {
     if (properties == null) {
       return;
     }
-    schema.setRequired(properties.keySet().stream().filter(name -> !nullable.contains(name)).sorted().toList());
-    properties.replaceAll((name, property) -> nullable.contains(name) ? orNull(property) : property);
+    schema.setRequired(
+        properties.keySet().stream().filter(name -> !nullable.contains(name)).sorted().toList());
+    properties.replaceAll(
+        (name, property) -> nullable.contains(name) ? orNull(property) : property);
   }
 
   @SuppressWarnings({"rawtypes", "unchecked"})

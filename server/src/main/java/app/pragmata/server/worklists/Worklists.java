@@ -115,7 +115,9 @@ class Worklists {
     return JOB.STATE.eq("settled").and(JOB.STATE_SINCE.ge(monthStart));
   }
 
-  /** A lapsed quote is worth a call for two more weeks; then its money no longer stands anywhere. */
+  /**
+   * A lapsed quote is worth a call for two more weeks; then its money no longer stands anywhere.
+   */
   private static Condition unanswered(Act act) {
     return QUOTE
         .STATE

@@ -211,7 +211,8 @@ class WorklistsApi {
               row -> Objects.requireNonNullElse(row.marginPercent(), new BigDecimal(-100_000)));
       case "customer" ->
           Comparator.comparing(Worklists.WorkRow::customer, String.CASE_INSENSITIVE_ORDER);
-      default -> Comparator.comparing(Worklists.WorkRow::day).thenComparing(Worklists.WorkRow::number);
+      default ->
+          Comparator.comparing(Worklists.WorkRow::day).thenComparing(Worklists.WorkRow::number);
     };
   }
 }

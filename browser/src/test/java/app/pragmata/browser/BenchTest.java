@@ -1,0 +1,104 @@
+package app.pragmata.browser;
+
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.Visitor;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Response;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+/**
+ * Measures, and asserts nothing: figures depend on the machine, so each stands beside a floor from
+ * the same run.
+ */
+@Tag("bench")
+class BenchTest {
+  private static final int WARM_UP = 60;
+  private static final int REQUESTS = 200;
+
+  private final RunningPragmata program = RunningPragmata.on("pragmata_test", "2026-11-24T10:42");
+
+  @Test
+  void lists_and_sheets_at_the_server() {
+    Visitor office = Visitor.signedIn(program, "hester");
+    long job =
+        program
+            .database()
+            .select(JOB.ID)
+            .from(JOB)
+            .where(JOB.TITLE.contains("ram replaced"))
+            .fetchSingle(JOB.ID);
+    long quote = program.database().select(QUOTE.ID).from(QUOTE).limit(1).fetchSingle(QUOTE.ID);
+    double floor = percentiles(office, "/api/session").get(1);
+    System.out.printf(
+        "%nServer, %d warm requests each over loopback; floor = the session's answer%n", REQUESTS);
+    System.out.printf("%-34s %8s %8s %8s%n", "", "median", "95th", "x floor");
+    var paths =
+        new ArrayList<>(
+            List.of("/api/session", "/api/money-line", "/api/jobs/" + job, "/api/quotes/" + quote));
+    for (String stage : List.of("quoted", "won", "booked", "worked", "checked", "billed", "paid")) {
+      paths.add("/api/worklists/" + stage);
+    }
+    paths.addAll(
+        List.of(
+            "/api/customers/4",
+            "/api/find?q=tansy",
+            "/api/books/journal",
+            "/api/books/accounts/1050",
+            "/api/books/trial-balance"));
+    for (String path : paths) {
+      List<Double> milliseconds = percentiles(office, path);
+      System.out.printf(
+          "%-34s %5.1f ms %5.1f ms %7.1f%n",
+          path, milliseconds.get(0), milliseconds.get(1), milliseconds.get(1) / floor);
+    }
+  }
+
+  /** The median and the 95th percentile in milliseconds. */
+  private static List<Double> percentiles(Visitor visitor, String path) {
+    for (int i = 0; i < WARM_UP; i++) {
+      visitor.get(path);
+    }
+    var times = new ArrayList<Double>();
+    for (int i = 0; i < REQUESTS; i++) {
+      long start = System.nanoTime();
+      visitor.get(path);
+      times.add((System.nanoTime() - start) / 1e6);
+    }
+    times.sort(Double::compareTo);
+    return List.of(times.get(REQUESTS / 2), times.get(REQUESTS * 95 / 100));
+  }
+
+  @Test
+  void first_load() {
+    Chromium.desk(program, "hester");
+    Page page = Chromium.window(program, 1280, 800);
+    List<Response> scripts = new ArrayList<>();
+    page.onResponse(
+        response -> {
+          if (response.url().endsWith(".js")) {
+            scripts.add(response);
+          }
+        });
+    long start = System.nanoTime();
+    page.navigate("/");
+    page.getByLabel("Name").waitFor();
+    double usable = (System.nanoTime() - start) / 1e6;
+    page.getByLabel("Name").fill("hester");
+    page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("ostmere");
+    long signIn = System.nanoTime();
+    Chromium.button(page, "Sign in").click();
+    page.locator(".sheet h1").waitFor();
+    double sheet = (System.nanoTime() - signIn) / 1e6;
+    long bytes =
+        scripts.stream().mapToLong(response -> response.request().sizes().responseBodySize).sum();
+    System.out.printf(
+        "%nFirst load: sign-in page usable after %.0f ms; worklist and sheet %.0f ms after signing in; %d kB of compressed script in all%n",
+        usable, sheet, bytes / 1024);
+  }
+}

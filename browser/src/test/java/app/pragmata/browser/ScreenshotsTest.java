@@ -1,0 +1,94 @@
+package app.pragmata.browser;
+
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import com.microsoft.playwright.Page;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.util.Date;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+
+/** The pictures in docs/screenshots, from the demo data on a fixed Tuesday morning. */
+@Tag("screenshots")
+class ScreenshotsTest {
+  private static final String NOW = "2026-11-24T10:42";
+
+  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", NOW);
+
+  @Test
+  void the_office() {
+    Page window = Chromium.window(program, 1280, 800);
+    window.navigate("/");
+    window.getByLabel("Name").waitFor();
+    take(window, "sign-in");
+    Page desk = Chromium.desk(program, "hester");
+    long swingGate =
+        program
+            .database()
+            .select(JOB.ID)
+            .from(JOB)
+            .where(JOB.TITLE.contains("ram replaced"))
+            .fetchSingle(JOB.ID);
+    picture(desk, "/worked/job-" + swingGate, "worked");
+    for (String stage : new String[] {"quoted", "won", "booked", "checked", "billed"}) {
+      picture(desk, "/" + stage, stage);
+    }
+    picture(desk, "/books/1050", "books");
+    picture(desk, "/books/journal", "journal");
+    picture(desk, "/customers/4", "customer");
+    desk.keyboard().type("/tansy");
+    desk.locator(".find-hit.on").waitFor();
+    take(desk, "find");
+    quoteEditor(desk);
+  }
+
+  private void quoteEditor(Page desk) {
+    desk.navigate("/quotes/new");
+    Chromium.choose(desk, "Customer and site", "tansy", "Tansy Row Garages");
+    desk.getByLabel("What is to be done").fill("Gate ram and photocell");
+    Chromium.choose(desk, "Kind of job", "", "Repair");
+    desk.getByLabel("Time of line 1").fill("2h30");
+    for (String part : new String[] {"Gate ram 230 V", "Photocell pair"}) {
+      Chromium.button(desk, "Add part").click();
+      Chromium.choose(desk, "Part", part, part);
+    }
+    desk.locator("[data-section=totals]").getByText("535.50").first().waitFor();
+    take(desk, "quote-editor");
+  }
+
+  @Test
+  void the_pocket() {
+    var running =
+        program
+            .database()
+            .select(VISIT.ID, app.pragmata.server.generated.Tables.PERSON.USERNAME)
+            .from(VISIT)
+            .join(app.pragmata.server.generated.Tables.PERSON)
+            .on(app.pragmata.server.generated.Tables.PERSON.ID.eq(VISIT.TECHNICIAN_ID))
+            .where(VISIT.STATE.eq("on_site"))
+            .orderBy(VISIT.ID)
+            .fetch();
+    assertThat(running).isNotEmpty();
+    Page phone = Chromium.phone(program, running.getFirst().value2());
+    phone.clock().setFixedTime(Date.from(Instant.parse(NOW + ":00Z")));
+    picture(phone, "/pocket", "pocket-day");
+    picture(phone, "/pocket/" + running.getFirst().value1(), "pocket-visit");
+  }
+
+  private static void picture(Page page, String path, String name) {
+    page.navigate(path);
+    page.locator(".sheet h1, .pocket h1").first().waitFor();
+    take(page, name);
+  }
+
+  private static void take(Page page, String name) {
+    page.waitForLoadState(com.microsoft.playwright.options.LoadState.NETWORKIDLE);
+    page.evaluate("document.fonts.ready");
+    page.screenshot(
+        new Page.ScreenshotOptions().setPath(Path.of("../docs/screenshots/" + name + ".png")));
+  }
+}
