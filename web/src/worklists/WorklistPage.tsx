@@ -82,6 +82,8 @@ export default function WorklistPage({ stage }: { stage: string }) {
         move(-1);
       } else if (
         event.key === "Enter" &&
+        // A key held down must not bill one job after the other.
+        !event.repeat &&
         !(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)
       ) {
         document.querySelector<HTMLButtonElement>("[data-primary]")?.click();
