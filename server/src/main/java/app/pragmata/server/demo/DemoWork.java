@@ -260,7 +260,7 @@ class DemoWork {
       long id = part(part.number());
       boolean bulk = part.unit().equals("m");
       boolean dear = Money.of(part.cost()).compareTo(Money.of("60.00")) > 0;
-      BigDecimal quantity = BigDecimal.valueOf(bulk ? 900 : dear ? 34 : 70);
+      BigDecimal quantity = BigDecimal.valueOf(bulk ? 900 : dear ? 75 : 180);
       Money cost = Money.of(part.cost()).times(quantity);
       stock.receive(morning, id, store, quantity, cost);
       books.post(

@@ -20,7 +20,7 @@ import org.openjdk.jmh.runner.options.TimeValue;
  */
 @State(Scope.Benchmark)
 @Tag("bench")
-public class CostSheetBench {
+public class CostSheetBenchTest {
   private final Costing costing = WorkedExample.costing();
   private final JobFacts job = WorkedExample.job();
   private final Billing billing = new Billing(WorkedExample.rates(), WorkedExample.chargeTerms());
@@ -44,7 +44,7 @@ public class CostSheetBench {
   void print_results() throws Exception {
     var options =
         new OptionsBuilder()
-            .include(CostSheetBench.class.getSimpleName())
+            .include(CostSheetBenchTest.class.getSimpleName())
             .mode(Mode.Throughput)
             .timeUnit(TimeUnit.SECONDS)
             .forks(0)
