@@ -11,7 +11,8 @@ export function Owes({ debt }: { debt: Debt }) {
       {" · "}owes {money(debt.owedMinor)}
       {debt.lateMinor > 0 && (
         <span className="needs">
-          , {money(debt.lateMinor)} late by {debt.lateDays} {debt.lateDays === 1 ? "day" : "days"}
+          , {debt.lateMinor === debt.owedMinor ? "all" : money(debt.lateMinor)} late by {debt.lateDays}{" "}
+          {debt.lateDays === 1 ? "day" : "days"}
         </span>
       )}
     </>

@@ -54,6 +54,7 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
 }
 
 function Head({ job, done }: { job: JobSheet; done?: () => void }) {
+  const { now } = useSession();
   return (
     <header className="section head">
       <div className="margin soft">J {job.number}</div>
@@ -70,7 +71,9 @@ function Head({ job, done }: { job: JobSheet; done?: () => void }) {
               {job.equipment.name}
               {job.equipment.partsWarrantyUntil &&
                 job.equipment.partsWarrantyPercent !== "0" &&
-                `, warranty bears ${job.equipment.partsWarrantyPercent} % of parts until ${day(job.equipment.partsWarrantyUntil)} ${job.equipment.partsWarrantyUntil.slice(0, 4)}`}
+                (job.equipment.partsWarrantyUntil < now.slice(0, 10)
+                  ? `, warranty ended ${day(job.equipment.partsWarrantyUntil)} ${job.equipment.partsWarrantyUntil.slice(0, 4)}`
+                  : `, warranty bears ${job.equipment.partsWarrantyPercent} % of parts until ${day(job.equipment.partsWarrantyUntil)} ${job.equipment.partsWarrantyUntil.slice(0, 4)}`)}
             </div>
           )}
         </div>
