@@ -86,7 +86,7 @@ public final class Reading {
   }
 
   private static BigDecimal decimal(String typed, int decimals, String hint) {
-    String plain = typed.replace(",", "").replace(" ", "");
+    String plain = withoutThousandsCommas(typed.replace(" ", ""));
     if (!plain.matches("-?\\d{1,9}(\\.\\d{1,6})?")) {
       throw new Unreadable(Rule.UNREADABLE, "“" + abridged(typed) + "” is not a number. " + hint);
     }
@@ -116,6 +116,11 @@ public final class Reading {
           Rule.UNREADABLE, "It contains a character that cannot be stored. Type it again.");
     }
     return text;
+  }
+
+  /** The number without the commas between its thousands; any other comma stays where it is. */
+  public static String withoutThousandsCommas(String number) {
+    return number.matches("-?\\d{1,3}(,\\d{3})+(\\.\\d*)?") ? number.replace(",", "") : number;
   }
 
   /** The typed text for a message, cut after 30 characters. */

@@ -40,9 +40,12 @@ public record Money(long minor) implements Comparable<Money> {
     return rounded(exactSixtieths.divide(MINUTES_PER_HOUR, 2, RoundingMode.HALF_UP));
   }
 
-  /** An amount as people type it: "450", "1,284.50", "£45". Not negative, at most two decimals. */
+  /**
+   * An amount as people type it: "450", "1,284.50", "£45". Not negative, at most two decimals. A
+   * comma parts thousands only, so that "1,50" is refused and never taken for 150.
+   */
   public static Money parse(String typed) {
-    String plain = typed.replaceAll("[£$€,\\s]", "");
+    String plain = Reading.withoutThousandsCommas(typed.replaceAll("[£$€\\s]", ""));
     if (!plain.matches("-?(\\d{1,12}(\\.\\d*)?|\\.\\d+)")) {
       throw new Unreadable(
           Rule.UNREADABLE,

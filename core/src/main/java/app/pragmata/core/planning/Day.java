@@ -6,6 +6,7 @@ import app.pragmata.core.Unreadable;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.Month;
 import java.time.temporal.TemporalAdjusters;
@@ -19,6 +20,7 @@ public final class Day {
   private static final Pattern DAY_MONTH =
       Pattern.compile("(\\d{1,2})[ ./]+([a-z]{3,9}|\\d{1,2})(?:[ ./]+(\\d{2}|\\d{4}))?");
   private static final Pattern RELATIVE = Pattern.compile("\\+(\\d{1,3})");
+  private static final Pattern LATER = Pattern.compile("(.+?)\\s*\\+(\\d)");
   private static final Pattern TIME =
       Pattern.compile("(\\d{1,2})(?:[:.h]?([0-5]\\d))?\\s*(am|pm)?");
 
@@ -29,9 +31,27 @@ public final class Day {
    * "24.11.2026", "2026-11-24".
    */
   public static LocalDate parse(String typed, LocalDate today) {
+    return parse(typed, today, Toward.AHEAD);
+  }
+
+  /**
+   * Reads the same, but looks back where {@link #parse} looks ahead: "fri" is the last one, today
+   * included, and "24 dec" in November is last year's. A day that was written out whole may still
+   * lie ahead.
+   */
+  public static LocalDate parsePast(String typed, LocalDate today) {
+    return parse(typed, today, Toward.BACK);
+  }
+
+  private enum Toward {
+    AHEAD,
+    BACK
+  }
+
+  private static LocalDate parse(String typed, LocalDate today, Toward toward) {
     String plain = typed.strip().toLowerCase(Locale.ROOT);
     try {
-      return read(plain, today);
+      return read(plain, today, toward);
     } catch (DateTimeException | NumberFormatException impossible) {
       throw new Unreadable(
           Rule.UNREADABLE,
@@ -41,7 +61,7 @@ public final class Day {
     }
   }
 
-  private static LocalDate read(String plain, LocalDate today) {
+  private static LocalDate read(String plain, LocalDate today, Toward toward) {
     if (plain.equals("today")) {
       return today;
     }
@@ -59,15 +79,19 @@ public final class Day {
         DAY_MONTH.matcher(
             plain.replaceFirst("^(mon|tue|wed|thu|fri|sat|sun)[a-z]*\\s+(?=\\d)", ""));
     if (dayMonth.matches()) {
-      return dayOfMonth(dayMonth, today);
+      return dayOfMonth(dayMonth, today, toward);
     }
     if (plain.length() >= 2 && plain.chars().allMatch(Character::isLetter)) {
-      return today.with(TemporalAdjusters.nextOrSame(weekday(plain)));
+      DayOfWeek weekday = weekday(plain);
+      return today.with(
+          toward == Toward.AHEAD
+              ? TemporalAdjusters.nextOrSame(weekday)
+              : TemporalAdjusters.previousOrSame(weekday));
     }
     return LocalDate.parse(plain);
   }
 
-  private static LocalDate dayOfMonth(Matcher matcher, LocalDate today) {
+  private static LocalDate dayOfMonth(Matcher matcher, LocalDate today, Toward toward) {
     int day = Integer.parseInt(matcher.group(1));
     int month = month(matcher.group(2));
     String year = matcher.group(3);
@@ -76,7 +100,10 @@ public final class Day {
       return LocalDate.of(typedYear < 100 ? 2000 + typedYear : typedYear, month, day);
     }
     LocalDate thisYear = LocalDate.of(today.getYear(), month, day);
-    return thisYear.isBefore(today.minusMonths(6)) ? thisYear.plusYears(1) : thisYear;
+    return switch (toward) {
+      case AHEAD -> thisYear.isBefore(today.minusMonths(6)) ? thisYear.plusYears(1) : thisYear;
+      case BACK -> thisYear.isAfter(today) ? thisYear.minusYears(1) : thisYear;
+    };
   }
 
   private static int month(String text) {
@@ -97,14 +124,25 @@ public final class Day {
         .orElseThrow(() -> new DateTimeException(text));
   }
 
-  /** Reads "8", "8:30", "0830", "17.35" or "2pm". */
+  /** Reads a time of this day as {@link #parseTime}, or of a later one: "1:30 +1" is the next. */
+  public static LocalDateTime parseTimeOf(LocalDate day, String typed) {
+    Matcher later = LATER.matcher(typed.strip());
+    return later.matches()
+        ? day.plusDays(Integer.parseInt(later.group(2))).atTime(parseTime(later.group(1)))
+        : day.atTime(parseTime(typed));
+  }
+
+  /** Reads "8", "8:30", "0830", "17.35", "2pm" or "12am"; with am or pm the hour is 1 to 12. */
   public static LocalTime parseTime(String typed) {
     Matcher matcher = TIME.matcher(typed.strip().toLowerCase(Locale.ROOT));
     if (matcher.matches()) {
       int hour = Integer.parseInt(matcher.group(1));
       int minute = matcher.group(2) == null ? 0 : Integer.parseInt(matcher.group(2));
-      if ("pm".equals(matcher.group(3)) && hour < 12) {
-        hour += 12;
+      String half = matcher.group(3);
+      if (half != null && (hour < 1 || hour > 12)) {
+        hour = 24;
+      } else if (half != null) {
+        hour = hour % 12 + (half.equals("pm") ? 12 : 0);
       }
       if (hour < 24) {
         return LocalTime.of(hour, minute);

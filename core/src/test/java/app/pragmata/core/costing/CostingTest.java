@@ -11,12 +11,12 @@ import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.people.InForce;
 import app.pragmata.core.people.RateClass;
+import app.pragmata.core.people.Rates;
 import java.math.BigDecimal;
 import java.util.List;
-import net.jqwik.api.ForAll;
-import net.jqwik.api.Property;
-import net.jqwik.api.constraints.IntRange;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class CostingTest {
@@ -76,34 +76,54 @@ class CostingTest {
     assertThat(costing().cost(entry)).isEqualTo(approved);
   }
 
-  @Property
-  void hours_and_rate_variance_add_up_to_the_labour_variance(
-      @ForAll @IntRange(min = 0, max = 2000) int normal,
-      @ForAll @IntRange(min = 0, max = 600) int overtime) {
-    CostSheet any = costing().cost(withLabour(normal, overtime));
-    assertThat(any.labourVariance().hours().plus(any.labourVariance().rate()))
-        .isEqualTo(any.rung(Category.LABOUR).variance());
+  @Test
+  void work_without_a_quote_is_all_hours_and_no_rate_variance() {
+    CostSheet unquoted = costing().cost(new JobFacts(List.of(), job().visits(), List.of()));
+    assertThat(unquoted.labourVariance().hours()).isEqualTo(Money.of("89.40"));
+    assertThat(unquoted.labourVariance().rate()).isEqualTo(Money.ZERO);
   }
 
-  @Property
-  void a_ladder_never_loses_or_makes_a_penny_against_its_entries(
-      @ForAll @IntRange(min = 0, max = 2000) int normal,
-      @ForAll @IntRange(min = 0, max = 600) int overtime) {
-    JobFacts job = withLabour(normal, overtime);
-    Money entries = job.times(Kind.LABOUR).map(e -> costing().cost(e).total()).collect(Money.sum());
-    assertThat(costing().cost(job).actualCost()).isEqualTo(entries);
+  @Test
+  void quoted_work_that_was_never_done_is_all_under() {
+    CostSheet undone = costing().cost(new JobFacts(job().promise(), List.of(), List.of()));
+    assertThat(undone.rung(Category.LABOUR).variance()).isEqualTo(Money.of("-60.27"));
+    assertThat(undone.labourVariance().hours()).isEqualTo(Money.of("-60.27"));
   }
 
-  private static JobFacts withLabour(int normal, int overtime) {
+  @Test
+  void a_suppliers_bill_is_other_cost_without_its_vat() {
+    var hire = new JobFacts.OtherCost(1, "Lift hire", Money.of("80.00"), WorkedExample.STANDARD);
+    CostSheet withHire = costing().cost(new JobFacts(List.of(), List.of(), List.of(hire)));
+    assertThat(withHire.rung(Category.OTHER).actual()).isEqualTo(Money.of("80.00"));
+  }
+
+  @Test
+  void two_technicians_cost_what_each_of_them_earns() {
+    var dearer =
+        new TimeEntry(
+            2, 2, Kind.LABOUR, RateClass.NORMAL, WorkedExample.DAY, 60, BigDecimal.ZERO, null);
+    var rates =
+        new Rates(
+            Map.of(1L, wage("19.60", "0.23"), 2L, wage("24.00", "0.25")),
+            WorkedExample.rates().termsByClass(),
+            WorkedExample.rates().vehicle());
     var visit =
         new VisitFacts(
             1,
             WorkedExample.DAY,
             true,
-            List.of(
-                entry(1, Kind.LABOUR, RateClass.NORMAL, normal, "0"),
-                entry(2, Kind.LABOUR, RateClass.OVERTIME, overtime, "0")),
+            List.of(entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0"), dearer),
             List.of());
-    return new JobFacts(job().promise(), List.of(visit), List.of());
+    CostSheet crew =
+        new Costing(rates, BigDecimal.ZERO)
+            .cost(new JobFacts(List.of(), List.of(visit), List.of()));
+    assertThat(crew.rung(Category.LABOUR).actual()).isEqualTo(Money.of("54.11"));
+  }
+
+  private static InForce<Rates.Wage> wage(String perHour, String onCosts) {
+    return new InForce<>(
+        "wage",
+        List.of(
+            new Rates.Wage(WorkedExample.DAY, new BigDecimal(perHour), new BigDecimal(onCosts))));
   }
 }

@@ -1,10 +1,8 @@
 package app.pragmata.core.field;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.pragmata.core.Fault;
-import app.pragmata.core.Reading;
-import app.pragmata.core.Rule;
 import app.pragmata.core.people.RateClass;
 import java.time.DayOfWeek;
 import java.time.Duration;
@@ -17,6 +15,8 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class WorkingHoursTest {
   private static final WorkingHours HOURS =
@@ -64,26 +64,67 @@ class WorkingHoursTest {
     assertThat(spans.getLast().to()).isEqualTo(to);
   }
 
-  @Test
-  void an_entry_that_ends_before_it_starts_is_refused() {
-    assertThat(faults(MONDAY_15_00, MONDAY_15_00.minusSeconds(60)))
-        .containsExactly(Rule.ENDS_BEFORE_START);
+  @Property
+  void every_minute_of_a_cut_clock_is_of_the_class_of_its_span(
+      @ForAll @IntRange(min = 0, max = 527_040) int startMinute,
+      @ForAll @IntRange(min = 1, max = 960) int length) {
+    Instant from = Instant.parse("2026-01-01T00:00:00Z").plus(Duration.ofMinutes(startMinute));
+    for (WorkingHours.Span span : HOURS.split(from, from.plus(Duration.ofMinutes(length)))) {
+      for (Instant at = span.from(); at.isBefore(span.to()); at = at.plusSeconds(60)) {
+        assertThat(HOURS.at(at)).isEqualTo(span.rateClass());
+      }
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "2026-11-23T07:29:00Z,OVERTIME",
+    "2026-11-23T07:30:00Z,NORMAL",
+    "2026-11-23T17:29:00Z,NORMAL",
+    "2026-11-23T17:30:00Z,OVERTIME",
+    "2026-11-23T21:59:00Z,OVERTIME",
+    "2026-11-23T22:00:00Z,NIGHT",
+    "2026-11-24T05:59:00Z,NIGHT",
+    "2026-11-24T06:00:00Z,OVERTIME"
+  })
+  void a_class_begins_on_its_minute_and_ends_before_the_next_ones(
+      Instant moment, RateClass expected) {
+    assertThat(HOURS.at(moment)).isEqualTo(expected);
   }
 
   @Test
-  void a_clock_of_exactly_sixteen_hours_is_taken() {
-    assertThat(faults(MONDAY_15_00, MONDAY_15_00.plus(Duration.ofHours(16)))).isEmpty();
+  void the_night_when_the_clocks_go_back_has_an_hour_more() {
+    Instant evening = Instant.parse("2026-10-24T21:00:00Z");
+    Instant morning = Instant.parse("2026-10-25T07:00:00Z");
+    WorkingHours.Span night = HOURS.split(evening, morning).getFirst();
+    assertThat(night.rateClass()).isEqualTo(RateClass.NIGHT);
+    assertThat(Duration.between(night.from(), night.to())).isEqualTo(Duration.ofHours(9));
   }
 
   @Test
-  void a_clock_longer_than_sixteen_hours_is_refused() {
-    assertThat(faults(MONDAY_15_00, MONDAY_15_00.plus(Duration.ofMinutes(961))))
-        .containsExactly(Rule.LONGER_THAN_SIXTEEN_HOURS);
+  void the_night_when_the_clocks_go_forward_has_an_hour_less() {
+    Instant evening = Instant.parse("2026-03-28T22:00:00Z");
+    Instant morning = Instant.parse("2026-03-29T08:00:00Z");
+    WorkingHours.Span night = HOURS.split(evening, morning).getFirst();
+    assertThat(Duration.between(night.from(), night.to())).isEqualTo(Duration.ofHours(7));
   }
 
-  private static List<Rule> faults(Instant from, Instant to) {
-    var reading = new Reading();
-    TimeEntry.check(from, to, MONDAY_15_00.plus(Duration.ofDays(2)), reading);
-    return reading.faults().stream().map(Fault::rule).toList();
+  @Test
+  void an_empty_clock_gives_no_span() {
+    assertThat(HOURS.split(MONDAY_15_00, MONDAY_15_00)).isEmpty();
+  }
+
+  @Test
+  void hours_that_overlap_the_night_cannot_be_set() {
+    assertThatThrownBy(
+            () ->
+                new WorkingHours(
+                    ZoneId.of("UTC"),
+                    EnumSet.allOf(DayOfWeek.class),
+                    LocalTime.of(5, 0),
+                    LocalTime.of(17, 0),
+                    LocalTime.of(22, 0),
+                    LocalTime.of(6, 0)))
+        .isInstanceOf(IllegalArgumentException.class);
   }
 }

@@ -6,17 +6,28 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
-import java.util.List;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
+import net.jqwik.api.constraints.BigRange;
+import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
+import net.jqwik.api.constraints.Scale;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class MoneyTest {
   @ParameterizedTest
-  @CsvSource({"450,450.00", "'1,284.50',1284.50", "£45,45.00", ".5,0.50", "45.,45.00"})
+  @CsvSource({
+    "450,450.00",
+    "'1,284.50',1284.50",
+    "£45,45.00",
+    "'£1,284,500.05',1284500.05",
+    "1 284,1284.00",
+    "100000000,100000000.00",
+    ".5,0.50",
+    "45.,45.00"
+  })
   void money_is_read_the_way_people_type_it(String typed, String expected) {
     assertThat(Money.parse(typed)).isEqualTo(Money.of(expected));
   }
@@ -27,6 +38,10 @@ class MoneyTest {
     "-5,NEGATIVE",
     "lots,UNREADABLE",
     "999999999999,TOO_LARGE",
+    "100000000.01,TOO_LARGE",
+    "'1,50',UNREADABLE",
+    "'1,2345',UNREADABLE",
+    "..5,UNREADABLE",
     "1e5,UNREADABLE"
   })
   void what_is_no_amount_is_refused_by_its_rule(String typed, Rule rule) {
@@ -47,40 +62,30 @@ class MoneyTest {
     assertThat(Money.parse(Money.ofMinor(minor).toString()).minor()).isEqualTo(minor);
   }
 
-  @ParameterizedTest
-  @CsvSource({
-    "2:35,155",
-    "2h35,155",
-    "2h,120",
-    "45m,45",
-    "2.5,150",
-    "1,60",
-    "90,90",
-    "0:05,5",
-    "2 h 15 min,135"
-  })
-  void lengths_of_time_are_read_the_way_people_type_them(String typed, int minutes) {
-    assertThat(Minutes.parse(typed)).isEqualTo(minutes);
+  @Property
+  void minutes_at_a_rate_are_within_half_a_penny_of_the_exact_amount(
+      @ForAll @IntRange(max = 6_000) int minutes,
+      @ForAll @BigRange(min = "0.01", max = "250") @Scale(4) BigDecimal ratePerHour) {
+    BigDecimal exactSixtieths = ratePerHour.multiply(BigDecimal.valueOf(minutes));
+    BigDecimal rounded = Money.forMinutes(minutes, ratePerHour).major();
+    assertThat(rounded.multiply(BigDecimal.valueOf(60)).subtract(exactSixtieths).abs())
+        .isLessThanOrEqualTo(new BigDecimal("0.3"));
   }
 
-  @ParameterizedTest
-  @CsvSource({"-1:00,NEGATIVE", "1:75,UNREADABLE", "soon,UNREADABLE", "99999:00,UNREADABLE"})
-  void what_is_no_length_of_time_is_refused_by_its_rule(String typed, Rule rule) {
-    assertThatThrownBy(() -> Minutes.parse(typed))
-        .isInstanceOfSatisfying(
-            Unreadable.class, unreadable -> assertThat(unreadable.rule()).isEqualTo(rule));
+  @Property
+  void an_amount_and_its_negative_leave_nothing(
+      @ForAll @LongRange(min = -1_000_000_000, max = 1_000_000_000) long minor) {
+    assertThat(Money.ofMinor(minor).plus(Money.ofMinor(minor).negated())).isEqualTo(Money.ZERO);
   }
 
   @Test
-  void vat_is_computed_per_rate_on_the_sum_of_its_lines() {
-    var standard = new VatRate("standard", "S", new BigDecimal("20"));
-    var reduced = new VatRate("reduced", "S", new BigDecimal("5"));
-    var vat =
-        VatBreakdown.of(
-            List.of(
-                new VatBreakdown.Taxed(standard, Money.of("0.02")),
-                new VatBreakdown.Taxed(reduced, Money.of("10.00")),
-                new VatBreakdown.Taxed(standard, Money.of("0.02"))));
-    assertThat(vat.rates()).map(rate -> rate.vat().toString()).containsExactly("0.01", "0.50");
+  void an_amount_too_large_to_count_fails_instead_of_turning_over() {
+    assertThatThrownBy(() -> Money.ofMinor(Long.MAX_VALUE).plus(Money.ofMinor(1)))
+        .isInstanceOf(ArithmeticException.class);
+  }
+
+  @Test
+  void an_amount_written_with_three_decimals_cannot_be_built() {
+    assertThatThrownBy(() -> Money.of("1.005")).isInstanceOf(ArithmeticException.class);
   }
 }

@@ -37,4 +37,26 @@ class QuoteTest {
         .isInstanceOfSatisfying(
             Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.NO_LINES));
   }
+
+  @Test
+  void a_quote_whose_last_day_has_passed_is_not_sent() {
+    assertThatThrownBy(() -> new QuoteState.Draft().send(3, TODAY.minusDays(1), TODAY))
+        .isInstanceOfSatisfying(
+            Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.WRONG_STATE));
+  }
+
+  @Test
+  void a_sent_quote_can_be_taken_back_changed_and_sent_again() {
+    QuoteState.Sent sent = new QuoteState.Draft().send(1, TODAY, TODAY);
+    assertThat(sent.takeBack().send(2, TODAY.plusDays(30), TODAY).accept())
+        .isInstanceOf(QuoteState.Accepted.class);
+  }
+
+  @Test
+  void a_lapsed_quote_can_only_be_taken_back() {
+    assertThat(new QuoteState.Lapsed().takeBack()).isInstanceOf(QuoteState.Draft.class);
+    assertThat(QuoteState.Lapsed.class.getDeclaredMethods())
+        .extracting(java.lang.reflect.Method::getName)
+        .doesNotContain("accept", "decline", "send");
+  }
 }

@@ -12,6 +12,7 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
 import net.jqwik.api.constraints.LongRange;
+import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 
 class StockBalanceTest {
@@ -48,15 +49,52 @@ class StockBalanceTest {
     assertThat(balance.value()).isEqualTo(Money.ZERO);
   }
 
+  @Property
+  void quantity_and_value_are_what_the_movements_add_up_to(
+      @ForAll @Size(max = 40) List<@IntRange(min = -20, max = 20) Integer> movements,
+      @ForAll @LongRange(min = 0, max = 50_000) long costOfEachMinor) {
+    StockBalance balance = StockBalance.EMPTY;
+    long valueMinor = 0;
+    int quantity = 0;
+    for (int movement : movements) {
+      if (movement > 0) {
+        Money cost = Money.ofMinor(costOfEachMinor * movement);
+        balance = balance.receive(BigDecimal.valueOf(movement), cost).after();
+        valueMinor += cost.minor();
+        quantity += movement;
+      } else if (movement < 0 && -movement <= quantity) {
+        StockBalance.Movement issued = balance.issue(BigDecimal.valueOf(-movement));
+        balance = issued.after();
+        valueMinor -= issued.cost().minor();
+        quantity += movement;
+      }
+    }
+    assertThat(balance.quantity()).isEqualByComparingTo(BigDecimal.valueOf(quantity));
+    assertThat(balance.value().minor()).isEqualTo(valueMinor);
+  }
+
+  @Property
+  void a_part_that_comes_back_at_what_it_cost_leaves_everything_as_it_was(
+      @ForAll @IntRange(min = 2, max = 500) int held,
+      @ForAll @LongRange(min = 0, max = 1_000_000) long valueMinor,
+      @ForAll @IntRange(min = 1, max = 500) int used) {
+    var before = new StockBalance(BigDecimal.valueOf(held), Money.ofMinor(valueMinor));
+    BigDecimal quantity = BigDecimal.valueOf(Math.min(used, held));
+    StockBalance.Movement out = before.issue(quantity);
+    assertThat(out.after().receive(quantity, out.cost()).after()).isEqualTo(before);
+  }
+
   @Test
-  void a_part_without_its_own_price_sells_for_cost_and_the_markup_of_its_band() {
-    var price =
-        new ChargeOutPrice(
-            List.of(
-                new ChargeOutPrice.Band(Money.of("500.00"), new BigDecimal("0.35")),
-                new ChargeOutPrice.Band(Money.of("20.00"), new BigDecimal("0.90"))));
-    assertThat(price.of(null, new BigDecimal("14.25"))).isEqualTo(Money.of("27.08"));
-    assertThat(price.of(null, new BigDecimal("900"))).isEqualTo(Money.of("1215.00"));
-    assertThat(price.of(Money.of("26.90"), new BigDecimal("14.25"))).isEqualTo(Money.of("26.90"));
+  void metres_of_cable_leave_at_their_share_of_the_drum() {
+    var drum = new StockBalance(new BigDecimal("90.000"), Money.of("100.00"));
+    assertThat(drum.issue(new BigDecimal("13.5")).cost()).isEqualTo(Money.of("15.00"));
+  }
+
+  @Test
+  void stock_below_nothing_or_an_empty_shelf_with_value_cannot_be_built() {
+    assertThatThrownBy(() -> new StockBalance(new BigDecimal("-1"), Money.ZERO))
+        .isInstanceOf(IllegalStateException.class);
+    assertThatThrownBy(() -> new StockBalance(BigDecimal.ZERO, Money.of("0.01")))
+        .isInstanceOf(IllegalStateException.class);
   }
 }

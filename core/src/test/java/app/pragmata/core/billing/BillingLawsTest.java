@@ -1,0 +1,144 @@
+package app.pragmata.core.billing;
+
+import static app.pragmata.core.costing.WorkedExample.STANDARD;
+import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.rates;
+import static app.pragmata.core.costing.WorkedExample.warranty;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.billing.BillingBasis.FixedPrice;
+import app.pragmata.core.billing.BillingBasis.NotCharged;
+import app.pragmata.core.billing.BillingBasis.TimeAndParts;
+import app.pragmata.core.costing.AnyJob;
+import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.costing.WorkedExample;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.QuoteLine;
+import java.math.BigDecimal;
+import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
+import net.jqwik.api.domains.Domain;
+
+/** What holds for the invoice of every job, whatever was worked on it. */
+@Domain(AnyJob.class)
+@Domain(net.jqwik.api.domains.DomainContext.Global.class)
+class BillingLawsTest {
+  private final Billing billing = new Billing(rates(), chargeTerms());
+
+  @Property
+  void the_total_is_the_sum_of_its_rounded_lines(@ForAll JobFacts job) {
+    InvoiceDraft draft = worked(job);
+    assertThat(draft.vat().net())
+        .isEqualTo(draft.lines().stream().map(ChargeLine::net).collect(Money.sum()));
+  }
+
+  @Property
+  void the_categories_add_up_to_the_net(@ForAll JobFacts job) {
+    InvoiceDraft draft = worked(job);
+    assertThat(draft.netByCategory().values().stream().collect(Money.sum()))
+        .isEqualTo(draft.vat().net());
+  }
+
+  @Property
+  void a_warranty_bears_between_nothing_and_all_of_a_line(@ForAll JobFacts job) {
+    assertThat(worked(job).lines())
+        .allSatisfy(
+            line -> {
+              assertThat(line.warrantyReduction().minor()).isBetween(0L, line.full().minor());
+              assertThat(line.net().plus(line.warrantyReduction())).isEqualTo(line.full());
+            });
+  }
+
+  @Property
+  void a_warranty_never_makes_an_invoice_dearer(@ForAll JobFacts job) {
+    Money without = billing.draft(job, new TimeAndParts(), Warranty.NONE).vat().net();
+    assertThat(worked(job).vat().net()).isLessThanOrEqualTo(without);
+  }
+
+  @Property
+  void charged_labour_is_at_least_what_was_worked_on_visits_that_happened(@ForAll JobFacts job) {
+    BigDecimal workedSixtieths =
+        job.visits().stream()
+            .filter(JobFacts.VisitFacts::billable)
+            .flatMap(visit -> visit.times().stream())
+            .filter(entry -> entry.kind() == Kind.LABOUR)
+            .map(BillingLawsTest::chargeInSixtieths)
+            .reduce(BigDecimal.ZERO, BigDecimal::add);
+    Money charged =
+        billing
+            .draft(job, new TimeAndParts(), Warranty.NONE)
+            .netByCategory()
+            .getOrDefault(Category.LABOUR, Money.ZERO);
+    assertThat(charged.major().multiply(BigDecimal.valueOf(60)))
+        .isGreaterThanOrEqualTo(workedSixtieths);
+  }
+
+  private static BigDecimal chargeInSixtieths(TimeEntry entry) {
+    return rates()
+        .chargePerHour(entry.rateClass(), entry.day())
+        .major()
+        .multiply(BigDecimal.valueOf(entry.minutes()));
+  }
+
+  @Property
+  void a_visit_that_did_not_happen_changes_nothing_on_the_invoice(@ForAll JobFacts job) {
+    var happened =
+        new JobFacts(
+            job.promise(),
+            job.visits().stream().filter(JobFacts.VisitFacts::billable).toList(),
+            job.otherCosts());
+    assertThat(worked(job)).isEqualTo(worked(happened));
+  }
+
+  @Property
+  void the_fixed_price_does_not_depend_on_the_work(@ForAll JobFacts job) {
+    Money promised = job.promise().stream().map(QuoteLine::net).collect(Money.sum());
+    assertThat(billing.draft(job, new FixedPrice(), warranty()).vat().net()).isEqualTo(promised);
+  }
+
+  @Property
+  void a_job_that_is_not_charged_has_no_lines_whatever_was_done(@ForAll JobFacts job) {
+    assertThat(billing.draft(job, new NotCharged("Goodwill"), warranty()).lines()).isEmpty();
+  }
+
+  @Property
+  void another_minute_never_makes_the_charge_smaller(
+      @ForAll @IntRange(min = 0, max = 900) int minutes) {
+    assertThat(labour(minutes + 1)).isGreaterThanOrEqualTo(labour(minutes));
+  }
+
+  @Property
+  void another_minute_adds_at_most_one_step_above_the_minimum(
+      @ForAll @IntRange(min = 60, max = 900) int minutes) {
+    assertThat(labour(minutes + 1).minus(labour(minutes)))
+        .isLessThanOrEqualTo(Money.forMinutes(15, new BigDecimal("58.00")));
+  }
+
+  private Money labour(int minutes) {
+    var visit =
+        new JobFacts.VisitFacts(
+            1,
+            WorkedExample.DAY,
+            true,
+            List.of(
+                WorkedExample.entry(
+                    1, Kind.LABOUR, app.pragmata.core.people.RateClass.NORMAL, minutes, "0")),
+            List.of());
+    return new Billing(
+            rates(),
+            new ChargeTerms(15, 60, new ChargeTerms.DriveCharge.None(), BigDecimal.ZERO, STANDARD))
+        .draft(
+            new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Warranty.NONE)
+        .vat()
+        .net();
+  }
+
+  private InvoiceDraft worked(JobFacts job) {
+    return billing.draft(job, new TimeAndParts(), warranty());
+  }
+}

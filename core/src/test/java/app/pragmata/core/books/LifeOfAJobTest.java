@@ -1,0 +1,150 @@
+package app.pragmata.core.books;
+
+import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.costing;
+import static app.pragmata.core.costing.WorkedExample.rates;
+import static app.pragmata.core.costing.WorkedExample.warranty;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.billing.Billing;
+import app.pragmata.core.billing.BillingBasis.TimeAndParts;
+import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.costing.AnyJob;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.domains.Domain;
+
+/** Any job, from its first clock to its last penny, in the books. */
+@Domain(AnyJob.class)
+class LifeOfAJobTest {
+  @Property
+  void every_entry_of_a_jobs_life_balances(@ForAll JobFacts job) {
+    assertThat(life(job))
+        .allSatisfy(entry -> assertThat(sum(List.of(entry))).isEqualTo(Money.ZERO));
+  }
+
+  @Property
+  void before_billing_work_in_progress_is_what_the_job_cost(@ForAll JobFacts job) {
+    assertThat(balance(work(job), PostingCategory.WORK_IN_PROGRESS))
+        .isEqualTo(costing().cost(job).actualCost());
+  }
+
+  @Property
+  void after_billing_work_in_progress_is_nil(@ForAll JobFacts job) {
+    assertThat(balance(life(job), PostingCategory.WORK_IN_PROGRESS)).isEqualTo(Money.ZERO);
+  }
+
+  @Property
+  void after_billing_the_customer_owes_the_gross(@ForAll JobFacts job) {
+    assertThat(balance(life(job), PostingCategory.TRADE_DEBTORS))
+        .isEqualTo(draft(job).vat().gross());
+  }
+
+  @Property
+  void sales_less_cost_of_sales_is_the_jobs_margin(@ForAll JobFacts job) {
+    Money result = Money.ZERO;
+    for (Category category : Category.values()) {
+      result =
+          result
+              .minus(balance(life(job), PostingCategory.sales(category)))
+              .minus(balance(life(job), PostingCategory.costOfSales(category)));
+    }
+    assertThat(result).isEqualTo(costing().cost(job).marginOn(draft(job).vat().net()).amount());
+  }
+
+  @Property
+  void a_job_that_is_not_charged_leaves_its_cost_in_warranty_and_goodwill(@ForAll JobFacts job) {
+    Money cost = costing().cost(job).actualCost();
+    var entries = new ArrayList<>(work(job));
+    entries.add(Posting.entryFor(new BooksEvent.JobNotCharged(cost)));
+    assertThat(balance(entries, PostingCategory.WORK_IN_PROGRESS)).isEqualTo(Money.ZERO);
+    assertThat(balance(entries, PostingCategory.WARRANTY_AND_GOODWILL)).isEqualTo(cost);
+  }
+
+  @Property
+  void reversing_everything_leaves_nothing_in_any_account(@ForAll JobFacts job) {
+    var entries = new ArrayList<>(life(job));
+    life(job).forEach(entry -> entries.add(entry.reversed()));
+    assertThat(PostingCategory.values())
+        .allSatisfy(category -> assertThat(balance(entries, category)).isEqualTo(Money.ZERO));
+  }
+
+  @Property
+  void money_received_in_two_parts_leaves_no_debt(@ForAll JobFacts job) {
+    Money gross = draft(job).vat().gross();
+    Money half = Money.ofMinor(gross.minor() / 2);
+    var entries = new ArrayList<>(life(job));
+    entries.add(Posting.entryFor(new BooksEvent.MoneyReceived(half)));
+    entries.add(Posting.entryFor(new BooksEvent.MoneyReceived(gross.minus(half))));
+    assertThat(balance(entries, PostingCategory.TRADE_DEBTORS)).isEqualTo(Money.ZERO);
+    assertThat(balance(entries, PostingCategory.BANK)).isEqualTo(gross);
+  }
+
+  /** Everything that is posted while the work is done and checked. */
+  private static List<JournalEntry> work(JobFacts job) {
+    var entries = new ArrayList<JournalEntry>();
+    for (VisitFacts visit : job.visits()) {
+      Money time = Money.ZERO;
+      Money distance = Money.ZERO;
+      for (TimeEntry entry : visit.times()) {
+        time = time.plus(costing().cost(entry).time());
+        distance = distance.plus(costing().cost(entry).distance());
+      }
+      entries.add(Posting.entryFor(new BooksEvent.TimeApproved(time, distance)));
+      visit
+          .parts()
+          .forEach(use -> entries.add(Posting.entryFor(new BooksEvent.PartUsed(use.cost()))));
+    }
+    for (JobFacts.OtherCost other : job.otherCosts()) {
+      Money vat = VatBreakdown.vatOn(other.vatRate(), other.cost());
+      entries.add(Posting.entryFor(new BooksEvent.SupplierBilled(other.cost(), vat)));
+    }
+    return entries;
+  }
+
+  private static List<JournalEntry> life(JobFacts job) {
+    CostSheet sheet = costing().cost(job);
+    InvoiceDraft draft = draft(job);
+    Map<Category, Money> costs =
+        Arrays.stream(Category.values())
+            .collect(
+                Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
+    var entries = new ArrayList<>(work(job));
+    entries.add(
+        Posting.entryFor(
+            new BooksEvent.InvoicePosted(
+                draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs)));
+    return entries;
+  }
+
+  private static InvoiceDraft draft(JobFacts job) {
+    return new Billing(rates(), chargeTerms()).draft(job, new TimeAndParts(), warranty());
+  }
+
+  private static Money balance(List<JournalEntry> entries, PostingCategory category) {
+    return entries.stream()
+        .flatMap(entry -> entry.lines().stream())
+        .filter(line -> line.category() == category)
+        .map(line -> line.debit().minus(line.credit()))
+        .collect(Money.sum());
+  }
+
+  private static Money sum(List<JournalEntry> entries) {
+    return entries.stream()
+        .flatMap(entry -> entry.lines().stream())
+        .map(line -> line.debit().minus(line.credit()))
+        .collect(Money.sum());
+  }
+}

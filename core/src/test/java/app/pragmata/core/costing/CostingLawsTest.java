@@ -1,0 +1,91 @@
+package app.pragmata.core.costing;
+
+import static app.pragmata.core.costing.WorkedExample.costing;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.field.PartUse;
+import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.money.Money;
+import java.util.Arrays;
+import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.domains.Domain;
+
+/** What holds for the cost ladder of every job. */
+@Domain(AnyJob.class)
+class CostingLawsTest {
+  @Property
+  void the_rungs_add_up_to_the_cost(@ForAll JobFacts job) {
+    CostSheet sheet = costing().cost(job);
+    assertThat(
+            Arrays.stream(Category.values())
+                .map(category -> sheet.rung(category).actual())
+                .collect(Money.sum()))
+        .isEqualTo(sheet.actualCost());
+  }
+
+  @Property
+  void a_ladder_never_loses_or_makes_a_penny_against_what_was_recorded(@ForAll JobFacts job) {
+    Money times =
+        job.visits().stream()
+            .flatMap(visit -> visit.times().stream())
+            .map(entry -> costing().cost(entry).total())
+            .collect(Money.sum());
+    Money parts = job.parts().map(PartUse::cost).collect(Money.sum());
+    Money others = job.otherCosts().stream().map(JobFacts.OtherCost::cost).collect(Money.sum());
+    assertThat(costing().cost(job).actualCost()).isEqualTo(times.plus(parts).plus(others));
+  }
+
+  @Property
+  void a_job_costs_what_its_visits_cost_one_by_one(@ForAll JobFacts job) {
+    Money oneByOne =
+        job.visits().stream()
+            .map(visit -> new JobFacts(List.of(), List.of(visit), List.of()))
+            .map(alone -> costing().cost(alone).actualCost())
+            .collect(Money.sum());
+    Money others = job.otherCosts().stream().map(JobFacts.OtherCost::cost).collect(Money.sum());
+    assertThat(costing().cost(job).actualCost()).isEqualTo(oneByOne.plus(others));
+  }
+
+  @Property
+  void a_visit_that_did_not_happen_costs_all_the_same(@ForAll JobFacts job) {
+    var inVain =
+        new JobFacts(
+            job.promise(),
+            job.visits().stream()
+                .map(v -> new VisitFacts(v.id(), v.day(), false, v.times(), v.parts()))
+                .toList(),
+            job.otherCosts());
+    assertThat(costing().cost(inVain)).isEqualTo(costing().cost(job));
+  }
+
+  @Property
+  void hours_and_rate_add_up_to_the_labour_variance(@ForAll JobFacts job) {
+    CostSheet sheet = costing().cost(job);
+    assertThat(sheet.labourVariance().hours().plus(sheet.labourVariance().rate()))
+        .isEqualTo(sheet.rung(Category.LABOUR).variance());
+  }
+
+  @Property
+  void what_over_and_under_come_to_is_the_difference_of_the_margins(@ForAll JobFacts job) {
+    CostSheet sheet = costing().cost(job);
+    Money variances =
+        Arrays.stream(Category.values())
+            .map(category -> sheet.rung(category).variance())
+            .collect(Money.sum());
+    assertThat(sheet.quotedMargin().amount().minus(sheet.marginOn(sheet.quotedNet()).amount()))
+        .isEqualTo(variances);
+  }
+
+  @Property
+  void the_quantities_behind_the_money_are_those_of_the_entries(@ForAll JobFacts job) {
+    CostSheet sheet = costing().cost(job);
+    int labour = job.times(Kind.LABOUR).mapToInt(entry -> entry.minutes()).sum();
+    int drive = job.times(Kind.DRIVE).mapToInt(entry -> entry.minutes()).sum();
+    assertThat(sheet.actual().labourMinutes()).isEqualTo(labour);
+    assertThat(sheet.actual().driveMinutes()).isEqualTo(drive);
+  }
+}

@@ -1,0 +1,51 @@
+package app.pragmata.core.stores;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.pragmata.core.money.Money;
+import java.math.BigDecimal;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ChargeOutPriceTest {
+  private final ChargeOutPrice price =
+      new ChargeOutPrice(
+          List.of(
+              new ChargeOutPrice.Band(Money.of("500.00"), new BigDecimal("0.35")),
+              new ChargeOutPrice.Band(Money.of("20.00"), new BigDecimal("0.90")),
+              new ChargeOutPrice.Band(Money.of("100.00"), new BigDecimal("0.60"))));
+
+  @ParameterizedTest
+  @CsvSource({
+    "14.25,27.08",
+    "20.00,38.00",
+    "20.01,32.02",
+    "100.00,160.00",
+    "100.01,135.01",
+    "900.00,1215.00",
+    "0,0.00"
+  })
+  void a_part_without_its_own_price_sells_for_cost_and_the_markup_of_its_band(
+      BigDecimal cost, String expected) {
+    assertThat(price.of(null, cost)).isEqualTo(Money.of(expected));
+  }
+
+  @Test
+  void a_part_with_its_own_price_sells_for_it_whatever_it_cost() {
+    assertThat(price.of(Money.of("26.90"), new BigDecimal("14.25"))).isEqualTo(Money.of("26.90"));
+  }
+
+  @Test
+  void a_part_that_is_given_away_has_a_price_of_nothing_and_not_the_bands() {
+    assertThat(price.of(Money.ZERO, new BigDecimal("14.25"))).isEqualTo(Money.ZERO);
+  }
+
+  @Test
+  void prices_without_any_band_cannot_be_set() {
+    assertThatThrownBy(() -> new ChargeOutPrice(List.of()))
+        .isInstanceOf(IllegalArgumentException.class);
+  }
+}
