@@ -20,11 +20,15 @@ export const percent = (value: number | null | undefined, digits = 2): string =>
 /** A day such as "2026-11-24" as "24 Nov". */
 export const day = (iso: string): string => shortDay.format(new Date(`${iso}T12:00:00`));
 
-/** A day such as "2026-11-24" as "Tue, 24 Nov". */
+/** A day such as "2026-11-24" as "Tue 24 Nov". */
 export const weekday = (iso: string): string => longDay.format(new Date(`${iso}T12:00:00`)).replace(",", "");
 
 /** A time such as "15:00:00" as "15:00". */
 export const time = (iso: string): string => iso.slice(0, 5);
+
+/** A time with how many days after the visit's day it lies, if any: "01:30 +1". */
+export const timeOf = (iso: string, daysLater: number): string =>
+  daysLater > 0 ? `${time(iso)} +${daysLater}` : time(iso);
 
 /** Minutes as "2:35". */
 export const hours = (minutes: number): string =>

@@ -5,7 +5,7 @@ import { answer, client, type Problem, withKey } from "../api/client";
 import type { Part, Time } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { time } from "../format";
+import { timeOf } from "../format";
 
 /** The frame of every small form on a sheet: fields, what is wrong, and how to go on or leave. */
 export function InlineForm({
@@ -70,9 +70,9 @@ const field = (pointer: string) => {
 /** Corrects a time entry, or adds one that nobody clocked; the reason is kept. */
 export function TimeForm({ entry, visitId, close }: { entry?: Time; visitId?: number; close: () => void }) {
   const [kind, setKind] = useState(entry?.kind ?? "labour");
-  const [from, setFrom] = useState(entry ? time(entry.from) : "");
-  const [to, setTo] = useState(entry?.to ? time(entry.to) + (entry.nextDay ? " +1" : "") : "");
-  const [rateClass, setRateClass] = useState(entry?.rateClass ?? "normal");
+  const [from, setFrom] = useState(entry ? timeOf(entry.from, entry.fromDaysLater) : "");
+  const [to, setTo] = useState(entry?.to ? timeOf(entry.to, entry.toDaysLater) : "");
+  const [rateClass, setRateClass] = useState(entry && !entry.byTheClock ? entry.rateClass : "");
   const [miles, setMiles] = useState(entry && entry.miles > 0 ? String(entry.miles) : "");
   const [description, setDescription] = useState(entry?.description ?? "");
   const [reason, setReason] = useState("");
@@ -131,12 +131,16 @@ export function TimeForm({ entry, visitId, close }: { entry?: Time; visitId?: nu
         To
         <Input value={to} onChange={(event) => setTo(event.target.value)} />
       </label>
-      <label style={{ width: 104 }}>
+      <label style={{ width: 116 }}>
         Hours
         <Select
           value={rateClass}
           onChange={setRateClass}
-          options={["normal", "overtime", "night"].map((value) => ({ value, label: value }))}
+          popupMatchSelectWidth={false}
+          options={["", "normal", "overtime", "night"].map((value) => ({
+            value,
+            label: value || "by the clock",
+          }))}
         />
       </label>
       {kind === "drive" && (

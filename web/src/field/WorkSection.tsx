@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, client } from "../api/client";
 import type { Correction, JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
-import { hours, money, time, weekday, words } from "../format";
+import { hours, money, time, timeOf, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
 import { PlanForm } from "../planning/PlanForm";
 import { Asking } from "../sheet/Asking";
@@ -241,7 +241,7 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
 }
 
 function TimeRow({ entry, edit, milesMissing }: { entry: Time; edit?: () => void; milesMissing: boolean }) {
-  const span = `${time(entry.from)} – ${entry.to ? time(entry.to) : "running"}${entry.nextDay ? " +1" : ""}`;
+  const span = `${timeOf(entry.from, entry.fromDaysLater)} – ${entry.to ? timeOf(entry.to, entry.toDaysLater) : "running"}`;
   const mark = entry.corrected ? "figure corrected" : "figure";
   const isNormal = entry.rateClass === "normal";
   return (

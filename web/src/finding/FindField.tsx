@@ -13,7 +13,7 @@ const PLACES: Choice[] = [
   { kind: "go to", title: "Worked", detail: "visits to check", to: "/worked" },
   { kind: "go to", title: "Checked", detail: "jobs to bill", to: "/checked" },
   { kind: "go to", title: "Billed", detail: "money to come", to: "/billed" },
-  { kind: "go to", title: "Paid", detail: "settled this month", to: "/paid" },
+  { kind: "go to", title: "Paid", detail: "what came in this month", to: "/paid" },
   { kind: "go to", title: "Journal", detail: "every entry in the books", to: "/books/journal" },
 ];
 const NEW_QUOTE: Choice = {

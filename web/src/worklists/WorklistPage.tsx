@@ -16,7 +16,7 @@ const TITLES: Record<string, string> = {
   worked: "Worked, not checked",
   checked: "Checked, not billed",
   billed: "Billed, money to come",
-  paid: "Settled this month",
+  paid: "Paid this month",
 };
 
 const EMPTY: Record<string, string> = {
@@ -26,7 +26,7 @@ const EMPTY: Record<string, string> = {
   worked: "Everything that was finished is checked.",
   checked: "Everything that was checked is billed.",
   billed: "Every invoice is paid.",
-  paid: "Nothing was settled this month yet.",
+  paid: "No money has come in this month yet.",
 };
 
 /** A stage's list beside the sheet of the row that is chosen; j, k and the arrows move, Enter acts. */
@@ -42,23 +42,25 @@ export default function WorklistPage({ stage }: { stage: string }) {
   const rows = data?.rows ?? [];
   const index = rows.findIndex((row) => address(row) === chosen);
   const current = index >= 0 ? rows[index] : chosen ? undefined : rows[0];
-  // Where the next key press starts from: keys come faster than pages are drawn.
-  const position = useRef(0);
+  // Where the chosen row stood last: when it has left the stage, the one that took its place is next.
+  const stood = useRef(0);
   useEffect(() => {
     if (index >= 0) {
-      position.current = index;
+      stood.current = index;
     }
   }, [index]);
+  // Keys come faster than pages are drawn, so the address bar is asked and not the page.
+  const place = () => {
+    const shown = rows.findIndex((row) => address(row) === window.location.pathname.split("/")[2]);
+    return shown >= 0 ? shown : stood.current;
+  };
 
   const open = (row: WorkRow | undefined) =>
     navigate(
       { pathname: row ? `/${stage}/${address(row)}` : `/${stage}`, search: search.toString() },
       { replace: true },
     );
-  const move = (by: number) => {
-    position.current = Math.min(Math.max(position.current + by, 0), rows.length - 1);
-    open(rows[position.current]);
-  };
+  const move = (by: number) => open(rows[Math.min(Math.max(place() + by, 0), rows.length - 1)]);
   const set = (name: string, value: string) => {
     const next = new URLSearchParams(search);
     if (value) {
@@ -96,7 +98,7 @@ export default function WorklistPage({ stage }: { stage: string }) {
   /** The row has left the stage: the one that takes its place is next. */
   const done = () => {
     const others = rows.filter((row) => row !== current);
-    open(others[Math.min(position.current, others.length - 1)]);
+    open(others[Math.min(place(), others.length - 1)]);
   };
 
   return (

@@ -27,7 +27,9 @@ create table journal_entry (
   cost_centre text not null,
   reverses_id bigint unique references journal_entry,
   posted_at timestamptz not null,
-  posted_by bigint not null references person
+  posted_by bigint not null references person,
+  -- The database transaction that posted it, by which the lines know that they belong to it.
+  posted_in bigint not null default pg_current_xact_id()::text::bigint
 );
 create index on journal_entry (job_id);
 create index on journal_entry (source_type, source_id);
@@ -75,6 +77,18 @@ end $$;
 
 create trigger journal_entry_in_open_period before insert on journal_entry
   for each row execute function refuse_closed_period();
+
+-- An entry is complete when its transaction ends: nothing is added to it later, balanced or not.
+create function refuse_line_of_older_entry() returns trigger language plpgsql as $$
+begin
+  if exists (select from journal_entry where id = new.entry_id and posted_in <> pg_current_xact_id()::text::bigint) then
+    raise exception 'Journal entry % is posted: nothing is added to it', new.entry_id using errcode = 'PR001';
+  end if;
+  return new;
+end $$;
+
+create trigger journal_line_of_new_entry before insert on journal_line
+  for each row execute function refuse_line_of_older_entry();
 
 create trigger journal_entry_inserts_only before update or delete on journal_entry
   for each row execute function refuse_change();

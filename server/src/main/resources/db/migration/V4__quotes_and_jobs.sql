@@ -204,6 +204,40 @@ create table receipt (
 );
 create index on receipt (invoice_id);
 
+-- Lines and VAT of an invoice add up to what it says, to the penny.
+create function refuse_invoice_that_does_not_add_up() returns trigger language plpgsql as $$
+declare
+  net_of_lines bigint := (select coalesce(sum(net_minor), 0) from invoice_line where invoice_id = new.id);
+  net_of_rates bigint := (select coalesce(sum(net_minor), 0) from invoice_vat where invoice_id = new.id);
+  vat_of_rates bigint := (select coalesce(sum(vat_minor), 0) from invoice_vat where invoice_id = new.id);
+begin
+  if new.net_minor <> net_of_lines or new.net_minor <> net_of_rates or new.vat_minor <> vat_of_rates then
+    raise exception 'Invoice % does not add up: net %, lines %, rates %; VAT %, rates %',
+      new.number, new.net_minor, net_of_lines, net_of_rates, new.vat_minor, vat_of_rates using errcode = 'PR004';
+  end if;
+  return null;
+end $$;
+
+create constraint trigger invoice_adds_up after insert on invoice
+  deferrable initially deferred for each row execute function refuse_invoice_that_does_not_add_up();
+
+-- Only what is still owed on a posted invoice ever changes.
+create function refuse_change_of_posted_invoice() returns trigger language plpgsql as $$
+begin
+  if to_jsonb(new) - 'owed_minor' - 'version' <> to_jsonb(old) - 'owed_minor' - 'version' then
+    raise exception 'Invoice % is posted: only what is owed on it changes', old.number using errcode = 'PR001';
+  end if;
+  return new;
+end $$;
+
+create trigger invoice_stays_as_posted before update on invoice
+  for each row execute function refuse_change_of_posted_invoice();
+create trigger invoice_is_never_deleted before delete on invoice
+  for each row execute function refuse_change();
+create trigger invoice_keeps_all before truncate on invoice
+  for each statement execute function refuse_change();
+create trigger invoice_vat_inserts_only before update or delete on invoice_vat
+  for each row execute function refuse_change();
 create trigger invoice_line_inserts_only before update or delete on invoice_line
   for each row execute function refuse_change();
 create trigger receipt_inserts_only before update or delete on receipt

@@ -26,6 +26,8 @@ class WholePathTest {
   @Test
   void one_quote_becomes_a_costed_job_a_posted_invoice_and_balanced_books() {
     program.clock().set("2026-11-25T08:30");
+    program.keepInStock("RAM-230", 10, "212.40");
+    program.keepInStock("PHO-02", 30, "14.25");
     desk = Chromium.desk(program, "hester");
     quote();
     makeJob();

@@ -1,15 +1,25 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Role;
+import app.pragmata.server.stores.StockStore;
+import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
-import java.time.LocalDateTime;
-import java.time.ZoneOffset;
+import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.Map;
 import org.jooq.DSLContext;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.support.GenericApplicationContext;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * The real program on a real database with the demo data, started once per database and shared by
@@ -43,9 +53,7 @@ public final class RunningPragmata {
    */
   public static synchronized RunningPragmata on(String database, String localStart) {
     return RUNNING.computeIfAbsent(
-        database,
-        name ->
-            new RunningPragmata(name, LocalDateTime.parse(localStart).toInstant(ZoneOffset.UTC)));
+        database, name -> new RunningPragmata(name, SettableClock.moment(localStart)));
   }
 
   /** The program for tests over HTTP: early on a Tuesday, before anybody has started work. */
@@ -59,6 +67,37 @@ public final class RunningPragmata {
 
   public DSLContext database() {
     return context.getBean(DSLContext.class);
+  }
+
+  /** Delivers parts at this cost each, unless at least so many are held. */
+  public void keepInStock(String number, int atLeast, String cost) {
+    DSLContext database = database();
+    var part = database.selectFrom(PART).where(PART.NUMBER.eq(number)).fetchSingle();
+    if (part.getQuantity().compareTo(BigDecimal.valueOf(atLeast)) >= 0) {
+      return;
+    }
+    long office =
+        database
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.USERNAME.eq("hester"))
+            .fetchSingle(PERSON.ID);
+    var act = new Act(office, Role.OFFICE, clock.instant(), ZoneId.of("Europe/London"));
+    Money worth = Money.of(cost).times(BigDecimal.valueOf(atLeast));
+    var stock = context.getBean(StockStore.class);
+    context
+        .getBean(TransactionTemplate.class)
+        .executeWithoutResult(
+            status -> {
+              stock.receive(
+                  act, part.getId(), stock.getPlaceOf(office), BigDecimal.valueOf(atLeast), worth);
+              context
+                  .getBean(BooksStore.class)
+                  .post(
+                      act,
+                      new BooksEvent.PartReceived(worth),
+                      new BooksStore.Source("part", part.getId(), "Delivery", null, "stores"));
+            });
   }
 
   public String address() {

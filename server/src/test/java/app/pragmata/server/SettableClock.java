@@ -15,9 +15,14 @@ public final class SettableClock extends Clock {
     this.now = now;
   }
 
-  /** Sets a moment of Ostmere's winter time, such as "2026-11-24T15:00". */
+  /** A moment by Ostmere's clocks, such as "2026-11-24T15:00". */
+  static Instant moment(String local) {
+    return LocalDateTime.parse(local).atZone(ZoneId.of("Europe/London")).toInstant();
+  }
+
+  /** Sets a moment by Ostmere's clocks, such as "2026-11-24T15:00". */
   public void set(String local) {
-    now = LocalDateTime.parse(local).toInstant(ZoneOffset.UTC);
+    now = moment(local);
   }
 
   public void advance(Duration duration) {

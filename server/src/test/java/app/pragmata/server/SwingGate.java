@@ -38,6 +38,8 @@ public final class SwingGate {
     this.technicianName = technicianName;
     this.day = day;
     at("08:30");
+    program.keepInStock("RAM-230", 10, "212.40");
+    program.keepInStock("PHO-02", 30, "14.25");
     office = Visitor.signedIn(program, "hester");
     technician = Visitor.signedIn(program, technicianName);
   }

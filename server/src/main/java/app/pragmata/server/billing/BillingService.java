@@ -36,8 +36,10 @@ import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
@@ -64,6 +66,7 @@ public class BillingService {
   public record ReceiptForm(
       int version, @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
 
+  private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
   private static final List<String> METHODS = List.of("bank transfer", "card", "cash", "cheque");
 
   private final DSLContext database;
@@ -367,7 +370,7 @@ public class BillingService {
           Money amount = reading.required("amount", form.amount(), Money::parse);
           LocalDate day =
               reading.optional(
-                  "receivedOn", form.receivedOn(), typed -> Day.parse(typed, act.today()));
+                  "receivedOn", form.receivedOn(), typed -> Day.parsePast(typed, act.today()));
           String method =
               form.method() == null || form.method().isEmpty() ? "bank transfer" : form.method();
           if (!METHODS.contains(method)) {
@@ -413,6 +416,7 @@ public class BillingService {
           Rule.WRONG_STATE, "Invoice %d is settled already.".formatted(invoice.getNumber()));
     }
     InvoiceState after = refuseAt("amount", () -> open.receive(amount));
+    requireNotBefore(invoice, day);
     long number = numbers.next(NumberSeries.Series.RECEIPT);
     Long entryId =
         books.post(
@@ -422,7 +426,8 @@ public class BillingService {
                 "job",
                 jobId,
                 "receipt %d for invoice %d".formatted(number, invoice.getNumber()),
-                job));
+                job),
+            day);
     long id =
         database
             .insertInto(RECEIPT)
@@ -447,6 +452,18 @@ public class BillingService {
     invoice.update();
     audit.note(act, subject(jobId), "received " + amount);
     return id;
+  }
+
+  private static void requireNotBefore(InvoiceRecord invoice, LocalDate day) {
+    var reading = new Reading();
+    if (day.isBefore(invoice.getInvoiceDate())) {
+      reading.fault(
+          "receivedOn",
+          Rule.WRONG_STATE,
+          "Invoice %d was posted on %s. Enter that day or a later one."
+              .formatted(invoice.getNumber(), DAY.format(invoice.getInvoiceDate())));
+    }
+    reading.refuseIfFaulty();
   }
 
   /** Points a refusal of the core at the field that caused it. */

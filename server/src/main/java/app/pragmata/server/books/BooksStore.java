@@ -13,6 +13,7 @@ import app.pragmata.core.books.PostingCategory;
 import app.pragmata.server.generated.tables.records.JournalLineRecord;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.records.NumberSeries;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -42,10 +43,18 @@ public class BooksStore {
 
   /** Posts an event on the act's day; null when it moves no money and so leaves no entry. */
   public @Nullable Long post(Act act, BooksEvent event, Source source) {
+    return post(act, event, source, act.today());
+  }
+
+  /**
+   * Posts an event on the day on which it happened, which must lie in an open period; null when it
+   * moves no money and so leaves no entry.
+   */
+  public @Nullable Long post(Act act, BooksEvent event, Source source, LocalDate day) {
     JournalEntry entry = Posting.entryFor(event);
     return entry.lines().isEmpty()
         ? null
-        : insert(act, name(event), source, codedLines(entry), null);
+        : insert(act, day, name(event), source, codedLines(entry), null);
   }
 
   /** Undoes an entry by its mirror image; the first entry stays as it is. */
@@ -59,7 +68,7 @@ public class BooksStore {
                 line ->
                     new CodedLine(
                         line.getAccountCode(), line.getCreditMinor(), line.getDebitMinor()));
-    insert(act, "Reversal", source, mirrored, entryId);
+    insert(act, act.today(), "Reversal", source, mirrored, entryId);
   }
 
   /** The lines that an event would post, with the accounts' names. */
@@ -96,12 +105,17 @@ public class BooksStore {
   }
 
   private long insert(
-      Act act, String event, Source source, List<CodedLine> lines, @Nullable Long reverses) {
+      Act act,
+      LocalDate day,
+      String event,
+      Source source,
+      List<CodedLine> lines,
+      @Nullable Long reverses) {
     long id =
         database
             .insertInto(JOURNAL_ENTRY)
             .set(JOURNAL_ENTRY.NUMBER, numbers.next(NumberSeries.Series.JOURNAL))
-            .set(JOURNAL_ENTRY.ENTRY_DATE, act.today())
+            .set(JOURNAL_ENTRY.ENTRY_DATE, day)
             .set(JOURNAL_ENTRY.EVENT, event)
             .set(JOURNAL_ENTRY.DESCRIPTION, source.description())
             .set(JOURNAL_ENTRY.SOURCE_TYPE, source.type())

@@ -48,6 +48,27 @@ public final class Laws {
               ) costs join job j on j.id = costs.job_id where j.state not in ('billed', 'settled')
               """),
           new Law(
+              "Work in progress of every billed job is nil",
+              "billed jobs",
+              "select count(*) from job where state in ('billed', 'settled')",
+              "billed jobs without any left",
+              """
+              select count(*) from job j where j.state in ('billed', 'settled') and 0 = (
+                select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
+                  join journal_line l on l.account_code = p.account_code
+                  join journal_entry e on e.id = l.entry_id
+                where p.posting_category = 'work_in_progress' and e.job_id = j.id)
+              """),
+          new Law(
+              "What is owed is what was billed less what was received",
+              "open invoices",
+              "select coalesce(sum(owed_minor), 0) from invoice",
+              "billed less received",
+              """
+              select coalesce(sum(gross_minor), 0) - (select coalesce(sum(amount_minor), 0) from receipt)
+                from invoice
+              """),
+          new Law(
               "Trade debtors is the sum of the open invoices",
               "trade debtors",
               balanceOf("trade_debtors"),

@@ -47,7 +47,7 @@ public final class Prove {
   }
 
   private static String figure(Laws.Finding finding, long value) {
-    boolean counted = finding.leftName().equals("entries") || finding.leftName().equals("invoices");
+    boolean counted = List.of("entries", "invoices", "billed jobs").contains(finding.leftName());
     return counted ? Long.toString(value) : Money.ofMinor(value).toString();
   }
 }

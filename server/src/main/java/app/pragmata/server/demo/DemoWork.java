@@ -3,11 +3,9 @@ package app.pragmata.server.demo;
 import static app.pragmata.server.generated.Tables.*;
 
 import app.pragmata.core.Refused;
-import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.billing.BillingService;
-import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.field.CheckService;
 import app.pragmata.server.field.FieldService;
 import app.pragmata.server.people.Act;
@@ -16,7 +14,6 @@ import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteForm.TypedLine;
 import app.pragmata.server.quoting.QuoteService;
-import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Instant;
@@ -158,8 +155,7 @@ class DemoWork {
   private final FieldService field;
   private final CheckService checks;
   private final BillingService billing;
-  private final StockStore stock;
-  private final BooksStore books;
+  private final DemoStores stores;
 
   private final PriorityQueue<Event> events =
       new PriorityQueue<>(Comparator.comparing(Event::at).thenComparing(Event::order));
@@ -179,16 +175,14 @@ class DemoWork {
       FieldService field,
       CheckService checks,
       BillingService billing,
-      StockStore stock,
-      BooksStore books) {
+      DemoStores stores) {
     this.database = database;
     this.quotes = quotes;
     this.planning = planning;
     this.field = field;
     this.checks = checks;
     this.billing = billing;
-    this.stock = stock;
-    this.books = books;
+    this.stores = stores;
   }
 
   void replay(Instant now, ZoneId companyZone) {
@@ -204,7 +198,7 @@ class DemoWork {
             .orderBy(PERSON.ID)
             .fetch(PERSON.ID);
     LocalDate first = today.minusDays(DAYS);
-    receiveStock(first);
+    stores.open(desk(first.atTime(7, 0).atZone(zone).toInstant()), technicians);
     for (LocalDate day = first; !day.isAfter(today); day = day.plusDays(1)) {
       if (isWorkday(day)) {
         scheduleQuotesOf(day);
@@ -251,31 +245,6 @@ class DemoWork {
 
   private long part(String number) {
     return database.select(PART.ID).from(PART).where(PART.NUMBER.eq(number)).fetchSingle(PART.ID);
-  }
-
-  private void receiveStock(LocalDate first) {
-    Act morning = desk(first.atTime(7, 0).atZone(zone).toInstant());
-    long store = stock.getPlaceOf(office);
-    for (DemoCatalogue.PartOnList part : DemoCatalogue.PARTS) {
-      long id = part(part.number());
-      boolean bulk = part.unit().equals("m");
-      boolean dear = Money.of(part.cost()).compareTo(Money.of("60.00")) > 0;
-      BigDecimal quantity = BigDecimal.valueOf(bulk ? 900 : dear ? 75 : 180);
-      Money cost = Money.of(part.cost()).times(quantity);
-      stock.receive(morning, id, store, quantity, cost);
-      books.post(
-          morning,
-          new BooksEvent.PartReceived(cost),
-          new BooksStore.Source("part", id, "Opening delivery of " + part.name(), null, "stores"));
-      for (long technician : technicians) {
-        stock.transfer(
-            morning,
-            id,
-            store,
-            stock.getPlaceOf(technician),
-            BigDecimal.valueOf(bulk ? 90 : dear ? 4 : 8));
-      }
-    }
   }
 
   private void scheduleQuotesOf(LocalDate day) {
@@ -517,6 +486,7 @@ class DemoWork {
   }
 
   private void use(Act act, long visit, String number, int quantity) {
+    stores.loadForUse(act, act.personId(), number, BigDecimal.valueOf(quantity));
     field.addPart(
         act, key(), visit, new FieldService.PartForm(part(number), Integer.toString(quantity)));
   }

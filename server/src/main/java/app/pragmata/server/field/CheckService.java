@@ -11,6 +11,7 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.VisitState;
+import app.pragmata.core.field.WorkingHours;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.planning.Day;
@@ -28,7 +29,7 @@ import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalTime;
+import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -45,7 +46,10 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class CheckService {
-  /** A time entry as it is typed; "+1" behind the end means the next day. */
+  /**
+   * A time entry as it is typed; "+1" behind a time means the next day. Without a rate class it is
+   * cut where the working hours change.
+   */
   public record TimeForm(
       int version,
       @Nullable String kind,
@@ -90,12 +94,7 @@ public class CheckService {
   }
 
   private record Typed(
-      RateClass rateClass,
-      Instant from,
-      Instant to,
-      BigDecimal miles,
-      String description,
-      String reason) {}
+      List<WorkingHours.Span> spans, BigDecimal miles, String description, String reason) {}
 
   public void correctTime(Act act, long entryId, TimeForm form) {
     TimeEntryRecord entry = getEntry(entryId);
@@ -104,13 +103,10 @@ public class CheckService {
     Versions.require(form.version(), entry.getVersion());
     Typed typed = read(act, locked, form, entry.getKind());
     Map<String, Object> before = values(entry);
-    entry.setRateClass(typed.rateClass().label());
-    entry.setStartedAt(typed.from());
-    entry.setEndedAt(typed.to());
     entry.setMiles(typed.miles());
     entry.setDescription(typed.description());
     entry.setVersion(entry.getVersion() + 1);
-    entry.update();
+    clocks.store(entry, typed.spans());
     visits.store(act, locked, locked.state());
     audit.note(
         act,
@@ -132,27 +128,23 @@ public class CheckService {
           var locked = lockCorrectable(visitId);
           String kind = "drive".equals(form.kind()) ? "drive" : "labour";
           Typed typed = read(act, locked, form, kind);
-          long id =
-              clocks.insert(
+          TimeEntryRecord entry =
+              clocks.newEntry(
                   visitId,
                   locked.visit().getTechnicianId(),
-                  TimeEntry.Kind.valueOf(kind.toUpperCase(Locale.ROOT)),
-                  typed.rateClass(),
-                  typed.from(),
-                  typed.to(),
-                  typed.miles());
-          TimeEntryRecord entry = getEntry(id);
+                  TimeEntry.Kind.valueOf(kind.toUpperCase(Locale.ROOT)));
+          entry.setMiles(typed.miles());
           entry.setDescription(typed.description());
-          entry.update();
+          clocks.store(entry, typed.spans());
           visits.store(act, locked, locked.state());
           audit.note(
               act,
-              subject("time_entry", id, locked),
+              subject("time_entry", entry.getId(), locked),
               "added",
               typed.reason(),
               Map.of(),
               values(entry));
-          return id;
+          return entry.getId();
         });
   }
 
@@ -426,27 +418,25 @@ public class CheckService {
 
   private Typed read(Act act, VisitStore.Locked locked, TimeForm form, String kind) {
     var reading = new Reading();
+    WorkingHours hours = companies.getCompany().workingHours();
     LocalDate day = locked.visit().getDay();
-    LocalTime from = reading.required("from", form.from(), Day::parseTime);
-    boolean nextDay = form.to() != null && form.to().strip().endsWith("+1");
-    String typedTo = nextDay ? form.to().strip().replaceFirst("\\s*\\+1$", "") : form.to();
-    LocalTime to = reading.required("to", typedTo, Day::parseTime);
+    LocalDateTime from =
+        reading.required("from", form.from(), typed -> Day.parseTimeOf(day, typed));
+    LocalDateTime to = reading.required("to", form.to(), typed -> Day.parseTimeOf(day, typed));
     BigDecimal miles =
         "drive".equals(kind) ? reading.optional("miles", form.miles(), Reading::miles) : null;
     String description = reading.optionalText("description", form.description(), 300);
     String reason = reading.text("reason", form.reason(), LONGEST_REASON);
     RateClass rateClass = reading.optional("rateClass", form.rateClass(), CheckService::rateClass);
-    Instant start = from == null ? act.at() : day.atTime(from).atZone(act.zone()).toInstant();
-    Instant end =
-        to == null
-            ? start
-            : day.plusDays(nextDay ? 1 : 0).atTime(to).atZone(act.zone()).toInstant();
+    Instant start = from == null ? act.at() : from.atZone(act.zone()).toInstant();
+    Instant end = to == null ? start : to.atZone(act.zone()).toInstant();
     TimeEntry.check(start, end, act.at(), reading);
     reading.refuseIfFaulty();
     return new Typed(
-        rateClass == null ? companies.getCompany().workingHours().at(start) : rateClass,
-        start,
-        end,
+        rateClass == null && start.isBefore(end)
+            ? hours.split(start, end)
+            : List.of(
+                new WorkingHours.Span(rateClass == null ? hours.at(start) : rateClass, start, end)),
         miles == null ? BigDecimal.ZERO : miles,
         description,
         Objects.requireNonNull(reason));

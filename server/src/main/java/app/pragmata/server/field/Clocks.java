@@ -7,7 +7,6 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.WorkingHours;
-import app.pragmata.core.people.RateClass;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.people.Act;
 import java.math.BigDecimal;
@@ -45,7 +44,10 @@ class Clocks {
           "Another of your clocks is still running. Pause or finish that visit first.");
     }
     Instant now = minute(act.at());
-    insert(visitId, act.personId(), kind, hours.at(now), now, null, BigDecimal.ZERO);
+    TimeEntryRecord clock = newEntry(visitId, act.personId(), kind);
+    clock.setStartedAt(now);
+    clock.setRateClass(hours.at(now).label());
+    clock.store();
   }
 
   /**
@@ -63,50 +65,41 @@ class Clocks {
       clock.delete();
       return;
     }
-    WorkingHours.Span first =
-        spans.isEmpty()
-            ? new WorkingHours.Span(hours.at(endedAt), clock.getStartedAt(), endedAt)
-            : spans.getFirst();
-    clock.setEndedAt(first.to());
-    clock.setRateClass(first.rateClass().label());
     clock.setMiles(miles);
     clock.setVersion(clock.getVersion() + 1);
-    clock.update();
-    TimeEntry.Kind kind = TimeEntry.Kind.valueOf(clock.getKind().toUpperCase(Locale.ROOT));
-    spans.stream()
-        .skip(1)
-        .forEach(
-            span ->
-                insert(
-                    clock.getVisitId(),
-                    clock.getPersonId(),
-                    kind,
-                    span.rateClass(),
-                    span.from(),
-                    span.to(),
-                    BigDecimal.ZERO));
+    store(clock, spans.isEmpty() ? List.of(empty(clock, hours)) : spans);
   }
 
-  /** Stores an entry; gives its id. */
-  long insert(
-      long visitId,
-      long personId,
-      TimeEntry.Kind kind,
-      RateClass rateClass,
-      Instant from,
-      @Nullable Instant to,
-      BigDecimal miles) {
-    return database
-        .insertInto(TIME_ENTRY)
-        .set(TIME_ENTRY.VISIT_ID, visitId)
-        .set(TIME_ENTRY.PERSON_ID, personId)
-        .set(TIME_ENTRY.KIND, kind.name().toLowerCase(Locale.ROOT))
-        .set(TIME_ENTRY.RATE_CLASS, rateClass.label())
-        .set(TIME_ENTRY.STARTED_AT, from)
-        .set(TIME_ENTRY.ENDED_AT, to)
-        .set(TIME_ENTRY.MILES, miles)
-        .returning(TIME_ENTRY.ID)
-        .fetchSingle(TIME_ENTRY.ID);
+  /** A drive round the corner: no minute, but miles. */
+  private static WorkingHours.Span empty(TimeEntryRecord clock, WorkingHours hours) {
+    Instant at = clock.getStartedAt();
+    return new WorkingHours.Span(hours.at(at), at, at);
+  }
+
+  /** An entry that is not stored yet; it has no times and no rate class. */
+  TimeEntryRecord newEntry(long visitId, long personId, TimeEntry.Kind kind) {
+    TimeEntryRecord entry = database.newRecord(TIME_ENTRY);
+    entry.setVisitId(visitId);
+    entry.setPersonId(personId);
+    entry.setKind(kind.name().toLowerCase(Locale.ROOT));
+    return entry;
+  }
+
+  /**
+   * Stores an entry over at least one span: the first is the entry itself, each further one a new
+   * entry beside it that has no miles.
+   */
+  void store(TimeEntryRecord entry, List<WorkingHours.Span> spans) {
+    TimeEntryRecord part = entry;
+    for (WorkingHours.Span span : spans) {
+      part.setStartedAt(span.from());
+      part.setEndedAt(span.to());
+      part.setRateClass(span.rateClass().label());
+      part.store();
+      part = entry.copy();
+      part.setMiles(BigDecimal.ZERO);
+      part.setVersion(1);
+    }
   }
 
   /**

@@ -76,7 +76,7 @@ public class FieldService {
     var locked = lockOwn(act, visitId);
     if (locked.state() instanceof VisitState.Planned planned) {
       clocks.start(act, visitId, TimeEntry.Kind.DRIVE, hours());
-      step(act, locked, planned.drive(), "started driving");
+      begin(act, locked, planned.drive(), "started driving");
     } else {
       requireBegun(locked);
     }
@@ -89,7 +89,7 @@ public class FieldService {
     reading.refuseIfFaulty();
     var locked = lockOwn(act, visitId);
     switch (locked.state()) {
-      case VisitState.Planned planned -> step(act, locked, planned.arrive(), "arrived");
+      case VisitState.Planned planned -> begin(act, locked, planned.arrive(), "arrived");
       case VisitState.Driving driving -> {
         stopRunning(act, visitId, form, miles == null ? BigDecimal.ZERO : miles);
         step(act, locked, driving.arrive(), "arrived");
@@ -237,6 +237,12 @@ public class FieldService {
 
   private static Refused wrongState(String message) {
     return new Refused(Rule.WRONG_STATE, message);
+  }
+
+  /** A visit that begins on another day than planned is a visit of that day. */
+  private void begin(Act act, VisitStore.Locked locked, VisitState state, String action) {
+    locked.visit().setDay(act.today());
+    step(act, locked, state, action);
   }
 
   private void step(Act act, VisitStore.Locked locked, VisitState state, String action) {

@@ -65,15 +65,23 @@ public record JobSheet(
       List<Time> times,
       List<Part> parts) {}
 
-  /** Times of day by the company's clock; the end is null while the clock runs. */
+  /**
+   * Times of day by the company's clock; the end is null while the clock runs.
+   *
+   * @param fromDaysLater on how many days after the visit's it starts
+   * @param toDaysLater on how many days after the visit's it ends
+   * @param byTheClock whether the rate class is what the working hours say all along
+   */
   public record Time(
       long id,
       int version,
       String kind,
       String rateClass,
       LocalTime from,
+      int fromDaysLater,
       @Nullable LocalTime to,
-      boolean nextDay,
+      int toDaysLater,
+      boolean byTheClock,
       int minutes,
       BigDecimal miles,
       String description,

@@ -10,6 +10,7 @@ import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
+import app.pragmata.core.field.WorkingHours;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -32,6 +33,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.HashMap;
@@ -109,7 +111,7 @@ class SheetApi {
         job.site().getAccessNotes(),
         equipment(job.equipment()),
         promise(job, company.zone()),
-        visits(job, costing, company.zone(), changes),
+        visits(job, costing, company.workingHours(), changes),
         job.others().stream()
             .map(
                 other ->
@@ -191,7 +193,7 @@ class SheetApi {
   }
 
   private static List<JobSheet.Visit> visits(
-      WholeJob job, Costing costing, ZoneId zone, List<Change> changes) {
+      WholeJob job, Costing costing, WorkingHours hours, List<Change> changes) {
     Set<String> corrected = new HashSet<>();
     changes.stream()
         .filter(Change::isCorrection)
@@ -203,7 +205,7 @@ class SheetApi {
       }
     }
     return job.visits().stream()
-        .map(visit -> visit(job, visit, costing, zone, corrected, promised))
+        .map(visit -> visit(job, visit, costing, hours, corrected, promised))
         .toList();
   }
 
@@ -211,7 +213,7 @@ class SheetApi {
       WholeJob job,
       WholeVisit whole,
       Costing costing,
-      ZoneId zone,
+      WorkingHours hours,
       Set<String> corrected,
       Map<Long, BigDecimal> promised) {
     var visit = whole.visit();
@@ -231,28 +233,38 @@ class SheetApi {
         visit.getNote(),
         visit.getReason(),
         milesMissing,
-        whole.entries().stream().map(entry -> time(entry, costing, zone, corrected)).toList(),
+        whole.entries().stream()
+            .map(entry -> time(entry, visit.getDay(), costing, hours, corrected))
+            .toList(),
         whole.uses().stream()
             .map(use -> part(job, use, visit.getDay(), corrected, promised))
             .toList());
   }
 
   private static JobSheet.Time time(
-      JobStore.Entry entry, Costing costing, ZoneId zone, Set<String> corrected) {
-    var from = entry.startedAt().atZone(zone);
-    var to = entry.endedAt() == null ? null : entry.endedAt().atZone(zone);
+      JobStore.Entry entry,
+      LocalDate day,
+      Costing costing,
+      WorkingHours hours,
+      Set<String> corrected) {
+    var from = entry.startedAt().atZone(hours.zone());
+    var to = entry.endedAt() == null ? null : entry.endedAt().atZone(hours.zone());
     return new JobSheet.Time(
         entry.id(),
         entry.version(),
         entry.kind(),
         entry.rateClass(),
         from.toLocalTime(),
+        (int) ChronoUnit.DAYS.between(day, from.toLocalDate()),
         to == null ? null : to.toLocalTime(),
-        to != null && to.toLocalDate().isAfter(from.toLocalDate()),
+        to == null ? 0 : (int) ChronoUnit.DAYS.between(day, to.toLocalDate()),
+        entry.endedAt() == null
+            || hours.split(entry.startedAt(), entry.endedAt()).stream()
+                .allMatch(span -> span.rateClass().label().equals(entry.rateClass())),
         entry.minutes(),
         entry.miles(),
         entry.description(),
-        costing.cost(entry.fact(zone)).total().minor(),
+        costing.cost(entry.fact(hours.zone())).total().minor(),
         corrected.contains("time_entry" + entry.id()));
   }
 

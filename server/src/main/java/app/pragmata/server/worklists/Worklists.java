@@ -4,9 +4,12 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.SITE;
+import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.notExists;
 import static org.jooq.impl.DSL.selectFrom;
+import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.Billing;
@@ -25,7 +28,6 @@ import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.quoting.QuoteStore;
 import java.math.BigDecimal;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
@@ -47,7 +49,7 @@ class Worklists {
    *
    * @param day since when it stands here, or its planned or due day where that says more
    * @param ageDays from that day to today; negative when it lies ahead
-   * @param valueMinor net up to Checked, with VAT from Billed on
+   * @param valueMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
    * @param marginPercent null when nothing is charged
    * @param remark a few words about what it waits for
    */
@@ -93,7 +95,7 @@ class Worklists {
       }
       case BOOKED -> jobRows(act, company, JOB.STATE.eq("open"), stage);
       case WORKED, CHECKED, BILLED -> jobRows(act, company, JOB.STATE.eq(stage.path()), stage);
-      case PAID -> jobRows(act, company, settledThisMonth(act), stage);
+      case PAID -> paidRows(act, company);
     };
   }
 
@@ -108,11 +110,6 @@ class Worklists {
     rows.computeIfAbsent(Stage.WON, ignored -> new ArrayList<>())
         .addAll(quotes(act, company, acceptedWithoutJob(), Stage.WON));
     return rows;
-  }
-
-  static Condition settledThisMonth(Act act) {
-    Instant monthStart = act.today().withDayOfMonth(1).atStartOfDay(act.zone()).toInstant();
-    return JOB.STATE.eq("settled").and(JOB.STATE_SINCE.ge(monthStart));
   }
 
   /**
@@ -191,8 +188,46 @@ class Worklists {
             Collectors.groupingBy(
                 Stage::of,
                 Collectors.mapping(
-                    job -> jobRow(act, company, job, invoices.get(job.job().getId())),
+                    job ->
+                        jobRow(
+                            act,
+                            company,
+                            job,
+                            invoices.get(job.job().getId()),
+                            Stage.of(job),
+                            null),
                     Collectors.toList())));
+  }
+
+  /** What came in for a job this month. */
+  private record Received(Money amount, LocalDate lastDay) {}
+
+  /** A job stands here with what came in for it this month, even when more is still to come. */
+  private List<WorkRow> paidRows(Act act, Company company) {
+    Map<Long, Received> receivedByJob =
+        database
+            .select(INVOICE.JOB_ID, sum(RECEIPT.AMOUNT_MINOR), max(RECEIPT.RECEIVED_ON))
+            .from(RECEIPT)
+            .join(INVOICE)
+            .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
+            .where(receivedThisMonth(act))
+            .groupBy(INVOICE.JOB_ID)
+            .fetchMap(
+                INVOICE.JOB_ID,
+                row -> new Received(Money.ofMinor(row.value2().longValueExact()), row.value3()));
+    Condition paid = JOB.ID.in(receivedByJob.keySet());
+    Map<Long, InvoiceRecord> invoices = invoices(paid);
+    return jobs.list(paid).stream()
+        .map(
+            job -> {
+              long id = job.job().getId();
+              return jobRow(act, company, job, invoices.get(id), Stage.PAID, receivedByJob.get(id));
+            })
+        .toList();
+  }
+
+  static Condition receivedThisMonth(Act act) {
+    return RECEIPT.RECEIVED_ON.ge(act.today().withDayOfMonth(1));
   }
 
   private Map<Long, InvoiceRecord> invoices(Condition condition) {
@@ -206,12 +241,16 @@ class Worklists {
   }
 
   private static WorkRow jobRow(
-      Act act, Company company, WholeJob job, @Nullable InvoiceRecord invoice) {
-    Stage stage = Stage.of(job);
+      Act act,
+      Company company,
+      WholeJob job,
+      @Nullable InvoiceRecord invoice,
+      Stage stage,
+      @Nullable Received received) {
     var facts = job.facts(company.zone());
     CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
     Money net = net(stage, company, job, invoice, sheet);
-    LocalDate day = day(stage, job, invoice, act.zone());
+    LocalDate day = received == null ? day(stage, job, invoice, act.zone()) : received.lastDay();
     int age = age(day, act);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
     Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
@@ -228,7 +267,7 @@ class Worklists {
         age,
         age > stage.patienceDays(),
         remark(stage, job, invoice),
-        value(stage, net, invoice),
+        value(net, invoice, received).minor(),
         margin.percent(),
         rungs(sheet));
   }
@@ -255,11 +294,12 @@ class Worklists {
         : sheet.quotedNet();
   }
 
-  private static long value(Stage stage, Money net, @Nullable InvoiceRecord invoice) {
-    if (invoice == null) {
-      return net.minor();
+  private static Money value(
+      Money net, @Nullable InvoiceRecord invoice, @Nullable Received received) {
+    if (received != null) {
+      return received.amount();
     }
-    return stage == Stage.BILLED ? invoice.getOwedMinor() : invoice.getGrossMinor();
+    return invoice == null ? net : Money.ofMinor(invoice.getOwedMinor());
   }
 
   private static LocalDate day(
@@ -298,7 +338,11 @@ class Worklists {
               : count(job, "finished") + " visits to check";
       case CHECKED -> job.job().getBillingBasis().replace('_', ' ');
       case BILLED -> invoice == null ? "" : "invoice " + invoice.getNumber();
-      case PAID -> invoice == null ? "not charged" : "invoice " + invoice.getNumber();
+      case PAID ->
+          invoice == null
+              ? ""
+              : (invoice.getOwedMinor() > 0 ? "part of invoice " : "invoice ")
+                  + invoice.getNumber();
       case QUOTED -> "";
     };
   }

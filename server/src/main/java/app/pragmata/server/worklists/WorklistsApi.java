@@ -1,7 +1,6 @@
 package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
@@ -41,7 +40,7 @@ class WorklistsApi {
   /**
    * What stands at one stage.
    *
-   * @param amountMinor net up to Checked, with VAT from Billed on
+   * @param amountMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
    * @param remark how old the oldest is, or until when work is booked
    */
   record StageTotal(String stage, long amountMinor, int count, String remark, boolean stuck) {}
@@ -110,15 +109,12 @@ class WorklistsApi {
   }
 
   private StageTotal paid(Act act) {
-    LocalDate monthStart = act.today().withDayOfMonth(1);
     return database
-        .select(coalesce(sum(RECEIPT.AMOUNT_MINOR), BigDecimal.ZERO), countDistinct(JOB.ID))
+        .select(coalesce(sum(RECEIPT.AMOUNT_MINOR), BigDecimal.ZERO), countDistinct(INVOICE.JOB_ID))
         .from(RECEIPT)
         .join(INVOICE)
         .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
-        .join(JOB)
-        .on(JOB.ID.eq(INVOICE.JOB_ID))
-        .where(RECEIPT.RECEIVED_ON.ge(monthStart))
+        .where(Worklists.receivedThisMonth(act))
         .fetchSingle(
             row ->
                 new StageTotal(
