@@ -50,6 +50,8 @@ class DatabaseGuardsTest {
         "truncate journal_line, journal_entry cascade",
         "update receipt set amount_minor = 1",
         "delete from invoice_line",
+        "delete from invoice",
+        "update invoice_vat set vat_minor = 0",
         "update stock_movement set quantity = 1",
         "delete from audit_entry"
       })
@@ -58,8 +60,58 @@ class DatabaseGuardsTest {
   }
 
   @Test
-  void an_invoice_whose_total_does_not_add_up() {
-    refuses("update invoice set gross_minor = gross_minor + 1", "check constraint");
+  void an_invoice_that_does_not_add_up_to_its_lines() {
+    refuses(
+        """
+        insert into invoice (number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,
+            gross_minor, owed_minor, posted_at, posted_by, journal_entry_id)
+        select 900001, job.id, job.customer_id, date '2026-11-24', date '2026-12-24', 'fixed_price', 100, 20, 120, 120,
+            now(), 1, (select min(id) from journal_entry)
+        from job where job.state = 'open' limit 1
+        """,
+        "does not add up");
+  }
+
+  @Test
+  void an_invoice_whose_gross_is_not_net_and_vat() {
+    refuses(
+        "set local session_replication_role = replica; update invoice set gross_minor = gross_minor + 1",
+        "check constraint");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "update invoice set gross_minor = gross_minor + 1, net_minor = net_minor + 1",
+        "update invoice set due_date = due_date + 30",
+        "update invoice set number = number + 1"
+      })
+  void a_change_of_a_posted_invoice(String statement) {
+    refuses(statement, "only what is owed on it changes");
+  }
+
+  @Test
+  void an_invoice_that_owes_more_than_its_gross() {
+    refuses("update invoice set owed_minor = gross_minor + 1", "check constraint");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "insert into time_entry (visit_id, person_id, kind, rate_class, started_at, ended_at) select visit_id, person_id, kind, rate_class, started_at, ended_at from time_entry where ended_at > started_at limit 1",
+        "update time_entry set ended_at = started_at + interval '17 hours'",
+        "update time_entry set ended_at = started_at - interval '1 minute' where time_cost_minor is not null",
+        "update time_entry set miles = -1 where kind = 'drive'"
+      })
+  void a_clock_that_cannot_be(String statement) {
+    refuses(statement, "constraint");
+  }
+
+  @Test
+  void two_jobs_of_one_quote() {
+    refuses(
+        "insert into job (number, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, state_since, created_at) select number + 900000, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, now(), now() from job limit 1",
+        "job_quote_id_key");
   }
 
   @Test

@@ -17,7 +17,7 @@ class ListsTest {
   private final Visitor office = Visitor.signedIn(program, "hester");
 
   @ParameterizedTest
-  @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed"})
+  @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed", "paid"})
   void a_stage_of_the_money_line_is_the_sum_of_its_worklist(String stage) {
     program.clock().set("2026-11-24T06:30");
     JsonNode list = office.get("/api/worklists/" + stage).json();

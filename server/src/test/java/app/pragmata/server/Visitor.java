@@ -99,6 +99,23 @@ public final class Visitor {
     }
   }
 
+  /** A header of the answer to a read; empty when it has none of this name. */
+  public String header(String path, String name) {
+    try {
+      return client
+          .send(
+              HttpRequest.newBuilder(URI.create(address + path)).build(), BodyHandlers.discarding())
+          .headers()
+          .firstValue(name)
+          .orElse("");
+    } catch (IOException exception) {
+      throw new UncheckedIOException(exception);
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(interrupted);
+    }
+  }
+
   private String token() {
     return cookies.getCookieStore().getCookies().stream()
         .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))

@@ -1,0 +1,190 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.books.Laws;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+
+class BooksTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final Visitor maud = Visitor.signedIn(program, "maud");
+
+  @Test
+  void the_journal_is_read_page_by_page_without_a_gap_or_a_repeat() {
+    var numbers = new ArrayList<Long>();
+    String path = "/api/books/journal";
+    for (int page = 0; page < 6; page++) {
+      JsonNode journal = maud.get(path).json();
+      journal.path("entries").forEach(entry -> numbers.add(entry.path("number").asLong()));
+      path = "/api/books/journal?before=" + journal.path("before").asLong();
+    }
+    assertThat(numbers).hasSize(300);
+    assertThat(numbers.getFirst() - numbers.getLast()).isEqualTo(299);
+    assertThat(new HashSet<>(numbers)).hasSize(300);
+  }
+
+  @Test
+  void an_accounts_balance_runs_on_across_its_pages() {
+    JsonNode first = maud.get("/api/books/accounts/1050").json();
+    JsonNode second =
+        maud.get("/api/books/accounts/1050?before=" + first.path("before").asLong()).json();
+    JsonNode oldestOfFirst = first.path("entries").path(first.path("entries").size() - 1);
+    long before =
+        oldestOfFirst.path("balanceMinor").asLong()
+            - oldestOfFirst.path("debitMinor").asLong()
+            + oldestOfFirst.path("creditMinor").asLong();
+    assertThat(second.path("entries").path(0).path("balanceMinor").asLong()).isEqualTo(before);
+  }
+
+  @Test
+  void the_trial_balance_holds_each_account_on_one_side() {
+    JsonNode accounts = maud.get("/api/books/trial-balance").json().path("accounts");
+    assertThat(accounts).isNotEmpty();
+    for (JsonNode account : accounts) {
+      assertThat(
+              Math.min(account.path("debitMinor").asLong(), account.path("creditMinor").asLong()))
+          .isZero();
+    }
+  }
+
+  @ParameterizedTest
+  @CsvSource({"1050,asset", "1100,asset", "2200,liability", "4000,income", "5000,expense"})
+  void an_accounts_page_ends_at_the_balance_of_the_trial_balance(String code, String kind) {
+    JsonNode account = maud.get("/api/books/accounts/" + code).json();
+    assertThat(account.path("kind").asString()).isEqualTo(kind);
+    for (JsonNode line : maud.get("/api/books/trial-balance").json().path("accounts")) {
+      if (line.path("code").asString().equals(code)) {
+        assertThat(line.path("debitMinor").asLong() - line.path("creditMinor").asLong())
+            .isEqualTo(account.path("balanceMinor").asLong());
+      }
+    }
+  }
+
+  @Test
+  void every_entry_of_the_journal_balances_names_its_cost_centre_and_leads_to_its_job() {
+    for (JsonNode entry : maud.get("/api/books/journal").json().path("entries")) {
+      long debit = 0;
+      long credit = 0;
+      for (JsonNode line : entry.path("lines")) {
+        debit += line.path("debitMinor").asLong();
+        credit += line.path("creditMinor").asLong();
+      }
+      assertThat(debit).isEqualTo(credit).isPositive();
+      assertThat(entry.path("costCentre").asString()).isNotBlank();
+      boolean delivery = entry.path("event").asString().equals("Part received");
+      assertThat(entry.path("jobNumber").isNumber()).isNotEqualTo(delivery);
+    }
+  }
+
+  @Test
+  void the_journals_file_holds_every_line_of_every_entry() {
+    long lines = program.database().fetchCount(app.pragmata.server.generated.Tables.JOURNAL_LINE);
+    assertThat(maud.get("/api/books/journal.csv").text().lines().count()).isEqualTo(lines + 1);
+  }
+
+  @Test
+  void the_trial_balances_file_adds_up_on_both_sides() {
+    List<String> rows = maud.get("/api/books/trial-balance.csv").text().lines().skip(1).toList();
+    var debit = java.math.BigDecimal.ZERO;
+    var credit = java.math.BigDecimal.ZERO;
+    for (String row : rows) {
+      String[] cells = row.split(",", -1);
+      debit = debit.add(new java.math.BigDecimal(cells[cells.length - 2]));
+      credit = credit.add(new java.math.BigDecimal(cells[cells.length - 1]));
+    }
+    assertThat(debit).isEqualTo(credit).isPositive();
+  }
+
+  /** Each law with something past all of our own code that breaks it. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          Debits equal credits in every entry | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
+          Debits equal credits overall | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
+          Work in progress is the cost of the jobs not yet billed | update job set state = 'open' where state = 'billed'
+          Work in progress of every billed job is nil | update job set state = 'billed' where state = 'checked'
+          What is owed is what was billed less what was received | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
+          Trade debtors is the sum of the open invoices | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
+          Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0
+          Parts held are what the stock movements add up to | update part set value_minor = value_minor + 1 where quantity > 0
+          Customer deposits are the deposits not yet applied | update posting_account set account_code = '1100' where posting_category = 'customer_deposits'
+          Invoice numbers have no gaps | update invoice set number = number + 1000000 where number = (select max(number) from invoice)
+          Journal numbers have no gaps | update journal_entry set number = number + 1000000 where number = (select max(number) from journal_entry)
+          """)
+  void prove_finds_a_broken_law(String law, String breaking) {
+    var found = new ArrayList<Laws.Finding>();
+    var kept = new IllegalStateException("only to roll back");
+    try {
+      program
+          .database()
+          .transaction(
+              inner -> {
+                inner.dsl().execute("set local session_replication_role = replica");
+                inner.dsl().execute(breaking);
+                found.addAll(Laws.check(inner.dsl()));
+                throw kept;
+              });
+    } catch (IllegalStateException rolledBack) {
+      assertThat(rolledBack).isSameAs(kept);
+    }
+    assertThat(found.stream().filter(finding -> !finding.holds()).map(Laws.Finding::law))
+        .contains(law);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void nothing_is_ever_added_to_a_posted_entry() {
+    long posted =
+        program
+            .database()
+            .select(JOURNAL_ENTRY.ID)
+            .from(JOURNAL_ENTRY)
+            .limit(1)
+            .fetchSingle(JOURNAL_ENTRY.ID);
+    org.assertj.core.api.Assertions.assertThatThrownBy(
+            () ->
+                program
+                    .database()
+                    .execute(
+                        "insert into journal_line values (%d, 90, '1100', 5, 0), (%d, 91, '1200', 0, 5)"
+                            .formatted(posted, posted)))
+        .hasStackTraceContaining("nothing is added");
+  }
+
+  @Test
+  void an_account_that_does_not_exist_is_named_in_the_answer() {
+    var answer = maud.get("/api/books/accounts/9999");
+    assertThat(answer.status()).isEqualTo(404);
+    assertThat(answer.text()).contains("9999");
+  }
+
+  @Test
+  void the_events_of_the_demo_are_all_of_those_that_the_work_gives_rise_to() {
+    assertThat(
+            program
+                .database()
+                .selectDistinct(JOURNAL_ENTRY.EVENT)
+                .from(JOURNAL_ENTRY)
+                .fetch(JOURNAL_ENTRY.EVENT))
+        .contains(
+            "Time approved",
+            "Part used",
+            "Part received",
+            "Supplier's bill",
+            "Invoice posted",
+            "Money received",
+            "Job not charged");
+    assertThat(texts(maud.get("/api/books/trial-balance").json().path("accounts"), "code"))
+        .isSorted();
+  }
+}

@@ -1,0 +1,292 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.books.Laws;
+import java.util.HashMap;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+
+/** What the office does with a finished visit before and after it says that it is correct. */
+class CheckingTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "dilys");
+
+  @AfterEach
+  void the_books_are_in_order() {
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void time_that_nobody_clocked_is_added_with_its_reason_and_costs_money() {
+    gate.finished();
+    long before = costOf("labour");
+    addTime(Map.of("from", "13:00", "to", "14:00", "description", "Fetched the ram"));
+    assertThat(costOf("labour")).isGreaterThan(before);
+    assertThat(texts(gate.sheet().path("corrections"), "reason")).contains("Forgot the clock");
+  }
+
+  @Test
+  void added_time_past_the_working_hours_is_cut_by_the_clock() {
+    gate.finished();
+    gate.nextDayAt("08:00");
+    addTime(Map.of("from", "18:30", "to", "22:30"));
+    assertThat(texts(times(), "rateClass"))
+        .containsExactly("normal", "normal", "overtime", "overtime", "night");
+    assertThat(texts(times(), "minutes")).containsExactly("40", "150", "50", "210", "30");
+  }
+
+  @Test
+  void added_time_of_a_stated_class_stays_whole() {
+    gate.finished();
+    gate.nextDayAt("08:00");
+    addTime(Map.of("from", "18:30", "to", "19:30", "rateClass", "normal"));
+    assertThat(texts(times(), "rateClass"))
+        .containsExactly("normal", "normal", "overtime", "normal");
+    assertThat(times().path(3).path("byTheClock").asBoolean()).isFalse();
+  }
+
+  @Test
+  void a_corrected_time_without_a_class_is_cut_anew() {
+    gate.finished();
+    gate.correct(times().path(2), Map.of("from", "17:45", "to", "18:20", "reason", "Tea"));
+    gate.correct(times().path(1), Map.of("from", "15:00", "to", "17:40", "reason", "Tea"));
+    assertThat(texts(times(), "minutes")).containsExactly("40", "150", "10", "35");
+    assertThat(texts(times(), "rateClass"))
+        .containsExactly("normal", "normal", "overtime", "overtime");
+  }
+
+  @Test
+  void time_past_midnight_is_read_with_its_day_and_shown_with_it() {
+    gate.finished();
+    gate.nextDayAt("08:00");
+    addTime(Map.of("from", "23:00", "to", "1:30 +1"));
+    JsonNode night = times().path(3);
+    assertThat(night.path("minutes").asInt()).isEqualTo(150);
+    assertThat(night.path("fromDaysLater").asInt()).isZero();
+    assertThat(night.path("toDaysLater").asInt()).isEqualTo(1);
+  }
+
+  @Test
+  void an_entry_of_the_next_morning_keeps_its_day_when_it_is_corrected() {
+    gate.finished();
+    gate.nextDayAt("08:00");
+    addTime(Map.of("from", "6:30 +1", "to", "7:00 +1"));
+    gate.correct(
+        times().path(3), Map.of("from", "6:40 +1", "to", "7:00 +1", "reason", "Ten minutes late"));
+    assertThat(times().path(3).path("fromDaysLater").asInt()).isEqualTo(1);
+    assertThat(times().path(3).path("minutes").asInt()).isEqualTo(20);
+  }
+
+  @Test
+  void time_cannot_be_added_over_another_clock_of_the_same_person() {
+    gate.finished();
+    var refused = gate.office().post(entries(), reasoned(Map.of("from", "15:30", "to", "16:00")));
+    assertThat(refused.rule()).isEqualTo("OVERLAPPING_CLOCKS");
+    assertThat(times()).hasSize(3);
+  }
+
+  @Test
+  void a_correction_without_a_reason_is_refused_and_changes_nothing() {
+    gate.finished();
+    JsonNode before = gate.sheet();
+    var refused = gate.correct(times().path(1), Map.of("from", "15:00", "to", "17:00"));
+    assertThat(refused.pointer()).isEqualTo("/reason");
+    assertThat(gate.sheet()).isEqualTo(before);
+  }
+
+  @Test
+  void an_entry_that_somebody_corrected_meanwhile_is_not_corrected_unseen() {
+    gate.finished();
+    JsonNode shown = times().path(1);
+    gate.correct(shown, Map.of("from", "15:00", "to", "17:20", "reason", "First"));
+    var refused = gate.correct(shown, Map.of("from", "15:00", "to", "17:10", "reason", "Second"));
+    assertThat(refused.rule()).isEqualTo("STALE_VERSION");
+    assertThat(times().path(1).path("minutes").asInt()).isEqualTo(140);
+  }
+
+  @Test
+  void an_entry_that_was_clocked_by_mistake_is_removed_with_its_reason() {
+    gate.finished();
+    remove("/api/time-entries/", times().path(2), "Went home at 17:30");
+    assertThat(times()).hasSize(2);
+    assertThat(texts(gate.sheet().path("corrections"), "reason")).contains("Went home at 17:30");
+  }
+
+  @Test
+  void a_part_that_nobody_wrote_down_is_added_and_leaves_stock() {
+    gate.finished();
+    var held = held("PHO-02");
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/parts",
+            Map.of("partId", gate.part("PHO-02"), "quantity", "1"));
+    assertThat(held("PHO-02")).isEqualByComparingTo(held.subtract(java.math.BigDecimal.ONE));
+    assertThat(texts(parts(), "quantity")).containsExactly("1", "3", "1");
+  }
+
+  @Test
+  void a_part_taken_off_goes_back_into_stock_at_what_it_cost() {
+    gate.finished();
+    var held = held("PHO-02");
+    remove("/api/visit-parts/", parts().path(1), "Wrong van");
+    assertThat(held("PHO-02")).isEqualByComparingTo(held.add(new java.math.BigDecimal(3)));
+    assertThat(costOf("parts")).isEqualTo(212_40);
+  }
+
+  @Test
+  void a_part_beyond_the_promise_is_marked_with_how_many() {
+    gate.finished();
+    assertThat(texts(parts(), "beyondPromise")).containsExactly("0", "2");
+  }
+
+  @Test
+  void a_part_comes_back_under_the_warranty_when_its_exclusion_is_taken_off() {
+    gate.corrected();
+    long without = timeAndParts();
+    gate.office()
+        .post(
+            "/api/visit-parts/" + parts().path(1).path("id").asLong() + "/warranty",
+            Map.of("version", parts().path(1).path("version").asInt(), "reason", ""));
+    assertThat(without - timeAndParts()).isEqualTo(32_28);
+  }
+
+  @Test
+  void a_visit_whose_clock_still_runs_cannot_be_dropped() {
+    gate.onSite();
+    var refused = drop("not-this-time", "Nobody there");
+    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+  }
+
+  @Test
+  void a_visit_with_parts_on_it_cannot_be_dropped() {
+    gate.finished();
+    assertThat(drop("call-off", "Not needed").text()).contains("Parts are recorded");
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"not-this-time", "call-off"})
+  void dropping_a_visit_needs_a_reason(String how) {
+    gate.planned();
+    assertThat(drop(how, " ").pointer()).isEqualTo("/reason");
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("planned");
+  }
+
+  @Test
+  void a_visit_that_is_not_finished_cannot_be_checked() {
+    gate.planned();
+    var refused =
+        gate.office()
+            .post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
+    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.text()).contains("planned");
+  }
+
+  @Test
+  void a_checked_visit_is_not_corrected_until_its_check_is_taken_back() {
+    gate.checked();
+    var refused =
+        gate.correct(times().path(1), Map.of("from", "15:00", "to", "17:00", "reason", "Late"));
+    assertThat(refused.text()).contains("Reopen it first");
+    gate.office()
+        .post("/api/visits/" + gate.visit() + "/reopen", Map.of("version", gate.visitVersion()));
+    assertThat(
+            gate.correct(times().path(1), Map.of("from", "15:00", "to", "17:00", "reason", "Late"))
+                .status())
+        .isEqualTo(200);
+  }
+
+  @Test
+  void the_check_keeps_the_cost_of_its_day_when_the_wage_rises_afterwards() {
+    gate.checked();
+    long cost = costOf("labour");
+    String day = gate.sheet().path("visits").path(0).path("day").asString();
+    var database = program.database();
+    database.execute(
+        "insert into wage select person_id, date '%s', 99, on_cost_share from wage join person on person.id = person_id where username = 'dilys' limit 1"
+            .formatted(day));
+    try {
+      assertThat(costOf("labour")).isEqualTo(cost);
+    } finally {
+      database.execute("delete from wage where wage_per_hour = 99");
+    }
+  }
+
+  @Test
+  void checking_twice_at_once_posts_the_time_once() throws Exception {
+    gate.corrected();
+    var form = Map.of("version", gate.visitVersion());
+    AtOnce.statuses(4, i -> gate.office().post("/api/visits/" + gate.visit() + "/check", form));
+    assertThat(texts(gate.sheet().path("journal"), "event"))
+        .filteredOn("Time approved"::equals)
+        .hasSize(1);
+  }
+
+  private void addTime(Map<String, Object> values) {
+    var answer = gate.office().post(entries(), reasoned(values));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+  }
+
+  private static Map<String, Object> reasoned(Map<String, Object> values) {
+    var form = new HashMap<>(values);
+    form.put("version", 0);
+    form.put("kind", "labour");
+    form.put("reason", "Forgot the clock");
+    return form;
+  }
+
+  private Visitor.Answer drop(String how, String reason) {
+    return gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/" + how,
+            Map.of("version", gate.visitVersion(), "reason", reason));
+  }
+
+  private void remove(String path, JsonNode record, String reason) {
+    var answer =
+        gate.office()
+            .post(
+                path + record.path("id").asLong() + "/remove",
+                Map.of("version", record.path("version").asInt(), "reason", reason));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+  }
+
+  private String entries() {
+    return "/api/visits/" + gate.visit() + "/time-entries";
+  }
+
+  private JsonNode times() {
+    return gate.sheet().path("visits").path(0).path("times");
+  }
+
+  private JsonNode parts() {
+    return gate.sheet().path("visits").path(0).path("parts");
+  }
+
+  private long timeAndParts() {
+    return gate.sheet().path("billing").path("timeAndParts").path("netMinor").asLong();
+  }
+
+  private long costOf(String category) {
+    for (JsonNode rung : gate.sheet().path("cost").path("rungs")) {
+      if (rung.path("category").asString().equals(category)) {
+        return rung.path("actualMinor").asLong();
+      }
+    }
+    throw new AssertionError("No rung " + category);
+  }
+
+  private java.math.BigDecimal held(String number) {
+    return program
+        .database()
+        .fetchSingle("select quantity from part where number = ?", number)
+        .get(0, java.math.BigDecimal.class);
+  }
+}

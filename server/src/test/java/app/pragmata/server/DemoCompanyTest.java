@@ -1,0 +1,86 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The demo looks like a Tuesday in a real office, and everybody in it is invented. */
+class DemoCompanyTest {
+  private final DSLContext database = RunningPragmata.forTests().database();
+  private final Visitor office = Visitor.signedIn(RunningPragmata.forTests(), "hester");
+
+  @Test
+  void it_is_about_as_large_as_a_small_firm() {
+    assertThat(database.fetchCount(CUSTOMER)).isBetween(55, 65);
+    assertThat(database.fetchCount(SITE)).isBetween(85, 95);
+    assertThat(database.fetchCount(PART)).isBetween(38, 42);
+    assertThat(database.fetchCount(PERSON, PERSON.ROLE.eq("technician"))).isEqualTo(5);
+    assertThat(database.fetchCount(JOB)).isGreaterThanOrEqualTo(140);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"open", "worked", "checked", "billed", "settled"})
+  void jobs_stand_in_every_state(String state) {
+    assertThat(database.fetchCount(JOB, JOB.STATE.eq(state))).isPositive();
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"draft", "sent", "accepted", "declined"})
+  void quotes_stand_in_every_state(String state) {
+    assertThat(database.fetchCount(QUOTE, QUOTE.STATE.eq(state))).isPositive();
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed", "paid"})
+  void no_stage_of_the_money_line_is_empty(String stage) {
+    RunningPragmata.forTests().clock().set("2026-11-24T06:30");
+    assertThat(office.get("/api/worklists/" + stage).json().path("count").asInt()).isPositive();
+  }
+
+  @Test
+  void some_jobs_lose_money_and_some_invoices_are_late() {
+    RunningPragmata.forTests().clock().set("2026-11-24T06:30");
+    var rows = office.get("/api/worklists/billed?sort=margin").json().path("rows");
+    assertThat(rows.path(0).path("marginPercent").asDouble()).isNegative();
+    assertThat(WorkedExampleTest.texts(rows, "stuck")).contains("true");
+  }
+
+  @Test
+  void telephone_numbers_are_of_the_range_reserved_for_fiction() {
+    assertThat(database.select(CUSTOMER.PHONE).from(CUSTOMER).fetch(CUSTOMER.PHONE))
+        .allMatch(phone -> phone.startsWith("01632 960"));
+  }
+
+  @Test
+  void mail_addresses_are_of_the_domains_reserved_for_examples() {
+    assertThat(database.select(CUSTOMER.EMAIL).from(CUSTOMER).fetch(CUSTOMER.EMAIL))
+        .allMatch(mail -> mail.matches(".+@example\\.(com|org|net)"));
+  }
+
+  @Test
+  void no_van_holds_less_than_nothing_before_the_day_begins() {
+    assertThat(
+            database.fetchCount(
+                STOCK_LEVEL,
+                STOCK_LEVEL
+                    .QUANTITY
+                    .lt(java.math.BigDecimal.ZERO)
+                    .and(
+                        STOCK_LEVEL.PART_ID.notIn(
+                            database
+                                .select(PART.ID)
+                                .from(PART)
+                                .where(PART.NUMBER.in("RAM-230", "PHO-02"))))))
+        .isZero();
+  }
+}

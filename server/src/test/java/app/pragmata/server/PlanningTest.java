@@ -1,0 +1,209 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.generated.Tables.PERSON;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+
+class PlanningTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "ngozi");
+
+  @Test
+  void a_planned_visit_stands_in_its_technicians_day() {
+    gate.planned();
+    assertThat(stops(gate.technician())).contains(Long.toString(gate.visit()));
+  }
+
+  @Test
+  void a_moved_visit_leaves_the_first_technicians_day_for_the_seconds() {
+    gate.planned();
+    gate.office()
+        .put(plan(), form(Map.of("version", 2, "day", "today", "technicianId", person("piet"))));
+    assertThat(stops(gate.technician())).doesNotContain(Long.toString(gate.visit()));
+    assertThat(stops(Visitor.signedIn(program, "piet"))).contains(Long.toString(gate.visit()));
+  }
+
+  private static List<String> stops(Visitor technician) {
+    return WorkedExampleTest.texts(
+        technician.get("/api/pocket/day").json().path("stops"), "visitId");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "day, yesterday, WRONG_STATE",
+    "day, 2031-01-01, TOO_LARGE",
+    "day, blursday, UNREADABLE",
+    "start, 25:00, UNREADABLE",
+    "expected, 0:01, EXCEEDS_LIMIT",
+    "expected, 17h, EXCEEDS_LIMIT",
+    "expected, -1:00, NEGATIVE"
+  })
+  void a_plan_with_a_fault_names_its_field_and_plans_nothing(
+      String field, String typed, String rule) {
+    gate.accepted();
+    long job =
+        gate.office()
+            .post("/api/quotes/" + gate.quote() + "/job", Map.of())
+            .json()
+            .path("id")
+            .asLong();
+    JsonNode visit = gate.office().get("/api/jobs/" + job).json().path("visits").path(0);
+    var refused =
+        gate.office()
+            .put(
+                "/api/visits/" + visit.path("id").asLong() + "/plan",
+                form(Map.of("version", 1, field, typed)));
+    assertThat(refused.pointer()).isEqualTo("/" + field);
+    assertThat(refused.rule()).isEqualTo(rule);
+    assertThat(gate.office().get("/api/jobs/" + job).json().path("visits").path(0))
+        .isEqualTo(visit);
+  }
+
+  @Test
+  void somebody_who_is_no_technician_cannot_be_sent() {
+    gate.planned();
+    var refused =
+        gate.office().put(plan(), form(Map.of("version", 2, "technicianId", person("maud"))));
+    assertThat(refused.status()).isIn(404, 422);
+    assertThat(gate.sheet().path("visits").path(0).path("technician").asString())
+        .isEqualTo("Ngozi Adair");
+  }
+
+  @Test
+  void a_visit_that_has_begun_is_not_moved() {
+    gate.onSite();
+    var refused = gate.office().put(plan(), form(Map.of("version", gate.visitVersion())));
+    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+  }
+
+  @Test
+  void a_visit_that_somebody_moved_meanwhile_is_not_moved_again_unseen() {
+    gate.planned();
+    gate.office().put(plan(), form(Map.of("version", 2, "start", "9")));
+    var refused = gate.office().put(plan(), form(Map.of("version", 2, "start", "11")));
+    assertThat(refused.rule()).isEqualTo("STALE_VERSION");
+    assertThat(gate.sheet().path("visits").path(0).path("start").asString()).startsWith("09:00");
+  }
+
+  @Test
+  void a_second_visit_is_made_once_however_often_it_is_asked_for() {
+    gate.planned();
+    var form = form(Map.of("version", 0, "start", "10"));
+    String visits = "/api/jobs/" + gate.job() + "/visits";
+    var first = gate.office().post(visits, form, "second-visit-1");
+    var again = gate.office().post(visits, form, "second-visit-1");
+    assertThat(again).isEqualTo(first);
+    assertThat(gate.sheet().path("visits")).hasSize(2);
+  }
+
+  @Test
+  void a_visit_called_off_leaves_the_job_open_and_keeps_its_reason() {
+    gate.planned();
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/call-off",
+            Map.of("version", 2, "reason", "Gate sold"));
+    JsonNode sheet = gate.sheet();
+    assertThat(sheet.path("state").asString()).isEqualTo("open");
+    assertThat(sheet.path("visits").path(0).path("reason").asString()).isEqualTo("Gate sold");
+  }
+
+  @Test
+  void a_job_is_called_off_with_its_visits_before_anything_was_done() {
+    gate.planned();
+    var answer =
+        gate.office()
+            .post(
+                "/api/jobs/" + gate.job() + "/call-off",
+                Map.of("version", gate.version(), "reason", "Premises sold"));
+    assertThat(answer.status()).isEqualTo(200);
+    assertThat(gate.sheet().path("state").asString()).isEqualTo("called_off");
+    assertThat(WorkedExampleTest.texts(gate.sheet().path("visits"), "state"))
+        .containsExactly("called_off");
+  }
+
+  @Test
+  void a_job_on_which_work_has_begun_is_not_called_off() {
+    gate.onSite();
+    var refused =
+        gate.office()
+            .post(
+                "/api/jobs/" + gate.job() + "/call-off",
+                Map.of("version", gate.version(), "reason", "Premises sold"));
+    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+    assertThat(gate.sheet().path("state").asString()).isEqualTo("worked");
+  }
+
+  @Test
+  void a_technicians_day_shows_what_is_already_planned_there() {
+    gate.planned();
+    String day = gate.sheet().path("visits").path(0).path("day").asString();
+    var stops = gate.office().get("/api/technicians/" + person("ngozi") + "/day?day=" + day).json();
+    assertThat(stops.toString()).contains("Tansy Row Garages").contains("15:00");
+  }
+
+  @Test
+  void a_visit_that_begins_on_another_day_than_planned_is_one_of_that_day() {
+    gate.planned();
+    gate.nextDayAt("09:00");
+    gate.tap("drive", Map.of());
+    gate.nextDayAt("09:30");
+    gate.tap("arrive", Map.of("miles", "3"));
+    gate.tap("start-work", Map.of());
+    gate.nextDayAt("10:00");
+    gate.tap("finish", Map.of());
+    JsonNode visit = gate.sheet().path("visits").path(0);
+    assertThat(WorkedExampleTest.texts(visit.path("times"), "fromDaysLater"))
+        .containsExactly("0", "0");
+  }
+
+  private String plan() {
+    return "/api/visits/" + gate.visit() + "/plan";
+  }
+
+  private Map<String, Object> form(Map<String, Object> changes) {
+    var form =
+        new HashMap<String, Object>(
+            Map.of(
+                "version",
+                1,
+                "technicianId",
+                person("ngozi"),
+                "day",
+                "tomorrow",
+                "start",
+                "8:30",
+                "expected",
+                "2:30"));
+    form.putAll(changes);
+    return form;
+  }
+
+  private long person(String username) {
+    return program
+        .database()
+        .select(PERSON.ID)
+        .from(PERSON)
+        .where(PERSON.USERNAME.eq(username))
+        .fetchSingle(PERSON.ID);
+  }
+
+  @Test
+  void technicians_are_offered_by_name_and_nobody_else_is() {
+    List<String> names =
+        WorkedExampleTest.texts(
+            gate.office().get("/api/choices").json().path("technicians"), "name");
+    assertThat(names).hasSize(5).contains("Imre Vasko").doesNotContain("Maud Ferris");
+  }
+}
