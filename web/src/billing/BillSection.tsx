@@ -205,7 +205,7 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
               </tr>
             </tbody>
           </table>
-          {invoice.owedMinor > 0 && <ReceiptForm key={invoice.version} invoice={invoice} />}
+          {invoice.owedMinor > 0 && <ReceiptForm invoice={invoice} />}
         </div>
       </div>
     </Section>
@@ -214,7 +214,8 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
 
 /** Filled in with what usually comes: all that is owed, by bank, today. */
 function ReceiptForm({ invoice }: { invoice: Invoice }) {
-  const [amount, setAmount] = useState((invoice.owedMinor / 100).toFixed(2));
+  const [typed, setAmount] = useState<string>();
+  const amount = typed ?? (invoice.owedMinor / 100).toFixed(2);
   const [receivedOn, setReceivedOn] = useState("today");
   const [method, setMethod] = useState("bank transfer");
   const [problem, setProblem] = useState<Problem>();
@@ -226,7 +227,13 @@ function ReceiptForm({ invoice }: { invoice: Invoice }) {
           body: { version: invoice.version, amount, receivedOn, method },
         }),
       ),
-    { refused: setProblem, done: () => setProblem(undefined) },
+    {
+      refused: setProblem,
+      done: () => {
+        setProblem(undefined);
+        setAmount(undefined);
+      },
+    },
   );
   return (
     <form

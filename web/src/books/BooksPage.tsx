@@ -3,6 +3,7 @@ import { Button } from "antd";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
 import { day, money } from "../format";
+import { useTitle } from "../useTitle";
 import { EntryLines } from "./EntryLines";
 
 const amount = (minor: number) => (minor === 0 ? "" : money(minor));
@@ -99,6 +100,7 @@ function Older({
 function Journal() {
   const [before, older] = usePage();
   const { data } = useQuery(queries.journal(before));
+  useTitle("Journal");
   return (
     <article className="sheet" aria-label="Journal">
       <div className="pad">
@@ -124,6 +126,7 @@ function Journal() {
 function Account({ code }: { code: string }) {
   const [before, older] = usePage();
   const { data, error } = useQuery(queries.account(code, before));
+  useTitle(data && `${data.code} ${data.name}`);
   if (error) {
     return (
       <div className="sheet">

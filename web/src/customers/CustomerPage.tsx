@@ -3,12 +3,14 @@ import { Link, useParams } from "react-router";
 import { queries } from "../api/queries";
 import { day, money, words } from "../format";
 import { Section } from "../sheet/Section";
+import { useTitle } from "../useTitle";
 import { Owes } from "./Owes";
 
 /** A customer with sites, equipment and everything that stands between us. */
 export default function CustomerPage() {
   const id = Number(useParams().id);
   const { data: customer, error } = useQuery(queries.customer(id));
+  useTitle(customer?.name);
   if (error) {
     return <p className="pad fault">{error.message}</p>;
   }

@@ -37,7 +37,9 @@ export function FindField({ canSell }: { canSell: boolean }) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
-  const { data: hits } = useQuery(queries.find(typed));
+  const { data: hits, isPlaceholderData } = useQuery(queries.find(typed));
+  // Enter may come before the answer: then it opens the first hit as soon as there is one.
+  const [hurried, setHurried] = useState(false);
 
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -70,6 +72,14 @@ export function FindField({ canSell }: { canSell: boolean }) {
     })),
     ...actions,
   ];
+
+  const answered = wanted.length < 2 || (hits !== undefined && !isPlaceholderData);
+  useEffect(() => {
+    if (hurried && answered) {
+      setHurried(false);
+      go(choices[0]);
+    }
+  });
 
   const close = () => {
     setOpen(false);
@@ -109,13 +119,18 @@ export function FindField({ canSell }: { canSell: boolean }) {
           onChange={(event) => {
             setTyped(event.target.value);
             setAt(0);
+            setHurried(false);
           }}
           onKeyDown={(event) => {
             if (event.key === "ArrowDown" || event.key === "ArrowUp") {
               event.preventDefault();
               setAt(Math.min(Math.max(at + (event.key === "ArrowDown" ? 1 : -1), 0), choices.length - 1));
             } else if (event.key === "Enter") {
-              go(choices[at]);
+              if (answered) {
+                go(choices[at]);
+              } else {
+                setHurried(true);
+              }
             }
           }}
         />

@@ -135,8 +135,9 @@ function SignInForm({ expected, signedIn }: { expected?: string; signedIn?: () =
   );
 }
 
-/** Ends the session and goes back to the sign-in page. */
+/** Ends the session, forgets what was typed in it, and goes back to the sign-in page. */
 export async function signOut() {
   await answer(client.POST("/api/sign-out"));
+  window.sessionStorage.clear();
   window.location.assign("/");
 }

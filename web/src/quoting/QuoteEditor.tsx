@@ -28,7 +28,6 @@ const DRIVE: TypedLine = {
   description: "Call-out",
   time: "0:30",
   miles: "10",
-  price: "45.00",
 };
 
 export const blank: Draft = {
@@ -325,9 +324,7 @@ function Line({
         aria-label={`Price of line ${at}`}
         className="figure"
         value={line.price ?? ""}
-        placeholder={
-          timed && line.category === "labour" ? "per hour" : line.category === "parts" ? "list" : ""
-        }
+        placeholder={figures?.unitPriceMinor == null ? "" : money(figures.unitPriceMinor)}
         status={wrong("price")}
         onChange={(event) => put({ ...line, price: event.target.value })}
       />

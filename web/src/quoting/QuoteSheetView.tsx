@@ -11,8 +11,10 @@ import { day } from "../format";
 import { useSession } from "../people/SessionGate";
 import { Asking } from "../sheet/Asking";
 import { Section } from "../sheet/Section";
+import { useTitle } from "../useTitle";
 import { blank, type Draft, QuoteEditor } from "./QuoteEditor";
 import { QuoteLinesRead, Totals } from "./QuoteLines";
+import { useKeptDraft } from "./useKeptDraft";
 
 /** A quote from draft to job: an editor while it is a draft, frozen afterwards. */
 export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
@@ -29,7 +31,7 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
     return <div className="sheet" aria-busy="true" />;
   }
   if (quote.state === "draft" && person.role !== "BOOKKEEPER") {
-    return <DraftSheet key={quote.version} quote={quote} alone={alone} />;
+    return <DraftSheet quote={quote} alone={alone} />;
   }
   return (
     <article className={alone ? "sheet alone" : "sheet"} aria-label={`Quote ${quote.number}`}>
@@ -56,6 +58,7 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
 }
 
 function Title({ quote }: { quote: QuoteSheet }) {
+  useTitle(`Q ${quote.number} ${quote.title}`);
   return (
     <div>
       <h1>{quote.title}</h1>
@@ -132,35 +135,41 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
 }
 
 function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
-  const [draft, setDraft] = useState<Draft>({
-    siteId: quote.siteId,
-    site: `${quote.customer}, ${quote.site}`,
-    equipmentId: quote.equipmentId ?? undefined,
-    equipment: quote.equipment ?? undefined,
-    kindOfJobId: quote.kindOfJobId,
-    title: quote.title,
-    validUntil: quote.validUntil,
-    notes: quote.notes,
-    lines: quote.lines,
+  const typed = useKeptDraft<Draft>(`quote ${quote.id}`, {
+    version: quote.version,
+    draft: {
+      siteId: quote.siteId,
+      site: `${quote.customer}, ${quote.site}`,
+      equipmentId: quote.equipmentId ?? undefined,
+      equipment: quote.equipment ?? undefined,
+      kindOfJobId: quote.kindOfJobId,
+      title: quote.title,
+      validUntil: quote.validUntil,
+      notes: quote.notes,
+      lines: quote.lines,
+    },
   });
-  const [saved, setSaved] = useState(draft);
   const [problem, setProblem] = useState<Problem>();
   const path = { params: { path: { id: quote.id } } };
-  const body = { ...wire(draft), version: quote.version };
+  const body = { ...wire(typed.draft), version: typed.version };
+  const saved = () => {
+    typed.forget();
+    setProblem(undefined);
+  };
   const save = useAct(() => answer(client.PUT("/api/quotes/{id}", { ...path, body })), {
     refused: setProblem,
-    done: () => setSaved(draft),
+    done: saved,
   });
   const send = useAct(
     async () => {
-      const version =
-        draft === saved
-          ? quote.version
-          : (await answer(client.PUT("/api/quotes/{id}", { ...path, body }))).version;
+      const version = typed.dirty
+        ? (await answer(client.PUT("/api/quotes/{id}", { ...path, body }))).version
+        : quote.version;
       return answer(client.POST("/api/quotes/{id}/send", { ...path, body: { version } }));
     },
-    { refused: setProblem },
+    { refused: setProblem, done: saved },
   );
+  const running = save.running || send.running;
   return (
     <article className={alone ? "sheet alone" : "sheet"} aria-label={`Quote ${quote.number}`}>
       <header className="section head">
@@ -168,7 +177,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
         <div className="titled">
           <Title quote={quote} />
           <div className="actions">
-            <Button onClick={() => save.run()} loading={save.running} disabled={draft === saved}>
+            <Button onClick={() => save.run()} loading={save.running} disabled={!typed.dirty}>
               Save draft
             </Button>
             <Button type="primary" onClick={() => send.run()} loading={send.running}>
@@ -177,19 +186,36 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
           </div>
         </div>
       </header>
-      <QuoteEditor draft={draft} change={setDraft} computed={quote.computed} problem={problem} />
+      {typed.overtaken && !running && (
+        <div className="notice" role="alert">
+          <span>Somebody saved this quote while you were typing. What you typed is still here.</span>
+          <Button onClick={typed.keepMine}>Keep mine</Button>
+          <Button onClick={typed.forget}>Take theirs</Button>
+        </div>
+      )}
+      <QuoteEditor draft={typed.draft} change={typed.change} computed={quote.computed} problem={problem} />
     </article>
   );
 }
 
 /** A quote that has no number yet. */
 export function NewQuote({ made }: { made: (id: number) => void }) {
-  const [draft, setDraft] = useState<Draft>(blank);
+  useTitle("New quote");
+  const typed = useKeptDraft<Draft>("new quote", { version: 0, draft: blank });
+  const [takenUp, setTakenUp] = useState(typed.dirty);
   const [problem, setProblem] = useState<Problem>();
   const create = useAct(
     (_: undefined, key) =>
-      answer(client.POST("/api/quotes", { params: withKey(key), body: { ...wire(draft), version: 0 } })),
-    { refused: setProblem, done: (created) => made(created.id) },
+      answer(
+        client.POST("/api/quotes", { params: withKey(key), body: { ...wire(typed.draft), version: 0 } }),
+      ),
+    {
+      refused: setProblem,
+      done: (created) => {
+        typed.forget();
+        made(created.id);
+      },
+    },
   );
   return (
     <article className="sheet alone" aria-label="New quote">
@@ -198,15 +224,26 @@ export function NewQuote({ made }: { made: (id: number) => void }) {
         <div className="titled">
           <div>
             <h1>New quote</h1>
+            {takenUp && typed.dirty && <div className="small soft">taken up where you left it</div>}
           </div>
           <div className="actions">
+            {takenUp && typed.dirty && (
+              <Button
+                onClick={() => {
+                  typed.forget();
+                  setTakenUp(false);
+                }}
+              >
+                Start afresh
+              </Button>
+            )}
             <Button type="primary" onClick={() => create.run(undefined)} loading={create.running}>
               Save draft
             </Button>
           </div>
         </div>
       </header>
-      <QuoteEditor draft={draft} change={setDraft} problem={problem} />
+      <QuoteEditor draft={typed.draft} change={typed.change} problem={problem} />
     </article>
   );
 }

@@ -1,7 +1,10 @@
 import { Button, Input, Modal } from "antd";
 import { useState } from "react";
 
-/** Asks for one line of text before something happens that needs a reason or a name. */
+/**
+ * Asks for one line of text before something happens that needs a reason or a name. The text stays when it is closed,
+ * for what it was asked for may be refused and asked for again.
+ */
 export function Asking({
   label,
   title,
@@ -49,7 +52,6 @@ export function Asking({
         okButtonProps={{ disabled: !optional && !text.trim() }}
         cancelText="Leave it"
         width={420}
-        afterClose={() => setText("")}
       >
         <label className="field">
           {question}

@@ -11,6 +11,7 @@ import { Owes } from "../customers/Owes";
 import { WorkSection } from "../field/WorkSection";
 import { day, money, weekday } from "../format";
 import { useSession } from "../people/SessionGate";
+import { useTitle } from "../useTitle";
 import { Asking } from "./Asking";
 import { CostLadder } from "./CostLadder";
 import { Section } from "./Section";
@@ -55,6 +56,7 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
 
 function Head({ job, done }: { job: JobSheet; done?: () => void }) {
   const { now } = useSession();
+  useTitle(`J ${job.number} ${job.title}`);
   return (
     <header className="section head">
       <div className="margin soft">J {job.number}</div>

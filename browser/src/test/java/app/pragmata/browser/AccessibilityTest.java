@@ -20,18 +20,16 @@ class AccessibilityTest {
   @ValueSource(
       strings = {
         "/quoted",
-        "/won",
-        "/booked",
         "/worked",
         "/checked",
         "/billed",
-        "/paid",
         "/quotes/new",
         "/customers/4",
         "/books/journal",
         "/books/1050"
       })
   void an_office_page_has_no_serious_violation(String path) {
+    program.clock().set("2026-11-24T10:00");
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(path);
     desk.locator(".sheet h1, .sheet .section").first().waitFor();
@@ -50,23 +48,12 @@ class AccessibilityTest {
   void the_technicians_pages_have_no_serious_violation() {
     var gate = new SwingGate(program, "piet").onSite();
     Page phone = Chromium.phone(program, "piet");
+    phone.navigate("/");
     phone.locator("a.stop").first().waitFor();
     assertThat(seriousViolations(phone)).isEmpty();
     phone.navigate("/pocket/" + gate.visit());
     phone.locator(".big").waitFor();
     assertThat(seriousViolations(phone)).isEmpty();
-    gate.at("17:00");
-    gate.tap("finish", java.util.Map.of());
-  }
-
-  @Test
-  void what_a_glove_has_to_hit_is_at_least_48_pixels_high() {
-    var gate = new SwingGate(program, "piet").onSite();
-    Page phone = Chromium.phone(program, "piet");
-    phone.navigate("/pocket/" + gate.visit());
-    phone.locator(".big").waitFor();
-    assertThat(phone.locator("main button:visible").all())
-        .allSatisfy(button -> assertThat(button.boundingBox().height).isGreaterThanOrEqualTo(48));
     gate.at("17:00");
     gate.tap("finish", java.util.Map.of());
   }

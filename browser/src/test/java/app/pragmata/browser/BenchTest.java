@@ -76,7 +76,7 @@ class BenchTest {
 
   @Test
   void first_load() {
-    Chromium.desk(program, "hester");
+    Chromium.desk(program, "hester").navigate("/");
     Page page = Chromium.window(program, 1280, 800);
     List<Response> scripts = new ArrayList<>();
     page.onResponse(

@@ -1,6 +1,7 @@
 package app.pragmata.browser;
 
 import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.BrowserType;
@@ -9,17 +10,19 @@ import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.Cookie;
 import com.microsoft.playwright.options.ReducedMotion;
 import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.regex.Pattern;
 
 /** Debian's Chromium without a window, driving the real program as one of the demo people. */
 final class Chromium {
   private static final Chromium SHARED = new Chromium();
 
   private final Browser browser;
+  private final Map<String, BrowserContext> contexts = new HashMap<>();
 
   private Chromium() {
     var playwright =
@@ -55,6 +58,10 @@ final class Chromium {
 
   /** A window with nobody signed in. */
   static Page window(RunningPragmata program, int width, int height) {
+    return context(program, width, height).newPage();
+  }
+
+  private static BrowserContext context(RunningPragmata program, int width, int height) {
     BrowserContext context =
         SHARED.browser.newContext(
             new Browser.NewContextOptions()
@@ -64,17 +71,28 @@ final class Chromium {
                 .setReducedMotion(ReducedMotion.REDUCE)
                 .setViewportSize(width, height));
     context.setDefaultTimeout(20_000);
-    return context.newPage();
+    return context;
   }
 
+  /**
+   * Each person has one window, so that scripts are fetched once; whatever it showed before is
+   * closed, and a session that has ended is taken up anew.
+   */
   private static Page signedIn(RunningPragmata program, String username, int width, int height) {
-    Page page = window(program, width, height);
-    page.navigate("/");
-    page.getByLabel("Name").fill(username);
-    page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("ostmere");
-    button(page, "Sign in").click();
-    page.waitForURL(Pattern.compile("/(worked|pocket|books)"));
-    return page;
+    BrowserContext context =
+        SHARED.contexts.computeIfAbsent(username, name -> context(program, width, height));
+    context.pages().forEach(Page::close);
+    if (!context.request().get("/api/money-line").ok()
+        && !context.request().get("/api/pocket/day").ok()) {
+      context.clearCookies();
+      Visitor.signedIn(program, username)
+          .cookies()
+          .forEach(
+              (name, value) ->
+                  context.addCookies(
+                      List.of(new Cookie(name, value).setUrl(program.address() + "/"))));
+    }
+    return context.newPage();
   }
 
   static Locator button(Page page, String name) {

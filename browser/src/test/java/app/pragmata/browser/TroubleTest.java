@@ -11,6 +11,8 @@ import com.microsoft.playwright.Page;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /**
  * What happens when people press twice, go back, look at old pictures or are signed out while they
@@ -85,21 +87,47 @@ class TroubleTest {
   }
 
   @Test
-  void the_list_is_worked_with_the_keyboard_alone() {
+  void a_receipt_whose_answer_was_lost_is_recorded_once_when_it_is_sent_again() {
+    var gate = new SwingGate(program, "tobias").billed();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/billed");
-    desk.locator(".row.on").waitFor();
-    desk.keyboard().press("j");
-    desk.keyboard().press("j");
-    desk.keyboard().press("k");
-    assertThat(desk.locator(".row").nth(1)).hasClass(Pattern.compile("\\bon\\b"));
-    String number = desk.locator(".row.on .number").innerText();
-    assertThat(desk.locator(".sheet header")).containsText("J " + number);
+    desk.navigate("/jobs/" + gate.job());
+    var lost = new java.util.concurrent.atomic.AtomicBoolean();
+    desk.route(
+        "**/receipts",
+        route -> {
+          if (lost.compareAndSet(false, true)) {
+            route.fetch();
+            route.abort();
+          } else {
+            route.resume();
+          }
+        });
+    desk.getByLabel("Amount", new Page.GetByLabelOptions().setExact(true)).fill("100");
+    button(desk, "Record receipt").click();
+    assertThat(desk.locator(".ant-message")).containsText("cannot be reached");
+    button(desk, "Record receipt").click();
+    assertThat(desk.locator("[data-section=receipts]")).containsText("441.19");
+    assertThat(gate.sheet().path("billing").path("invoice").path("receipts")).hasSize(1);
+  }
+
+  @Test
+  void a_reason_that_was_typed_is_still_there_when_the_act_was_refused() {
+    var gate = new SwingGate(program, "tobias").planned();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/jobs/" + gate.job());
+    button(desk, "Not this time…").click();
+    desk.getByLabel("Why?").fill("Nobody there");
+    desk.route("**/not-this-time", com.microsoft.playwright.Route::abort);
+    desk.locator(".ant-modal-footer .ant-btn-primary").click();
+    assertThat(desk.locator(".ant-message")).containsText("cannot be reached");
+    button(desk, "Not this time…").click();
+    assertThat(desk.getByLabel("Why?")).hasValue("Nobody there");
   }
 
   @Test
   void the_one_field_opens_with_a_slash_and_loses_no_letter() {
     Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/");
     desk.locator(".row").first().waitFor();
     desk.keyboard().type("/tansy row");
     assertThat(desk.locator(".find-hit.on")).containsText("Tansy Row Garages");
@@ -112,6 +140,19 @@ class TroubleTest {
     Page phone = Chromium.phone(program, "piet");
     phone.navigate("/books/journal");
     phone.waitForURL(Pattern.compile("/pocket$"));
+  }
+
+  @ParameterizedTest
+  @CsvSource({"hester,/worked", "orla,/worked", "maud,/books/journal", "imre,/pocket"})
+  void each_of_the_demo_people_signs_in_and_begins_where_their_work_is(
+      String username, String start) {
+    Page window = Chromium.window(program, 1280, 800);
+    window.navigate("/");
+    window.getByLabel("Name").fill(username);
+    window.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("ostmere");
+    button(window, "Sign in").click();
+    window.waitForURL(Pattern.compile(start + "$"));
+    window.context().close();
   }
 
   @Test

@@ -106,6 +106,7 @@ class WholePathTest {
   private void work() {
     phone = Chromium.phone(program, "imre");
     program.clock().set("2026-11-25T14:20");
+    phone.navigate("/");
     phone.locator("a.stop", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
     button(phone, "Start driving").click();
     assertThat(button(phone, "Arrive")).isVisible();
@@ -147,8 +148,8 @@ class WholePathTest {
   private void correctAndCheck() {
     desk.navigate("/worked");
     desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
-    correctTime("17:30 – 18:20", "17:35", "18:20");
-    correctTime("17:00 – 17:30", "17:00", "17:35");
+    correctTime("17:30 – 18:20", "17:35", "18:20", "overtime");
+    correctTime("17:00 – 17:30", "17:00", "17:35", "normal");
     button(desk, "Correct quantity of Photocell pair").click();
     Locator form = desk.getByLabel("Correct quantity", new Page.GetByLabelOptions().setExact(true));
     form.getByLabel("Photocell pair").fill("2");
@@ -171,12 +172,15 @@ class WholePathTest {
     assertThat(desk.locator(".sheet .visit .state")).hasText("checked");
   }
 
-  private void correctTime(String span, String from, String to) {
+  private void correctTime(String span, String from, String to, String rateClass) {
     button(desk, "Correct " + span).click();
     Locator form = desk.getByLabel("Correct time");
     form.getByLabel("From").fill(from);
     form.getByLabel("To", new Locator.GetByLabelOptions().setExact(true)).fill(to);
     form.getByLabel("Reason").fill("Customer says 17:35");
+    form.getByLabel("Hours").click();
+    desk.locator(".ant-select-item-option:visible", new Page.LocatorOptions().setHasText(rateClass))
+        .click();
     form.getByText("Correct", new Locator.GetByTextOptions().setExact(true)).click();
     assertThat(form).isHidden();
     assertThat(button(desk, "Correct " + from + " – " + to)).isVisible();

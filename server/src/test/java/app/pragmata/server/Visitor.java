@@ -116,6 +116,12 @@ public final class Visitor {
     }
   }
 
+  /** The cookies by name, for somebody who goes on in a browser. */
+  public Map<String, String> cookies() {
+    return cookies.getCookieStore().getCookies().stream()
+        .collect(java.util.stream.Collectors.toMap(HttpCookie::getName, HttpCookie::getValue));
+  }
+
   private String token() {
     return cookies.getCookieStore().getCookies().stream()
         .filter(cookie -> cookie.getName().equals("XSRF-TOKEN"))

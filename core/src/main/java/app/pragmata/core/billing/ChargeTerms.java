@@ -30,6 +30,16 @@ public record ChargeTerms(
     record PerCallOut(Money amount) implements DriveCharge {}
 
     record None() implements DriveCharge {}
+
+    /** What a drive comes to, rounded half up; for quoting one before it is driven. */
+    default Money amountFor(int minutes, BigDecimal miles) {
+      return switch (this) {
+        case PerHour perHour -> Money.forMinutes(minutes, perHour.rate().major());
+        case PerMile perMile -> perMile.rate().times(miles);
+        case PerCallOut callOut -> callOut.amount();
+        case None none -> Money.ZERO;
+      };
+    }
   }
 
   public ChargeTerms {

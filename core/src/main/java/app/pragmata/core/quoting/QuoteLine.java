@@ -19,6 +19,9 @@ public sealed interface QuoteLine {
 
   Money cost();
 
+  /** Per hour for labour, for the whole drive, per unit for anything else; without VAT. */
+  Money unitPrice();
+
   /** What the customer pays for the line, without VAT. */
   Money net();
 
@@ -39,6 +42,11 @@ public sealed interface QuoteLine {
     @Override
     public Money cost() {
       return Money.forMinutes(minutes, costPerHour);
+    }
+
+    @Override
+    public Money unitPrice() {
+      return chargePerHour;
     }
 
     @Override
@@ -66,6 +74,11 @@ public sealed interface QuoteLine {
     public Money cost() {
       return Money.forMinutes(minutes, costPerHour)
           .plus(Money.rounded(miles.multiply(costPerMile)));
+    }
+
+    @Override
+    public Money unitPrice() {
+      return price;
     }
 
     @Override

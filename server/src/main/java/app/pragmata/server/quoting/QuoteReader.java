@@ -94,14 +94,16 @@ final class QuoteReader {
     String description = description(at, line, "Call-out");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
     BigDecimal miles = reading.optional(at + "miles", line.miles(), Reading::miles);
-    Money price = reading.required(at + "price", line.price(), Money::parse);
+    BigDecimal driven = miles == null ? BigDecimal.ZERO : miles;
+    Money usual = company.chargeTerms().drive().amountFor(minutes == null ? 0 : minutes, driven);
+    Money price = price(at, line, usual);
     if (description == null || minutes == null || price == null) {
       return null;
     }
     return new QuoteLine.Drive(
         description,
         minutes,
-        miles == null ? BigDecimal.ZERO : miles,
+        driven,
         company.standardCostPerHour(RateClass.NORMAL, today),
         company.rates().costPerMile(today),
         price,

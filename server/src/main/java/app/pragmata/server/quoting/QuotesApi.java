@@ -70,8 +70,9 @@ class QuotesApi {
    */
   record Computed(List<ComputedLine> lines, Totals totals, List<FieldFault> faults) {}
 
-  /** Null amounts where the line cannot be read yet. */
+  /** Null amounts where the line cannot be read yet; the unit price is the one in force. */
   record ComputedLine(
+      @Nullable Long unitPriceMinor,
       @Nullable Long costMinor,
       @Nullable Long netMinor,
       @Nullable Long marginMinor,
@@ -272,7 +273,7 @@ class QuotesApi {
             .map(
                 line ->
                     line == null
-                        ? new ComputedLine(null, null, null, false)
+                        ? new ComputedLine(null, null, null, null, false)
                         : computed(line, company))
             .toList(),
         new Totals(
@@ -295,6 +296,7 @@ class QuotesApi {
   private static ComputedLine computed(QuoteLine line, Company company) {
     Margin margin = new Margin(line.net(), line.cost());
     return new ComputedLine(
+        line.unitPrice().minor(),
         line.cost().minor(),
         line.net().minor(),
         margin.amount().minor(),

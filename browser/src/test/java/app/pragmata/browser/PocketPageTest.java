@@ -1,0 +1,121 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** The technician's page under a gloved thumb. */
+class PocketPageTest {
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final SwingGate gate = new SwingGate(program, "piet");
+
+  @AfterEach
+  void the_clock_is_stopped_so_that_the_next_test_can_start_one() {
+    if (gate.sheet().path("visits").path(0).path("state").asString().equals("on_site")) {
+      gate.at("18:20");
+      gate.tap("finish", Map.of());
+    }
+  }
+
+  @Test
+  void absurd_miles_are_told_and_the_typed_ones_stay() {
+    gate.planned();
+    gate.at("14:20");
+    gate.tap("drive", Map.of());
+    gate.at("15:00");
+    Page phone = visit();
+    button(phone, "Arrive").click();
+    phone.getByLabel("Miles driven").fill("2000");
+    button(phone, "I have arrived").click();
+    assertThat(phone.locator(".fault")).containsText("More than 1,000 miles");
+    assertThat(phone.getByLabel("Miles driven")).hasValue("2000");
+    phone.getByLabel("Miles driven").fill("20");
+    button(phone, "I have arrived").click();
+    assertThat(button(phone, "Start work")).isVisible();
+  }
+
+  @Test
+  void a_clock_that_ran_through_the_night_asks_when_the_work_really_ended() {
+    gate.onSite();
+    gate.nextDayAt("09:00");
+    Page phone = visit();
+    button(phone, "Pause work").click();
+    Locator ended = phone.getByLabel("When did you really stop");
+    ended.fill("17:10");
+    button(phone, "Stop the clock then").click();
+    assertThat(button(phone, "Go on working")).containsText("2:10");
+  }
+
+  @Test
+  void a_part_added_by_mistake_is_put_back() {
+    gate.onSite();
+    gate.tap("parts", Map.of("partId", gate.part("PHO-02"), "quantity", "2"));
+    Page phone = visit();
+    button(phone, "Put back Photocell pair").click();
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Used so far")))
+        .containsText("No parts yet");
+    assertThat(gate.sheet().path("visits").path(0).path("parts")).isEmpty();
+  }
+
+  @Test
+  void a_visit_without_work_or_parts_is_not_finished_and_the_note_stays() {
+    gate.planned();
+    gate.at("15:00");
+    gate.tap("arrive", Map.of());
+    Page phone = visit();
+    button(phone, "Finish").click();
+    phone.getByLabel("What was done").fill("Nobody at the gate");
+    button(phone, "Finish this visit").click();
+    assertThat(
+            phone.locator(".pocket, .ant-message").getByText("No work or part is recorded").first())
+        .isVisible();
+    assertThat(phone.getByLabel("What was done")).hasValue("Nobody at the gate");
+    gate.tap("start-work", Map.of());
+  }
+
+  @Test
+  void what_the_office_planned_is_there_with_door_and_telephone() {
+    gate.planned();
+    Page phone = visit();
+    assertThat(phone.locator("a[href^='tel:']")).isVisible();
+    assertThat(phone.locator(".pocket")).containsText("Tansy Row Garages");
+    assertThat(phone.locator(".pocket")).containsText("1 Gate ram 230 V");
+    assertThat(phone.locator(".pocket")).not().containsText("612");
+  }
+
+  @Test
+  void nothing_is_cut_off_on_a_small_phone() {
+    gate.onSite();
+    Page phone = visit();
+    phone.setViewportSize(360, 640);
+    assertThat(
+            (Boolean)
+                phone.evaluate(
+                    "document.documentElement.scrollWidth <= document.documentElement.clientWidth"))
+        .isTrue();
+  }
+
+  @Test
+  void what_a_glove_has_to_hit_is_at_least_48_pixels_high() {
+    gate.onSite();
+    Page phone = visit();
+    assertThat(phone.locator("main button:visible").all())
+        .allSatisfy(target -> assertThat(target.boundingBox().height).isGreaterThanOrEqualTo(48));
+  }
+
+  private Page visit() {
+    Page phone = Chromium.phone(program, "piet");
+    phone.navigate("/pocket/" + gate.visit());
+    phone.locator(".big").waitFor();
+    return phone;
+  }
+}

@@ -1,0 +1,163 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static app.pragmata.browser.Chromium.choose;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+class QuotingPageTest {
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+
+  @Test
+  void an_empty_price_shows_the_usual_one_and_is_charged_at_it() {
+    Page desk = newQuote();
+    assertThat(desk.getByLabel("Price of line 1")).hasAttribute("placeholder", "58.00");
+    assertThat(desk.getByLabel("Price of line 2")).hasAttribute("placeholder", "45.00");
+    assertThat(totals(desk)).containsText("103.00");
+    choose(desk, "Hours of line 1", "", "overtime");
+    assertThat(desk.getByLabel("Price of line 1")).hasAttribute("placeholder", "87.00");
+  }
+
+  @Test
+  void a_faulty_line_is_told_in_words_while_the_others_are_still_computed() {
+    Page desk = newQuote();
+    desk.getByLabel("Time of line 1").fill("soon");
+    assertThat(desk.locator("[data-line='0'] [role=alert]")).containsText("Enter it like 1:30");
+    assertThat(totals(desk)).containsText("45.00");
+    assertThat(desk.getByLabel("Time of line 1")).hasValue("soon");
+    desk.getByLabel("Time of line 1").fill("2h");
+    assertThat(totals(desk)).containsText("161.00");
+  }
+
+  @Test
+  void lines_are_copied_moved_and_removed_and_the_totals_follow() {
+    Page desk = newQuote();
+    desk.getByLabel("Description of line 1").fill("Set the limits");
+    button(desk, "Copy line 1").click();
+    assertThat(desk.getByLabel("Description of line 2")).hasValue("Set the limits");
+    assertThat(totals(desk)).containsText("161.00");
+    button(desk, "Move line 3 up").click();
+    assertThat(desk.getByLabel("Description of line 2")).hasValue("Call-out");
+    button(desk, "Remove line 1").click();
+    assertThat(desk.locator("[data-line]")).hasCount(2);
+    assertThat(totals(desk)).containsText("103.00");
+  }
+
+  @Test
+  void a_quote_that_was_left_for_another_call_is_found_again_as_it_was() {
+    Page desk = newQuote();
+    desk.getByLabel("What is to be done").fill("Gate after the storm");
+    desk.getByLabel("Time of line 1").fill("3:15");
+    desk.keyboard().press("Control+k");
+    desk.getByLabel("Find").fill("quillon bakery");
+    desk.keyboard().press("Enter");
+    assertThat(desk.locator(".sheet h1")).hasText("Quillon Bakery");
+    desk.getByText("New quote").first().click();
+    assertThat(desk.getByLabel("What is to be done")).hasValue("Gate after the storm");
+    assertThat(desk.getByLabel("Time of line 1")).hasValue("3:15");
+    button(desk, "Start afresh").click();
+    assertThat(desk.getByLabel("What is to be done")).hasValue("");
+  }
+
+  @Test
+  void all_that_is_missing_is_told_at_its_field_and_what_was_typed_stays() {
+    Page desk = newQuote();
+    desk.getByLabel("What is to be done").fill("Gate after the storm");
+    button(desk, "Save draft").click();
+    assertThat(desk.getByText("Choose the site where the work is.")).isVisible();
+    assertThat(desk.getByText("Choose the kind of job.")).isVisible();
+    assertThat(desk.getByLabel("What is to be done")).hasValue("Gate after the storm");
+  }
+
+  @Test
+  void a_colleague_who_saves_the_draft_meanwhile_takes_nothing_away_that_was_typed() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    desk.getByLabel("Notes to the customer").fill("Mind the dog");
+    retitle(gate, "Saved by Orla");
+    button(desk, "Save draft").click();
+    Locator notice = desk.locator(".notice");
+    assertThat(notice).containsText("Somebody saved this quote while you were typing");
+    assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+    button(desk, "Keep mine").click();
+    button(desk, "Save draft").click();
+    assertThat(button(desk, "Save draft")).isDisabled();
+    desk.reload();
+    assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+    assertThat(notice).hasCount(0);
+  }
+
+  @Test
+  void somebody_elses_version_can_be_taken_instead_of_ones_own() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    desk.getByLabel("What is to be done").fill("Mine");
+    retitle(gate, "Saved by Orla");
+    button(desk, "Save draft").click();
+    button(desk, "Take theirs").click();
+    assertThat(desk.getByLabel("What is to be done")).hasValue("Saved by Orla");
+    assertThat(button(desk, "Save draft")).isDisabled();
+  }
+
+  @Test
+  void a_declined_quote_asks_why_and_leaves_the_list() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    gate.office().post("/api/quotes/" + gate.quote() + "/send", Map.of("version", 1));
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quoted/quote-" + gate.quote());
+    button(desk, "Declined…").click();
+    Locator confirm = desk.locator(".ant-modal-footer .ant-btn-primary");
+    assertThat(confirm).isDisabled();
+    desk.getByLabel("Why? It shows later where quotes are lost.").fill("Too dear");
+    confirm.click();
+    assertThat(desk.locator("[data-row='quote-" + gate.quote() + "']")).hasCount(0);
+    desk.navigate("/quotes/" + gate.quote());
+    assertThat(desk.locator(".sheet header")).containsText("declined: Too dear");
+  }
+
+  private Page newQuote() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/new");
+    desk.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("New quote")).waitFor();
+    return desk;
+  }
+
+  private static Locator totals(Page desk) {
+    return desk.locator("[data-section=totals]");
+  }
+
+  /** What a colleague saves over the draft, at the version that she sees. */
+  private static void retitle(SwingGate gate, String title) {
+    JsonNode quote = gate.office().get("/api/quotes/" + gate.quote()).json();
+    var form = new HashMap<String, Object>();
+    for (String field :
+        List.of("version", "siteId", "equipmentId", "kindOfJobId", "notes", "lines")) {
+      form.put(field, quote.path(field));
+    }
+    form.put("title", title);
+    form.put("validUntil", quote.path("validUntil").asString());
+    gate.office().put("/api/quotes/" + gate.quote(), form);
+  }
+
+  @Test
+  void the_window_is_named_after_the_quote() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    assertThat(desk).hasTitle(Pattern.compile("Q \\d+ Swing gate, ram replaced · Pragmata"));
+  }
+}

@@ -1,0 +1,139 @@
+package app.pragmata.browser;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Download;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class WorklistPageTest {
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+
+  @Test
+  void the_list_is_worked_with_the_keyboard_alone() {
+    Page desk = list("/billed");
+    desk.keyboard().press("j");
+    desk.keyboard().press("j");
+    desk.keyboard().press("k");
+    assertThat(desk.locator(".row").nth(1)).hasClass(Pattern.compile("\\bon\\b"));
+    String number = desk.locator(".row.on .number").innerText();
+    assertThat(desk.locator(".sheet header")).containsText("J " + number);
+  }
+
+  @Test
+  void keys_that_come_faster_than_pages_are_drawn_are_all_counted() {
+    Page desk = list("/billed");
+    for (int i = 0; i < 12; i++) {
+      desk.keyboard().press("j");
+    }
+    for (int i = 0; i < 5; i++) {
+      desk.keyboard().press("k");
+    }
+    assertThat(desk.locator(".row").nth(7)).hasClass(Pattern.compile("\\bon\\b"));
+  }
+
+  @Test
+  void the_list_ends_at_both_ends() {
+    Page desk = list("/checked");
+    desk.keyboard().press("ArrowUp");
+    assertThat(desk.locator(".row").first()).hasClass(Pattern.compile("\\bon\\b"));
+    int rows = desk.locator(".row").count();
+    for (int i = 0; i < rows + 2; i++) {
+      desk.keyboard().press("ArrowDown");
+    }
+    assertThat(desk.locator(".row").last()).hasClass(Pattern.compile("\\bon\\b"));
+  }
+
+  @Test
+  void enter_checks_the_visit_and_the_next_one_is_there() {
+    var first = new SwingGate(program, "tobias").corrected();
+    var second = new SwingGate(program, "tobias").corrected();
+    Page desk = list("/worked/job-" + first.job() + "?filter=Swing gate, ram replaced");
+    desk.locator("[data-sheet='job-" + first.job() + "']").waitFor();
+    desk.keyboard().press("Enter");
+    assertThat(desk.locator("[data-row='job-" + first.job() + "']")).hasCount(0);
+    assertThat(desk.locator("[data-sheet='job-" + second.job() + "']")).isVisible();
+    assertThat(first.sheet().path("state").asString()).isEqualTo("checked");
+    assertThat(second.sheet().path("state").asString()).isEqualTo("worked");
+  }
+
+  @Test
+  void enter_in_a_field_of_the_sheet_does_not_act_on_the_job() {
+    var gate = new SwingGate(program, "tobias").corrected();
+    Page desk = list("/worked/job-" + gate.job());
+    desk.locator("[data-sheet='job-" + gate.job() + "'] [data-primary]").waitFor();
+    Locator filter = desk.getByLabel("Filter the list");
+    filter.fill("swing gate");
+    filter.press("Enter");
+    desk.locator("[data-row='job-" + gate.job() + "']").waitFor();
+    assertThat(gate.sheet().path("state").asString()).isEqualTo("worked");
+  }
+
+  @Test
+  void filter_and_order_stand_in_the_address_and_survive_a_reload() {
+    Page desk = list("/billed");
+    desk.getByLabel("Filter the list").fill("bakery");
+    Chromium.choose(desk, "Sort the list", "", "by margin");
+    assertThat(desk).hasURL(Pattern.compile("filter=bakery.*sort=margin"));
+    desk.reload();
+    assertThat(desk.getByLabel("Filter the list")).hasValue("bakery");
+    assertThat(desk.locator(".row .who").first()).containsText("Bakery");
+  }
+
+  @Test
+  void a_filter_that_matches_nothing_says_what_to_do() {
+    Page desk = list("/billed");
+    desk.getByLabel("Filter the list").fill("no such customer");
+    assertThat(desk.locator(".rows")).containsText("Clear the filter to see all");
+  }
+
+  @Test
+  void the_list_is_taken_away_as_a_file_just_as_it_is_filtered() throws IOException {
+    Page desk = list("/billed?filter=bakery");
+    int rows = desk.locator(".row").count();
+    Download file = desk.waitForDownload(() -> desk.getByText("CSV").first().click());
+    assertThat(file.suggestedFilename()).isEqualTo("billed.csv");
+    assertThat(Files.readAllLines(file.path())).hasSize(rows + 1);
+  }
+
+  @Test
+  void a_stage_of_the_money_line_opens_its_list_with_the_same_figures() {
+    Page desk = list("/worked");
+    Locator stage = desk.locator(".money-line a", new Page.LocatorOptions().setHasText("Billed"));
+    String sum = stage.locator(".sum").innerText();
+    stage.click();
+    assertThat(desk.locator(".list-head h2")).hasText("Billed, money to come");
+    assertThat(desk.locator(".list-head .soft")).containsText(sum);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {"/worked", "/checked", "/billed", "/quotes/new", "/customers/4", "/books/1050"})
+  void nothing_on_a_desk_screen_is_cut_off_sideways(String path) {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(path);
+    desk.locator(".sheet h1, .sheet .section").first().waitFor();
+    assertThat(
+            (Boolean)
+                desk.evaluate(
+                    "document.documentElement.scrollWidth <= document.documentElement.clientWidth"))
+        .isTrue();
+  }
+
+  private Page list(String path) {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(path);
+    desk.locator(".row.on").waitFor();
+    return desk;
+  }
+}
