@@ -18,8 +18,9 @@ import org.junit.jupiter.api.Test;
  */
 @Tag("bench")
 class BenchTest {
-  private static final int WARM_UP = 60;
+  private static final int WARM_UP = 400;
   private static final int REQUESTS = 200;
+  private static final int FIRST_LOADS = 7;
 
   private final RunningPragmata program = RunningPragmata.on("pragmata_test", "2026-11-24T10:42");
 
@@ -74,31 +75,43 @@ class BenchTest {
     return List.of(times.get(REQUESTS / 2), times.get(REQUESTS * 95 / 100));
   }
 
+  /** In windows that have nothing in their cache, as on a first visit. */
   @Test
   void first_load() {
-    Chromium.desk(program, "hester").navigate("/");
-    Page page = Chromium.window(program, 1280, 800);
-    List<Response> scripts = new ArrayList<>();
-    page.onResponse(
-        response -> {
-          if (response.url().endsWith(".js")) {
-            scripts.add(response);
-          }
-        });
-    long start = System.nanoTime();
-    page.navigate("/");
-    page.getByLabel("Name").waitFor();
-    double usable = (System.nanoTime() - start) / 1e6;
-    page.getByLabel("Name").fill("hester");
-    page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("ostmere");
-    long signIn = System.nanoTime();
-    Chromium.button(page, "Sign in").click();
-    page.locator(".sheet h1").waitFor();
-    double sheet = (System.nanoTime() - signIn) / 1e6;
-    long bytes =
-        scripts.stream().mapToLong(response -> response.request().sizes().responseBodySize).sum();
+    var usable = new ArrayList<Double>();
+    var sheet = new ArrayList<Double>();
+    long bytes = 0;
+    for (int i = 0; i < FIRST_LOADS; i++) {
+      Page page = Chromium.window(program, 1280, 800);
+      List<Response> scripts = new ArrayList<>();
+      page.onResponse(
+          response -> {
+            if (response.url().endsWith(".js")) {
+              scripts.add(response);
+            }
+          });
+      long start = System.nanoTime();
+      page.navigate("/");
+      page.getByLabel("Name").waitFor();
+      usable.add((System.nanoTime() - start) / 1e6);
+      page.getByLabel("Name").fill("hester");
+      page.getByLabel("Password", new Page.GetByLabelOptions().setExact(true)).fill("ostmere");
+      long signIn = System.nanoTime();
+      Chromium.button(page, "Sign in").click();
+      page.locator(".sheet h1").waitFor();
+      sheet.add((System.nanoTime() - signIn) / 1e6);
+      bytes =
+          scripts.stream().mapToLong(response -> response.request().sizes().responseBodySize).sum();
+      page.context().close();
+    }
+    usable.sort(Double::compareTo);
+    sheet.sort(Double::compareTo);
     System.out.printf(
-        "%nFirst load: sign-in page usable after %.0f ms; worklist and sheet %.0f ms after signing in; %d kB of compressed script in all%n",
-        usable, sheet, bytes / 1024);
+        "%nFirst load, median of %d: sign-in page usable after %.0f ms (slowest %.0f ms); worklist and sheet %.0f ms after signing in; %d kB of compressed script in all%n",
+        FIRST_LOADS,
+        usable.get(FIRST_LOADS / 2),
+        usable.getLast(),
+        sheet.get(FIRST_LOADS / 2),
+        bytes / 1024);
   }
 }

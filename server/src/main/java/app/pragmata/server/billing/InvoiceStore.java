@@ -19,6 +19,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.springframework.stereotype.Repository;
 
 /** Posted invoices and what was received for them. */
@@ -32,50 +33,17 @@ class InvoiceStore {
 
   /** The invoice of a job; empty while it has none. */
   Optional<BillingView.Invoice> findOfJob(long jobId, LocalDate today) {
+    Field<List<BillingView.ChargedLine>> lines = lines();
+    Field<List<BillingView.ChargedVat>> vat = vat();
+    Field<List<BillingView.Receipt>> receipts = receipts();
     return database
-        .select(
-            INVOICE,
-            multiset(
-                    select(
-                            INVOICE_LINE.CATEGORY,
-                            INVOICE_LINE.DESCRIPTION,
-                            INVOICE_LINE.QUANTITY,
-                            INVOICE_LINE.UNIT,
-                            INVOICE_LINE.UNIT_PRICE_MINOR,
-                            INVOICE_LINE.FULL_MINOR,
-                            INVOICE_LINE.WARRANTY_SHARE,
-                            INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
-                            INVOICE_LINE.NET_MINOR)
-                        .from(INVOICE_LINE)
-                        .where(INVOICE_LINE.INVOICE_ID.eq(INVOICE.ID))
-                        .orderBy(INVOICE_LINE.POSITION))
-                .convertFrom(rows -> rows.map(mapping(InvoiceStore::line))),
-            multiset(
-                    select(INVOICE_VAT.PERCENT, INVOICE_VAT.NET_MINOR, INVOICE_VAT.VAT_MINOR)
-                        .from(INVOICE_VAT)
-                        .where(INVOICE_VAT.INVOICE_ID.eq(INVOICE.ID))
-                        .orderBy(INVOICE_VAT.PERCENT.desc()))
-                .convertFrom(
-                    rows ->
-                        rows.map(
-                            mapping(
-                                (percent, net, vat) ->
-                                    new BillingView.ChargedVat(plain(percent), net, vat)))),
-            multiset(
-                    select(
-                            RECEIPT.NUMBER,
-                            RECEIPT.RECEIVED_ON,
-                            RECEIPT.AMOUNT_MINOR,
-                            RECEIPT.METHOD)
-                        .from(RECEIPT)
-                        .where(RECEIPT.INVOICE_ID.eq(INVOICE.ID))
-                        .orderBy(RECEIPT.NUMBER))
-                .convertFrom(rows -> rows.map(mapping(BillingView.Receipt::new))))
+        .select(INVOICE.fields())
+        .select(lines, vat, receipts)
         .from(INVOICE)
         .where(INVOICE.JOB_ID.eq(jobId))
         .fetchOptional(
             row -> {
-              var invoice = row.value1();
+              var invoice = row.into(INVOICE);
               return new BillingView.Invoice(
                   invoice.getId(),
                   invoice.getNumber(),
@@ -83,13 +51,57 @@ class InvoiceStore {
                   invoice.getInvoiceDate(),
                   invoice.getDueDate(),
                   invoice.getOwedMinor() > 0 && invoice.getDueDate().isBefore(today),
-                  row.value2(),
-                  row.value3(),
+                  row.get(lines),
+                  row.get(vat),
                   invoice.getNetMinor(),
                   invoice.getGrossMinor(),
                   invoice.getOwedMinor(),
-                  row.value4());
+                  row.get(receipts));
             });
+  }
+
+  private static Field<List<BillingView.ChargedLine>> lines() {
+    return multiset(
+            select(
+                    INVOICE_LINE.CATEGORY,
+                    INVOICE_LINE.DESCRIPTION,
+                    INVOICE_LINE.QUANTITY,
+                    INVOICE_LINE.UNIT,
+                    INVOICE_LINE.UNIT_PRICE_MINOR,
+                    INVOICE_LINE.FULL_MINOR,
+                    INVOICE_LINE.WARRANTY_SHARE,
+                    INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
+                    INVOICE_LINE.NET_MINOR)
+                .from(INVOICE_LINE)
+                .where(INVOICE_LINE.INVOICE_ID.eq(INVOICE.ID))
+                .orderBy(INVOICE_LINE.POSITION))
+        .as("lines")
+        .convertFrom(rows -> rows.map(mapping(InvoiceStore::line)));
+  }
+
+  private static Field<List<BillingView.ChargedVat>> vat() {
+    return multiset(
+            select(INVOICE_VAT.PERCENT, INVOICE_VAT.NET_MINOR, INVOICE_VAT.VAT_MINOR)
+                .from(INVOICE_VAT)
+                .where(INVOICE_VAT.INVOICE_ID.eq(INVOICE.ID))
+                .orderBy(INVOICE_VAT.PERCENT.desc()))
+        .as("vat")
+        .convertFrom(
+            rows ->
+                rows.map(
+                    mapping(
+                        (percent, net, vat) ->
+                            new BillingView.ChargedVat(plain(percent), net, vat))));
+  }
+
+  private static Field<List<BillingView.Receipt>> receipts() {
+    return multiset(
+            select(RECEIPT.NUMBER, RECEIPT.RECEIVED_ON, RECEIPT.AMOUNT_MINOR, RECEIPT.METHOD)
+                .from(RECEIPT)
+                .where(RECEIPT.INVOICE_ID.eq(INVOICE.ID))
+                .orderBy(RECEIPT.NUMBER))
+        .as("receipts")
+        .convertFrom(rows -> rows.map(mapping(BillingView.Receipt::new)));
   }
 
   private static BillingView.ChargedLine line(

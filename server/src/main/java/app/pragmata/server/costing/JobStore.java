@@ -30,14 +30,12 @@ import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.generated.tables.records.QuoteRecord;
-import app.pragmata.server.generated.tables.records.SiteRecord;
-import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.quoting.QuoteStore;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Locale;
@@ -55,9 +53,9 @@ public class JobStore {
   /** A job with all that was promised, done and spent. */
   public record WholeJob(
       JobRecord job,
-      QuoteRecord quote,
+      AcceptedQuote quote,
       String customer,
-      SiteRecord site,
+      Place site,
       @Nullable EquipmentRecord equipment,
       String kindOfJob,
       List<QuoteLine> promise,
@@ -94,15 +92,33 @@ public class JobStore {
     }
   }
 
-  /** A visit with its entries; the technician is null while nobody was chosen. */
+  /** The quote that the job was made from. */
+  public record AcceptedQuote(
+      long id, long number, String acceptedBy, Instant decidedAt, long netMinor) {}
+
+  /** Where the work is. */
+  public record Place(String name, String address, String accessNotes) {}
+
+  /** A visit with its entries; technician, day and start are null while it is unplanned. */
   public record WholeVisit(
-      VisitRecord visit, @Nullable String technician, List<Entry> entries, List<Use> uses) {
+      long id,
+      int version,
+      String state,
+      @Nullable Long technicianId,
+      @Nullable String technician,
+      @Nullable LocalDate day,
+      @Nullable LocalTime start,
+      int expectedMinutes,
+      String note,
+      String reason,
+      List<Entry> entries,
+      List<Use> uses) {
     /** Clocks that still run are no facts yet. */
     VisitFacts facts(ZoneId zone) {
-      boolean billable = !List.of("not_this_time", "called_off").contains(visit.getState());
+      boolean billable = !List.of("not_this_time", "called_off").contains(state);
       return new VisitFacts(
-          visit.getId(),
-          Objects.requireNonNullElse(visit.getDay(), LocalDate.MIN),
+          id,
+          Objects.requireNonNullElse(day, LocalDate.MIN),
           billable,
           entries.stream()
               .filter(entry -> entry.endedAt() != null)
@@ -205,17 +221,15 @@ public class JobStore {
    */
   public List<WholeJob> list(Condition condition) {
     Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
+    Field<List<WholeVisit>> visits = visits();
+    Field<List<Other>> others = others();
+    // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
-        .select(
-            JOB,
-            QUOTE,
-            CUSTOMER.NAME,
-            SITE,
-            EQUIPMENT,
-            KIND_OF_JOB.NAME,
-            promise,
-            visits(),
-            others())
+        .select(JOB.fields())
+        .select(QUOTE.NUMBER, QUOTE.ACCEPTED_BY, QUOTE.DECIDED_AT, QUOTE.NET_MINOR)
+        .select(SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
+        .select(EQUIPMENT.fields())
+        .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promise, visits, others)
         .from(JOB)
         .join(QUOTE)
         .on(QUOTE.ID.eq(JOB.QUOTE_ID))
@@ -232,15 +246,21 @@ public class JobStore {
         .fetch(
             row ->
                 new WholeJob(
-                    row.value1(),
-                    row.value2(),
-                    row.value3(),
-                    row.value4(),
-                    row.value5() == null || row.value5().getId() == null ? null : row.value5(),
-                    row.value6(),
-                    row.value7(),
-                    row.value8(),
-                    row.value9()));
+                    row.into(JOB),
+                    new AcceptedQuote(
+                        row.get(JOB.QUOTE_ID),
+                        row.get(QUOTE.NUMBER),
+                        row.get(QUOTE.ACCEPTED_BY),
+                        row.get(QUOTE.DECIDED_AT),
+                        row.get(QUOTE.NET_MINOR)),
+                    row.get(CUSTOMER.NAME),
+                    new Place(
+                        row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
+                    row.get(EQUIPMENT.ID) == null ? null : row.into(EQUIPMENT),
+                    row.get(KIND_OF_JOB.NAME),
+                    row.get(promise),
+                    row.get(visits),
+                    row.get(others)));
   }
 
   private static Field<List<WholeVisit>> visits() {
@@ -288,7 +308,19 @@ public class JobStore {
             .as("uses")
             .convertFrom(rows -> rows.map(mapping(Use::new)));
     return multiset(
-            select(VISIT, PERSON.NAME, entries, uses)
+            select(
+                    VISIT.ID,
+                    VISIT.VERSION,
+                    VISIT.STATE,
+                    VISIT.TECHNICIAN_ID,
+                    PERSON.NAME,
+                    VISIT.DAY,
+                    VISIT.START_TIME,
+                    VISIT.EXPECTED_MINUTES,
+                    VISIT.NOTE,
+                    VISIT.REASON,
+                    entries,
+                    uses)
                 .from(VISIT)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(VISIT.TECHNICIAN_ID))

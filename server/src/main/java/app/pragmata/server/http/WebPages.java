@@ -20,6 +20,7 @@ import org.springframework.web.method.support.HandlerMethodArgumentResolver;
 import org.springframework.web.method.support.ModelAndViewContainer;
 import org.springframework.web.servlet.config.annotation.ResourceHandlerRegistry;
 import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+import org.springframework.web.servlet.resource.EncodedResourceResolver;
 import org.springframework.web.servlet.resource.PathResourceResolver;
 
 /** Serves the web part, and hands each request its {@link Act}. */
@@ -39,7 +40,9 @@ class WebPages implements WebMvcConfigurer {
     registry
         .addResourceHandler("/assets/**")
         .addResourceLocations("classpath:/static/assets/")
-        .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).immutable());
+        .setCacheControl(CacheControl.maxAge(Duration.ofDays(365)).immutable())
+        .resourceChain(true)
+        .addResolver(new EncodedResourceResolver());
     registry
         .addResourceHandler("/**")
         .addResourceLocations("classpath:/static/")

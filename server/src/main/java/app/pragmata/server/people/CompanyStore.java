@@ -5,6 +5,9 @@ import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
 import static app.pragmata.server.generated.Tables.VAT_RATE;
 import static app.pragmata.server.generated.Tables.VEHICLE_COST;
 import static app.pragmata.server.generated.Tables.WAGE;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.billing.ChargeTerms;
 import app.pragmata.core.billing.ChargeTerms.DriveCharge;
@@ -18,11 +21,13 @@ import app.pragmata.server.generated.tables.records.CompanyRecord;
 import java.time.DayOfWeek;
 import java.time.ZoneId;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.springframework.stereotype.Repository;
 
 /** Reads the settings and rates; they are few rows and are read where they are needed. */
@@ -40,10 +45,32 @@ public class CompanyStore {
         database.select(COMPANY.TIME_ZONE).from(COMPANY).fetchSingle(COMPANY.TIME_ZONE));
   }
 
-  /** Everything that costing and charging need. */
+  /** Everything that costing and charging need, read by one statement. */
   public Company getCompany() {
-    CompanyRecord row = database.selectFrom(COMPANY).fetchSingle();
-    Map<String, VatRate> vatRates = vatRates();
+    Field<List<VatRate>> vatRates = vatRates();
+    Field<Map<Long, List<Rates.Wage>>> wages = wages();
+    Field<Map<RateClass, List<Rates.ClassTerms>>> terms = terms();
+    Field<List<Rates.VehicleCost>> vehicle = vehicleCosts();
+    return database
+        .select(COMPANY.fields())
+        .select(vatRates, wages, terms, vehicle)
+        .from(COMPANY)
+        .fetchSingle(
+            row -> {
+              Map<String, VatRate> vatRateByCode =
+                  row.get(vatRates).stream()
+                      .collect(Collectors.toMap(VatRate::code, Function.identity()));
+              return company(
+                  row.into(COMPANY),
+                  vatRateByCode,
+                  new Rates(
+                      inForce(row.get(wages), person -> "wage"),
+                      inForce(row.get(terms), rateClass -> rateClass.label() + " rate"),
+                      new InForce<>("vehicle cost", row.get(vehicle))));
+            });
+  }
+
+  private static Company company(CompanyRecord row, Map<String, VatRate> vatRates, Rates rates) {
     return new Company(
         row.getName(),
         row.getCurrency(),
@@ -55,7 +82,7 @@ public class CompanyStore {
             driveCharge(row),
             row.getOtherMarkupShare(),
             vatRates.get("standard")),
-        rates(),
+        rates,
         row.getStandardCostPerHour(),
         row.getOverheadPerHour(),
         row.getQuoteValidDays(),
@@ -63,12 +90,55 @@ public class CompanyStore {
         vatRates);
   }
 
-  private Map<String, VatRate> vatRates() {
-    return database
-        .selectFrom(VAT_RATE)
-        .fetch(row -> new VatRate(row.getCode(), row.getCategory(), row.getPercent()))
-        .stream()
-        .collect(Collectors.toMap(VatRate::code, Function.identity()));
+  private static <K, T extends InForce.Dated> Map<K, InForce<T>> inForce(
+      Map<K, List<T>> terms, Function<K, String> what) {
+    return terms.entrySet().stream()
+        .collect(
+            Collectors.toMap(
+                Map.Entry::getKey,
+                entry -> new InForce<>(what.apply(entry.getKey()), entry.getValue())));
+  }
+
+  private static Field<List<VatRate>> vatRates() {
+    return multiset(select(VAT_RATE.CODE, VAT_RATE.CATEGORY, VAT_RATE.PERCENT).from(VAT_RATE))
+        .as("vat_rates")
+        .convertFrom(rows -> rows.map(mapping(VatRate::new)));
+  }
+
+  private static Field<Map<Long, List<Rates.Wage>>> wages() {
+    return multiset(
+            select(WAGE.PERSON_ID, WAGE.FROM_DAY, WAGE.WAGE_PER_HOUR, WAGE.ON_COST_SHARE)
+                .from(WAGE))
+        .as("wages")
+        .convertFrom(
+            rows ->
+                rows.intoGroups(
+                    WAGE.PERSON_ID,
+                    row -> new Rates.Wage(row.value2(), row.value3(), row.value4())));
+  }
+
+  private static Field<Map<RateClass, List<Rates.ClassTerms>>> terms() {
+    return multiset(
+            select(
+                    RATE_CLASS_TERMS.RATE_CLASS,
+                    RATE_CLASS_TERMS.FROM_DAY,
+                    RATE_CLASS_TERMS.COST_FACTOR,
+                    RATE_CLASS_TERMS.CHARGE_PER_HOUR_MINOR)
+                .from(RATE_CLASS_TERMS))
+        .as("terms")
+        .convertFrom(
+            rows ->
+                rows.intoGroups(
+                    row -> RateClass.valueOf(row.value1().toUpperCase(Locale.ROOT)),
+                    row ->
+                        new Rates.ClassTerms(
+                            row.value2(), row.value3(), Money.ofMinor(row.value4()))));
+  }
+
+  private static Field<List<Rates.VehicleCost>> vehicleCosts() {
+    return multiset(select(VEHICLE_COST.FROM_DAY, VEHICLE_COST.COST_PER_MILE).from(VEHICLE_COST))
+        .as("vehicle_costs")
+        .convertFrom(rows -> rows.map(mapping(Rates.VehicleCost::new)));
   }
 
   private static WorkingHours workingHours(CompanyRecord row) {
@@ -91,40 +161,5 @@ public class CompanyStore {
       case "per_mile" -> new DriveCharge.PerMile(amount);
       default -> new DriveCharge.None();
     };
-  }
-
-  private Rates rates() {
-    var wages =
-        database
-            .selectFrom(WAGE)
-            .fetchGroups(
-                WAGE.PERSON_ID,
-                row ->
-                    new Rates.Wage(row.getFromDay(), row.getWagePerHour(), row.getOnCostShare()));
-    var terms =
-        database
-            .selectFrom(RATE_CLASS_TERMS)
-            .fetchGroups(
-                row -> RateClass.valueOf(row.getRateClass().toUpperCase(Locale.ROOT)),
-                row ->
-                    new Rates.ClassTerms(
-                        row.getFromDay(),
-                        row.getCostFactor(),
-                        Money.ofMinor(row.getChargePerHourMinor())));
-    var vehicle =
-        database
-            .selectFrom(VEHICLE_COST)
-            .fetch(row -> new Rates.VehicleCost(row.getFromDay(), row.getCostPerMile()));
-    return new Rates(
-        wages.entrySet().stream()
-            .collect(
-                Collectors.toMap(
-                    Map.Entry::getKey, entry -> new InForce<>("wage", entry.getValue()))),
-        terms.entrySet().stream()
-            .collect(
-                Collectors.toMap(
-                    Map.Entry::getKey,
-                    entry -> new InForce<>(entry.getKey().label() + " rate", entry.getValue()))),
-        new InForce<>("vehicle cost", vehicle));
   }
 }

@@ -106,9 +106,9 @@ class SheetApi {
         job.job().getCustomerId(),
         job.customer(),
         debts.getDebt(job.job().getCustomerId(), act.today()),
-        job.site().getName(),
-        job.site().getAddress(),
-        job.site().getAccessNotes(),
+        job.site().name(),
+        job.site().address(),
+        job.site().accessNotes(),
         equipment(job.equipment()),
         promise(job, company.zone()),
         visits(job, costing, company.workingHours(), changes),
@@ -149,12 +149,12 @@ class SheetApi {
   }
 
   private static JobSheet.Promise promise(WholeJob job, ZoneId zone) {
-    Instant decided = job.quote().getDecidedAt();
+    Instant decided = job.quote().decidedAt();
     return new JobSheet.Promise(
-        job.quote().getId(),
-        job.quote().getNumber(),
+        job.quote().id(),
+        job.quote().number(),
         decided == null ? null : decided.atZone(zone).toLocalDate(),
-        job.quote().getAcceptedBy(),
+        job.quote().acceptedBy(),
         String.join(", ", job.promise().stream().map(SheetApi::summary).toList()),
         job.promise().stream()
             .map(
@@ -166,7 +166,7 @@ class SheetApi {
                         line.cost().minor(),
                         line.net().minor()))
             .toList(),
-        job.quote().getNetMinor());
+        job.quote().netMinor());
   }
 
   private static String summary(QuoteLine line) {
@@ -211,33 +211,32 @@ class SheetApi {
 
   private static JobSheet.Visit visit(
       WholeJob job,
-      WholeVisit whole,
+      WholeVisit visit,
       Costing costing,
       WorkingHours hours,
       Set<String> corrected,
       Map<Long, BigDecimal> promised) {
-    var visit = whole.visit();
     boolean milesMissing =
-        whole.entries().stream()
+        visit.entries().stream()
                 .anyMatch(entry -> entry.kind().equals("drive") && entry.endedAt() != null)
-            && whole.entries().stream().allMatch(entry -> entry.miles().signum() == 0);
+            && visit.entries().stream().allMatch(entry -> entry.miles().signum() == 0);
     return new JobSheet.Visit(
-        visit.getId(),
-        visit.getVersion(),
-        visit.getState(),
-        visit.getTechnicianId(),
-        whole.technician(),
-        visit.getDay(),
-        visit.getStartTime(),
-        visit.getExpectedMinutes(),
-        visit.getNote(),
-        visit.getReason(),
+        visit.id(),
+        visit.version(),
+        visit.state(),
+        visit.technicianId(),
+        visit.technician(),
+        visit.day(),
+        visit.start(),
+        visit.expectedMinutes(),
+        visit.note(),
+        visit.reason(),
         milesMissing,
-        whole.entries().stream()
-            .map(entry -> time(entry, visit.getDay(), costing, hours, corrected))
+        visit.entries().stream()
+            .map(entry -> time(entry, visit.day(), costing, hours, corrected))
             .toList(),
-        whole.uses().stream()
-            .map(use -> part(job, use, visit.getDay(), corrected, promised))
+        visit.uses().stream()
+            .map(use -> part(job, use, visit.day(), corrected, promised))
             .toList());
   }
 

@@ -42,9 +42,7 @@ public enum Stage {
   public static Stage of(WholeJob job) {
     return switch (job.job().getState()) {
       case "open" ->
-          job.visits().stream().anyMatch(visit -> AHEAD.contains(visit.visit().getState()))
-              ? BOOKED
-              : WON;
+          job.visits().stream().anyMatch(visit -> AHEAD.contains(visit.state())) ? BOOKED : WON;
       case "worked" -> WORKED;
       case "checked" -> CHECKED;
       case "billed" -> BILLED;

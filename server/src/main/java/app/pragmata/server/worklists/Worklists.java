@@ -16,6 +16,7 @@ import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.BillingBasis;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
+import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.costing.JobStore;
@@ -32,6 +33,7 @@ import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -68,7 +70,11 @@ class Worklists {
       String remark,
       long valueMinor,
       @Nullable BigDecimal marginPercent,
-      List<SmallRung> rungs) {}
+      List<SmallRung> rungs) {
+    Standing standing() {
+      return new Standing(day, ageDays, stuck, valueMinor);
+    }
+  }
 
   /** One rung of the small cost ladder. */
   record SmallRung(long quotedMinor, long actualMinor) {}
@@ -99,17 +105,28 @@ class Worklists {
     };
   }
 
+  /**
+   * How long how much money has stood at a stage; the part of a row that the Money line adds up.
+   */
+  record Standing(LocalDate day, int ageDays, boolean stuck, long valueMinor) {}
+
   /** All stages up to Checked at once, for the Money line. */
-  Map<Stage, List<WorkRow>> listUnbilled(Act act) {
-    Company company = companies.getCompany();
-    Map<Stage, List<WorkRow>> rows =
-        jobRowsByStage(act, company, JOB.STATE.in("open", "worked", "checked")).entrySet().stream()
-            .collect(
-                Collectors.toMap(Map.Entry::getKey, entry -> new ArrayList<>(entry.getValue())));
-    rows.put(Stage.QUOTED, quotes(act, company, unanswered(act), Stage.QUOTED));
-    rows.computeIfAbsent(Stage.WON, ignored -> new ArrayList<>())
-        .addAll(quotes(act, company, acceptedWithoutJob(), Stage.WON));
-    return rows;
+  Map<Stage, List<Standing>> listUnbilled(Act act) {
+    var standings = new EnumMap<Stage, List<Standing>>(Stage.class);
+    jobRowsByStage(act, companies.getCompany(), JOB.STATE.in("open", "worked", "checked"))
+        .forEach(
+            (stage, rows) ->
+                standings.put(
+                    stage, new ArrayList<>(rows.stream().map(WorkRow::standing).toList())));
+    standings.put(Stage.QUOTED, standings(act, unanswered(act), Stage.QUOTED));
+    standings
+        .computeIfAbsent(Stage.WON, ignored -> new ArrayList<>())
+        .addAll(standings(act, acceptedWithoutJob(), Stage.WON));
+    return standings;
+  }
+
+  private List<Standing> standings(Act act, Condition condition, Stage stage) {
+    return database.selectFrom(QUOTE).where(condition).fetch(quote -> standing(act, stage, quote));
   }
 
   /**
@@ -131,8 +148,10 @@ class Worklists {
 
   private List<WorkRow> quotes(Act act, Company company, Condition condition, Stage stage) {
     var lines = QuoteStore.lines(QUOTE.ID);
+    var costing = new Costing(company.rates(), company.overheadPerHour());
     return database
-        .select(QUOTE, CUSTOMER.NAME, SITE.NAME, lines)
+        .select(QUOTE.fields())
+        .select(CUSTOMER.NAME, SITE.NAME, lines)
         .from(QUOTE)
         .join(CUSTOMER)
         .on(CUSTOMER.ID.eq(QUOTE.CUSTOMER_ID))
@@ -141,24 +160,39 @@ class Worklists {
         .where(condition)
         .orderBy(QUOTE.NUMBER)
         .fetch(
-            row -> {
-              var facts =
-                  new app.pragmata.core.costing.JobFacts(row.value4(), List.of(), List.of());
-              CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
-              return quoteRow(act, stage, row.value1(), row.value2(), row.value3(), sheet);
-            });
+            row ->
+                quoteRow(
+                    act,
+                    stage,
+                    row.into(QUOTE),
+                    row.get(CUSTOMER.NAME),
+                    row.get(SITE.NAME),
+                    costing.cost(new JobFacts(row.get(lines), List.of(), List.of()))));
   }
 
-  private static WorkRow quoteRow(
-      Act act, Stage stage, QuoteRecord quote, String customer, String site, CostSheet sheet) {
+  private static Standing standing(Act act, Stage stage, QuoteRecord quote) {
     LocalDate day =
         Objects.requireNonNullElse(
                 quote.getDecidedAt(),
                 Objects.requireNonNullElse(quote.getSentAt(), quote.getCreatedAt()))
             .atZone(act.zone())
             .toLocalDate();
-    boolean lapsed = quote.getState().equals("sent") && quote.getValidUntil().isBefore(act.today());
     int age = age(day, act);
+    return new Standing(
+        day, age, isLapsed(act, quote) || age > stage.patienceDays(), quote.getNetMinor());
+  }
+
+  private static boolean isLapsed(Act act, QuoteRecord quote) {
+    return quote.getState().equals("sent") && quote.getValidUntil().isBefore(act.today());
+  }
+
+  private static WorkRow quoteRow(
+      Act act, Stage stage, QuoteRecord quote, String customer, String site, CostSheet sheet) {
+    Standing standing = standing(act, stage, quote);
+    String remark =
+        isLapsed(act, quote)
+            ? "lapsed"
+            : quote.getState().equals("accepted") ? "no job yet" : quote.getState();
     return new WorkRow(
         "quote",
         quote.getId(),
@@ -168,11 +202,11 @@ class Worklists {
         customer,
         site,
         null,
-        day,
-        age,
-        lapsed || age > stage.patienceDays(),
-        lapsed ? "lapsed" : quote.getState().equals("accepted") ? "no job yet" : quote.getState(),
-        quote.getNetMinor(),
+        standing.day(),
+        standing.ageDays(),
+        standing.stuck(),
+        remark,
+        standing.valueMinor(),
         sheet.quotedMargin().percent(),
         rungs(sheet));
   }
@@ -232,12 +266,12 @@ class Worklists {
 
   private Map<Long, InvoiceRecord> invoices(Condition condition) {
     return database
-        .select(INVOICE)
+        .select(INVOICE.fields())
         .from(INVOICE)
         .join(JOB)
         .on(JOB.ID.eq(INVOICE.JOB_ID))
         .where(condition)
-        .fetchMap(row -> row.value1().getJobId(), row -> row.value1());
+        .fetchMap(INVOICE.JOB_ID, row -> row.into(INVOICE));
   }
 
   private static WorkRow jobRow(
@@ -261,7 +295,7 @@ class Worklists {
         job.job().getTitle(),
         job.job().getCustomerId(),
         job.customer(),
-        job.site().getName(),
+        job.site().name(),
         technician(job),
         day,
         age,
@@ -308,10 +342,8 @@ class Worklists {
     return switch (stage) {
       case BOOKED ->
           job.visits().stream()
-              .filter(
-                  visit ->
-                      List.of("planned", "driving", "on_site").contains(visit.visit().getState()))
-              .map(visit -> visit.visit().getDay())
+              .filter(visit -> List.of("planned", "driving", "on_site").contains(visit.state()))
+              .map(visit -> visit.day())
               .min(LocalDate::compareTo)
               .orElse(since);
       case BILLED -> invoice == null ? since : invoice.getDueDate();
@@ -348,7 +380,7 @@ class Worklists {
   }
 
   private static long count(WholeJob job, String state) {
-    return job.visits().stream().filter(visit -> visit.visit().getState().equals(state)).count();
+    return job.visits().stream().filter(visit -> visit.state().equals(state)).count();
   }
 
   private static List<SmallRung> rungs(CostSheet sheet) {

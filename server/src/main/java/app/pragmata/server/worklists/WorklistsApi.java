@@ -59,31 +59,35 @@ class WorklistsApi {
   @GetMapping("/api/money-line")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public List<StageTotal> moneyLine(Act act) {
-    Map<Stage, List<Worklists.WorkRow>> rows = worklists.listUnbilled(act);
+    Map<Stage, List<Worklists.Standing>> standings = worklists.listUnbilled(act);
     var totals = new ArrayList<StageTotal>();
     for (Stage stage :
         List.of(Stage.QUOTED, Stage.WON, Stage.BOOKED, Stage.WORKED, Stage.CHECKED)) {
-      totals.add(total(stage, rows.getOrDefault(stage, List.of())));
+      totals.add(total(stage, standings.getOrDefault(stage, List.of())));
     }
     totals.add(billed(act));
     totals.add(paid(act));
     return totals;
   }
 
-  private static StageTotal total(Stage stage, List<Worklists.WorkRow> rows) {
-    int oldest = rows.stream().mapToInt(Worklists.WorkRow::ageDays).max().orElse(0);
-    String remark = rows.isEmpty() ? "" : stage == Stage.BOOKED ? bookedUntil(rows) : oldest + " d";
+  private static StageTotal total(Stage stage, List<Worklists.Standing> standings) {
+    int oldest = standings.stream().mapToInt(Worklists.Standing::ageDays).max().orElse(0);
+    String remark =
+        standings.isEmpty() ? "" : stage == Stage.BOOKED ? bookedUntil(standings) : oldest + " d";
     return new StageTotal(
         stage.path(),
-        rows.stream().mapToLong(Worklists.WorkRow::valueMinor).sum(),
-        rows.size(),
+        standings.stream().mapToLong(Worklists.Standing::valueMinor).sum(),
+        standings.size(),
         remark,
-        rows.stream().anyMatch(Worklists.WorkRow::stuck));
+        standings.stream().anyMatch(Worklists.Standing::stuck));
   }
 
-  private static String bookedUntil(List<Worklists.WorkRow> rows) {
+  private static String bookedUntil(List<Worklists.Standing> standings) {
     LocalDate last =
-        rows.stream().map(Worklists.WorkRow::day).max(Comparator.naturalOrder()).orElseThrow();
+        standings.stream()
+            .map(Worklists.Standing::day)
+            .max(Comparator.naturalOrder())
+            .orElseThrow();
     return "to "
         + last.getDayOfMonth()
         + " "
