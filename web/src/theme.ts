@@ -13,6 +13,7 @@ export const theme: ThemeConfig = {
     colorTextSecondary: "#55615a",
     colorTextPlaceholder: "#6b756f",
     colorBgBase: "#fcfbf7",
+    colorBgMask: "rgba(23, 37, 31, 0.28)",
     colorBgLayout: "#f5f2ea",
     colorBorder: "#c9c2b0",
     colorBorderSecondary: "#dcd6c8",

@@ -32,6 +32,16 @@ export function BillSection({ job }: { job: JobSheet }) {
       </Section>
     );
   }
+  if (!job.cost.begun) {
+    return (
+      <Section name="Bill">
+        <span className="soft">
+          {money(billing.fixedPrice.netMinor)} at the fixed price, or time and parts. What will be billed and
+          posted stands here once work is recorded.
+        </span>
+      </Section>
+    );
+  }
   const { draft } = billing;
   return (
     <Section name="Bill">

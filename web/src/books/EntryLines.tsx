@@ -17,7 +17,7 @@ export function AccountLines({
   head?: string;
 }) {
   return (
-    <table className="lines">
+    <table className="lines account-lines">
       {head && (
         <thead>
           <tr>

@@ -1,16 +1,22 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
+import type { InvoiceOf } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, money, words } from "../format";
+import { useSession } from "../people/SessionGate";
 import { Section } from "../sheet/Section";
 import { useTitle } from "../useTitle";
 import { Owes } from "./Owes";
+
+const isLate = (invoice: InvoiceOf, now: string) =>
+  invoice.owedMinor > 0 && invoice.dueDate < now.slice(0, 10);
 
 /** A customer with sites, equipment and everything that stands between us. */
 export default function CustomerPage() {
   const id = Number(useParams().id);
   const { data: customer, error } = useQuery(queries.customer(id));
   useTitle(customer?.name);
+  const { now } = useSession();
   if (error) {
     return <p className="pad fault">{error.message}</p>;
   }
@@ -60,8 +66,10 @@ export default function CustomerPage() {
                   of {day(invoice.invoiceDate)}, due {day(invoice.dueDate)}
                 </td>
                 <td className="figure">{money(invoice.grossMinor)}</td>
-                <td className="figure">
-                  {invoice.owedMinor === 0 ? "settled" : `${money(invoice.owedMinor)} owed`}
+                <td className={isLate(invoice, now) ? "figure needs" : "figure"}>
+                  {invoice.owedMinor === 0
+                    ? "settled"
+                    : `${money(invoice.owedMinor)} owed${isLate(invoice, now) ? ", late" : ""}`}
                 </td>
               </tr>
             ))}

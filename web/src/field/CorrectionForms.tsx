@@ -55,6 +55,7 @@ export function InlineForm({
 }
 
 const NAMES: Record<string, string> = {
+  start: "Time",
   expected: "Expected",
   technicianId: "Technician",
   rateClass: "Hours",

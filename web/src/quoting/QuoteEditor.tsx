@@ -58,7 +58,7 @@ export function QuoteEditor({ draft, change, computed, problem }: Props) {
         <Head draft={draft} change={change} problem={problem} />
       </Section>
       <Section name="Lines">
-        <Lines draft={draft} change={change} computed={live} />
+        <Lines draft={draft} change={change} computed={live} insisted={problem !== undefined} />
       </Section>
       <Section name="Total">{live && <Totals totals={live.totals} />}</Section>
       <Section name="Notes" aside="to the customer">
@@ -192,10 +192,12 @@ function Lines({
   draft,
   change,
   computed,
+  insisted,
 }: {
   draft: Draft;
   change: (draft: Draft) => void;
   computed: Computed | undefined;
+  insisted: boolean;
 }) {
   const setLines = (lines: TypedLine[]) => change({ ...draft, lines });
   const put = (index: number, line: TypedLine) =>
@@ -229,6 +231,7 @@ function Lines({
           index={index}
           last={index === draft.lines.length - 1}
           computed={computed}
+          insisted={insisted}
           put={(changed) => put(index, changed)}
           move={(by) => move(index, by)}
           copy={() => setLines(draft.lines.toSpliced(index + 1, 0, line))}
@@ -252,6 +255,7 @@ function Line({
   index,
   last,
   computed,
+  insisted,
   put,
   move,
   copy,
@@ -261,13 +265,18 @@ function Line({
   index: number;
   last: boolean;
   computed: Computed | undefined;
+  insisted: boolean;
   put: (line: TypedLine) => void;
   move: (by: number) => void;
   copy: () => void;
   remove: () => void;
 }) {
   const figures = computed?.lines[index];
-  const faults = computed?.faults.filter((fault) => fault.field.startsWith(`lines/${index}/`)) ?? [];
+  // What is only missing is no fault while it is being typed; it becomes one when somebody wants to save.
+  const faults =
+    computed?.faults.filter(
+      (fault) => fault.field.startsWith(`lines/${index}/`) && (insisted || fault.rule !== "MISSING"),
+    ) ?? [];
   const wrong = (field: string) =>
     faults.some((fault) => fault.field.endsWith(`/${field}`)) ? "error" : undefined;
   const at = index + 1;

@@ -10,9 +10,9 @@ export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boole
       <span className="head" />
       <span className="head" />
       <span className="head figure">quoted</span>
-      <span className="head figure">actual</span>
-      <span className="head figure">over</span>
-      <span className="head because">because</span>
+      <span className="head figure">{cost.begun && "actual"}</span>
+      <span className="head figure">{cost.begun && "over"}</span>
+      <span className="head because">{cost.begun && "because"}</span>
       {cost.rungs.map((rung) => (
         <div key={rung.category} style={{ display: "contents" }} data-rung={rung.category}>
           <span>{rung.category.charAt(0).toUpperCase() + rung.category.slice(1)}</span>
@@ -27,15 +27,48 @@ export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boole
             )}
           </span>
           <span className="figure">{moneyOrDash(rung.quotedMinor)}</span>
-          <span className="figure">{moneyOrDash(rung.actualMinor)}</span>
+          <span className="figure">{cost.begun && moneyOrDash(rung.actualMinor)}</span>
           <span className={rung.varianceMinor > 0 ? "figure over" : "figure"}>
-            {moneyOrDash(rung.varianceMinor)}
+            {cost.begun && moneyOrDash(rung.varianceMinor)}
           </span>
-          <span className="because">{rung.because}</span>
+          <span className="because">{cost.begun && rung.because}</span>
         </div>
       ))}
       <div className="margin-line" />
       <b>Margin</b>
+      {cost.begun ? <Reached cost={cost} notCharged={notCharged} /> : <Promised cost={cost} />}
+      {cost.overheadMinor > 0 && (
+        <>
+          <span className="soft small">Overhead</span>
+          <span className="soft small">by labour hours, not in the margin</span>
+          <span />
+          <span className="figure soft small">{money(cost.overheadMinor)}</span>
+          <span />
+          <span />
+        </>
+      )}
+    </div>
+  );
+}
+
+/** Nothing is done yet, so nothing is over or under. */
+function Promised({ cost }: { cost: Cost }) {
+  return (
+    <>
+      <span className="soft small">
+        promised {percent(cost.quotedMarginPercent)}; nothing is recorded yet
+      </span>
+      <b className="figure">{money(cost.quotedMarginMinor)}</b>
+      <span />
+      <span />
+      <span />
+    </>
+  );
+}
+
+function Reached({ cost, notCharged }: { cost: Cost; notCharged: boolean }) {
+  return (
+    <>
       <span className="soft small">
         net {money(cost.netMinor)} less cost {money(cost.actualMinor)}
       </span>
@@ -48,16 +81,6 @@ export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boole
         <b className="together">{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>,{" "}
         <span className="together">promised {percent(cost.quotedMarginPercent)}</span>
       </span>
-      {cost.overheadMinor > 0 && (
-        <>
-          <span className="soft small">Overhead</span>
-          <span className="soft small">by labour hours, not in the margin</span>
-          <span />
-          <span className="figure soft small">{money(cost.overheadMinor)}</span>
-          <span />
-          <span />
-        </>
-      )}
-    </div>
+    </>
   );
 }

@@ -169,13 +169,18 @@ function Headline({
   return (
     <div className="line">
       <h2>{TITLES[stage]}</h2>
-      <span className="soft small">{data ? `${data.count}, ${money(data.amountMinor)}` : ""}</span>
+      <span className="soft small">
+        {data && `${counted(stage, data.count)}, ${money(data.amountMinor)}`}
+      </span>
       <a className="small" href={`/api/worklists/${stage}/file.csv?${search}`} download>
         CSV
       </a>
     </div>
   );
 }
+
+const counted = (stage: string, count: number) =>
+  `${count} ${stage === "quoted" ? "quote" : "job"}${count === 1 ? "" : "s"}`;
 
 function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: string }) {
   const element = useRef<HTMLDivElement>(null);

@@ -48,6 +48,8 @@ create table part (
   -- Held in all places together; value / quantity is the moving-average cost.
   quantity numeric(14, 3) not null default 0 check (quantity >= 0),
   value_minor bigint not null default 0 check (value_minor >= 0),
+  -- Of the last ones that were put in; what a quote reckons with while the shelf is empty.
+  last_unit_cost numeric(18, 8) not null default 0 check (last_unit_cost >= 0),
   check (quantity > 0 or value_minor = 0)
 );
 create index part_name_search on part using gin ((number || ' ' || name) gin_trgm_ops);

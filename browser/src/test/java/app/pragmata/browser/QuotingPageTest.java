@@ -82,6 +82,16 @@ class QuotingPageTest {
   }
 
   @Test
+  void a_line_that_was_just_added_is_not_called_faulty_before_it_is_saved() {
+    Page desk = newQuote();
+    button(desk, "Add other").click();
+    desk.getByLabel("Price of line 3").fill("12.345");
+    assertThat(desk.locator("[data-line='2'] [role=alert]")).hasCount(1);
+    button(desk, "Save draft").click();
+    assertThat(desk.locator("[data-line='2'] [role=alert]")).hasCount(2);
+  }
+
+  @Test
   void a_colleague_who_saves_the_draft_meanwhile_takes_nothing_away_that_was_typed() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");

@@ -146,6 +146,21 @@ class PlanningTest {
   }
 
   @Test
+  void a_job_on_which_nothing_is_recorded_has_not_begun_to_cost() {
+    gate.planned();
+    assertThat(gate.sheet().path("cost").path("begun").asBoolean()).isFalse();
+    gate.at("14:20");
+    gate.tap("drive", Map.of());
+    assertThat(gate.sheet().path("cost").path("begun").asBoolean()).isFalse();
+    gate.at("15:00");
+    gate.tap("arrive", Map.of("miles", "18.4"));
+    assertThat(gate.sheet().path("cost").path("begun").asBoolean()).isTrue();
+    gate.tap("start-work", Map.of());
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+  }
+
+  @Test
   void a_technicians_day_shows_what_is_already_planned_there() {
     gate.planned();
     String day = gate.sheet().path("visits").path(0).path("day").asString();

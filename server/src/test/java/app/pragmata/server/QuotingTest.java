@@ -38,6 +38,36 @@ class QuotingTest {
   }
 
   @Test
+  void a_part_on_an_empty_shelf_is_quoted_at_what_the_last_one_cost_and_its_bands_price() {
+    var database = program.database();
+    database.execute("update part set quantity = 0, value_minor = 0 where number = 'CBL-4'");
+    try {
+      JsonNode line =
+          preview(Map.of("category", "parts", "partId", gate.part("CBL-4"), "quantity", "10"))
+              .path("lines")
+              .path(0);
+      assertThat(line.path("costMinor").asLong()).isEqualTo(13_50);
+      assertThat(line.path("unitPriceMinor").asLong()).isEqualTo(2_57);
+    } finally {
+      database.execute(
+          """
+          update part set quantity = held.quantity, value_minor = held.cost
+          from (select sum(m.quantity) as quantity, sum(m.cost_minor) as cost from stock_movement m
+                join part p on p.id = m.part_id where p.number = 'CBL-4') held
+          where number = 'CBL-4'
+          """);
+    }
+  }
+
+  @Test
+  void a_call_out_without_a_price_is_quoted_at_the_companys_own() {
+    JsonNode line =
+        preview(Map.of("category", "drive", "time", "0:30", "miles", "15")).path("lines").path(0);
+    assertThat(line.path("netMinor").asLong()).isEqualTo(45_00);
+    assertThat(line.path("costMinor").asLong()).isEqualTo(17_75);
+  }
+
+  @Test
   void a_line_below_the_floor_margin_is_marked() {
     JsonNode lines =
         preview(

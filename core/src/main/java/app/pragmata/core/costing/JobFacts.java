@@ -35,6 +35,12 @@ public record JobFacts(
     otherCosts = List.copyOf(otherCosts);
   }
 
+  /** Whether anything is recorded yet that costs us. */
+  public boolean begun() {
+    return !otherCosts.isEmpty()
+        || visits.stream().anyMatch(visit -> !(visit.times().isEmpty() && visit.parts().isEmpty()));
+  }
+
   public Stream<TimeEntry> times(TimeEntry.Kind kind) {
     return visits.stream()
         .flatMap(visit -> visit.times().stream())

@@ -13,6 +13,7 @@ import java.math.BigDecimal;
  */
 public record PartUse(
     long id,
+    long partId,
     String description,
     BigDecimal quantity,
     Money cost,

@@ -36,6 +36,14 @@ public record StockBalance(BigDecimal quantity, Money value) {
   }
 
   /**
+   * What one more unit may be expected to cost: the average of what is held, or what the last one
+   * cost when the shelf is empty, for an empty shelf does not make a part free.
+   */
+  public BigDecimal expectedCost(BigDecimal lastUnitCost) {
+    return quantity.signum() == 0 ? lastUnitCost : averageCost();
+  }
+
+  /**
    * Takes out a quantity at average cost, rounded half up; the last unit takes all value that is
    * left.
    */

@@ -87,6 +87,7 @@ public final class AnyJob extends DomainContextBase {
             (quantity, cost, price, vatRate, excluded) ->
                 new PartUse(
                     1,
+                    1,
                     "Part",
                     quantity,
                     Money.ofMinor(cost),

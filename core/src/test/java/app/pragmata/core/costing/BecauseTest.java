@@ -7,9 +7,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.money.Money;
 import app.pragmata.core.people.RateClass;
+import java.math.BigDecimal;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -46,8 +49,44 @@ class BecauseTest {
   }
 
   private static String because(Category category, List<TimeEntry> times) {
-    var visit = new VisitFacts(1, WorkedExample.DAY, true, times, List.of());
-    return Because.of(
-        costing().cost(new JobFacts(job().promise(), List.of(visit), List.of())), category);
+    return because(category, times, List.of());
+  }
+
+  private static String because(Category category, List<TimeEntry> times, List<PartUse> parts) {
+    var visit = new VisitFacts(1, WorkedExample.DAY, true, times, parts);
+    var facts = new JobFacts(job().promise(), List.of(visit), List.of());
+    return Because.of(facts, costing().cost(facts), category);
+  }
+
+  @Test
+  void parts_name_what_was_fitted_beyond_the_promise() {
+    assertThat(because(Category.PARTS, List.of(), job().visits().getFirst().parts()))
+        .isEqualTo("+1 Photocell pair");
+  }
+
+  @Test
+  void parts_name_what_was_promised_and_not_fitted() {
+    assertThat(because(Category.PARTS, List.of(), List.of()))
+        .isEqualTo("−1 Gate ram, −1 Photocell pair");
+  }
+
+  @Test
+  void parts_beyond_the_first_two_are_counted() {
+    List<PartUse> others =
+        java.util.stream.LongStream.rangeClosed(10, 12)
+            .mapToObj(
+                id ->
+                    new PartUse(
+                        id,
+                        id,
+                        "Part " + id,
+                        new BigDecimal("1.5"),
+                        Money.ZERO,
+                        Money.ZERO,
+                        WorkedExample.STANDARD,
+                        false))
+            .toList();
+    assertThat(because(Category.PARTS, List.of(), others))
+        .isEqualTo("+1.5 Part 10, +1.5 Part 11 and 3 more");
   }
 }

@@ -117,6 +117,7 @@ public final class WorkedExample {
                 List.of(
                     new PartUse(
                         1,
+                        1,
                         "Gate ram",
                         BigDecimal.ONE,
                         Money.of("212.40"),
@@ -124,6 +125,7 @@ public final class WorkedExample {
                         STANDARD,
                         false),
                     new PartUse(
+                        2,
                         2,
                         "Photocell pair",
                         new BigDecimal("2"),

@@ -97,4 +97,10 @@ class StockBalanceTest {
     assertThatThrownBy(() -> new StockBalance(BigDecimal.ZERO, Money.of("0.01")))
         .isInstanceOf(IllegalStateException.class);
   }
+
+  @Test
+  void a_part_on_an_empty_shelf_is_expected_to_cost_what_the_last_one_did() {
+    assertThat(StockBalance.EMPTY.expectedCost(new BigDecimal("14.25"))).isEqualTo("14.25");
+    assertThat(FOUR_PAIRS.expectedCost(new BigDecimal("99"))).isEqualByComparingTo("14.25");
+  }
 }

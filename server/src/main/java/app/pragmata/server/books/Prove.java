@@ -6,8 +6,10 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.util.List;
 import java.util.Map;
+import org.jooq.Log;
 import org.jooq.SQLDialect;
 import org.jooq.impl.DSL;
+import org.jooq.tools.JooqLogger;
 
 /**
  * {@code ./pragmata prove}: prints each law of the books with its two figures; exit code 1 when one
@@ -19,6 +21,7 @@ public final class Prove {
   public static void main(String[] arguments) throws SQLException {
     System.setProperty("org.jooq.no-logo", "true");
     System.setProperty("org.jooq.no-tips", "true");
+    JooqLogger.globalThreshold(Log.Level.ERROR);
     Map<String, String> environment = System.getenv();
     try (Connection connection =
         DriverManager.getConnection(

@@ -181,6 +181,7 @@ public class JobStore {
     PartUse fact() {
       return new PartUse(
           id,
+          partId,
           name,
           quantity.stripTrailingZeros(),
           Money.ofMinor(costMinor),

@@ -126,8 +126,10 @@ class FindApi {
 
   private List<Hit> sites(String wanted) {
     return database
-        .select(SITE.CUSTOMER_ID, SITE.NAME, SITE.ADDRESS, SITE.POSTCODE)
+        .select(SITE.CUSTOMER_ID, CUSTOMER.NAME, SITE.NAME, SITE.ADDRESS, SITE.POSTCODE)
         .from(SITE)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(SITE.CUSTOMER_ID))
         .where(
             words(
                 SITE.NAME.concat(" ").concat(SITE.ADDRESS).concat(" ").concat(SITE.POSTCODE),
@@ -135,21 +137,32 @@ class FindApi {
         .orderBy(SITE.NAME)
         .limit(MOST_PER_KIND)
         .fetch(
-            row -> new Hit("site", row.value1(), row.value2(), row.value3() + "  " + row.value4()));
+            row ->
+                new Hit(
+                    "site",
+                    row.value1(),
+                    row.value2() + ", " + row.value3(),
+                    row.value4() + "  " + row.value5()));
   }
 
   private List<Hit> equipment(String wanted) {
     return database
-        .select(SITE.CUSTOMER_ID, EQUIPMENT.MODEL, EQUIPMENT.SERIAL_NUMBER, SITE.NAME)
+        .select(
+            SITE.CUSTOMER_ID, EQUIPMENT.MODEL, EQUIPMENT.SERIAL_NUMBER, SITE.NAME, CUSTOMER.NAME)
         .from(EQUIPMENT)
         .join(SITE)
         .on(SITE.ID.eq(EQUIPMENT.SITE_ID))
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(SITE.CUSTOMER_ID))
         .where(EQUIPMENT.SERIAL_NUMBER.containsIgnoreCase(wanted))
         .limit(MOST_PER_KIND)
         .fetch(
             row ->
                 new Hit(
-                    "equipment", row.value1(), row.value3() + ", " + row.value2(), row.value4()));
+                    "equipment",
+                    row.value1(),
+                    row.value3() + ", " + row.value2(),
+                    row.value5() + ", " + row.value4()));
   }
 
   private List<Hit> jobs(String wanted) {

@@ -112,7 +112,7 @@ public class VisitStore {
             .where(KIND_OF_JOB.ID.eq(job.getKindOfJobId()))
             .fetchSingle(KIND_OF_JOB.COST_CENTRE);
     return new BooksStore.Source(
-        type, id, "J %d %s".formatted(job.getNumber(), what), job.getId(), costCentre);
+        type, id, "J %d: %s".formatted(job.getNumber(), what), job.getId(), costCentre);
   }
 
   private List<VisitState> states(long jobId) {

@@ -122,12 +122,7 @@ final class QuoteReader {
     return description == null || quantity == null || price == null
         ? null
         : new QuoteLine.Part(
-            part.getId(),
-            description,
-            quantity,
-            StockStore.balance(part).averageCost(),
-            price,
-            vatRate);
+            part.getId(), description, quantity, StockStore.expectedCost(part), price, vatRate);
   }
 
   private @Nullable QuoteLine other(String at, QuoteForm.TypedLine line, VatRate vatRate) {

@@ -111,8 +111,11 @@ public record JobSheet(
   /** What was changed after the fact, by whom and why; before and after as people read them. */
   public record Correction(Instant at, String by, String what, String change, String reason) {}
 
-  /** The cost ladder. */
+  /**
+   * The cost ladder; while nothing is recorded yet it has not begun and only the promise counts.
+   */
   public record Cost(
+      boolean begun,
       List<Rung> rungs,
       long quotedMinor,
       long actualMinor,

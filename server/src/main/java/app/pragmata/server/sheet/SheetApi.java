@@ -10,6 +10,7 @@ import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
+import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.field.WorkingHours;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
@@ -92,7 +93,8 @@ class SheetApi {
                         "This job does not exist. Find the right one with / and its number."));
     Company company = companies.getCompany();
     var costing = new Costing(company.rates(), company.overheadPerHour());
-    CostSheet cost = costing.cost(job.facts(company.zone()));
+    JobFacts facts = job.facts(company.zone());
+    CostSheet cost = costing.cost(facts);
     BillingView view = billing.view(act, job, company, cost);
     List<Change> changes = changes(id);
     return new JobSheet(
@@ -122,7 +124,7 @@ class SheetApi {
             .filter(Change::isCorrection)
             .map(change -> correction(change, company.zone()))
             .toList(),
-        cost(cost, Money.ofMinor(chargedNet(view))),
+        cost(facts, cost, Money.ofMinor(chargedNet(view))),
         view,
         books.listEntriesOfJob(id));
   }
@@ -291,7 +293,7 @@ class SheetApi {
         corrected.contains("visit_part" + use.id()));
   }
 
-  private static JobSheet.Cost cost(CostSheet sheet, Money net) {
+  private static JobSheet.Cost cost(JobFacts facts, CostSheet sheet, Money net) {
     List<JobSheet.Rung> rungs = new ArrayList<>();
     for (Category category : Category.values()) {
       CostSheet.Rung rung = sheet.rung(category);
@@ -301,11 +303,12 @@ class SheetApi {
               rung.quoted().minor(),
               rung.actual().minor(),
               rung.variance().minor(),
-              Because.of(sheet, category)));
+              Because.of(facts, sheet, category)));
     }
     Margin margin = sheet.marginOn(net);
     Margin quoted = sheet.quotedMargin();
     return new JobSheet.Cost(
+        facts.begun(),
         rungs,
         sheet.quotedCost().minor(),
         sheet.actualCost().minor(),

@@ -3,6 +3,7 @@ package app.pragmata.server.stores;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
 
+import app.pragmata.core.money.Money;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.people.Act;
 import java.math.BigDecimal;
@@ -19,7 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 class PartsApi {
   private static final int MOST = 40;
 
-  /** A part as the office sees it; the average cost is rounded for showing only. */
+  /** A part as the office sees it; the cost is rounded for showing only. */
   record PricedPart(
       long id,
       String number,
@@ -56,8 +57,7 @@ class PartsApi {
                     part.getName(),
                     part.getUnit(),
                     StockStore.price(part, pricing).minor(),
-                    app.pragmata.core.money.Money.rounded(StockStore.balance(part).averageCost())
-                        .minor(),
+                    Money.rounded(StockStore.expectedCost(part)).minor(),
                     part.getQuantity().stripTrailingZeros()));
   }
 

@@ -14,6 +14,7 @@ import app.pragmata.core.stores.StockBalance;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.people.Act;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -42,6 +43,11 @@ public class StockStore {
   public void receive(Act act, long partId, long placeId, BigDecimal quantity, Money cost) {
     PartRecord part = lock(partId);
     store(act, part, placeId, balance(part).receive(quantity, cost));
+    database
+        .update(PART)
+        .set(PART.LAST_UNIT_COST, cost.major().divide(quantity, 8, RoundingMode.HALF_UP))
+        .where(PART.ID.eq(partId))
+        .execute();
   }
 
   /** Moves stock between places; its value stays the same. */
@@ -81,7 +87,12 @@ public class StockStore {
   /** A part's own price, or its cost band's. */
   public static Money price(PartRecord part, ChargeOutPrice pricing) {
     Money own = part.getPriceMinor() == null ? null : Money.ofMinor(part.getPriceMinor());
-    return pricing.of(own, balance(part).averageCost());
+    return pricing.of(own, expectedCost(part));
+  }
+
+  /** Per unit, exact, for quoting and pricing; also while nothing is held. */
+  public static BigDecimal expectedCost(PartRecord part) {
+    return balance(part).expectedCost(part.getLastUnitCost());
   }
 
   /** The part of this id; refused when there is none. */
