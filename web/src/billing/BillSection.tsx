@@ -32,12 +32,13 @@ export function BillSection({ job }: { job: JobSheet }) {
       </Section>
     );
   }
-  if (!job.cost.begun) {
+  if (job.state === "open") {
     return (
       <Section name="Bill">
         <span className="soft">
-          {money(billing.fixedPrice.netMinor)} at the fixed price, or time and parts. What will be billed and
-          posted stands here once work is recorded.
+          {money(billing.fixedPrice.netMinor)} at the fixed price
+          {job.cost.begun && `, ${money(billing.timeAndParts.netMinor)} by time and parts so far`}. What will
+          be billed and posted stands here once the work is finished.
         </span>
       </Section>
     );

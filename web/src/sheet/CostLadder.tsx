@@ -1,8 +1,20 @@
-import type { Cost } from "../api/generated/schema";
+import type { Cost, Rung } from "../api/generated/schema";
 import { money, moneyOrDash, percent } from "../format";
 
-/** Quoted against actual for each rung, ending in the margin. Outlined is what was quoted, solid what it took, copper what went over. */
-export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boolean }) {
+/**
+ * Quoted against actual for each rung, ending in the margin. Outlined is what was quoted, solid what it took, copper
+ * what went over. While work is still going on, what is not spent yet is no saving: only what is over already is told.
+ */
+export function CostLadder({
+  cost,
+  goingOn,
+  notCharged,
+}: {
+  cost: Cost;
+  goingOn: boolean;
+  notCharged: boolean;
+}) {
+  const tells = (rung: Rung) => cost.begun && (!goingOn || rung.varianceMinor > 0);
   const longest = Math.max(...cost.rungs.flatMap((rung) => [rung.quotedMinor, rung.actualMinor]), 1);
   const width = (minor: number) => `${(100 * minor) / longest}%`;
   return (
@@ -29,14 +41,14 @@ export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boole
           <span className="figure">{moneyOrDash(rung.quotedMinor)}</span>
           <span className="figure">{cost.begun && moneyOrDash(rung.actualMinor)}</span>
           <span className={rung.varianceMinor > 0 ? "figure over" : "figure"}>
-            {cost.begun && moneyOrDash(rung.varianceMinor)}
+            {tells(rung) && moneyOrDash(rung.varianceMinor)}
           </span>
-          <span className="because">{cost.begun && rung.because}</span>
+          <span className="because">{tells(rung) && rung.because}</span>
         </div>
       ))}
       <div className="margin-line" />
       <b>Margin</b>
-      {cost.begun ? <Reached cost={cost} notCharged={notCharged} /> : <Promised cost={cost} />}
+      {goingOn ? <Promised cost={cost} /> : <Reached cost={cost} notCharged={notCharged} />}
       {cost.overheadMinor > 0 && (
         <>
           <span className="soft small">Overhead</span>
@@ -51,12 +63,13 @@ export function CostLadder({ cost, notCharged }: { cost: Cost; notCharged: boole
   );
 }
 
-/** Nothing is done yet, so nothing is over or under. */
+/** What is hoped for while the work is still going on. */
 function Promised({ cost }: { cost: Cost }) {
   return (
     <>
       <span className="soft small">
-        promised {percent(cost.quotedMarginPercent)}; nothing is recorded yet
+        promised {percent(cost.quotedMarginPercent)};{" "}
+        {cost.begun ? `${money(cost.actualMinor)} spent so far` : "nothing is recorded yet"}
       </span>
       <b className="figure">{money(cost.quotedMarginMinor)}</b>
       <span />

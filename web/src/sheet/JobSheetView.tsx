@@ -41,7 +41,11 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
       </Section>
       <WorkSection job={job} />
       <Section name="Cost">
-        <CostLadder cost={job.cost} notCharged={job.billing.basis === "not_charged"} />
+        <CostLadder
+          cost={job.cost}
+          goingOn={job.state === "open"}
+          notCharged={job.billing.basis === "not_charged"}
+        />
       </Section>
       <BillSection job={job} />
       <Section name="Books" aside={job.journal.length > 0 ? `${job.journal.length} entries` : undefined}>

@@ -219,6 +219,9 @@ function when(row: WorkRow, stage: string): string {
   if (stage === "billed") {
     return row.ageDays > 0 ? `${row.ageDays} d late` : `due ${day(row.day)}`;
   }
+  if (row.remark === "no job yet") {
+    return row.remark;
+  }
   if (stage === "quoted" || stage === "won") {
     return row.remark === "sent" || row.remark === "no time yet"
       ? day(row.day)
