@@ -278,9 +278,26 @@ function Parts({ visit, back }: { visit: Visit; back: () => void }) {
         value={wanted}
         onChange={(event) => setWanted(event.target.value)}
       />
-      {data?.slice(0, 12).map((part) => (
-        <PartChoice key={part.id} visitId={visit.visitId} part={part} />
-      ))}
+      {wanted === "" &&
+        visit.partsToFit.map((part) => (
+          <PartChoice
+            key={`promised ${part.partId} ${part.quantity}`}
+            visitId={visit.visitId}
+            part={{ id: part.partId, name: part.name, about: `${part.quantity} promised` }}
+            usual={part.quantity}
+          />
+        ))}
+      {data
+        ?.filter((part) => wanted !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
+        .slice(0, 12)
+        .map((part) => (
+          <PartChoice
+            key={part.id}
+            visitId={visit.visitId}
+            part={{ id: part.id, name: part.name, about: `${part.inVan} ${part.unit} in the van` }}
+            usual={1}
+          />
+        ))}
       <div className="pair">
         <Button onClick={back}>Done with parts</Button>
       </div>
@@ -291,11 +308,13 @@ function Parts({ visit, back }: { visit: Visit; back: () => void }) {
 function PartChoice({
   visitId,
   part,
+  usual,
 }: {
   visitId: number;
-  part: { id: number; name: string; unit: string; inVan: number };
+  part: { id: number; name: string; about: string };
+  usual: number;
 }) {
-  const [quantity, setQuantity] = useState("1");
+  const [quantity, setQuantity] = useState(String(usual));
   const add = useAct((_: undefined, key) =>
     answer(
       client.POST("/api/pocket/visits/{id}/parts", {
@@ -309,9 +328,7 @@ function PartChoice({
     <div className="part-choice">
       <span>
         <b>{part.name}</b>
-        <div className="soft small">
-          {part.inVan} {part.unit} in the van
-        </div>
+        <div className="soft small">{part.about}</div>
         <span className="stepper">
           <Button aria-label={`Fewer ${part.name}`} onClick={() => step(-1)}>
             −

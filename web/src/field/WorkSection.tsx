@@ -169,6 +169,7 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
       )}
       {editing?.kind === "add-time" && <TimeForm visitId={visit.id} close={close} />}
       {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
+      {visit.labourMissing && <div className="needs">No working time is on the clock.</div>}
       {visit.note && <div className="soft">“{visit.note}”</div>}
       {visit.reason && <div className="needs small">{visit.reason}</div>}
     </div>

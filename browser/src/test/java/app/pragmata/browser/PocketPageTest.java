@@ -67,6 +67,18 @@ class PocketPageTest {
   }
 
   @Test
+  void what_was_promised_is_added_with_one_tap_and_without_typing() {
+    gate.onSite();
+    Page phone = visit();
+    button(phone, "Add parts").click();
+    assertThat(phone.locator(".part-choice").first()).containsText("1 promised");
+    button(phone, "Add Gate ram 230 V").click();
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Used so far")))
+        .containsText("1 Gate ram 230 V");
+    assertThat(phone.locator(".part-choice").first()).containsText("Photocell pair");
+  }
+
+  @Test
   void a_visit_without_work_or_parts_is_not_finished_and_the_note_stays() {
     gate.planned();
     gate.at("15:00");

@@ -34,9 +34,14 @@ class ScreenshotsTest {
             .where(JOB.TITLE.contains("ram replaced"))
             .fetchSingle(JOB.ID);
     picture(desk, "/worked/job-" + swingGate, "worked");
-    for (String stage : new String[] {"quoted", "won", "booked", "checked", "billed"}) {
+    for (String stage : new String[] {"quoted", "won", "booked", "billed"}) {
       picture(desk, "/" + stage, stage);
     }
+    desk.navigate("/checked");
+    desk.locator("[data-section=ladder]").waitFor();
+    desk.locator("[data-section=ladder]").evaluate("ladder => ladder.scrollIntoView()");
+    desk.locator(".sheet").evaluate("sheet => sheet.scrollBy(0, -110)");
+    take(desk, "checked");
     picture(desk, "/books/1050", "books");
     picture(desk, "/books/journal", "journal");
     picture(desk, "/customers/4", "customer");

@@ -140,6 +140,36 @@ class CheckingTest {
   }
 
   @Test
+  void a_finished_visit_without_working_time_is_marked_until_some_is_added() {
+    gate.onSite();
+    gate.tap("parts", Map.of("partId", gate.part("RAM-230"), "quantity", "1"));
+    gate.tap("finish", Map.of());
+    assertThat(labourMissing()).isTrue();
+    gate.at("18:20");
+    addTime(Map.of("from", "15:00", "to", "17:00"));
+    assertThat(labourMissing()).isFalse();
+  }
+
+  private boolean labourMissing() {
+    return gate.sheet().path("visits").path(0).path("labourMissing").asBoolean();
+  }
+
+  @Test
+  void a_promised_part_is_offered_until_it_is_fitted() {
+    gate.onSite();
+    assertThat(texts(pocket().path("partsToFit"), "name"))
+        .containsExactly("Gate ram 230 V", "Photocell pair");
+    gate.tap("parts", Map.of("partId", gate.part("RAM-230"), "quantity", "1"));
+    assertThat(texts(pocket().path("partsToFit"), "name")).containsExactly("Photocell pair");
+    gate.at("18:20");
+    gate.tap("finish", Map.of());
+  }
+
+  private JsonNode pocket() {
+    return gate.technician().get("/api/pocket/visits/" + gate.visit()).json();
+  }
+
+  @Test
   void a_part_beyond_the_promise_is_marked_with_how_many() {
     gate.finished();
     assertThat(texts(parts(), "beyondPromise")).containsExactly("0", "2");

@@ -11,6 +11,7 @@ import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -22,7 +23,9 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -77,9 +80,13 @@ class PocketApi {
       int labourMinutes,
       int driveMinutes,
       BigDecimal miles,
-      List<UsedPart> parts) {}
+      List<UsedPart> parts,
+      List<PartToFit> partsToFit) {}
 
   record UsedPart(long id, String name, String unit, BigDecimal quantity) {}
+
+  /** A promised part of which so much is still to be fitted on the job. */
+  record PartToFit(long partId, String name, BigDecimal quantity) {}
 
   private record Clock(
       String kind, Instant startedAt, @Nullable Instant endedAt, BigDecimal miles) {}
@@ -163,9 +170,10 @@ class PocketApi {
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
     Field<List<Clock>> clocks = clocks();
     Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
+    Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     var row =
         database
-            .select(VISIT, JOB, SITE, CUSTOMER.NAME, EQUIPMENT, clocks, used, promise)
+            .select(VISIT, JOB, SITE, CUSTOMER.NAME, EQUIPMENT, clocks, used, promise, fitted)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -216,7 +224,44 @@ class PocketApi {
         minutes(row.get(clocks), "labour"),
         minutes(row.get(clocks), "drive"),
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
-        row.get(used));
+        row.get(used),
+        partsToFit(promised, row.get(fitted)));
+  }
+
+  /** Quantities by part, of all visits of the job together. */
+  private static Field<Map<Long, BigDecimal>> fittedOnTheJob() {
+    var visit = VISIT.as("visit_of_job");
+    return multiset(
+            select(VISIT_PART.PART_ID, sum(VISIT_PART.QUANTITY))
+                .from(VISIT_PART)
+                .join(visit)
+                .on(visit.ID.eq(VISIT_PART.VISIT_ID))
+                .where(visit.JOB_ID.eq(JOB.ID))
+                .groupBy(VISIT_PART.PART_ID))
+        .as("fitted")
+        .convertFrom(rows -> rows.intoMap(row -> row.value1(), row -> row.value2()));
+  }
+
+  private static List<PartToFit> partsToFit(
+      List<QuoteLine> promised, Map<Long, BigDecimal> fitted) {
+    var left = new LinkedHashMap<Long, PartToFit>();
+    for (QuoteLine line : promised) {
+      if (line instanceof QuoteLine.Part part) {
+        PartToFit before = left.get(part.partId());
+        BigDecimal already =
+            before == null
+                ? fitted.getOrDefault(part.partId(), BigDecimal.ZERO).negate()
+                : before.quantity();
+        left.put(
+            part.partId(),
+            new PartToFit(part.partId(), part.description(), already.add(part.quantity())));
+      }
+    }
+    return left.values().stream()
+        .filter(part -> part.quantity().signum() > 0)
+        .map(
+            part -> new PartToFit(part.partId(), part.name(), part.quantity().stripTrailingZeros()))
+        .toList();
   }
 
   private static @Nullable String promisedPart(QuoteLine line) {

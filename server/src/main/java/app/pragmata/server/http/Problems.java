@@ -7,6 +7,7 @@ import java.net.URI;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import org.apache.catalina.connector.ClientAbortException;
 import org.postgresql.util.PSQLException;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -54,6 +55,12 @@ class Problems {
         HttpStatus.BAD_REQUEST,
         List.of(),
         "This request cannot be read. Reload the page, then try again.");
+  }
+
+  /** Whoever asked has gone; nobody is left to answer. */
+  @ExceptionHandler
+  void gone(ClientAbortException gone) {
+    LOG.debug("A request was given up by its sender", gone);
   }
 
   @ExceptionHandler

@@ -61,6 +61,7 @@ public record JobSheet(
       int expectedMinutes,
       String note,
       String reason,
+      boolean labourMissing,
       boolean milesMissing,
       List<Time> times,
       List<Part> parts) {}

@@ -233,6 +233,9 @@ class SheetApi {
         visit.expectedMinutes(),
         visit.note(),
         visit.reason(),
+        isOver(visit)
+            && visit.entries().stream()
+                .noneMatch(entry -> entry.kind().equals("labour") && entry.minutes() > 0),
         milesMissing,
         visit.entries().stream()
             .map(entry -> time(entry, visit.day(), costing, hours, corrected))
@@ -240,6 +243,10 @@ class SheetApi {
         visit.uses().stream()
             .map(use -> part(job, use, visit.day(), corrected, promised))
             .toList());
+  }
+
+  private static boolean isOver(WholeVisit visit) {
+    return List.of("finished", "checked").contains(visit.state());
   }
 
   private static JobSheet.Time time(
