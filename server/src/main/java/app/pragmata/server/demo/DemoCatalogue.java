@@ -13,6 +13,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Random;
 import org.jooq.DSLContext;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 
@@ -21,6 +22,7 @@ import org.springframework.stereotype.Component;
  * and the price list.
  */
 @Component
+@ConditionalOnProperty("pragmata.demo")
 class DemoCatalogue {
   static final ZoneId ZONE = ZoneId.of("Europe/London");
   static final String PASSWORD = "ostmere";
@@ -120,11 +122,12 @@ class DemoCatalogue {
   };
 
   private final DSLContext database;
-  private final PasswordEncoder passwords;
+  // Slow to compute on purpose; everybody in the demo has the same password.
+  private final String passwordHash;
 
   DemoCatalogue(DSLContext database, PasswordEncoder passwords) {
     this.database = database;
-    this.passwords = passwords;
+    this.passwordHash = passwords.encode(PASSWORD);
   }
 
   void insert(LocalDate today) {
@@ -208,7 +211,7 @@ class DemoCatalogue {
   private long person(String name, String username, Role role) {
     return database
         .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
-        .values(name, username, passwords.encode(PASSWORD), role.stored())
+        .values(name, username, passwordHash, role.stored())
         .returning(PERSON.ID)
         .fetchSingle(PERSON.ID);
   }

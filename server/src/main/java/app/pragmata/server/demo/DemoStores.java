@@ -12,10 +12,12 @@ import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.util.List;
 import org.jooq.DSLContext;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
 
 /** Deliveries into the store and what is loaded into the vans, about as a small firm would hold. */
 @Component
+@ConditionalOnProperty("pragmata.demo")
 class DemoStores {
   /** How much of a part comes at once, and how much each van carries. */
   private record Lot(int delivered, int carried) {

@@ -30,10 +30,12 @@ import java.util.Random;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
 
 /** Replays four months of work, event by event in the order of time, up to this moment. */
 @Component
+@ConditionalOnProperty("pragmata.demo")
 class DemoWork {
   private static final int DAYS = 118;
 
