@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -149,6 +149,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
       lines: quote.lines,
     },
   });
+  const queryClient = useQueryClient();
   const [problem, setProblem] = useState<Problem>();
   const path = { params: { path: { id: quote.id } } };
   const body = { ...wire(typed.draft), version: typed.version };
@@ -162,9 +163,13 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
   });
   const send = useAct(
     async () => {
-      const version = typed.dirty
-        ? (await answer(client.PUT("/api/quotes/{id}", { ...path, body }))).version
-        : quote.version;
+      let version = quote.version;
+      if (typed.dirty) {
+        version = (await answer(client.PUT("/api/quotes/{id}", { ...path, body }))).version;
+        // It is saved now, also when sending it is refused: the next save must start from here.
+        await queryClient.invalidateQueries(queries.quote(quote.id));
+        typed.forget();
+      }
       return answer(client.POST("/api/quotes/{id}/send", { ...path, body: { version } }));
     },
     { refused: setProblem, done: saved },

@@ -111,6 +111,24 @@ class QuotingPageTest {
   }
 
   @Test
+  void a_draft_that_was_refused_when_it_was_sent_can_be_mended_and_saved() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    for (int left = 4; left >= 0; left--) {
+      button(desk, "Remove line 1").click();
+      assertThat(desk.locator("[data-line]")).hasCount(left);
+    }
+    button(desk, "Send").click();
+    assertThat(desk.locator(".ant-message")).containsText("no lines yet");
+    button(desk, "Add labour").click();
+    button(desk, "Save draft").click();
+    assertThat(button(desk, "Save draft")).isDisabled();
+    assertThat(desk.locator(".notice")).hasCount(0);
+    assertThat(desk.locator("[data-line]")).hasCount(1);
+  }
+
+  @Test
   void somebody_elses_version_can_be_taken_instead_of_ones_own() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");
