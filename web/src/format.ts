@@ -36,3 +36,13 @@ export const hours = (minutes: number): string =>
 
 /** A stored state such as "not_this_time" in words. */
 export const words = (state: string): string => state.replaceAll("_", " ");
+
+/** A moment such as "2026-11-26T08:41:40" as "Thu 26 Nov 08:41". */
+export const moment = (iso: string): string => `${weekday(iso.slice(0, 10))} ${iso.slice(11, 16)}`;
+
+/** Minutes left as "3:20 left", or as "1:10 late". */
+export const timeLeft = (minutes: number): string =>
+  minutes < 0 ? `${hours(-minutes)} late` : `${hours(minutes)} left`;
+
+/** A day such as "2026-11-24" as "24 Nov 2026". */
+export const fullDay = (iso: string): string => `${day(iso)} ${iso.slice(0, 4)}`;

@@ -14,7 +14,11 @@ const Office = lazy(() => import("./worklists/Office"));
 const WorklistPage = lazy(() => import("./worklists/WorklistPage"));
 const JobPage = lazy(() => import("./sheet/JobPage"));
 const QuotePage = lazy(() => import("./quoting/QuotePage"));
-const CustomerPage = lazy(() => import("./customers/CustomerPage"));
+const CallerPage = lazy(() => import("./calls/CallerPage"));
+const NewCallerPage = lazy(() => import("./calls/NewCallerPage"));
+const TalkEditorPage = lazy(() => import("./calls/TalkEditorPage"));
+const CustomersPage = lazy(() => import("./customers/CustomersPage"));
+const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
@@ -70,7 +74,11 @@ const router = createBrowserRouter([
               { path: "/quotes/new", element: <QuotePage /> },
               { path: "/quotes/:id", element: <QuotePage /> },
               { path: "/jobs/:id", element: <JobPage /> },
-              { path: "/customers/:id", element: <CustomerPage /> },
+              { path: "/customers", element: <CustomersPage /> },
+              { path: "/customers/new", element: <NewCallerPage /> },
+              { path: "/customers/:id", element: <CallerPage /> },
+              { path: "/to-dos", element: <ToDosPage /> },
+              { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
               { path: "/books/journal", element: <BooksPage /> },
               { path: "/books/:code", element: <BooksPage /> },

@@ -1,4 +1,4 @@
-import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { answer, client } from "./client";
 
 /** Every reading of the server: its key and its fetcher side by side. */
@@ -63,6 +63,61 @@ export const queries = {
       queryKey: ["work", "customer", id],
       queryFn: () => answer(client.GET("/api/customers/{id}", { params: { path: { id } } })),
     }),
+  customers: (sort: string, filter: string) =>
+    infiniteQueryOptions({
+      queryKey: ["work", "customers", sort, filter],
+      queryFn: ({ pageParam }) =>
+        answer(client.GET("/api/customers", { params: { query: { sort, filter, after: pageParam } } })),
+      initialPageParam: "",
+      getNextPageParam: (page) => page.next ?? undefined,
+      placeholderData: keepPreviousData,
+    }),
+  customerChoices: queryOptions({
+    queryKey: ["customer-choices"],
+    queryFn: () => answer(client.GET("/api/customers/choices")),
+    staleTime: 300_000,
+  }),
+  doubles: (name: string, phone: string, place: string, except: number) =>
+    queryOptions({
+      queryKey: ["doubles", name, phone, place, except],
+      queryFn: () =>
+        answer(client.GET("/api/customers/doubles", { params: { query: { name, phone, place, except } } })),
+      enabled: name.trim().length > 2 || phone.replaceAll(/\D/g, "").length > 8,
+      placeholderData: keepPreviousData,
+    }),
+  promises: (customerId: number) =>
+    queryOptions({
+      queryKey: ["promises", customerId],
+      queryFn: () =>
+        answer(client.GET("/api/customers/{id}/promises", { params: { path: { id: customerId } } })),
+    }),
+  faultTalks: queryOptions({
+    queryKey: ["work", "fault-talks"],
+    queryFn: () => answer(client.GET("/api/fault-talks")),
+  }),
+  faultTalk: (kindId: number) =>
+    queryOptions({
+      queryKey: ["work", "fault-talk", kindId],
+      queryFn: () => answer(client.GET("/api/fault-talks/{kindId}", { params: { path: { kindId } } })),
+    }),
+  codes: queryOptions({
+    queryKey: ["work", "codes"],
+    queryFn: () => answer(client.GET("/api/codes")),
+  }),
+  toDos: (whose: string, state: string, filter: string) =>
+    infiniteQueryOptions({
+      queryKey: ["work", "to-dos", whose, state, filter],
+      queryFn: ({ pageParam }) =>
+        answer(client.GET("/api/to-dos", { params: { query: { whose, state, filter, after: pageParam } } })),
+      initialPageParam: "",
+      getNextPageParam: (page) => page.next ?? undefined,
+      placeholderData: keepPreviousData,
+    }),
+  toDoCount: queryOptions({
+    queryKey: ["work", "to-do-count"],
+    queryFn: () => answer(client.GET("/api/to-dos/count")),
+    refetchInterval: 60_000,
+  }),
   find: (q: string) =>
     queryOptions({
       queryKey: ["find", q],

@@ -30,7 +30,7 @@ function TrialBalance({ chosen }: { chosen: string | undefined }) {
           <Link className="small" to="/books/journal">
             Journal
           </Link>
-          <a className="small" href="/api/books/trial-balance.csv" download>
+          <a className="small" href="/api/books/trial-balance/file" download>
             CSV
           </a>
         </div>
@@ -107,7 +107,7 @@ function Journal() {
         <div className="entry-head" style={{ marginBottom: 10 }}>
           <h1>Journal</h1>
           <span className="soft small">newest first; nothing is changed, only reversed</span>
-          <a className="small" style={{ marginLeft: "auto" }} href="/api/books/journal.csv" download>
+          <a className="small" style={{ marginLeft: "auto" }} href="/api/books/journal/file" download>
             CSV
           </a>
         </div>

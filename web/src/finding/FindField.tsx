@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Input, Modal } from "antd";
 import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
+import type { Hit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 
 type Choice = { kind: string; title: string; detail: string; to: string };
@@ -16,6 +17,11 @@ const PLACES: Choice[] = [
   { kind: "go to", title: "Paid", detail: "what came in this month", to: "/paid" },
   { kind: "go to", title: "Journal", detail: "every entry in the books", to: "/books/journal" },
 ];
+const MORE: Choice[] = [
+  { kind: "go to", title: "Customers", detail: "everybody, or who owes", to: "/customers" },
+  { kind: "go to", title: "To-dos", detail: "yours and everybody's, overdue first", to: "/to-dos" },
+  { kind: "go to", title: "Fault talks", detail: "what is asked on the phone", to: "/fault-talks" },
+];
 const NEW_QUOTE: Choice = {
   kind: "do",
   title: "New quote",
@@ -23,12 +29,18 @@ const NEW_QUOTE: Choice = {
   to: "/quotes/new",
 };
 
-const path: Record<string, string> = {
-  job: "/jobs",
-  quote: "/quotes",
-  customer: "/customers",
-  site: "/customers",
-  equipment: "/customers",
+/** Where a hit leads: a place or a piece of equipment to its customer's card, with the call about it. */
+const address = (hit: Hit): string => {
+  switch (hit.kind) {
+    case "job":
+      return `/jobs/${hit.id}`;
+    case "quote":
+      return `/quotes/${hit.id}`;
+    case "customer":
+      return `/customers/${hit.id}`;
+    default:
+      return `/customers/${hit.customerId}?at=${hit.kind}-${hit.id}`;
+  }
 };
 
 /** The one field: "/" or Ctrl+K opens it from anywhere; it finds people, places, things and documents, and goes anywhere. */
@@ -59,18 +71,30 @@ export function FindField({ canSell }: { canSell: boolean }) {
   }, [open]);
 
   const wanted = typed.trim().toLowerCase();
-  const actions = (canSell ? [NEW_QUOTE, ...PLACES] : PLACES).filter((choice) =>
+  const actions = [...(canSell ? [NEW_QUOTE] : []), ...PLACES, ...MORE].filter((choice) =>
     `${choice.title} ${choice.detail}`.toLowerCase().includes(wanted),
   );
+  const newCaller: Choice[] =
+    canSell && wanted.length > 1
+      ? [
+          {
+            kind: "do",
+            title: "New caller",
+            detail: `“${typed.trim()}”, not on record yet`,
+            to: `/customers/new?said=${encodeURIComponent(typed.trim())}`,
+          },
+        ]
+      : [];
   const found = wanted.length > 1 ? (hits ?? []) : [];
   const choices: Choice[] = [
     ...found.map((hit) => ({
       kind: hit.kind,
       title: hit.title,
       detail: hit.detail,
-      to: `${path[hit.kind]}/${hit.id}`,
+      to: address(hit),
     })),
     ...actions,
+    ...newCaller,
   ];
 
   const answered = wanted.length < 2 || (hits !== undefined && !isPlaceholderData);
@@ -146,7 +170,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
               onClick={() => go(choice)}
               onMouseMove={() => setAt(index)}
             >
-              <span>{choice.kind}</span>
+              <span>{choice.kind !== choices[index - 1]?.kind && choice.kind}</span>
               <span>
                 {choice.title} <span className="soft small">{choice.detail}</span>
               </span>

@@ -9,38 +9,46 @@ export function CostLadder({
   cost,
   goingOn,
   notCharged,
+  promised,
 }: {
   cost: Cost;
   goingOn: boolean;
   notCharged: boolean;
+  promised: boolean;
 }) {
-  const tells = (rung: Rung) => cost.begun && (!goingOn || rung.varianceMinor > 0);
+  const tells = (rung: Rung) => promised && cost.begun && (!goingOn || rung.varianceMinor > 0);
+  const telling = cost.rungs.some(tells);
   const longest = Math.max(...cost.rungs.flatMap((rung) => [rung.quotedMinor, rung.actualMinor]), 1);
   const width = (minor: number) => `${(100 * minor) / longest}%`;
   return (
     <div className="ladder" data-section="ladder">
       <span className="head" />
       <span className="head" />
-      <span className="head figure">quoted</span>
+      <span className="head figure">{promised && "quoted"}</span>
       <span className="head figure">{cost.begun && "actual"}</span>
-      <span className="head figure">{cost.begun && "over"}</span>
-      <span className="head because">{cost.begun && "because"}</span>
+      <span className="head figure">{telling && "over"}</span>
+      <span className="head because">{telling && "because"}</span>
       {cost.rungs.map((rung) => (
         <div key={rung.category} style={{ display: "contents" }} data-rung={rung.category}>
           <span>{rung.category.charAt(0).toUpperCase() + rung.category.slice(1)}</span>
           <span className="bar" aria-hidden="true">
             <i className="quoted" style={{ width: width(rung.quotedMinor) }} />
-            <i className="actual" style={{ width: width(Math.min(rung.actualMinor, rung.quotedMinor)) }} />
-            {rung.varianceMinor > 0 && (
+            <i
+              className="actual"
+              style={{
+                width: width(promised ? Math.min(rung.actualMinor, rung.quotedMinor) : rung.actualMinor),
+              }}
+            />
+            {promised && rung.varianceMinor > 0 && (
               <i
                 className="beyond"
                 style={{ left: width(rung.quotedMinor), width: width(rung.varianceMinor) }}
               />
             )}
           </span>
-          <span className="figure">{moneyOrDash(rung.quotedMinor)}</span>
+          <span className="figure">{promised && moneyOrDash(rung.quotedMinor)}</span>
           <span className="figure">{cost.begun && moneyOrDash(rung.actualMinor)}</span>
-          <span className={rung.varianceMinor > 0 ? "figure over" : "figure"}>
+          <span className={promised && rung.varianceMinor > 0 ? "figure over" : "figure"}>
             {tells(rung) && moneyOrDash(rung.varianceMinor)}
           </span>
           <span className="because">{tells(rung) && rung.because}</span>
@@ -48,7 +56,11 @@ export function CostLadder({
       ))}
       <div className="margin-line" />
       <b>Margin</b>
-      {goingOn ? <Promised cost={cost} /> : <Reached cost={cost} notCharged={notCharged} />}
+      {goingOn ? (
+        <Promised cost={cost} promised={promised} />
+      ) : (
+        <Reached cost={cost} notCharged={notCharged} promised={promised} />
+      )}
       {cost.overheadMinor > 0 && (
         <>
           <span className="soft small">Overhead</span>
@@ -64,14 +76,14 @@ export function CostLadder({
 }
 
 /** What is hoped for while the work is still going on. */
-function Promised({ cost }: { cost: Cost }) {
+function Promised({ cost, promised }: { cost: Cost; promised: boolean }) {
   return (
     <>
       <span className="soft small">
-        promised {percent(cost.quotedMarginPercent)};{" "}
+        {promised && `promised ${percent(cost.quotedMarginPercent)}; `}
         {cost.begun ? `${money(cost.actualMinor)} spent so far` : "nothing is recorded yet"}
       </span>
-      <b className="figure">{money(cost.quotedMarginMinor)}</b>
+      <b className="figure">{promised && money(cost.quotedMarginMinor)}</b>
       <span />
       <span />
       <span />
@@ -79,20 +91,24 @@ function Promised({ cost }: { cost: Cost }) {
   );
 }
 
-function Reached({ cost, notCharged }: { cost: Cost; notCharged: boolean }) {
+function Reached({ cost, notCharged, promised }: { cost: Cost; notCharged: boolean; promised: boolean }) {
   return (
     <>
       <span className="soft small">
         net {money(cost.netMinor)} less cost {money(cost.actualMinor)}
       </span>
-      <b className="figure">{money(cost.quotedMarginMinor)}</b>
+      <b className="figure">{promised && money(cost.quotedMarginMinor)}</b>
       <b className={cost.marginMinor < 0 ? "figure over" : "figure"}>{money(cost.marginMinor)}</b>
-      <span className={cost.marginDifferenceMinor < 0 ? "figure over" : "figure"}>
-        {money(cost.marginDifferenceMinor)}
+      <span className={promised && cost.marginDifferenceMinor < 0 ? "figure over" : "figure"}>
+        {promised && money(cost.marginDifferenceMinor)}
       </span>
       <span className="because">
-        <b className="together">{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>,{" "}
-        <span className="together">promised {percent(cost.quotedMarginPercent)}</span>
+        <b className="together">{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>
+        {promised && (
+          <>
+            , <span className="together">promised {percent(cost.quotedMarginPercent)}</span>
+          </>
+        )}
       </span>
     </>
   );

@@ -9,7 +9,7 @@ import { BillSection } from "../billing/BillSection";
 import { EntryLines } from "../books/EntryLines";
 import { Owes } from "../customers/Owes";
 import { WorkSection } from "../field/WorkSection";
-import { day, money, weekday } from "../format";
+import { day, moment, money, timeLeft, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
 import { useTitle } from "../useTitle";
 import { Asking } from "./Asking";
@@ -45,6 +45,7 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
           cost={job.cost}
           goingOn={job.state === "open"}
           notCharged={job.billing.basis === "not_charged"}
+          promised={job.promise != null}
         />
       </Section>
       <BillSection job={job} />
@@ -162,19 +163,43 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
 function PromiseLines({ job }: { job: JobSheet }) {
   const { promise } = job;
   return (
-    <table className="lines">
-      <tbody>
-        <tr>
-          <td style={{ whiteSpace: "nowrap" }}>
-            <Link to={`/quotes/${promise.quoteId}`}>Quote {promise.quoteNumber}</Link>
-            {promise.acceptedOn && `, accepted ${weekday(promise.acceptedOn)} by ${promise.acceptedBy}`}
-          </td>
-          <td className="soft">{promise.summary}</td>
-          <td className="figure">
-            <b>{money(promise.netMinor)}</b>
-          </td>
-        </tr>
-      </tbody>
-    </table>
+    <>
+      <table className="lines">
+        <tbody>
+          <tr>
+            <td style={{ whiteSpace: "nowrap" }}>
+              {promise ? (
+                <>
+                  <Link to={`/quotes/${promise.quoteId}`}>Quote {promise.quoteNumber}</Link>
+                  {promise.acceptedOn && `, accepted ${weekday(promise.acceptedOn)} by ${promise.acceptedBy}`}
+                </>
+              ) : (
+                "Straight from a call"
+              )}
+            </td>
+            <td className="soft">{promise?.summary ?? "charged by time and parts"}</td>
+            <td className="figure">{promise && <b>{money(promise.netMinor)}</b>}</td>
+          </tr>
+        </tbody>
+      </table>
+      {job.response && <Responding job={job} />}
+      {job.notes && <p className="said">{job.notes}</p>}
+    </>
+  );
+}
+
+/** By when somebody has to be there, and whether somebody was. */
+function Responding({ job }: { job: JobSheet }) {
+  const { response } = job;
+  if (!response) {
+    return null;
+  }
+  return (
+    <div className={response.late ? "needs" : "soft"}>
+      {words(response.priority)}: somebody there by {moment(response.by)}
+      {response.met
+        ? `, was there ${moment(response.met)}${response.late ? `, ${timeLeft(response.minutesLeft)}` : ""}`
+        : `, ${timeLeft(response.minutesLeft)}`}
+    </div>
   );
 }

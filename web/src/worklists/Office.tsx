@@ -11,6 +11,7 @@ import { MoneyLine } from "./MoneyLine";
 export default function Office() {
   const session = useSession();
   const { data: choices } = useQuery(queries.choices);
+  const { data: toDos } = useQuery(queries.toDoCount);
   const canSell = session.person.role !== "BOOKKEEPER";
   return (
     <div className="office">
@@ -21,6 +22,13 @@ export default function Office() {
         <FindField canSell={canSell} />
         <nav aria-label="Places">
           {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
+          <NavLink to="/customers" end>
+            Customers
+          </NavLink>
+          <NavLink to="/to-dos">
+            To-dos{toDos && toDos.open > 0 && ` ${toDos.open}`}
+            {toDos && toDos.late > 0 && <span className="needs"> {toDos.late} late</span>}
+          </NavLink>
           <NavLink to="/books">Books</NavLink>
         </nav>
         <span className="right">

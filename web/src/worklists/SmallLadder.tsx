@@ -3,8 +3,28 @@ import type { SmallRung } from "../api/generated/schema";
 const WIDTH = 84;
 const QUOTED = 46;
 
-/** The cost ladder in a list row: each rung's quote is the same outlined length, what went over sticks out in copper. */
+/**
+ * The cost ladder in a list row: each rung's quote is the same outlined length, what went over sticks out in copper.
+ * Without any quote, what was spent is drawn to one scale.
+ */
 export function SmallLadder({ rungs }: { rungs: SmallRung[] }) {
+  if (rungs.every((rung) => rung.quotedMinor === 0)) {
+    const most = Math.max(...rungs.map((rung) => rung.actualMinor), 1);
+    return (
+      <svg className="small-ladder" viewBox={`0 0 ${WIDTH} 24`} aria-hidden="true">
+        {rungs.map((rung, index) => (
+          <rect
+            // biome-ignore lint/suspicious/noArrayIndexKey: the four rungs never change places
+            key={index}
+            y={index * 6 + 1}
+            width={(QUOTED * rung.actualMinor) / most}
+            height={4}
+            fill="#44574e"
+          />
+        ))}
+      </svg>
+    );
+  }
   return (
     <svg className="small-ladder" viewBox={`0 0 ${WIDTH} 24`} aria-hidden="true">
       {rungs.map((rung, index) => {

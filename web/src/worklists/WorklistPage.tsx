@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, money, percent } from "../format";
+import { day, money, percent, timeLeft } from "../format";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
 import { JobSheetView } from "../sheet/JobSheetView";
 import { SmallLadder } from "./SmallLadder";
@@ -172,9 +172,14 @@ function Headline({
       <span className="soft small">
         {data && `${counted(stage, data.count)}, ${money(data.amountMinor)}`}
       </span>
-      <a className="small" href={`/api/worklists/${stage}/file.csv?${search}`} download>
-        CSV
-      </a>
+      <span className="small">
+        <a href={`/api/worklists/${stage}/file?${search}&format=csv`} download>
+          CSV
+        </a>{" "}
+        <a href={`/api/worklists/${stage}/file?${search}&format=xlsx`} download>
+          XLSX
+        </a>
+      </span>
     </div>
   );
 }
@@ -209,7 +214,13 @@ function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => 
       <SmallLadder rungs={row.rungs} />
       <span className="figure">
         <div className={loss ? "share needs" : "share"}>{percent(row.marginPercent, 0)}</div>
-        <div className={row.stuck ? "when needs" : "when"}>{when(row, stage)}</div>
+        {row.response && stage !== "quoted" ? (
+          <div className={row.response.late ? "when needs" : "when"}>
+            {timeLeft(row.response.minutesLeft)}
+          </div>
+        ) : (
+          <div className={row.stuck ? "when needs" : "when"}>{when(row, stage)}</div>
+        )}
       </span>
     </div>
   );

@@ -87,12 +87,12 @@ class BooksTest {
   @Test
   void the_journals_file_holds_every_line_of_every_entry() {
     long lines = program.database().fetchCount(app.pragmata.server.generated.Tables.JOURNAL_LINE);
-    assertThat(maud.get("/api/books/journal.csv").text().lines().count()).isEqualTo(lines + 1);
+    assertThat(maud.get("/api/books/journal/file").text().lines().count()).isEqualTo(lines + 1);
   }
 
   @Test
   void the_trial_balances_file_adds_up_on_both_sides() {
-    List<String> rows = maud.get("/api/books/trial-balance.csv").text().lines().skip(1).toList();
+    List<String> rows = maud.get("/api/books/trial-balance/file").text().lines().skip(1).toList();
     var debit = java.math.BigDecimal.ZERO;
     var credit = java.math.BigDecimal.ZERO;
     for (String row : rows) {

@@ -19,7 +19,7 @@ class RolesTest {
         "/api/money-line",
         "/api/worklists/worked",
         "/api/books/journal",
-        "/api/books/trial-balance.csv",
+        "/api/books/trial-balance/file",
         "/api/parts",
         "/api/find?q=gate",
         "/api/choices",

@@ -73,6 +73,10 @@ public final class Visitor {
     return send("PUT", path, body, null);
   }
 
+  public Answer delete(String path) {
+    return send("DELETE", path, null, null);
+  }
+
   /** Any request, without the token against forged requests when {@code body} is a plain string. */
   public Answer send(String method, String path, @Nullable Object body, @Nullable String key) {
     var request =

@@ -191,6 +191,11 @@ public class BillingService {
     JobRecord job = visits.lockJob(jobId);
     Versions.require(form.version(), job.getVersion());
     VisitStore.requireUnbilled(job);
+    if ("fixed_price".equals(basis) && job.getQuoteId() == null) {
+      throw new Refused(
+          Rule.NO_LINES,
+          "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
+    }
     String before = job.getBillingBasis();
     job.setBillingBasis(Objects.requireNonNull(basis));
     job.setNotChargedReason(reason);

@@ -15,7 +15,7 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.server.http.CsvFile;
+import app.pragmata.server.http.ListFile;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -232,9 +232,9 @@ public class BooksApi {
         .longValueExact();
   }
 
-  @GetMapping("/api/books/trial-balance.csv")
-  ResponseEntity<String> trialBalanceFile() {
-    return CsvFile.named("trial-balance")
+  @GetMapping("/api/books/trial-balance/file")
+  ResponseEntity<byte[]> trialBalanceFile(@RequestParam(defaultValue = "csv") String format) {
+    return ListFile.named("trial-balance", format)
         .head("Account", "Name", "Debit", "Credit")
         .rows(
             trialBalance().accounts(),
@@ -242,16 +242,16 @@ public class BooksApi {
                 new Object[] {
                   a.code(),
                   a.name(),
-                  CsvFile.amount(a.debitMinor()),
-                  CsvFile.amount(a.creditMinor())
+                  ListFile.amount(a.debitMinor()),
+                  ListFile.amount(a.creditMinor())
                 })
         .answer();
   }
 
-  @GetMapping("/api/books/journal.csv")
-  ResponseEntity<String> journalFile() {
-    var csv =
-        CsvFile.named("journal")
+  @GetMapping("/api/books/journal/file")
+  ResponseEntity<byte[]> journalFile(@RequestParam(defaultValue = "csv") String format) {
+    var file =
+        ListFile.named("journal", format)
             .head(
                 "Entry",
                 "Date",
@@ -264,7 +264,7 @@ public class BooksApi {
                 "Debit",
                 "Credit");
     for (BooksEntry entry : listEntries(noCondition(), Integer.MAX_VALUE)) {
-      csv.rows(
+      file.rows(
           entry.lines(),
           line ->
               new Object[] {
@@ -276,10 +276,10 @@ public class BooksApi {
                 entry.costCentre(),
                 line.accountCode(),
                 line.accountName(),
-                CsvFile.amount(line.debitMinor()),
-                CsvFile.amount(line.creditMinor())
+                ListFile.amount(line.debitMinor()),
+                ListFile.amount(line.creditMinor())
               });
     }
-    return csv.answer();
+    return file.answer();
   }
 }

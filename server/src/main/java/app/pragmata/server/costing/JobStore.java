@@ -50,10 +50,13 @@ import org.springframework.stereotype.Repository;
 /** Reads whole jobs, any number of them, with one statement. */
 @Repository
 public class JobStore {
-  /** A job with all that was promised, done and spent. */
+  /**
+   * A job with all that was promised, done and spent; the quote is null for one straight from a
+   * call.
+   */
   public record WholeJob(
       JobRecord job,
-      AcceptedQuote quote,
+      @Nullable AcceptedQuote quote,
       String customer,
       Place site,
       @Nullable EquipmentRecord equipment,
@@ -232,7 +235,7 @@ public class JobStore {
         .select(EQUIPMENT.fields())
         .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promise, visits, others)
         .from(JOB)
-        .join(QUOTE)
+        .leftJoin(QUOTE)
         .on(QUOTE.ID.eq(JOB.QUOTE_ID))
         .join(CUSTOMER)
         .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
@@ -248,12 +251,14 @@ public class JobStore {
             row ->
                 new WholeJob(
                     row.into(JOB),
-                    new AcceptedQuote(
-                        row.get(JOB.QUOTE_ID),
-                        row.get(QUOTE.NUMBER),
-                        row.get(QUOTE.ACCEPTED_BY),
-                        row.get(QUOTE.DECIDED_AT),
-                        row.get(QUOTE.NET_MINOR)),
+                    row.get(JOB.QUOTE_ID) == null
+                        ? null
+                        : new AcceptedQuote(
+                            row.get(JOB.QUOTE_ID),
+                            row.get(QUOTE.NUMBER),
+                            row.get(QUOTE.ACCEPTED_BY),
+                            row.get(QUOTE.DECIDED_AT),
+                            row.get(QUOTE.NET_MINOR)),
                     row.get(CUSTOMER.NAME),
                     new Place(
                         row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),

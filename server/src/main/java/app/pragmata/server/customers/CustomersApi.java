@@ -1,160 +1,160 @@
 package app.pragmata.server.customers;
 
-import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.EQUIPMENT;
-import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.JOB;
-import static app.pragmata.server.generated.Tables.QUOTE;
-import static app.pragmata.server.generated.Tables.SITE;
-import static org.jooq.Records.mapping;
-import static org.jooq.impl.DSL.multiset;
-import static org.jooq.impl.DSL.select;
+import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
+import static app.pragmata.server.generated.Tables.PRICE_LIST;
+import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.people.Act;
-import java.time.LocalDate;
 import java.util.List;
 import org.jooq.DSLContext;
+import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** A customer with sites, equipment and everything that stands between us. */
+/** Customers, their contacts and their notes over HTTP. */
 @RestController
 class CustomersApi {
-  record CustomerSheet(
-      long id,
-      long number,
-      String name,
-      String phone,
-      String email,
-      String address,
-      String postcode,
-      int paymentDays,
-      Debt debt,
-      List<SiteAt> sites,
-      List<QuoteOf> quotes,
-      List<JobOf> jobs,
-      List<InvoiceOf> invoices) {}
+  record Made(long id) {}
 
-  record SiteAt(
-      long id,
-      String name,
-      String address,
-      String postcode,
-      String accessNotes,
-      String contactName,
-      String contactPhone,
-      List<EquipmentAt> equipment) {}
+  record MergeForm(int version, @Nullable Long intoId) {}
 
-  record EquipmentAt(
-      long id,
-      String model,
-      String serialNumber,
-      LocalDate fittedOn,
-      @Nullable LocalDate partsWarrantyUntil) {}
+  record NoteForm(@Nullable String text) {}
 
-  record QuoteOf(long id, long number, String title, String state, long netMinor) {}
+  record PinForm(boolean pinned) {}
 
-  record JobOf(long id, long number, String title, String state) {}
+  record Named(long id, String name) {}
 
-  record InvoiceOf(
-      long id,
-      long number,
-      long jobId,
-      LocalDate invoiceDate,
-      LocalDate dueDate,
-      long grossMinor,
-      long owedMinor) {}
+  /** What the forms about customers offer to choose from. */
+  record CustomerChoices(
+      List<Named> priceLists, List<Named> responseTerms, List<Named> equipmentKinds) {}
 
+  private final CustomerService service;
+  private final SiteService sites;
+  private final CallerCardStore cards;
+  private final DoubleStore doubles;
   private final DSLContext database;
-  private final DebtStore debts;
 
-  CustomersApi(DSLContext database, DebtStore debts) {
+  CustomersApi(
+      CustomerService service,
+      SiteService sites,
+      CallerCardStore cards,
+      DoubleStore doubles,
+      DSLContext database) {
+    this.service = service;
+    this.sites = sites;
+    this.cards = cards;
+    this.doubles = doubles;
     this.database = database;
-    this.debts = debts;
   }
 
   @GetMapping("/api/customers/{id}")
-  CustomerSheet customer(Act act, @PathVariable long id) {
-    Debt debt = debts.getDebt(id, act.today());
-    CustomerSheet sheet =
-        database
-            .select(
-                CUSTOMER.ID,
-                CUSTOMER.NUMBER,
-                CUSTOMER.NAME,
-                CUSTOMER.PHONE,
-                CUSTOMER.EMAIL,
-                CUSTOMER.ADDRESS,
-                CUSTOMER.POSTCODE,
-                CUSTOMER.PAYMENT_DAYS.cast(Integer.class),
-                org.jooq.impl.DSL.val("").convertFrom(ignored -> debt),
-                sites(),
-                multiset(
-                        select(QUOTE.ID, QUOTE.NUMBER, QUOTE.TITLE, QUOTE.STATE, QUOTE.NET_MINOR)
-                            .from(QUOTE)
-                            .where(QUOTE.CUSTOMER_ID.eq(CUSTOMER.ID))
-                            .orderBy(QUOTE.NUMBER.desc())
-                            .limit(20))
-                    .convertFrom(rows -> rows.map(mapping(QuoteOf::new))),
-                multiset(
-                        select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.STATE)
-                            .from(JOB)
-                            .where(JOB.CUSTOMER_ID.eq(CUSTOMER.ID))
-                            .orderBy(JOB.NUMBER.desc())
-                            .limit(20))
-                    .convertFrom(rows -> rows.map(mapping(JobOf::new))),
-                multiset(
-                        select(
-                                INVOICE.ID,
-                                INVOICE.NUMBER,
-                                INVOICE.JOB_ID,
-                                INVOICE.INVOICE_DATE,
-                                INVOICE.DUE_DATE,
-                                INVOICE.GROSS_MINOR,
-                                INVOICE.OWED_MINOR)
-                            .from(INVOICE)
-                            .where(INVOICE.CUSTOMER_ID.eq(CUSTOMER.ID))
-                            .orderBy(INVOICE.NUMBER.desc())
-                            .limit(20))
-                    .convertFrom(rows -> rows.map(mapping(InvoiceOf::new))))
-            .from(CUSTOMER)
-            .where(CUSTOMER.ID.eq(id))
-            .fetchOne(mapping(CustomerSheet::new));
-    if (sheet == null) {
-      throw new Refused(
-          Rule.NOT_FOUND, "This customer does not exist. Find the right one with / and the name.");
-    }
-    return sheet;
+  CallerCard customer(Act act, @PathVariable long id) {
+    return cards
+        .find(act, id)
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "This customer does not exist. Find the right one with / and the name."));
   }
 
-  private static org.jooq.Field<List<SiteAt>> sites() {
-    return multiset(
-            select(
-                    SITE.ID,
-                    SITE.NAME,
-                    SITE.ADDRESS,
-                    SITE.POSTCODE,
-                    SITE.ACCESS_NOTES,
-                    SITE.CONTACT_NAME,
-                    SITE.CONTACT_PHONE,
-                    multiset(
-                            select(
-                                    EQUIPMENT.ID,
-                                    EQUIPMENT.MODEL,
-                                    EQUIPMENT.SERIAL_NUMBER,
-                                    EQUIPMENT.FITTED_ON,
-                                    EQUIPMENT.PARTS_WARRANTY_UNTIL)
-                                .from(EQUIPMENT)
-                                .where(EQUIPMENT.SITE_ID.eq(SITE.ID))
-                                .orderBy(EQUIPMENT.FITTED_ON))
-                        .convertFrom(rows -> rows.map(mapping(EquipmentAt::new))))
-                .from(SITE)
-                .where(SITE.CUSTOMER_ID.eq(CUSTOMER.ID))
-                .orderBy(SITE.NAME))
-        .convertFrom(rows -> rows.map(mapping(SiteAt::new)));
+  /** Customers who may be the one that is being typed, the likeliest first; at most five. */
+  @GetMapping("/api/customers/doubles")
+  List<DoubleStore.Likely> doubles(
+      @RequestParam(defaultValue = "") String name,
+      @RequestParam(defaultValue = "") String phone,
+      @RequestParam(defaultValue = "") String place,
+      @RequestParam(defaultValue = "0") long except) {
+    return doubles.list(name, phone, place, except);
+  }
+
+  @GetMapping("/api/customers/choices")
+  CustomerChoices choices() {
+    return new CustomerChoices(
+        database
+            .select(PRICE_LIST.ID, PRICE_LIST.NAME)
+            .from(PRICE_LIST)
+            .orderBy(PRICE_LIST.NAME)
+            .fetch(Records.mapping(Named::new)),
+        database
+            .select(RESPONSE_TERMS.ID, RESPONSE_TERMS.NAME)
+            .from(RESPONSE_TERMS)
+            .orderBy(RESPONSE_TERMS.ID)
+            .fetch(Records.mapping(Named::new)),
+        database
+            .select(EQUIPMENT_KIND.ID, EQUIPMENT_KIND.NAME)
+            .from(EQUIPMENT_KIND)
+            .orderBy(EQUIPMENT_KIND.NAME)
+            .fetch(Records.mapping(Named::new)));
+  }
+
+  @PostMapping("/api/customers")
+  Made create(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody CustomerService.NewCallerForm form) {
+    return new Made(service.create(act, key, form));
+  }
+
+  @PutMapping("/api/customers/{id}")
+  CallerCard save(Act act, @PathVariable long id, @RequestBody CustomerService.CustomerForm form) {
+    service.save(act, id, form);
+    return customer(act, id);
+  }
+
+  @DeleteMapping("/api/customers/{id}")
+  void delete(Act act, @PathVariable long id, @RequestParam int version) {
+    service.delete(act, id, version);
+  }
+
+  @PostMapping("/api/customers/{id}/merge")
+  CallerCard merge(Act act, @PathVariable long id, @RequestBody MergeForm form) {
+    service.merge(act, id, form.version(), form.intoId());
+    return customer(act, id);
+  }
+
+  @PostMapping("/api/customers/{id}/notes")
+  Made pin(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody NoteForm form) {
+    return new Made(service.pin(act, key, id, form.text()));
+  }
+
+  @PutMapping("/api/customer-notes/{id}/pinned")
+  Made setPinned(@PathVariable long id, @RequestBody PinForm form, Act act) {
+    service.setPinned(act, id, form.pinned());
+    return new Made(id);
+  }
+
+  @PostMapping("/api/customers/{id}/contacts")
+  Made addContact(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody SiteService.ContactForm form) {
+    return new Made(sites.addContact(act, key, id, form));
+  }
+
+  @PutMapping("/api/contacts/{id}")
+  Made saveContact(Act act, @PathVariable long id, @RequestBody SiteService.ContactForm form) {
+    sites.saveContact(act, id, form);
+    return new Made(id);
+  }
+
+  @DeleteMapping("/api/contacts/{id}")
+  void deleteContact(Act act, @PathVariable long id, @RequestParam int version) {
+    sites.deleteContact(act, id, version);
   }
 }

@@ -1,7 +1,21 @@
 package app.pragmata.server.customers;
 
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
+
 /**
- * What a customer owes, gross; late is the part past its due day, and for how many days the oldest
- * of it has been.
+ * What a customer owes, gross; late is the part past its due day, for so many days.
+ *
+ * @param lateSince the due day of the oldest late invoice; null when nothing is late
+ * @param creditLimitMinor nil when none was agreed
+ * @param overLimitMinor what is owed above the limit; nil within it or without one
+ * @param stopReason why we do nothing more for this customer; null when they are not on stop
  */
-public record Debt(long owedMinor, long lateMinor, int lateDays) {}
+public record Debt(
+    long owedMinor,
+    long lateMinor,
+    int lateDays,
+    @Nullable LocalDate lateSince,
+    long creditLimitMinor,
+    long overLimitMinor,
+    @Nullable String stopReason) {}

@@ -1,5 +1,6 @@
 package app.pragmata.server.customers;
 
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.min;
@@ -9,6 +10,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Adds up what customers owe. */
@@ -27,15 +29,39 @@ public class DebtStore {
         .select(
             coalesce(sum(INVOICE.OWED_MINOR), BigDecimal.ZERO),
             coalesce(sum(INVOICE.OWED_MINOR).filterWhere(late), BigDecimal.ZERO),
-            min(INVOICE.DUE_DATE).filterWhere(late))
-        .from(INVOICE)
-        .where(INVOICE.CUSTOMER_ID.eq(customerId))
-        .and(INVOICE.OWED_MINOR.gt(0L))
+            min(INVOICE.DUE_DATE).filterWhere(late),
+            CUSTOMER.CREDIT_LIMIT_MINOR,
+            CUSTOMER.STOP_REASON)
+        .from(CUSTOMER)
+        .leftJoin(INVOICE)
+        .on(INVOICE.CUSTOMER_ID.eq(CUSTOMER.ID).and(INVOICE.OWED_MINOR.gt(0L)))
+        .where(CUSTOMER.ID.eq(customerId))
+        .groupBy(CUSTOMER.ID)
         .fetchSingle(
             row ->
-                new Debt(
+                debt(
                     row.value1().longValueExact(),
                     row.value2().longValueExact(),
-                    row.value3() == null ? 0 : (int) ChronoUnit.DAYS.between(row.value3(), today)));
+                    row.value3(),
+                    row.value4(),
+                    row.value5(),
+                    today));
+  }
+
+  private static Debt debt(
+      long owedMinor,
+      long lateMinor,
+      @Nullable LocalDate lateSince,
+      long limitMinor,
+      @Nullable String stopReason,
+      LocalDate today) {
+    return new Debt(
+        owedMinor,
+        lateMinor,
+        lateSince == null ? 0 : (int) ChronoUnit.DAYS.between(lateSince, today),
+        lateSince,
+        limitMinor,
+        limitMinor == 0 ? 0 : Math.max(0, owedMinor - limitMinor),
+        stopReason);
   }
 }

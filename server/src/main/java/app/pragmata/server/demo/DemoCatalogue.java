@@ -122,11 +122,13 @@ class DemoCatalogue {
   };
 
   private final DSLContext database;
+  private final DemoFrontDesk frontDesk;
   // Slow to compute on purpose; everybody in the demo has the same password.
   private final String passwordHash;
 
-  DemoCatalogue(DSLContext database, PasswordEncoder passwords) {
+  DemoCatalogue(DSLContext database, DemoFrontDesk frontDesk, PasswordEncoder passwords) {
     this.database = database;
+    this.frontDesk = frontDesk;
     this.passwordHash = passwords.encode(PASSWORD);
   }
 
@@ -136,8 +138,10 @@ class DemoCatalogue {
     people(longAgo, today);
     kindsOfJob();
     books();
+    frontDesk.insert(today);
     parts();
     customers(today);
+    frontDesk.describeCustomers(today);
   }
 
   private void company() {
@@ -385,15 +389,24 @@ class DemoCatalogue {
             .set(SITE.ADDRESS, street + ", Ostmere")
             .set(SITE.POSTCODE, postcode)
             .set(SITE.ACCESS_NOTES, notes[random.nextInt(notes.length)])
-            .set(SITE.CONTACT_NAME, contacts[random.nextInt(contacts.length)])
-            .set(SITE.CONTACT_PHONE, "01632 960%03d".formatted(520 + index))
+            .set(SITE.AREA, postcode.substring(0, 3))
             .returning(SITE.ID)
             .fetchSingle(SITE.ID);
+    database
+        .insertInto(CONTACT)
+        .set(CONTACT.CUSTOMER_ID, customer)
+        .set(CONTACT.SITE_ID, site)
+        .set(CONTACT.NAME, contacts[random.nextInt(contacts.length)])
+        .set(CONTACT.PHONE, "01632 960%03d".formatted(520 + index))
+        .set(CONTACT.OPENS, true)
+        .execute();
     LocalDate fitted = today.minusDays(60 + random.nextInt(1500));
+    String model = MODELS[random.nextInt(MODELS.length)];
     database
         .insertInto(EQUIPMENT)
         .set(EQUIPMENT.SITE_ID, site)
-        .set(EQUIPMENT.MODEL, MODELS[random.nextInt(MODELS.length)])
+        .set(EQUIPMENT.MODEL, model)
+        .set(EQUIPMENT.EQUIPMENT_KIND_ID, DemoFrontDesk.kind(database, model))
         .set(EQUIPMENT.SERIAL_NUMBER, "FQ %d".formatted(20_400 + index * 3))
         .set(EQUIPMENT.FITTED_ON, fitted)
         .set(EQUIPMENT.PARTS_WARRANTY_UNTIL, fitted.plusYears(2))

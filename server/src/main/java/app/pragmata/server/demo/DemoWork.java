@@ -261,10 +261,12 @@ class DemoWork {
     Template template = TEMPLATES.get(random.nextInt(TEMPLATES.size()));
     var site =
         database
-            .select(SITE.ID, EQUIPMENT.ID, SITE.CONTACT_NAME)
+            .select(SITE.ID, EQUIPMENT.ID, CONTACT.NAME)
             .from(SITE)
             .join(EQUIPMENT)
             .on(EQUIPMENT.SITE_ID.eq(SITE.ID))
+            .join(CONTACT)
+            .on(CONTACT.SITE_ID.eq(SITE.ID))
             .where(
                 template.equipment().equals("any")
                     ? org.jooq.impl.DSL.noCondition()
@@ -587,6 +589,9 @@ class DemoWork {
             .insertInto(EQUIPMENT)
             .set(EQUIPMENT.SITE_ID, site)
             .set(EQUIPMENT.MODEL, "Swing gate, two leaves")
+            .set(
+                EQUIPMENT.EQUIPMENT_KIND_ID, DemoFrontDesk.kind(database, "Swing gate, two leaves"))
+            .set(EQUIPMENT.POSITION, "front, on the street")
             .set(EQUIPMENT.SERIAL_NUMBER, "FQ 19977")
             .set(EQUIPMENT.FITTED_ON, today.minusMonths(13))
             .set(EQUIPMENT.PARTS_WARRANTY_UNTIL, today.plusMonths(11))

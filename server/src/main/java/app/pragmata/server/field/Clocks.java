@@ -6,7 +6,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.field.WorkingHours;
+import app.pragmata.core.people.WorkingHours;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.people.Act;
 import java.math.BigDecimal;

@@ -8,7 +8,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.VisitState;
-import app.pragmata.core.field.WorkingHours;
+import app.pragmata.core.people.WorkingHours;
 import app.pragmata.core.planning.Day;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;

@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -16,6 +17,7 @@ import static org.jooq.impl.DSL.sum;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.quoting.QuoteStore;
 import java.math.BigDecimal;
@@ -71,6 +73,7 @@ class PocketApi {
       String accessNotes,
       String contactName,
       String contactPhone,
+      String notes,
       @Nullable String equipment,
       @Nullable LocalDate warrantyUntil,
       int promisedMinutes,
@@ -149,6 +152,18 @@ class PocketApi {
         .convertFrom(rows -> rows.map(mapping(Clock::new)));
   }
 
+  /** Whom to ask for at the site: whoever opens it, else anybody who is named for it. */
+  private static Field<List<ContactRecord>> contactOnSite() {
+    return multiset(
+            select(CONTACT.fields())
+                .from(CONTACT)
+                .where(CONTACT.SITE_ID.eq(JOB.SITE_ID))
+                .orderBy(CONTACT.OPENS.desc(), CONTACT.ID)
+                .limit(1))
+        .as("contact")
+        .convertFrom(rows -> rows.into(CONTACT));
+  }
+
   private static int minutes(List<Clock> clocks, String kind) {
     return clocks.stream()
         .filter(clock -> clock.kind().equals(kind) && clock.endedAt() != null)
@@ -171,9 +186,11 @@ class PocketApi {
     Field<List<Clock>> clocks = clocks();
     Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
+    Field<List<ContactRecord>> contact = contactOnSite();
     var row =
         database
-            .select(VISIT, JOB, SITE, CUSTOMER.NAME, EQUIPMENT, clocks, used, promise, fitted)
+            .select(
+                VISIT, JOB, SITE, CUSTOMER.NAME, EQUIPMENT, clocks, used, promise, fitted, contact)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -194,6 +211,7 @@ class PocketApi {
     var equipment = row.value5();
     boolean noEquipment = equipment == null || equipment.getId() == null;
     List<QuoteLine> promised = row.get(promise);
+    ContactRecord onSite = row.get(contact).stream().findFirst().orElse(null);
     return new PocketVisit(
         id,
         visit.getState(),
@@ -206,8 +224,9 @@ class PocketApi {
         job.getTitle(),
         job.getNumber(),
         site.getAccessNotes(),
-        site.getContactName(),
-        site.getContactPhone(),
+        onSite == null ? "" : onSite.getName(),
+        onSite == null ? "" : onSite.getPhone(),
+        job.getNotes(),
         noEquipment ? null : equipment.getModel() + ", serial " + equipment.getSerialNumber(),
         noEquipment ? null : equipment.getPartsWarrantyUntil(),
         promised.stream()

@@ -105,6 +105,11 @@ class Problems {
                           Rule.LONGER_THAN_SIXTEEN_HOURS,
                           "This clock would run longer than 16 hours. Enter when it really ended."))
                   : Optional.empty();
+          case "22021" ->
+              Optional.of(
+                  new Refused(
+                      Rule.UNREADABLE,
+                      "It contains a character that cannot be stored. Type it again."));
           case "23503" ->
               Optional.of(
                   new Refused(

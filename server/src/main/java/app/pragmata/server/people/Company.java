@@ -1,9 +1,11 @@
 package app.pragmata.server.people;
 
 import app.pragmata.core.billing.ChargeTerms;
-import app.pragmata.core.field.WorkingHours;
+import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.Rates;
+import app.pragmata.core.people.WorkingHours;
+import app.pragmata.core.planning.WorkingCalendar;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -15,6 +17,9 @@ public record Company(
     String currency,
     ZoneId zone,
     WorkingHours workingHours,
+    WorkingCalendar calendar,
+    Postcode postcode,
+    String diallingCode,
     ChargeTerms chargeTerms,
     Rates rates,
     BigDecimal standardCostPerHour,

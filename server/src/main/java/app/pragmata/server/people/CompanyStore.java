@@ -1,6 +1,7 @@
 package app.pragmata.server.people;
 
 import static app.pragmata.server.generated.Tables.COMPANY;
+import static app.pragmata.server.generated.Tables.HOLIDAY;
 import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
 import static app.pragmata.server.generated.Tables.VAT_RATE;
 import static app.pragmata.server.generated.Tables.VEHICLE_COST;
@@ -11,20 +12,25 @@ import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.billing.ChargeTerms;
 import app.pragmata.core.billing.ChargeTerms.DriveCharge;
-import app.pragmata.core.field.WorkingHours;
+import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.InForce;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.people.Rates;
+import app.pragmata.core.people.WorkingHours;
+import app.pragmata.core.planning.WorkingCalendar;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
 import java.time.DayOfWeek;
+import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -51,9 +57,10 @@ public class CompanyStore {
     Field<Map<Long, List<Rates.Wage>>> wages = wages();
     Field<Map<RateClass, List<Rates.ClassTerms>>> terms = terms();
     Field<List<Rates.VehicleCost>> vehicle = vehicleCosts();
+    Field<List<LocalDate>> holidays = holidays();
     return database
         .select(COMPANY.fields())
-        .select(vatRates, wages, terms, vehicle)
+        .select(vatRates, wages, terms, vehicle, holidays)
         .from(COMPANY)
         .fetchSingle(
             row -> {
@@ -62,6 +69,7 @@ public class CompanyStore {
                       .collect(Collectors.toMap(VatRate::code, Function.identity()));
               return company(
                   row.into(COMPANY),
+                  Set.copyOf(row.get(holidays)),
                   vatRateByCode,
                   new Rates(
                       inForce(row.get(wages), person -> "wage"),
@@ -70,12 +78,17 @@ public class CompanyStore {
             });
   }
 
-  private static Company company(CompanyRecord row, Map<String, VatRate> vatRates, Rates rates) {
+  private static Company company(
+      CompanyRecord row, Set<LocalDate> holidays, Map<String, VatRate> vatRates, Rates rates) {
+    WorkingHours hours = workingHours(row);
     return new Company(
         row.getName(),
         row.getCurrency(),
-        ZoneId.of(row.getTimeZone()),
-        workingHours(row),
+        hours.zone(),
+        hours,
+        new WorkingCalendar(hours, holidays),
+        new Postcode(Pattern.compile(row.getPostcodePattern()), row.getPostcodeExample()),
+        row.getDiallingCode(),
         new ChargeTerms(
             row.getChargingStepMinutes(),
             row.getMinimumMinutes(),
@@ -97,6 +110,12 @@ public class CompanyStore {
             Collectors.toMap(
                 Map.Entry::getKey,
                 entry -> new InForce<>(what.apply(entry.getKey()), entry.getValue())));
+  }
+
+  private static Field<List<LocalDate>> holidays() {
+    return multiset(select(HOLIDAY.DAY).from(HOLIDAY))
+        .as("holidays")
+        .convertFrom(rows -> rows.map(row -> row.value1()));
   }
 
   private static Field<List<VatRate>> vatRates() {

@@ -39,7 +39,8 @@ class PeopleApi {
 
   /** What forms offer to choose from. */
   record Choices(
-      List<PeopleStore.Technician> technicians,
+      List<PeopleStore.Colleague> technicians,
+      List<PeopleStore.Colleague> officePeople,
       List<KindOfJob> kindsOfJob,
       List<VatChoice> vatRates) {}
 
@@ -121,6 +122,7 @@ class PeopleApi {
   Choices choices() {
     return new Choices(
         people.listTechnicians(),
+        people.listOfficePeople(),
         database
             .selectFrom(KIND_OF_JOB)
             .orderBy(KIND_OF_JOB.NAME)

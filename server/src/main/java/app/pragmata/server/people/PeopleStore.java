@@ -6,14 +6,15 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import java.util.List;
 import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
 /** People as the database knows them. */
 @Repository
 public class PeopleStore {
-  /** A technician to choose. */
-  public record Technician(long id, String name) {}
+  /** Somebody to choose. */
+  public record Colleague(long id, String name) {}
 
   record Credentials(SignedIn person, String passwordHash) {}
 
@@ -40,14 +41,23 @@ public class PeopleStore {
   }
 
   /** All active technicians by name. */
-  public List<Technician> listTechnicians() {
+  public List<Colleague> listTechnicians() {
+    return list(PERSON.ROLE.eq(Role.TECHNICIAN.stored()));
+  }
+
+  /** Everybody else by name: whoever can be given something to do in the office. */
+  public List<Colleague> listOfficePeople() {
+    return list(PERSON.ROLE.ne(Role.TECHNICIAN.stored()));
+  }
+
+  private List<Colleague> list(Condition who) {
     return database
         .select(PERSON.ID, PERSON.NAME)
         .from(PERSON)
-        .where(PERSON.ROLE.eq(Role.TECHNICIAN.stored()))
+        .where(who)
         .and(PERSON.ACTIVE)
         .orderBy(PERSON.NAME)
-        .fetch(row -> new Technician(row.value1(), row.value2()));
+        .fetch(row -> new Colleague(row.value1(), row.value2()));
   }
 
   /** Refuses an id that is no active technician's. */

@@ -51,6 +51,8 @@ class Security {
                     .hasRole("TECHNICIAN")
                     .requestMatchers(HttpMethod.POST, "/api/invoices/*/receipts")
                     .hasAnyRole(DESK_AND_BOOKS)
+                    .requestMatchers("/api/to-dos/**")
+                    .hasAnyRole(DESK_AND_BOOKS)
                     .requestMatchers(HttpMethod.GET, "/api/**")
                     .hasAnyRole(DESK_AND_BOOKS)
                     .requestMatchers("/api/**")

@@ -2,7 +2,9 @@ package app.pragmata.server.planning;
 
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static org.jooq.impl.DSL.min;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -12,6 +14,7 @@ import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.people.Act;
+import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
@@ -66,7 +69,26 @@ public class VisitStore {
     visit.setState(stored(state));
     visit.setVersion(visit.getVersion() + 1);
     visit.update();
+    if (state instanceof VisitState.OnSite || state instanceof VisitState.Finished) {
+      noteResponse(act, locked.job());
+    }
     follow(act, locked.job());
+  }
+
+  /** The first work on site is the response, also when it was written down afterwards. */
+  private void noteResponse(Act act, JobRecord job) {
+    if (job.getRespondedAt() == null) {
+      Instant begun =
+          database
+              .select(min(TIME_ENTRY.STARTED_AT))
+              .from(TIME_ENTRY)
+              .join(VISIT)
+              .on(VISIT.ID.eq(TIME_ENTRY.VISIT_ID))
+              .where(VISIT.JOB_ID.eq(job.getId()).and(TIME_ENTRY.KIND.eq("labour")))
+              .fetchSingle()
+              .value1();
+      job.setRespondedAt(begun == null ? act.at() : begun);
+    }
   }
 
   /**

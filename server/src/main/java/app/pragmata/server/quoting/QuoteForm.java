@@ -1,5 +1,8 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.quoting.QuoteLine;
+import java.math.BigDecimal;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -31,5 +34,87 @@ public record QuoteForm(
       @Nullable String quantity,
       @Nullable String cost,
       @Nullable String price,
-      @Nullable String vat) {}
+      @Nullable String vat) {
+
+    /** A stored line as it would be typed. */
+    static TypedLine of(QuoteLine line) {
+      return of(line, true);
+    }
+
+    /** A stored line without its price, so that the one in force is taken. */
+    static TypedLine atTodaysPrice(QuoteLine line) {
+      return of(line, false);
+    }
+
+    /** Labour in normal hours at the price in force. */
+    static TypedLine labour(String description, String time) {
+      return new TypedLine(
+          "labour", description, time, "normal", null, null, null, null, null, null);
+    }
+
+    /** A drive at the price in force. */
+    static TypedLine drive(String description, String time, String miles) {
+      return new TypedLine("drive", description, time, null, miles, null, null, null, null, null);
+    }
+
+    private static TypedLine of(QuoteLine line, boolean priced) {
+      String vat = line.vatRate().code();
+      String category = line.category().label();
+      String price = priced ? line.unitPrice().toString() : null;
+      return switch (line) {
+        case QuoteLine.Labour l ->
+            new TypedLine(
+                category,
+                l.description(),
+                Minutes.text(l.minutes()),
+                l.rateClass().label(),
+                null,
+                null,
+                null,
+                null,
+                price,
+                vat);
+        case QuoteLine.Drive d ->
+            new TypedLine(
+                category,
+                d.description(),
+                Minutes.text(d.minutes()),
+                null,
+                plain(d.miles()),
+                null,
+                null,
+                null,
+                price,
+                vat);
+        case QuoteLine.Part p ->
+            new TypedLine(
+                category,
+                p.description(),
+                null,
+                null,
+                null,
+                p.partId(),
+                plain(p.quantity()),
+                null,
+                price,
+                vat);
+        case QuoteLine.Other o ->
+            new TypedLine(
+                category,
+                o.description(),
+                null,
+                null,
+                null,
+                null,
+                plain(o.quantity()),
+                o.unitCost().toString(),
+                price == null ? o.unitPrice().toString() : price,
+                vat);
+      };
+    }
+
+    private static String plain(BigDecimal number) {
+      return number.stripTrailingZeros().toPlainString();
+    }
+  }
 }

@@ -5,17 +5,17 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
-import static app.pragmata.server.generated.Tables.VISIT;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.Day;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
-import app.pragmata.server.generated.tables.records.KindOfJobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
@@ -37,11 +37,14 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class QuoteService {
   private static final int LONGEST_NOTES = 4_000;
+  private static final int SHORTEST_VISIT = 5;
+  private static final int LONGEST_FIRST_VISIT = 480;
 
   private final DSLContext database;
   private final QuoteStore quotes;
   private final CompanyStore companies;
   private final StockStore stock;
+  private final JobOpening jobs;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
   private final AuditTrail audit;
@@ -51,6 +54,7 @@ public class QuoteService {
       QuoteStore quotes,
       CompanyStore companies,
       StockStore stock,
+      JobOpening jobs,
       NumberSeries numbers,
       RepeatableRequests repeats,
       AuditTrail audit) {
@@ -58,6 +62,7 @@ public class QuoteService {
     this.quotes = quotes;
     this.companies = companies;
     this.stock = stock;
+    this.jobs = jobs;
     this.numbers = numbers;
     this.repeats = repeats;
     this.audit = audit;
@@ -65,27 +70,23 @@ public class QuoteService {
 
   /** A new draft; gives its id. */
   public long create(Act act, @Nullable String key, QuoteForm form) {
-    return repeats.once(
-        act,
-        key,
-        "create quote",
-        form,
-        () -> {
-          Company company = companies.getCompany();
-          Entered entered = read(act, form, company);
-          long id =
-              database
-                  .insertInto(QUOTE)
-                  .set(row(entered))
-                  .set(QUOTE.NUMBER, numbers.next(NumberSeries.Series.QUOTE))
-                  .set(QUOTE.STATE, "draft")
-                  .set(QUOTE.CREATED_AT, act.at())
-                  .returning(QUOTE.ID)
-                  .fetchSingle(QUOTE.ID);
-          quotes.replaceLines(id, entered.lines());
-          audit.note(act, subject(id), "created");
-          return id;
-        });
+    return repeats.once(act, key, "create quote", form, () -> insert(act, form));
+  }
+
+  private long insert(Act act, QuoteForm form) {
+    Entered entered = read(act, form, companies.getCompany());
+    long id =
+        database
+            .insertInto(QUOTE)
+            .set(row(entered))
+            .set(QUOTE.NUMBER, numbers.next(NumberSeries.Series.QUOTE))
+            .set(QUOTE.STATE, "draft")
+            .set(QUOTE.CREATED_AT, act.at())
+            .returning(QUOTE.ID)
+            .fetchSingle(QUOTE.ID);
+    quotes.replaceLines(id, entered.lines());
+    audit.note(act, subject(id), "created");
+    return id;
   }
 
   /** Stores a draft as it was typed; refused, with nothing stored, when anything in it is wrong. */
@@ -175,47 +176,75 @@ public class QuoteService {
             throw wrongState(
                 "Only an accepted quote becomes a job. Record the customer's answer first.");
           }
-          return insertJob(act, quote);
+          return openJob(act, quote);
         });
   }
 
-  private long insertJob(Act act, QuoteRecord quote) {
-    KindOfJobRecord kind =
-        database
-            .selectFrom(KIND_OF_JOB)
-            .where(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
-            .fetchSingle();
-    long jobId =
-        database
-            .insertInto(JOB)
-            .set(JOB.NUMBER, numbers.next(NumberSeries.Series.JOB))
-            .set(JOB.CUSTOMER_ID, quote.getCustomerId())
-            .set(JOB.SITE_ID, quote.getSiteId())
-            .set(JOB.EQUIPMENT_ID, quote.getEquipmentId())
-            .set(JOB.QUOTE_ID, quote.getId())
-            .set(JOB.KIND_OF_JOB_ID, quote.getKindOfJobId())
-            .set(JOB.TITLE, quote.getTitle())
-            .set(JOB.BILLING_BASIS, kind.getBillingBasis())
-            .set(JOB.STATE, "open")
-            .set(JOB.STATE_SINCE, act.at())
-            .set(JOB.CREATED_AT, act.at())
-            .returning(JOB.ID)
-            .fetchSingle(JOB.ID);
+  private long openJob(Act act, QuoteRecord quote) {
     int quotedMinutes =
         quotes.listLines(quote.getId()).stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum();
-    database
-        .insertInto(VISIT)
-        .set(VISIT.JOB_ID, jobId)
-        .set(VISIT.STATE, "unplanned")
-        .set(
-            VISIT.EXPECTED_MINUTES,
-            quotedMinutes < 5 ? kind.getDefaultMinutes() : Math.min(quotedMinutes, 480))
-        .execute();
-    audit.note(
-        act, new AuditTrail.Subject("job", jobId, jobId), "made from quote " + quote.getNumber());
-    return jobId;
+    return jobs.open(
+        act,
+        new JobOpening.NewJob(
+            quote.getCustomerId(),
+            quote.getSiteId(),
+            quote.getEquipmentId(),
+            quote.getId(),
+            quote.getKindOfJobId(),
+            quote.getTitle(),
+            "",
+            null,
+            null,
+            quotedMinutes < SHORTEST_VISIT ? null : Math.min(quotedMinutes, LONGEST_FIRST_VISIT)),
+        "made from quote " + quote.getNumber());
+  }
+
+  /**
+   * What a quote begins with.
+   *
+   * @param likeQuoteId an earlier quote whose lines it takes over at today's prices; null begins
+   *     with labour of the kind's length and a call-out
+   */
+  public record Beginning(
+      long siteId,
+      @Nullable Long equipmentId,
+      long kindOfJobId,
+      String title,
+      @Nullable Long likeQuoteId) {}
+
+  /** A new draft inside the caller's transaction; gives its id. */
+  public long begin(Act act, Beginning beginning) {
+    List<QuoteForm.TypedLine> lines =
+        beginning.likeQuoteId() == null
+            ? firstLines(beginning.kindOfJobId())
+            : quotes.listLines(beginning.likeQuoteId()).stream()
+                .map(QuoteForm.TypedLine::atTodaysPrice)
+                .toList();
+    return insert(
+        act,
+        new QuoteForm(
+            0,
+            beginning.siteId(),
+            beginning.equipmentId(),
+            beginning.kindOfJobId(),
+            beginning.title(),
+            null,
+            null,
+            lines));
+  }
+
+  private List<QuoteForm.TypedLine> firstLines(long kindOfJobId) {
+    int minutes =
+        database
+            .select(KIND_OF_JOB.DEFAULT_MINUTES)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.ID.eq(kindOfJobId))
+            .fetchSingle(KIND_OF_JOB.DEFAULT_MINUTES);
+    return List.of(
+        QuoteForm.TypedLine.labour("Labour", Minutes.text(minutes)),
+        QuoteForm.TypedLine.drive("Call-out", "0:30", "10"));
   }
 
   /** Where a stored quote stands on the act's day. */

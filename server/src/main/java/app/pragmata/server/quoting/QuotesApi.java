@@ -11,7 +11,6 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Margin;
-import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
@@ -35,7 +34,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
-import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Quotes over HTTP. */
@@ -101,11 +99,6 @@ class QuotesApi {
   record DeclineForm(int version, @Nullable String reason) {}
 
   record Made(long id) {}
-
-  /** A site to quote for, with its customer and what stands there. */
-  record SiteChoice(long id, String site, String customer, List<EquipmentChoice> equipment) {}
-
-  record EquipmentChoice(long id, String name) {}
 
   private final QuoteService service;
   private final QuoteStore quotes;
@@ -181,68 +174,8 @@ class QuotesApi {
         quote.getAcceptedBy(),
         quote.getDeclineReason(),
         row.value8(),
-        lines.stream().map(QuotesApi::typed).toList(),
+        lines.stream().map(QuoteForm.TypedLine::of).toList(),
         computed(lines, List.of(), companies.getCompany()));
-  }
-
-  /** A stored line as it would be typed. */
-  private static QuoteForm.TypedLine typed(QuoteLine line) {
-    String vat = line.vatRate().code();
-    String category = line.category().label();
-    return switch (line) {
-      case QuoteLine.Labour l ->
-          new QuoteForm.TypedLine(
-              category,
-              l.description(),
-              Minutes.text(l.minutes()),
-              l.rateClass().label(),
-              null,
-              null,
-              null,
-              null,
-              l.chargePerHour().toString(),
-              vat);
-      case QuoteLine.Drive d ->
-          new QuoteForm.TypedLine(
-              category,
-              d.description(),
-              Minutes.text(d.minutes()),
-              null,
-              plain(d.miles()),
-              null,
-              null,
-              null,
-              d.price().toString(),
-              vat);
-      case QuoteLine.Part p ->
-          new QuoteForm.TypedLine(
-              category,
-              p.description(),
-              null,
-              null,
-              null,
-              p.partId(),
-              plain(p.quantity()),
-              null,
-              p.unitPrice().toString(),
-              vat);
-      case QuoteLine.Other o ->
-          new QuoteForm.TypedLine(
-              category,
-              o.description(),
-              null,
-              null,
-              null,
-              null,
-              plain(o.quantity()),
-              o.unitCost().toString(),
-              o.unitPrice().toString(),
-              vat);
-    };
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 
   /**
@@ -303,6 +236,10 @@ class QuotesApi {
         belowFloor(margin, company));
   }
 
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+
   private static boolean belowFloor(Margin margin, Company company) {
     BigDecimal percent = margin.percent();
     return percent == null
@@ -354,40 +291,5 @@ class QuotesApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
     return new Made(service.makeJob(act, key, id));
-  }
-
-  /** Sites by any part of the customer's or the site's name or address. */
-  @GetMapping("/api/sites")
-  List<SiteChoice> sites(@RequestParam(defaultValue = "") String q) {
-    var everything = CUSTOMER.NAME.concat(" ").concat(SITE.NAME).concat(" ").concat(SITE.ADDRESS);
-    var matches = org.jooq.impl.DSL.noCondition();
-    for (String word : q.strip().split("\\s+", -1)) {
-      matches = matches.and(everything.containsIgnoreCase(word));
-    }
-    return database
-        .select(
-            SITE.ID,
-            SITE.NAME.concat(", ").concat(SITE.ADDRESS),
-            CUSTOMER.NAME,
-            org.jooq
-                .impl
-                .DSL
-                .multiset(
-                    org.jooq
-                        .impl
-                        .DSL
-                        .select(
-                            EQUIPMENT.ID,
-                            EQUIPMENT.MODEL.concat(", ").concat(EQUIPMENT.SERIAL_NUMBER))
-                        .from(EQUIPMENT)
-                        .where(EQUIPMENT.SITE_ID.eq(SITE.ID)))
-                .convertFrom(rows -> rows.map(org.jooq.Records.mapping(EquipmentChoice::new))))
-        .from(SITE)
-        .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(SITE.CUSTOMER_ID))
-        .where(matches)
-        .orderBy(CUSTOMER.NAME, SITE.NAME)
-        .limit(30)
-        .fetch(org.jooq.Records.mapping(SiteChoice::new));
   }
 }

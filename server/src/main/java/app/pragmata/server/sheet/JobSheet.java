@@ -3,6 +3,7 @@ package app.pragmata.server.sheet;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.customers.Debt;
+import app.pragmata.server.jobs.Response;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -10,7 +11,13 @@ import java.time.LocalTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** Everything about one job, in the order of its life. Money is in minor units. */
+/**
+ * Everything about one job, in the order of its life. Money is in minor units.
+ *
+ * @param notes what is wrong, in the caller's words; may be empty
+ * @param response null when nobody has to be there by a certain time
+ * @param promise null for a job straight from a call
+ */
 public record JobSheet(
     long id,
     long number,
@@ -26,7 +33,11 @@ public record JobSheet(
     String address,
     String accessNotes,
     @Nullable Equipment equipment,
-    Promise promise,
+    String notes,
+    @Nullable Response response,
+    @Nullable String faultCode,
+    @Nullable String causeCode,
+    @Nullable Promise promise,
     List<Visit> visits,
     List<OtherCost> otherCosts,
     List<Correction> corrections,

@@ -11,11 +11,11 @@ import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.field.WorkingHours;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.people.WorkingHours;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
@@ -25,6 +25,7 @@ import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
@@ -112,6 +113,10 @@ class SheetApi {
         job.site().address(),
         job.site().accessNotes(),
         equipment(job.equipment()),
+        job.job().getNotes(),
+        Response.of(job.job(), act, company.calendar()),
+        job.job().getFaultCode(),
+        job.job().getCauseCode(),
         promise(job, company.zone()),
         visits(job, costing, company.workingHours(), changes),
         job.others().stream()
@@ -150,13 +155,17 @@ class SheetApi {
             new Share(equipment.getPartsWarrantyShare()).percent());
   }
 
-  private static JobSheet.Promise promise(WholeJob job, ZoneId zone) {
-    Instant decided = job.quote().decidedAt();
+  private static JobSheet.@Nullable Promise promise(WholeJob job, ZoneId zone) {
+    JobStore.AcceptedQuote quote = job.quote();
+    if (quote == null) {
+      return null;
+    }
+    Instant decided = quote.decidedAt();
     return new JobSheet.Promise(
-        job.quote().id(),
-        job.quote().number(),
+        quote.id(),
+        quote.number(),
         decided == null ? null : decided.atZone(zone).toLocalDate(),
-        job.quote().acceptedBy(),
+        quote.acceptedBy(),
         String.join(", ", job.promise().stream().map(SheetApi::summary).toList()),
         job.promise().stream()
             .map(
@@ -168,7 +177,7 @@ class SheetApi {
                         line.cost().minor(),
                         line.net().minor()))
             .toList(),
-        job.quote().netMinor());
+        quote.netMinor());
   }
 
   private static String summary(QuoteLine line) {
@@ -284,7 +293,8 @@ class SheetApi {
       Set<String> corrected,
       Map<Long, BigDecimal> promised) {
     BigDecimal left = promised.getOrDefault(use.partId(), BigDecimal.ZERO);
-    BigDecimal beyond = use.quantity().subtract(left).max(BigDecimal.ZERO);
+    BigDecimal beyond =
+        job.quote() == null ? BigDecimal.ZERO : use.quantity().subtract(left).max(BigDecimal.ZERO);
     promised.put(use.partId(), left.subtract(use.quantity()).max(BigDecimal.ZERO));
     Warranty warranty = job.warranty();
     return new JobSheet.Part(

@@ -24,6 +24,7 @@ import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
@@ -54,6 +55,7 @@ class Worklists {
    * @param valueMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
    * @param marginPercent null when nothing is charged
    * @param remark a few words about what it waits for
+   * @param response by when somebody has to be there; null where nobody has, or somebody was
    */
   record WorkRow(
       String kind,
@@ -70,7 +72,8 @@ class Worklists {
       String remark,
       long valueMinor,
       @Nullable BigDecimal marginPercent,
-      List<SmallRung> rungs) {
+      List<SmallRung> rungs,
+      @Nullable Response response) {
     Standing standing() {
       return new Standing(day, ageDays, stuck, valueMinor);
     }
@@ -208,7 +211,8 @@ class Worklists {
         remark,
         standing.valueMinor(),
         sheet.quotedMargin().percent(),
-        rungs(sheet));
+        rungs(sheet),
+        null);
   }
 
   private List<WorkRow> jobRows(Act act, Company company, Condition condition, Stage stage) {
@@ -303,7 +307,10 @@ class Worklists {
         remark(stage, job, invoice),
         value(net, invoice, received).minor(),
         margin.percent(),
-        rungs(sheet));
+        rungs(sheet),
+        job.job().getRespondedAt() == null
+            ? Response.of(job.job(), act, company.calendar())
+            : null);
   }
 
   private static Money net(

@@ -10,7 +10,7 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.server.http.CsvFile;
+import app.pragmata.server.http.ListFile;
 import app.pragmata.server.people.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -145,14 +145,15 @@ class WorklistsApi {
         rows.stream().mapToLong(Worklists.WorkRow::valueMinor).sum());
   }
 
-  @GetMapping("/api/worklists/{stage}/file.csv")
-  ResponseEntity<String> file(
+  @GetMapping("/api/worklists/{stage}/file")
+  ResponseEntity<byte[]> file(
       Act act,
       @PathVariable String stage,
       @RequestParam(defaultValue = "oldest") String sort,
       @RequestParam(defaultValue = "") String filter,
-      @RequestParam(defaultValue = "") String technician) {
-    return CsvFile.named(stage.replaceAll("[^a-z]", ""))
+      @RequestParam(defaultValue = "") String technician,
+      @RequestParam(defaultValue = "csv") String format) {
+    return ListFile.named(stage.replaceAll("[^a-z]", ""), format)
         .head(
             "Kind",
             "Number",
@@ -176,7 +177,7 @@ class WorklistsApi {
                   row.technician(),
                   row.day(),
                   row.remark(),
-                  CsvFile.amount(row.valueMinor()),
+                  ListFile.amount(row.valueMinor()),
                   row.marginPercent()
                 })
         .answer();

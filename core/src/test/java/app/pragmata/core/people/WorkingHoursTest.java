@@ -1,9 +1,8 @@
-package app.pragmata.core.field;
+package app.pragmata.core.people;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.pragmata.core.people.RateClass;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;

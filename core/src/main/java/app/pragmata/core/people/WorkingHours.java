@@ -1,6 +1,5 @@
-package app.pragmata.core.field;
+package app.pragmata.core.people;
 
-import app.pragmata.core.people.RateClass;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;

@@ -1,0 +1,292 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.CONTACT;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.condition;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.lower;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.row;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
+import static org.jooq.impl.DSL.val;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.server.http.ListFile;
+import app.pragmata.server.http.PageKey;
+import app.pragmata.server.people.Act;
+import ezvcard.Ezvcard;
+import ezvcard.VCard;
+import ezvcard.VCardVersion;
+import ezvcard.parameter.EmailType;
+import ezvcard.parameter.TelephoneType;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Records;
+import org.jooq.impl.SQLDataType;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** All customers as a list, and whom to speak to as a file for address books. */
+@RestController
+class CustomerListApi {
+  record CustomerRow(
+      long id,
+      long number,
+      String name,
+      String phone,
+      String address,
+      String postcode,
+      long owedMinor,
+      long lateMinor,
+      boolean onStop) {}
+
+  /** A page of customers; {@code next} asks for the one after it, null on the last. */
+  record CustomerPage(List<CustomerRow> rows, @Nullable String next) {}
+
+  private static final int PAGE = 100;
+  // Up to so many matches it is faster to sort them than to walk the list for the next page.
+  private static final int FEW = 2_000;
+
+  private static final Field<String> NAME = lower(CUSTOMER.NAME);
+  private static final Field<BigDecimal> NOTHING = inline(BigDecimal.ZERO);
+
+  private final DSLContext database;
+
+  CustomerListApi(DSLContext database) {
+    this.database = database;
+  }
+
+  /**
+   * Customers by name, or those who owe anything by how much they owe.
+   *
+   * @param sort {@code name} or {@code owed}
+   * @param filter words that begin anything in the name, the address, the mail or the contacts
+   */
+  @GetMapping("/api/customers")
+  CustomerPage customers(
+      Act act,
+      @RequestParam(defaultValue = "name") String sort,
+      @RequestParam(defaultValue = "") String filter,
+      @RequestParam(defaultValue = "") String after) {
+    List<CustomerRow> rows = list(act, sort, filter, after, PAGE + 1);
+    boolean more = rows.size() > PAGE;
+    List<CustomerRow> page = more ? rows.subList(0, PAGE) : rows;
+    return new CustomerPage(page, more ? key(page.getLast(), sort).text() : null);
+  }
+
+  @GetMapping("/api/customers/file")
+  ResponseEntity<byte[]> file(
+      Act act,
+      @RequestParam(defaultValue = "name") String sort,
+      @RequestParam(defaultValue = "") String filter,
+      @RequestParam(defaultValue = "csv") String format) {
+    return ListFile.named("customers", format)
+        .head("Number", "Name", "Phone", "Address", "Postcode", "Owed", "Late", "On stop")
+        .rows(
+            list(act, sort, filter, "", ListFile.MOST_ROWS),
+            row ->
+                new @Nullable Object[] {
+                  row.number(),
+                  row.name(),
+                  row.phone(),
+                  row.address(),
+                  row.postcode(),
+                  ListFile.amount(row.owedMinor()),
+                  ListFile.amount(row.lateMinor()),
+                  row.onStop() ? "yes" : ""
+                })
+        .answer();
+  }
+
+  private static PageKey key(CustomerRow last, String sort) {
+    return sort.equals("owed")
+        ? PageKey.of(last.owedMinor(), last.id())
+        : PageKey.of(last.name(), last.id());
+  }
+
+  private List<CustomerRow> list(Act act, String sort, String filter, String after, int most) {
+    Condition wanted = CUSTOMER.MERGED_INTO.isNull().and(matches(filter));
+    return sort.equals("owed")
+        ? byDebt(act, wanted, after, most)
+        : byName(act, wanted, after, most);
+  }
+
+  /**
+   * Few matches are found by the index and sorted; many are met soon enough on the way down the
+   * list, which the planner would not guess.
+   */
+  private Condition matches(String filter) {
+    String words =
+        database
+            .resultQuery("select search_text({0})", val(filter))
+            .fetchSingle()
+            .get(0, String.class);
+    if (words.isEmpty()) {
+      return noCondition();
+    }
+    Field<String> query = val(words.replace(" ", ":* & ") + ":*");
+    Field<Object> tsquery = field("to_tsquery('simple', {0})", query);
+    int found =
+        database
+            .resultQuery(
+                "select count(*) from (select from search_entry where kind = 'customer' and words @@ {0} limit {1}) found",
+                tsquery, inline(FEW + 1))
+            .fetchSingle()
+            .get(0, Integer.class);
+    return found > FEW
+        ? condition(
+            "(select words @@ {0} from search_entry where kind = 'customer' and record_id = {1})",
+            tsquery, CUSTOMER.ID)
+        : CUSTOMER.ID.in(
+            field(
+                "select record_id from search_entry where kind = 'customer' and words @@ {0}",
+                Long.class, tsquery));
+  }
+
+  private List<CustomerRow> byName(Act act, Condition wanted, String after, int most) {
+    Condition further = wanted;
+    if (!after.isEmpty()) {
+      PageKey key = PageKey.parse(after, 2);
+      further = wanted.and(row(NAME, CUSTOMER.ID).gt(lower(val(key.text(0))), val(key.number(1))));
+    }
+    Field<BigDecimal> owed = owed(CUSTOMER.ID, null);
+    Field<BigDecimal> late = owed(CUSTOMER.ID, act);
+    return database
+        .select(
+            CUSTOMER.ID,
+            CUSTOMER.NUMBER,
+            CUSTOMER.NAME,
+            CUSTOMER.PHONE,
+            CUSTOMER.ADDRESS,
+            CUSTOMER.POSTCODE,
+            owed.cast(SQLDataType.BIGINT),
+            late.cast(SQLDataType.BIGINT),
+            field(CUSTOMER.STOP_REASON.isNotNull()))
+        .from(CUSTOMER)
+        .where(further)
+        .orderBy(NAME, CUSTOMER.ID)
+        .limit(most)
+        .fetch(Records.mapping(CustomerRow::new));
+  }
+
+  private static Field<BigDecimal> owed(Field<Long> customerId, @Nullable Act lateBy) {
+    Condition which = INVOICE.CUSTOMER_ID.eq(customerId).and(INVOICE.OWED_MINOR.gt(0L));
+    return coalesce(
+        field(
+            select(sum(INVOICE.OWED_MINOR))
+                .from(INVOICE)
+                .where(lateBy == null ? which : which.and(INVOICE.DUE_DATE.lt(lateBy.today())))),
+        NOTHING);
+  }
+
+  private List<CustomerRow> byDebt(Act act, Condition wanted, String after, int most) {
+    Field<Long> owed = coalesce(sum(INVOICE.OWED_MINOR), NOTHING).cast(SQLDataType.BIGINT);
+    Field<Long> late =
+        coalesce(sum(INVOICE.OWED_MINOR).filterWhere(INVOICE.DUE_DATE.lt(act.today())), NOTHING)
+            .cast(SQLDataType.BIGINT);
+    Condition further = noCondition();
+    if (!after.isEmpty()) {
+      PageKey key = PageKey.parse(after, 2);
+      further = row(owed, CUSTOMER.ID.neg()).lt(key.number(0), -key.number(1));
+    }
+    return database
+        .select(
+            CUSTOMER.ID,
+            CUSTOMER.NUMBER,
+            CUSTOMER.NAME,
+            CUSTOMER.PHONE,
+            CUSTOMER.ADDRESS,
+            CUSTOMER.POSTCODE,
+            owed,
+            late,
+            field(CUSTOMER.STOP_REASON.isNotNull()))
+        .from(INVOICE)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(INVOICE.CUSTOMER_ID))
+        .where(INVOICE.OWED_MINOR.gt(0L))
+        .and(wanted)
+        .groupBy(CUSTOMER.ID)
+        .having(further)
+        .orderBy(owed.desc(), CUSTOMER.ID)
+        .limit(most)
+        .fetch(Records.mapping(CustomerRow::new));
+  }
+
+  /** The customer and everybody who is named for it as vCards (RFC 6350). */
+  @GetMapping("/api/customers/{id}/contacts.vcf")
+  ResponseEntity<byte[]> vCards(@PathVariable long id) {
+    var customer =
+        database
+            .selectFrom(CUSTOMER)
+            .where(CUSTOMER.ID.eq(id))
+            .fetchOptional()
+            .orElseThrow(
+                () ->
+                    new Refused(
+                        Rule.NOT_FOUND,
+                        "This customer does not exist. Find the right one with / and the name."));
+    var cards = new ArrayList<VCard>();
+    cards.add(
+        card(customer.getName(), customer.getName(), customer.getPhone(), customer.getEmail(), ""));
+    database
+        .select(CONTACT.NAME, CONTACT.PHONE, CONTACT.EMAIL, SITE.NAME)
+        .from(CONTACT)
+        .leftJoin(SITE)
+        .on(SITE.ID.eq(CONTACT.SITE_ID))
+        .where(CONTACT.CUSTOMER_ID.eq(id))
+        .orderBy(CONTACT.NAME)
+        .forEach(
+            row ->
+                cards.add(
+                    card(
+                        row.value1(),
+                        customer.getName(),
+                        row.value2(),
+                        row.value3(),
+                        row.value4() == null ? "" : row.value4())));
+    return ResponseEntity.ok()
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            "attachment; filename=\"customer-" + customer.getNumber() + ".vcf\"")
+        .contentType(MediaType.parseMediaType("text/vcard;charset=utf-8"))
+        .body(
+            Ezvcard.write(cards)
+                .version(VCardVersion.V4_0)
+                .prodId(false)
+                .go()
+                .getBytes(java.nio.charset.StandardCharsets.UTF_8));
+  }
+
+  private static VCard card(
+      String name, String organization, String phone, String email, String note) {
+    var card = new VCard();
+    card.setFormattedName(name);
+    card.setOrganization(organization);
+    if (!phone.isEmpty()) {
+      card.addTelephoneNumber(phone, TelephoneType.WORK);
+    }
+    if (!email.isEmpty()) {
+      card.addEmail(email, EmailType.WORK);
+    }
+    if (!note.isEmpty()) {
+      card.addNote(note);
+    }
+    return card;
+  }
+}

@@ -1,0 +1,387 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.CALL;
+import static app.pragmata.server.generated.Tables.CONTACT;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.CUSTOMER_NOTE;
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PRICE_LIST;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.TO_DO;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.customers.MailAddress;
+import app.pragmata.core.customers.PhoneNumber;
+import app.pragmata.core.customers.Place;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.generated.tables.records.CustomerRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Table;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Takes customers on, changes them, and joins two that are one. */
+@Service
+@Transactional
+public class CustomerService {
+  private static final short DAYS_OF_A_NEW_CUSTOMER = 14;
+  private static final int MOST_PAYMENT_DAYS = 180;
+
+  /** A new caller in one breath; the place is an address with its postcode. */
+  public record NewCallerForm(
+      @Nullable String name,
+      @Nullable String phone,
+      @Nullable String email,
+      @Nullable String place) {}
+
+  /** Everything about who pays, as it is typed. Whoever has no stop reason is not on stop. */
+  public record CustomerForm(
+      int version,
+      @Nullable String name,
+      @Nullable String phone,
+      @Nullable String email,
+      @Nullable String address,
+      @Nullable String postcode,
+      @Nullable String paymentDays,
+      @Nullable String creditLimit,
+      @Nullable String stopReason,
+      @Nullable String vatNumber,
+      @Nullable String reference,
+      @Nullable Long priceListId,
+      @Nullable Long responseTermsId) {}
+
+  private final DSLContext database;
+  private final CompanyStore companies;
+  private final NumberSeries numbers;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  CustomerService(
+      DSLContext database,
+      CompanyStore companies,
+      NumberSeries numbers,
+      RepeatableRequests repeats,
+      AuditTrail audit) {
+    this.database = database;
+    this.companies = companies;
+    this.numbers = numbers;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** A new customer with the site where the caller is; gives the customer's id. */
+  public long create(Act act, @Nullable String key, NewCallerForm form) {
+    return repeats.once(act, key, "create customer", form, () -> insert(act, form));
+  }
+
+  private long insert(Act act, NewCallerForm form) {
+    Company company = companies.getCompany();
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 120);
+    PhoneNumber phone =
+        reading.required(
+            "phone", form.phone(), typed -> PhoneNumber.parse(typed, company.diallingCode()));
+    String email = reading.optional("email", form.email(), MailAddress::parse);
+    Place place =
+        reading.required("place", form.place(), typed -> Place.parse(typed, company.postcode()));
+    reading.refuseIfFaulty();
+    Objects.requireNonNull(place);
+    var row = database.newRecord(CUSTOMER);
+    row.setNumber(numbers.next(NumberSeries.Series.CUSTOMER));
+    row.setName(Objects.requireNonNull(name));
+    row.setPhone(Objects.requireNonNull(phone).text());
+    row.setEmail(Objects.requireNonNullElse(email, ""));
+    row.setAddress(place.address());
+    row.setPostcode(place.postcode());
+    row.setPaymentDays(DAYS_OF_A_NEW_CUSTOMER);
+    row.store();
+    database
+        .insertInto(SITE)
+        .set(SITE.CUSTOMER_ID, row.getId())
+        .set(SITE.NAME, "main site")
+        .set(SITE.ADDRESS, place.address())
+        .set(SITE.POSTCODE, place.postcode())
+        .execute();
+    audit.note(act, subject(row.getId()), "created");
+    return row.getId();
+  }
+
+  /** Stores a customer as it was typed. */
+  public void save(Act act, long id, CustomerForm form) {
+    CustomerRecord row = lock(id);
+    Versions.require(form.version(), row.getVersion());
+    var before = values(row);
+    fill(row, form);
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(act, subject(id), "changed", "", before, values(row));
+  }
+
+  private void fill(CustomerRecord row, CustomerForm form) {
+    Company company = companies.getCompany();
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 120);
+    // A number that was stored before may stay as it is, however it was written.
+    PhoneNumber phone =
+        Objects.equals(form.phone(), row.getPhone())
+            ? new PhoneNumber(row.getPhone())
+            : reading.optional(
+                "phone", form.phone(), typed -> PhoneNumber.parse(typed, company.diallingCode()));
+    String email = reading.optional("email", form.email(), MailAddress::parse);
+    String address = reading.optionalText("address", form.address(), 300);
+    String postcode = reading.optional("postcode", form.postcode(), company.postcode()::parse);
+    Integer days = reading.required("paymentDays", form.paymentDays(), CustomerService::days);
+    Money limit = reading.optional("creditLimit", form.creditLimit(), Money::parse);
+    String stop = reading.optionalText("stopReason", form.stopReason(), 300);
+    String vatNumber = reading.optionalText("vatNumber", form.vatNumber(), 30);
+    String reference = reading.optionalText("reference", form.reference(), 60);
+    if (!reference.isEmpty()
+        && database.fetchExists(
+            CUSTOMER, CUSTOMER.REFERENCE.eq(reference).and(CUSTOMER.ID.ne(row.getId())))) {
+      reading.fault(
+          "reference", Rule.REPEATED, "Another customer has this reference. Enter its own.");
+    }
+    requireChoice("priceListId", form.priceListId(), PRICE_LIST, PRICE_LIST.ID, reading);
+    requireChoice(
+        "responseTermsId", form.responseTermsId(), RESPONSE_TERMS, RESPONSE_TERMS.ID, reading);
+    reading.refuseIfFaulty();
+    row.setName(Objects.requireNonNull(name));
+    row.setPhone(phone == null ? "" : phone.text());
+    row.setEmail(Objects.requireNonNullElse(email, ""));
+    row.setAddress(address);
+    row.setPostcode(Objects.requireNonNullElse(postcode, ""));
+    row.setPaymentDays(Objects.requireNonNull(days).shortValue());
+    row.setCreditLimitMinor(limit == null ? 0 : limit.minor());
+    row.setStopReason(stop.isEmpty() ? null : stop);
+    row.setVatNumber(vatNumber);
+    row.setReference(reference.isEmpty() ? null : reference);
+    row.setPriceListId(form.priceListId());
+    row.setResponseTermsId(form.responseTermsId());
+  }
+
+  private void requireChoice(
+      String field, @Nullable Long id, Table<?> table, Field<Long> key, Reading reading) {
+    if (id != null && !database.fetchExists(table, key.eq(id))) {
+      reading.fault(field, Rule.NOT_FOUND, "This choice is gone. Choose another.");
+    }
+  }
+
+  private static Integer days(String typed) {
+    if (!typed.matches("\\d{1,3}") || Integer.parseInt(typed) > MOST_PAYMENT_DAYS) {
+      throw new app.pragmata.core.Unreadable(
+          Rule.UNREADABLE, "Enter days from 0 to 180, such as 30.");
+    }
+    return Integer.valueOf(typed);
+  }
+
+  /** Deletes a customer whom nothing refers to; anybody else stays, and is told why. */
+  public void delete(Act act, long id, int version) {
+    CustomerRecord row = lock(id);
+    Versions.require(version, row.getVersion());
+    var uses = new LinkedHashMap<String, Integer>();
+    uses.put("quote", database.fetchCount(QUOTE, QUOTE.CUSTOMER_ID.eq(id)));
+    uses.put("job", database.fetchCount(JOB, JOB.CUSTOMER_ID.eq(id)));
+    uses.put("invoice", database.fetchCount(INVOICE, INVOICE.CUSTOMER_ID.eq(id)));
+    uses.put("call", database.fetchCount(CALL, CALL.CUSTOMER_ID.eq(id)));
+    uses.put("to-do", database.fetchCount(TO_DO, TO_DO.CUSTOMER_ID.eq(id)));
+    uses.put("piece of equipment", EquipmentService.countOf(database, id));
+    InUse.refuse(
+        row.getName(),
+        uses,
+        "Put it on stop instead, or merge it into the customer it belongs to.");
+    database.deleteFrom(CONTACT).where(CONTACT.CUSTOMER_ID.eq(id)).execute();
+    database.deleteFrom(CUSTOMER_NOTE).where(CUSTOMER_NOTE.CUSTOMER_ID.eq(id)).execute();
+    database.deleteFrom(SITE).where(SITE.CUSTOMER_ID.eq(id)).execute();
+    row.delete();
+    audit.note(act, subject(id), "deleted", "", values(row), Map.of());
+  }
+
+  /**
+   * Joins a customer into another one: everything of it goes over, how it was reached stays as a
+   * contact, and what it was stays on record.
+   */
+  public void merge(Act act, long id, int version, @Nullable Long intoId) {
+    if (intoId == null || intoId == id) {
+      throw new Refused(
+          intoId == null ? Rule.MISSING : Rule.WRONG_STATE,
+          intoId == null
+              ? "Choose the customer that stays."
+              : "A customer cannot be merged into itself. Choose the other one.");
+    }
+    // Always in the same order, so that two merges at once wait for each other.
+    CustomerRecord first = lock(Math.min(id, intoId));
+    CustomerRecord second = lock(Math.max(id, intoId));
+    CustomerRecord gone = first.getId() == id ? first : second;
+    CustomerRecord stays = first.getId() == id ? second : first;
+    Versions.require(version, gone.getVersion());
+    var before = values(gone);
+    keepWaysToReach(gone, stays);
+    gone.setMergedInto(stays.getId());
+    gone.setVersion(gone.getVersion() + 1);
+    String reference = gone.getReference();
+    if (stays.getReference() == null && reference != null) {
+      gone.setReference(null);
+    }
+    gone.store();
+    if (stays.getReference() == null) {
+      stays.setReference(reference);
+    }
+    fillGaps(gone, stays);
+    stays.setVersion(stays.getVersion() + 1);
+    stays.store();
+    move(SITE, SITE.CUSTOMER_ID, id, intoId);
+    move(CONTACT, CONTACT.CUSTOMER_ID, id, intoId);
+    move(CUSTOMER_NOTE, CUSTOMER_NOTE.CUSTOMER_ID, id, intoId);
+    move(QUOTE, QUOTE.CUSTOMER_ID, id, intoId);
+    move(JOB, JOB.CUSTOMER_ID, id, intoId);
+    move(INVOICE, INVOICE.CUSTOMER_ID, id, intoId);
+    move(CALL, CALL.CUSTOMER_ID, id, intoId);
+    move(TO_DO, TO_DO.CUSTOMER_ID, id, intoId);
+    // Whoever was merged into the one that is gone now follows along.
+    move(CUSTOMER, CUSTOMER.MERGED_INTO, id, intoId);
+    audit.note(
+        act,
+        subject(id),
+        "merged",
+        "into C " + stays.getNumber() + " " + stays.getName(),
+        before,
+        Map.of("mergedInto", intoId));
+    audit.note(
+        act,
+        subject(intoId),
+        "took in",
+        "C " + gone.getNumber() + " " + gone.getName(),
+        Map.of(),
+        before);
+  }
+
+  private void move(Table<?> table, Field<Long> owner, long from, long to) {
+    database.update(table).set(owner, to).where(owner.eq(from)).execute();
+  }
+
+  private void keepWaysToReach(CustomerRecord gone, CustomerRecord stays) {
+    boolean samePhone = gone.getPhone().isEmpty() || gone.getPhone().equals(stays.getPhone());
+    boolean sameMail = gone.getEmail().isEmpty() || gone.getEmail().equals(stays.getEmail());
+    if (samePhone && sameMail) {
+      return;
+    }
+    database
+        .insertInto(CONTACT)
+        .set(CONTACT.CUSTOMER_ID, stays.getId())
+        .set(CONTACT.NAME, gone.getName())
+        .set(CONTACT.PHONE, gone.getPhone())
+        .set(CONTACT.EMAIL, gone.getEmail())
+        .execute();
+  }
+
+  private static void fillGaps(CustomerRecord gone, CustomerRecord stays) {
+    if (stays.getAddress().isEmpty()) {
+      stays.setAddress(gone.getAddress());
+      stays.setPostcode(gone.getPostcode());
+    }
+    if (stays.getVatNumber().isEmpty()) {
+      stays.setVatNumber(gone.getVatNumber());
+    }
+    if (stays.getStopReason() == null) {
+      stays.setStopReason(gone.getStopReason());
+    }
+  }
+
+  /** The customer, locked; refused when there is none or when it was merged into another. */
+  CustomerRecord lock(long id) {
+    CustomerRecord row =
+        database.selectFrom(CUSTOMER).where(CUSTOMER.ID.eq(id)).forUpdate().fetchOne();
+    if (row == null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This customer does not exist. Find the right one with / and the name.");
+    }
+    if (row.getMergedInto() != null) {
+      throw new Refused(
+          Rule.WRONG_STATE,
+          "This customer was merged into another one. Find that one with / and the name.");
+    }
+    return row;
+  }
+
+  /** Pins a note that everybody sees before they promise anything; gives its id. */
+  public long pin(Act act, @Nullable String key, long customerId, @Nullable String text) {
+    return repeats.once(
+        act,
+        key,
+        "pin note",
+        customerId + " " + text,
+        () -> {
+          var reading = new Reading();
+          String note = reading.text("text", text, 500);
+          reading.refuseIfFaulty();
+          lock(customerId);
+          return database
+              .insertInto(CUSTOMER_NOTE)
+              .set(CUSTOMER_NOTE.CUSTOMER_ID, customerId)
+              .set(CUSTOMER_NOTE.TEXT, note)
+              .set(CUSTOMER_NOTE.PINNED_AT, act.at())
+              .set(CUSTOMER_NOTE.PINNED_BY, act.personId())
+              .returning(CUSTOMER_NOTE.ID)
+              .fetchSingle(CUSTOMER_NOTE.ID);
+        });
+  }
+
+  /** Takes a note down, or pins it again. */
+  public void setPinned(Act act, long noteId, boolean pinned) {
+    int changed =
+        database
+            .update(CUSTOMER_NOTE)
+            .set(CUSTOMER_NOTE.UNPINNED_AT, pinned ? null : act.at())
+            .where(CUSTOMER_NOTE.ID.eq(noteId))
+            .execute();
+    if (changed == 0) {
+      throw new Refused(Rule.NOT_FOUND, "There is no such note. Reload the page.");
+    }
+  }
+
+  private static Map<String, Object> values(CustomerRecord row) {
+    var values = new LinkedHashMap<String, Object>();
+    for (Field<?> field :
+        List.of(
+            CUSTOMER.NAME,
+            CUSTOMER.PHONE,
+            CUSTOMER.EMAIL,
+            CUSTOMER.ADDRESS,
+            CUSTOMER.POSTCODE,
+            CUSTOMER.PAYMENT_DAYS,
+            CUSTOMER.CREDIT_LIMIT_MINOR,
+            CUSTOMER.STOP_REASON,
+            CUSTOMER.VAT_NUMBER,
+            CUSTOMER.REFERENCE,
+            CUSTOMER.PRICE_LIST_ID,
+            CUSTOMER.RESPONSE_TERMS_ID)) {
+      Object value = row.get(field);
+      if (value != null) {
+        values.put(field.getName(), value);
+      }
+    }
+    return values;
+  }
+
+  private static AuditTrail.Subject subject(long id) {
+    return new AuditTrail.Subject("customer", id, null);
+  }
+}

@@ -1,0 +1,73 @@
+package app.pragmata.server.customers;
+
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.customers.Place;
+import app.pragmata.server.people.CompanyStore;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** Looks for a customer who is on record already. */
+@Repository
+class DoubleStore {
+  /** Somebody who may be the same, and what is the same about them. */
+  record Likely(
+      long id,
+      long number,
+      String name,
+      String phone,
+      String address,
+      String postcode,
+      String same) {}
+
+  private static final int FEWEST_DIGITS = 9;
+
+  // The same phone number counts most; a name alone has to be nearly the same.
+  private static final String SQL =
+      """
+      select c.id, c.number, c.name, c.phone, c.address, c.postcode,
+        concat_ws(', ', case when found.phone then 'same phone' end,
+          case when c.postcode <> '' and c.postcode = {2} then 'same postcode' end,
+          case when lower(c.name) = lower({0}) then 'same name'
+               when similarity(c.name, {0}) > 0.4 then 'similar name' end) as same
+      from (
+        select record_id as id, true as phone from search_entry
+          where {1} <> '' and kind = 'customer' and digits <> '' and digits like '% ' || {1} || '%'
+        union
+        select id, false from customer where {0} <> '' and name % {0}
+      ) found join customer c on c.id = found.id
+      where c.merged_into is null and c.id <> {3}
+        and (found.phone or similarity(c.name, {0}) > 0.75 or (c.postcode <> '' and c.postcode = {2}))
+      order by found.phone desc, similarity(c.name, {0}) desc, c.number limit 5
+      """;
+
+  private final DSLContext database;
+  private final CompanyStore companies;
+
+  DoubleStore(DSLContext database, CompanyStore companies) {
+    this.database = database;
+    this.companies = companies;
+  }
+
+  /** The likeliest first; what cannot be read yet is left out of the comparison. */
+  List<Likely> list(String name, String phone, String place, long except) {
+    String digits =
+        phone.replace("(0)", "").replaceAll("[^0-9+]", "").replaceFirst("^(\\+..|00..|0)", "");
+    return database
+        .resultQuery(
+            SQL,
+            org.jooq.impl.DSL.val(name.strip()),
+            org.jooq.impl.DSL.val(digits.length() < FEWEST_DIGITS ? "" : digits),
+            org.jooq.impl.DSL.val(postcode(place)),
+            org.jooq.impl.DSL.val(except))
+        .fetchInto(Likely.class);
+  }
+
+  private String postcode(String place) {
+    try {
+      return Place.parse(place, companies.getCompany().postcode()).postcode();
+    } catch (Unreadable notYetWhole) {
+      return "";
+    }
+  }
+}

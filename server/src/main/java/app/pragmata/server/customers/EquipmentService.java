@@ -1,0 +1,374 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.CALL;
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
+import static app.pragmata.server.generated.Tables.EQUIPMENT_PHOTO;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The things at a site that we look after: put on record, moved, replaced. */
+@Service
+@Transactional
+public class EquipmentService {
+  private static final int LARGEST_PHOTO = 8_000_000;
+
+  /**
+   * A piece of equipment as it is typed.
+   *
+   * @param position where at the site it stands, such as "Shed 5, north side"
+   * @param partsWarrantyPercent the covered share, such as "60"; empty is all of it while a day is
+   *     given
+   */
+  public record EquipmentForm(
+      int version,
+      @Nullable Long equipmentKindId,
+      @Nullable String model,
+      @Nullable String serialNumber,
+      @Nullable String fittedOn,
+      @Nullable String position,
+      @Nullable String partsWarrantyUntil,
+      @Nullable String partsWarrantyPercent,
+      @Nullable String labourWarrantyUntil,
+      @Nullable String labourWarrantyPercent) {}
+
+  private final DSLContext database;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  EquipmentService(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+    this.database = database;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** How many pieces stand at a customer's sites. */
+  static int countOf(DSLContext database, long customerId) {
+    return database.fetchCount(
+        EQUIPMENT.join(SITE).on(SITE.ID.eq(EQUIPMENT.SITE_ID)), SITE.CUSTOMER_ID.eq(customerId));
+  }
+
+  /** Puts a piece on record; gives its id. */
+  public long add(Act act, @Nullable String key, long siteId, EquipmentForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add equipment",
+        siteId + " " + form,
+        () -> insert(act, siteId, null, form, "added"));
+  }
+
+  private long insert(
+      Act act, long siteId, @Nullable Long visitPartId, EquipmentForm form, String how) {
+    requireSite(siteId);
+    var row = database.newRecord(EQUIPMENT);
+    row.setSiteId(siteId);
+    row.setVisitPartId(visitPartId);
+    fill(row, act, form);
+    row.store();
+    audit.note(act, subject(row.getId()), how);
+    return row.getId();
+  }
+
+  public void save(Act act, long id, EquipmentForm form) {
+    EquipmentRecord row = lock(id, form.version());
+    Map<String, Object> before = values(row);
+    fill(row, act, form);
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(act, subject(id), "changed", "", before, values(row));
+  }
+
+  /** Moves a piece to another site, of the same customer or of another. */
+  public void move(Act act, long id, int version, @Nullable Long siteId) {
+    if (siteId == null) {
+      throw new Refused(Rule.MISSING, "Choose the site where it stands now.");
+    }
+    EquipmentRecord row = lock(id, version);
+    requireSite(siteId);
+    Map<String, Object> before = Map.of("siteId", row.getSiteId());
+    row.setSiteId(siteId);
+    row.setPosition("");
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(act, subject(id), "moved", "", before, Map.of("siteId", siteId));
+  }
+
+  /**
+   * Puts a new piece in the place of an old one, which stays on record as removed; gives its id.
+   */
+  public long replace(Act act, @Nullable String key, long id, EquipmentForm form) {
+    return repeats.once(
+        act,
+        key,
+        "replace equipment",
+        id + " " + form,
+        () -> {
+          EquipmentRecord old = lock(id, form.version());
+          if (old.getReplacedById() != null) {
+            throw new Refused(
+                Rule.WRONG_STATE, "This piece was replaced before. Replace the one in its place.");
+          }
+          long successor = insert(act, old.getSiteId(), null, form, "put in place of another");
+          LocalDate fitted =
+              database
+                  .select(EQUIPMENT.FITTED_ON)
+                  .from(EQUIPMENT)
+                  .where(EQUIPMENT.ID.eq(successor))
+                  .fetchSingle(EQUIPMENT.FITTED_ON);
+          old.setReplacedById(successor);
+          old.setRemovedOn(fitted);
+          old.setVersion(old.getVersion() + 1);
+          old.store();
+          audit.note(act, subject(id), "replaced", "", Map.of(), Map.of("replacedById", successor));
+          return successor;
+        });
+  }
+
+  /**
+   * Puts a part that a visit fitted on record as equipment, with the warranty that comes with the
+   * part; gives its id.
+   */
+  public long putOnRecord(
+      Act act, @Nullable String key, long visitPartId, @Nullable String serialNumber) {
+    return repeats.once(
+        act,
+        key,
+        "part on record",
+        visitPartId + " " + serialNumber,
+        () -> {
+          var fitted =
+              database
+                  .select(
+                      PART.EQUIPMENT_KIND_ID,
+                      PART.NAME,
+                      PART.WARRANTY_MONTHS,
+                      JOB.SITE_ID,
+                      VISIT.DAY,
+                      VISIT_PART.QUANTITY)
+                  .from(VISIT_PART)
+                  .join(PART)
+                  .on(PART.ID.eq(VISIT_PART.PART_ID))
+                  .join(VISIT)
+                  .on(VISIT.ID.eq(VISIT_PART.VISIT_ID))
+                  .join(JOB)
+                  .on(JOB.ID.eq(VISIT.JOB_ID))
+                  .where(VISIT_PART.ID.eq(visitPartId))
+                  .forUpdate()
+                  .of(VISIT_PART)
+                  .fetchOne();
+          if (fitted == null || fitted.value1() == null) {
+            throw new Refused(
+                Rule.NOT_FOUND,
+                "This part is not one that is kept on record once fitted. Reload the page.");
+          }
+          int onRecord = database.fetchCount(EQUIPMENT, EQUIPMENT.VISIT_PART_ID.eq(visitPartId));
+          if (fitted.value6().compareTo(BigDecimal.valueOf(onRecord)) <= 0) {
+            throw new Refused(
+                Rule.WRONG_STATE, "All that were fitted of this part are on record already.");
+          }
+          LocalDate until = fitted.value5().plusMonths(fitted.value3());
+          boolean covered = fitted.value3() > 0;
+          return insert(
+              act,
+              fitted.value4(),
+              visitPartId,
+              new EquipmentForm(
+                  0,
+                  fitted.value1(),
+                  fitted.value2(),
+                  serialNumber,
+                  fitted.value5().toString(),
+                  null,
+                  covered ? until.toString() : null,
+                  null,
+                  covered ? until.toString() : null,
+                  null),
+              "fitted");
+        });
+  }
+
+  /** Deletes a piece that nothing refers to. */
+  public void delete(Act act, long id, int version) {
+    EquipmentRecord row = lock(id, version);
+    var uses = new LinkedHashMap<String, Integer>();
+    uses.put("quote", database.fetchCount(QUOTE, QUOTE.EQUIPMENT_ID.eq(id)));
+    uses.put("job", database.fetchCount(JOB, JOB.EQUIPMENT_ID.eq(id)));
+    uses.put("call", database.fetchCount(CALL, CALL.EQUIPMENT_ID.eq(id)));
+    uses.put("predecessor", database.fetchCount(EQUIPMENT, EQUIPMENT.REPLACED_BY_ID.eq(id)));
+    InUse.refuse(row.getModel(), uses, "Replace it, or note on it that it was removed.");
+    database.deleteFrom(EQUIPMENT_PHOTO).where(EQUIPMENT_PHOTO.EQUIPMENT_ID.eq(id)).execute();
+    row.delete();
+    audit.note(act, subject(id), "deleted", "", values(row), Map.of());
+  }
+
+  /** Keeps a photo of the piece in the place of the one before. */
+  public void keepPhoto(Act act, long id, String mediaType, byte[] content) {
+    if (content.length == 0 || content.length > LARGEST_PHOTO) {
+      throw new Refused(
+          Rule.TOO_LARGE, "A photo has at most 8 MB. Make it smaller, then add it again.");
+    }
+    if (!isPicture(mediaType, content)) {
+      throw new Refused(
+          Rule.UNREADABLE, "This file is no picture. Choose a JPEG, PNG or WebP file.");
+    }
+    database
+        .insertInto(EQUIPMENT_PHOTO)
+        .values(id, mediaType, content, act.at())
+        .onConflict(EQUIPMENT_PHOTO.EQUIPMENT_ID)
+        .doUpdate()
+        .set(EQUIPMENT_PHOTO.MEDIA_TYPE, mediaType)
+        .set(EQUIPMENT_PHOTO.CONTENT, content)
+        .set(EQUIPMENT_PHOTO.ADDED_AT, act.at())
+        .execute();
+    audit.note(act, subject(id), "photo kept");
+  }
+
+  /** Looks at the first bytes: what a browser calls a file need not be what it is. */
+  private static boolean isPicture(String mediaType, byte[] content) {
+    return switch (mediaType) {
+      case "image/jpeg" -> startsWith(content, 0xff, 0xd8, 0xff);
+      case "image/png" -> startsWith(content, 0x89, 'P', 'N', 'G');
+      case "image/webp" -> startsWith(content, 'R', 'I', 'F', 'F');
+      default -> false;
+    };
+  }
+
+  private static boolean startsWith(byte[] content, int... first) {
+    if (content.length < first.length) {
+      return false;
+    }
+    for (int i = 0; i < first.length; i++) {
+      if ((content[i] & 0xff) != first[i]) {
+        return false;
+      }
+    }
+    return true;
+  }
+
+  private void requireSite(long siteId) {
+    if (!database.fetchExists(SITE, SITE.ID.eq(siteId))) {
+      throw new Refused(Rule.NOT_FOUND, "This site does not exist. Reload the page.");
+    }
+  }
+
+  private EquipmentRecord lock(long id, int version) {
+    EquipmentRecord row =
+        database.selectFrom(EQUIPMENT).where(EQUIPMENT.ID.eq(id)).forUpdate().fetchOne();
+    if (row == null) {
+      throw new Refused(Rule.NOT_FOUND, "This equipment does not exist. Reload the page.");
+    }
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private void fill(EquipmentRecord row, Act act, EquipmentForm form) {
+    var reading = new Reading();
+    if (form.equipmentKindId() == null
+        || !database.fetchExists(EQUIPMENT_KIND, EQUIPMENT_KIND.ID.eq(form.equipmentKindId()))) {
+      reading.fault("equipmentKindId", Rule.MISSING, "Choose what kind of equipment it is.");
+    }
+    String model = reading.text("model", form.model(), 120);
+    String serial = reading.text("serialNumber", form.serialNumber(), 60);
+    if (serial != null && isTaken(serial, row.getId())) {
+      reading.fault(
+          "serialNumber",
+          Rule.REPEATED,
+          "Another piece on record has this serial number. Find it with / and move it here, or check the number.");
+    }
+    LocalDate fitted =
+        reading.required("fittedOn", form.fittedOn(), day -> Day.parsePast(day, act.today()));
+    String position = reading.optionalText("position", form.position(), 120);
+    LocalDate partsUntil =
+        reading.optional(
+            "partsWarrantyUntil", form.partsWarrantyUntil(), day -> Day.parse(day, act.today()));
+    BigDecimal partsShare =
+        share("partsWarrantyPercent", form.partsWarrantyPercent(), partsUntil, reading);
+    LocalDate labourUntil =
+        reading.optional(
+            "labourWarrantyUntil", form.labourWarrantyUntil(), day -> Day.parse(day, act.today()));
+    BigDecimal labourShare =
+        share("labourWarrantyPercent", form.labourWarrantyPercent(), labourUntil, reading);
+    reading.refuseIfFaulty();
+    row.setEquipmentKindId(form.equipmentKindId());
+    row.setModel(Objects.requireNonNull(model));
+    row.setSerialNumber(Objects.requireNonNull(serial));
+    row.setFittedOn(Objects.requireNonNull(fitted));
+    row.setPosition(position);
+    row.setPartsWarrantyUntil(partsUntil);
+    row.setPartsWarrantyShare(partsShare);
+    row.setLabourWarrantyUntil(labourUntil);
+    row.setLabourWarrantyShare(labourShare);
+  }
+
+  private boolean isTaken(String serial, @Nullable Long byOther) {
+    return database.fetchExists(
+        EQUIPMENT,
+        EQUIPMENT
+            .SERIAL_NUMBER
+            .eq(serial)
+            .and(EQUIPMENT.ID.ne(Objects.requireNonNullElse(byOther, 0L))));
+  }
+
+  /** A covered share; without a day nothing is covered, with a day all of it unless said. */
+  private static BigDecimal share(
+      String field, @Nullable String typed, @Nullable LocalDate until, Reading reading) {
+    BigDecimal percent =
+        reading.optional(
+            field,
+            typed,
+            text -> {
+              String plain = text.replace("%", "").strip();
+              if (!plain.matches("\\d{1,3}(\\.\\d{1,2})?")
+                  || new BigDecimal(plain).compareTo(new BigDecimal(100)) > 0) {
+                throw new Unreadable(
+                    Rule.UNREADABLE, "Enter the covered share from 0 to 100, such as 60.");
+              }
+              return new BigDecimal(plain);
+            });
+    if (until == null) {
+      return BigDecimal.ZERO;
+    }
+    return percent == null ? BigDecimal.ONE : percent.movePointLeft(2);
+  }
+
+  private static Map<String, Object> values(EquipmentRecord row) {
+    return Map.of(
+        "model",
+        row.getModel(),
+        "serialNumber",
+        row.getSerialNumber(),
+        "siteId",
+        row.getSiteId(),
+        "fittedOn",
+        row.getFittedOn().toString());
+  }
+
+  private static AuditTrail.Subject subject(long id) {
+    return new AuditTrail.Subject("equipment", id, null);
+  }
+}

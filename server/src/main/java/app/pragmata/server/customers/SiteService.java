@@ -1,0 +1,248 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.CALL;
+import static app.pragmata.server.generated.Tables.CONTACT;
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.customers.MailAddress;
+import app.pragmata.core.customers.PhoneNumber;
+import app.pragmata.server.generated.tables.records.ContactRecord;
+import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The places where a customer's work is, and the people whom we speak to. */
+@Service
+@Transactional
+public class SiteService {
+  /** A site as it is typed; the position is "54.1234, -1.2345" in degrees, or empty. */
+  public record SiteForm(
+      int version,
+      @Nullable String name,
+      @Nullable String address,
+      @Nullable String postcode,
+      @Nullable String area,
+      @Nullable String position,
+      @Nullable String accessNotes) {}
+
+  /** Somebody to speak to, everywhere or at one site, and their part in it. */
+  public record ContactForm(
+      int version,
+      @Nullable Long siteId,
+      @Nullable String name,
+      @Nullable String phone,
+      @Nullable String email,
+      boolean pays,
+      boolean opens,
+      boolean decides) {}
+
+  private final DSLContext database;
+  private final CompanyStore companies;
+  private final CustomerService customers;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  SiteService(
+      DSLContext database,
+      CompanyStore companies,
+      CustomerService customers,
+      RepeatableRequests repeats,
+      AuditTrail audit) {
+    this.database = database;
+    this.companies = companies;
+    this.customers = customers;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** One more site; gives its id. */
+  public long addSite(Act act, @Nullable String key, long customerId, SiteForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add site",
+        customerId + " " + form,
+        () -> {
+          customers.lock(customerId);
+          var row = database.newRecord(SITE);
+          row.setCustomerId(customerId);
+          fill(row, form);
+          row.store();
+          audit.note(act, new AuditTrail.Subject("site", row.getId(), null), "added");
+          return row.getId();
+        });
+  }
+
+  public void saveSite(Act act, long id, SiteForm form) {
+    SiteRecord row = lockSite(id, form.version());
+    Map<String, Object> before = Map.of("name", row.getName(), "address", row.getAddress());
+    fill(row, form);
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(
+        act,
+        new AuditTrail.Subject("site", id, null),
+        "changed",
+        "",
+        before,
+        Map.of("name", row.getName(), "address", row.getAddress()));
+  }
+
+  /** Deletes a site that nothing refers to. */
+  public void deleteSite(Act act, long id, int version) {
+    SiteRecord row = lockSite(id, version);
+    var uses = new LinkedHashMap<String, Integer>();
+    uses.put("quote", database.fetchCount(QUOTE, QUOTE.SITE_ID.eq(id)));
+    uses.put("job", database.fetchCount(JOB, JOB.SITE_ID.eq(id)));
+    uses.put("call", database.fetchCount(CALL, CALL.SITE_ID.eq(id)));
+    uses.put("piece of equipment", database.fetchCount(EQUIPMENT, EQUIPMENT.SITE_ID.eq(id)));
+    InUse.refuse(row.getName(), uses, "Change its address instead.");
+    database.deleteFrom(CONTACT).where(CONTACT.SITE_ID.eq(id)).execute();
+    row.delete();
+    audit.note(
+        act,
+        new AuditTrail.Subject("site", id, null),
+        "deleted",
+        "",
+        Map.of("name", row.getName(), "address", row.getAddress()),
+        Map.of());
+  }
+
+  private SiteRecord lockSite(long id, int version) {
+    SiteRecord row = database.selectFrom(SITE).where(SITE.ID.eq(id)).forUpdate().fetchOne();
+    if (row == null) {
+      throw new Refused(Rule.NOT_FOUND, "This site does not exist. Reload the page.");
+    }
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private void fill(SiteRecord row, SiteForm form) {
+    Company company = companies.getCompany();
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 120);
+    String address = reading.text("address", form.address(), 300);
+    String postcode = reading.optional("postcode", form.postcode(), company.postcode()::parse);
+    String area = reading.optionalText("area", form.area(), 60);
+    BigDecimal[] position = reading.optional("position", form.position(), SiteService::position);
+    String notes = reading.optionalText("accessNotes", form.accessNotes(), 1_000);
+    reading.refuseIfFaulty();
+    row.setName(Objects.requireNonNull(name));
+    row.setAddress(Objects.requireNonNull(address));
+    row.setPostcode(Objects.requireNonNullElse(postcode, ""));
+    row.setArea(area);
+    row.setLatitude(position == null ? null : position[0]);
+    row.setLongitude(position == null ? null : position[1]);
+    row.setAccessNotes(notes);
+  }
+
+  private static BigDecimal[] position(String typed) {
+    String[] degrees = typed.split("\\s*,\\s*", -1);
+    if (degrees.length == 2
+        && degrees[0].matches("-?\\d{1,2}(\\.\\d{1,6})?")
+        && degrees[1].matches("-?\\d{1,3}(\\.\\d{1,6})?")) {
+      var position = new BigDecimal[] {new BigDecimal(degrees[0]), new BigDecimal(degrees[1])};
+      if (position[0].abs().intValue() < 90 && position[1].abs().intValue() < 180) {
+        return position;
+      }
+    }
+    throw new Unreadable(
+        Rule.UNREADABLE,
+        "“%s” is not a position. Enter latitude and longitude like 54.0412, -1.2311."
+            .formatted(Reading.abridged(typed)));
+  }
+
+  /** One more contact; gives its id. */
+  public long addContact(Act act, @Nullable String key, long customerId, ContactForm form) {
+    return repeats.once(
+        act,
+        key,
+        "add contact",
+        customerId + " " + form,
+        () -> {
+          customers.lock(customerId);
+          var row = database.newRecord(CONTACT);
+          row.setCustomerId(customerId);
+          fill(row, form);
+          row.store();
+          audit.note(act, new AuditTrail.Subject("contact", row.getId(), null), "added");
+          return row.getId();
+        });
+  }
+
+  public void saveContact(Act act, long id, ContactForm form) {
+    ContactRecord row = lockContact(id, form.version());
+    Map<String, Object> before = values(row);
+    fill(row, form);
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(
+        act, new AuditTrail.Subject("contact", id, null), "changed", "", before, values(row));
+  }
+
+  /** Deletes a contact; what it was stays on record. */
+  public void deleteContact(Act act, long id, int version) {
+    ContactRecord row = lockContact(id, version);
+    row.delete();
+    audit.note(
+        act, new AuditTrail.Subject("contact", id, null), "deleted", "", values(row), Map.of());
+  }
+
+  private ContactRecord lockContact(long id, int version) {
+    ContactRecord row =
+        database.selectFrom(CONTACT).where(CONTACT.ID.eq(id)).forUpdate().fetchOne();
+    if (row == null) {
+      throw new Refused(Rule.NOT_FOUND, "This contact does not exist. Reload the page.");
+    }
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private void fill(ContactRecord row, ContactForm form) {
+    Company company = companies.getCompany();
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 120);
+    PhoneNumber phone =
+        Objects.equals(form.phone(), row.getPhone())
+            ? new PhoneNumber(row.getPhone())
+            : reading.optional(
+                "phone", form.phone(), typed -> PhoneNumber.parse(typed, company.diallingCode()));
+    String email = reading.optional("email", form.email(), MailAddress::parse);
+    if (form.siteId() != null
+        && !database.fetchExists(
+            SITE, SITE.ID.eq(form.siteId()).and(SITE.CUSTOMER_ID.eq(row.getCustomerId())))) {
+      reading.fault("siteId", Rule.NOT_FOUND, "This site is not the customer's. Choose another.");
+    }
+    reading.refuseIfFaulty();
+    row.setName(Objects.requireNonNull(name));
+    row.setPhone(phone == null ? "" : phone.text());
+    row.setEmail(Objects.requireNonNullElse(email, ""));
+    row.setSiteId(form.siteId());
+    row.setPays(form.pays());
+    row.setOpens(form.opens());
+    row.setDecides(form.decides());
+  }
+
+  private static Map<String, Object> values(ContactRecord row) {
+    return Map.of("name", row.getName(), "phone", row.getPhone(), "email", row.getEmail());
+  }
+}

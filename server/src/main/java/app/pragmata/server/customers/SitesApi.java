@@ -1,0 +1,136 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.EQUIPMENT_PHOTO;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.server.people.Act;
+import java.time.Duration;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.CacheControl;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Sites and what stands there over HTTP. */
+@RestController
+class SitesApi {
+  record Made(long id) {}
+
+  record MoveForm(int version, @Nullable Long siteId) {}
+
+  record SerialForm(@Nullable String serialNumber) {}
+
+  private final SiteService sites;
+  private final EquipmentService equipment;
+  private final DSLContext database;
+
+  SitesApi(SiteService sites, EquipmentService equipment, DSLContext database) {
+    this.sites = sites;
+    this.equipment = equipment;
+    this.database = database;
+  }
+
+  @PostMapping("/api/customers/{id}/sites")
+  Made addSite(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody SiteService.SiteForm form) {
+    return new Made(sites.addSite(act, key, id, form));
+  }
+
+  @PutMapping("/api/sites/{id}")
+  Made saveSite(Act act, @PathVariable long id, @RequestBody SiteService.SiteForm form) {
+    sites.saveSite(act, id, form);
+    return new Made(id);
+  }
+
+  @DeleteMapping("/api/sites/{id}")
+  void deleteSite(Act act, @PathVariable long id, @RequestParam int version) {
+    sites.deleteSite(act, id, version);
+  }
+
+  @PostMapping("/api/sites/{id}/equipment")
+  Made addEquipment(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody EquipmentService.EquipmentForm form) {
+    return new Made(equipment.add(act, key, id, form));
+  }
+
+  @PutMapping("/api/equipment/{id}")
+  Made saveEquipment(
+      Act act, @PathVariable long id, @RequestBody EquipmentService.EquipmentForm form) {
+    equipment.save(act, id, form);
+    return new Made(id);
+  }
+
+  @PostMapping("/api/equipment/{id}/move")
+  Made move(Act act, @PathVariable long id, @RequestBody MoveForm form) {
+    equipment.move(act, id, form.version(), form.siteId());
+    return new Made(id);
+  }
+
+  @PostMapping("/api/equipment/{id}/replace")
+  Made replace(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody EquipmentService.EquipmentForm form) {
+    return new Made(equipment.replace(act, key, id, form));
+  }
+
+  @DeleteMapping("/api/equipment/{id}")
+  void deleteEquipment(Act act, @PathVariable long id, @RequestParam int version) {
+    equipment.delete(act, id, version);
+  }
+
+  /** Puts a fitted part on record as equipment. */
+  @PostMapping("/api/visit-parts/{id}/equipment")
+  Made putOnRecord(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody SerialForm form) {
+    return new Made(equipment.putOnRecord(act, key, id, form.serialNumber()));
+  }
+
+  @GetMapping("/api/equipment/{id}/photo")
+  ResponseEntity<byte[]> photo(@PathVariable long id) {
+    var photo =
+        database
+            .selectFrom(EQUIPMENT_PHOTO)
+            .where(EQUIPMENT_PHOTO.EQUIPMENT_ID.eq(id))
+            .fetchOptional()
+            .orElseThrow(() -> new Refused(Rule.NOT_FOUND, "There is no photo of this piece."));
+    return ResponseEntity.ok()
+        .contentType(MediaType.parseMediaType(photo.getMediaType()))
+        .header(HttpHeaders.CONTENT_DISPOSITION, "inline")
+        .cacheControl(CacheControl.maxAge(Duration.ofMinutes(1)).cachePrivate())
+        .body(photo.getContent());
+  }
+
+  @PutMapping(
+      path = "/api/equipment/{id}/photo",
+      consumes = {"image/jpeg", "image/png", "image/webp"})
+  Made keepPhoto(
+      Act act,
+      @PathVariable long id,
+      @RequestHeader(HttpHeaders.CONTENT_TYPE) String mediaType,
+      @RequestBody byte[] content) {
+    equipment.keepPhoto(act, id, mediaType, content);
+    return new Made(id);
+  }
+}

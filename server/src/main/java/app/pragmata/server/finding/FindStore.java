@@ -1,0 +1,208 @@
+package app.pragmata.server.finding;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.SITE;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
+
+import java.util.List;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Finds people, places, equipment and jobs by whatever a caller may say, with one statement. */
+@Repository
+class FindStore {
+  /**
+   * A hit: where it leads, and two lines to know it by.
+   *
+   * @param kind what it is: a customer, a site, equipment, a job or a quote
+   * @param customerId whose it is
+   */
+  record Hit(String kind, long id, long customerId, String title, String detail) {}
+
+  /** A site with its customer and what stands there. */
+  record SiteChoice(long id, String site, String customer, List<EquipmentChoice> equipment) {}
+
+  record EquipmentChoice(long id, String name) {}
+
+  private static final int MOST_DIGITS_OF_A_NUMBER = 9;
+  private static final int FEWEST_DIGITS_OF_A_PHONE = 4;
+
+  /**
+   * {0} the tsquery in which every word may go on, {1} the one of whole words, {2} digits that
+   * occur anywhere, {3} digits that begin a number, {4} a document's number, {5} the typed text.
+   *
+   * <p>A word that many jobs have is found among the newest 3,000; one that they do not have is
+   * rare enough to be looked up for all.
+   */
+  private static final String SQL =
+      """
+      with numbered as (
+        select 1 as rank, 'job' as kind, j.id, j.customer_id, 'Job ' || j.number || ', ' || c.name as title,
+            j.title || ', ' || replace(j.state, '_', ' ') as detail
+          from job j join customer c on c.id = j.customer_id where j.number = {4}
+        union all select 2, 'quote', q.id, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
+          from quote q join customer c on c.id = q.customer_id where q.number = {4}
+        union all select 3, 'job', i.job_id, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
+            case when i.owed_minor > 0 then 'open' else 'settled' end || ', ' || j.title
+          from invoice i join customer c on c.id = i.customer_id join job j on j.id = i.job_id where i.number = {4}
+      ), called as (
+        select kind, record_id, customer_id, position({3} in digits) = 0 as inside from search_entry
+          where {2} <> '' and digits <> '' and (digits like '%' || {2} || '%' or digits like '% ' || {3} || '%')
+          limit 60
+      ), named as (
+        (select kind, record_id, customer_id, words @@ {1} as whole from search_entry
+          where kind = 'customer' and words @@ {0} limit 300)
+        union all (select kind, record_id, customer_id, words @@ {1} from search_entry
+          where kind = 'site' and words @@ {0} limit 300)
+        union all (select kind, record_id, customer_id, words @@ {1} from search_entry
+          where kind = 'equipment' and words @@ {0} limit 300)
+      ), rare as materialized (
+        select record_id from search_entry where kind = 'job' and words @@ {0} limit 4000
+      ), worked as (
+        (select record_id from (select record_id, words from search_entry where kind = 'job'
+            order by record_id desc limit 3000) newest where words @@ {0} limit 6)
+        union (select record_id from rare order by record_id desc limit 6)
+      ), customers as (
+        select customer_id, bool_or(by_phone) as by_phone, bool_or(whole) as whole from (
+          select customer_id, true as by_phone, not inside as whole from called where kind = 'customer'
+          union all select customer_id, false, whole from named where kind = 'customer') as either
+        group by customer_id
+      )
+      select kind, id, customer_id, title, detail from (
+        select 0 as part, rank::numeric as place, kind, id, customer_id, title, detail from numbered
+        union all (select 1, row_number() over (
+              order by by_phone desc, whole desc, (lower(c.name) like lower({5}) || '%') desc, similarity(c.name, {5}) desc, c.id),
+            'customer', c.id, c.id, c.name,
+            concat_ws(' · ', nullif(c.phone, ''), nullif(concat_ws(', ', nullif(c.address, ''), nullif(c.postcode, '')), ''),
+              case when c.stop_reason is not null then 'on stop' end)
+          from customers h join customer c on c.id = h.customer_id where c.merged_into is null
+          order by 2 limit 6)
+        union all (select 2, row_number() over (order by h.whole desc, s.id), 'site', s.id, s.customer_id,
+            c.name || ', ' || s.name, concat_ws(', ', s.address, nullif(s.postcode, ''))
+          from named h join site s on s.id = h.record_id join customer c on c.id = s.customer_id
+          where h.kind = 'site' and not exists (select from named o where o.kind = 'customer' and o.customer_id = h.customer_id)
+          order by 2 limit 6)
+        union all (select 3, row_number() over (order by h.whole desc, e.id), 'equipment', e.id, s.customer_id,
+            e.serial_number || ', ' || e.model, c.name || ', ' || s.name
+          from (select record_id, whole from named where kind = 'equipment'
+                union select record_id, not inside from called where kind = 'equipment') h
+          join equipment e on e.id = h.record_id join site s on s.id = e.site_id join customer c on c.id = s.customer_id
+          order by 2 limit 6)
+        union all (select 4, row_number() over (order by j.id desc), 'job', j.id, j.customer_id,
+            'Job ' || j.number || ', ' || c.name, j.title || ', ' || replace(j.state, '_', ' ')
+          from worked h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
+          order by 2 limit 6)
+      ) found order by part, place
+      """;
+
+  // Each word that nobody has is widened to the words most like it (pg_trgm's word list).
+  private static final String WIDENED =
+      """
+      select coalesce(string_agg('(' || typed || ':*' || coalesce(' | ' || alike, '') || ')', ' & '), '')
+      from unnest(string_to_array(search_text({0}), ' ')) with ordinality as said (typed, place)
+      left join lateral (
+        select string_agg(word, ' | ') as alike from (
+          select word from search_word where length(typed) > 2 and word % typed and word <> typed
+            and levenshtein(left(word, 60), left(typed, 60)) <= greatest(1, length(typed) / 3)
+          order by similarity(word, typed) desc, word limit 8) nearest) words on true
+      where typed <> ''
+      """;
+
+  private final DSLContext database;
+
+  FindStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** At most six of each kind, the likeliest first; a mistyped name is read as the ones like it. */
+  List<Hit> find(String typed) {
+    String words = searchText(typed);
+    List<Hit> hits = find(typed, prefixes(words), words);
+    if (hits.size() < 3 && words.matches(".*[^0-9 ]{3}.*")) {
+      String widened = database.resultQuery(WIDENED, val(typed)).fetchSingle().get(0, String.class);
+      return widened.isEmpty() ? hits : find(typed, widened, words);
+    }
+    return hits;
+  }
+
+  /** Sites by words of the customer's or their own name and address; the first ones for none. */
+  List<SiteChoice> listSites(String typed) {
+    String query = prefixes(searchText(typed));
+    Condition wanted =
+        query.isEmpty()
+            ? noCondition()
+            : SITE.ID.in(
+                field(
+                    "select s.id from search_entry e join site s on s.customer_id = e.customer_id and e.kind = 'customer'"
+                        + " or s.id = e.record_id and e.kind = 'site' where e.kind in ('customer', 'site')"
+                        + " and e.words @@ to_tsquery('simple', {0}) limit 200",
+                    Long.class, val(query)));
+    return database
+        .select(
+            SITE.ID,
+            SITE.NAME.concat(", ").concat(SITE.ADDRESS),
+            CUSTOMER.NAME,
+            multiset(
+                    select(
+                            EQUIPMENT.ID,
+                            EQUIPMENT.MODEL.concat(", ").concat(EQUIPMENT.SERIAL_NUMBER))
+                        .from(EQUIPMENT)
+                        .where(EQUIPMENT.SITE_ID.eq(SITE.ID))
+                        .and(EQUIPMENT.REMOVED_ON.isNull()))
+                .convertFrom(rows -> rows.map(mapping(EquipmentChoice::new))))
+        .from(SITE)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(SITE.CUSTOMER_ID))
+        .where(wanted)
+        .orderBy(CUSTOMER.NAME, SITE.NAME)
+        .limit(30)
+        .fetch(mapping(SiteChoice::new));
+  }
+
+  private String searchText(String typed) {
+    return database
+        .resultQuery("select search_text({0})", val(typed))
+        .fetchSingle()
+        .get(0, String.class);
+  }
+
+  private static String prefixes(String words) {
+    return words.isEmpty() ? "" : words.replace(" ", ":* & ") + ":*";
+  }
+
+  private List<Hit> find(String typed, String query, String words) {
+    String digits = digits(typed);
+    return database
+        .resultQuery(
+            SQL,
+            field("to_tsquery('simple', {0})", val(query)),
+            field("plainto_tsquery('simple', {0})", val(words)),
+            val(digits.replaceAll("\\D", "")),
+            val(digits.replaceFirst("^(\\+..|00..|0)", "")),
+            val(number(typed)),
+            val(typed))
+        .fetchInto(Hit.class);
+  }
+
+  /** The digits of a phone or serial number, with a leading plus; none where there are too few. */
+  private static String digits(String typed) {
+    String digits = typed.replace("(0)", "").replaceAll("[^0-9+]", "");
+    boolean phoneLike = typed.matches("[0-9+()./ -]+") || typed.matches("[A-Za-z]{1,4}[ -]?\\d+");
+    return phoneLike && digits.length() >= FEWEST_DIGITS_OF_A_PHONE ? digits : "";
+  }
+
+  /** The number of a document, however it is called; null where none is meant. */
+  private static @Nullable Long number(String typed) {
+    String number =
+        typed.replaceFirst("(?i)^(job|quote|invoice|inv|[jqi])?[.\\s]*(no|nr|number)?[.\\s]*", "");
+    return number.matches("\\d{1," + MOST_DIGITS_OF_A_NUMBER + "}") ? Long.valueOf(number) : null;
+  }
+}

@@ -1,0 +1,124 @@
+package app.pragmata.server.jobs;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
+import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.select;
+
+import app.pragmata.core.planning.Priority;
+import app.pragmata.core.planning.ResponseTime;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.NumberSeries;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Opens jobs, each with a first visit that waits for a time. */
+@Repository
+public class JobOpening {
+  /**
+   * A job as it is promised.
+   *
+   * @param quoteId null for a job straight from a call, which is charged by time and parts
+   * @param notes what is wrong, in the caller's words; may be empty
+   * @param priority null when nobody has to be there by a certain time
+   * @param faultCode null while nobody knows what is wrong
+   * @param expectedMinutes the length of the first visit; null takes the kind of job's
+   */
+  public record NewJob(
+      long customerId,
+      long siteId,
+      @Nullable Long equipmentId,
+      @Nullable Long quoteId,
+      long kindOfJobId,
+      String title,
+      String notes,
+      @Nullable Priority priority,
+      @Nullable String faultCode,
+      @Nullable Integer expectedMinutes) {}
+
+  private final DSLContext database;
+  private final CompanyStore companies;
+  private final NumberSeries numbers;
+  private final AuditTrail audit;
+
+  JobOpening(DSLContext database, CompanyStore companies, NumberSeries numbers, AuditTrail audit) {
+    this.database = database;
+    this.companies = companies;
+    this.numbers = numbers;
+    this.audit = audit;
+  }
+
+  /** Opens the job inside the caller's transaction; gives its id. */
+  public long open(Act act, NewJob job, String how) {
+    var kind =
+        database.selectFrom(KIND_OF_JOB).where(KIND_OF_JOB.ID.eq(job.kindOfJobId())).fetchSingle();
+    var row = database.newRecord(JOB);
+    row.setNumber(numbers.next(NumberSeries.Series.JOB));
+    row.setCustomerId(job.customerId());
+    row.setSiteId(job.siteId());
+    row.setEquipmentId(job.equipmentId());
+    row.setQuoteId(job.quoteId());
+    row.setKindOfJobId(job.kindOfJobId());
+    row.setTitle(job.title());
+    row.setNotes(job.notes());
+    row.setBillingBasis(job.quoteId() == null ? "time_and_parts" : kind.getBillingBasis());
+    row.setFaultCode(job.faultCode());
+    row.setState("open");
+    row.setStateSince(act.at());
+    row.setCreatedAt(act.at());
+    if (job.priority() != null) {
+      ResponseTime response = getResponseTime(job.customerId(), job.priority());
+      row.setPriority(job.priority().label());
+      row.setRespondBy(respondBy(act.at(), response));
+      row.setRespondAroundTheClock(response.aroundTheClock());
+    }
+    row.store();
+    database
+        .insertInto(VISIT)
+        .set(VISIT.JOB_ID, row.getId())
+        .set(VISIT.STATE, "unplanned")
+        .set(
+            VISIT.EXPECTED_MINUTES,
+            job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes())
+        .execute();
+    audit.note(act, new AuditTrail.Subject("job", row.getId(), row.getId()), how);
+    return row.getId();
+  }
+
+  /** By when somebody would have to be there if the customer called now. */
+  public Instant respondBy(Act act, long customerId, Priority priority) {
+    return respondBy(act.at(), getResponseTime(customerId, priority));
+  }
+
+  private Instant respondBy(Instant called, ResponseTime response) {
+    return response.respondBy(
+        called.truncatedTo(ChronoUnit.MINUTES), companies.getCompany().calendar());
+  }
+
+  /** The customer's own terms; the first terms on record for one who has none. */
+  private ResponseTime getResponseTime(long customerId, Priority priority) {
+    return database
+        .select(RESPONSE_TIME.MINUTES, RESPONSE_TIME.AROUND_THE_CLOCK)
+        .from(RESPONSE_TIME)
+        .join(CUSTOMER)
+        .on(
+            RESPONSE_TIME.RESPONSE_TERMS_ID.eq(
+                coalesce(
+                    CUSTOMER.RESPONSE_TERMS_ID,
+                    field(select(min(RESPONSE_TERMS.ID)).from(RESPONSE_TERMS)))))
+        .where(CUSTOMER.ID.eq(customerId))
+        .and(RESPONSE_TIME.PRIORITY.eq(priority.label()))
+        .fetchSingle(row -> new ResponseTime(row.value1(), row.value2()));
+  }
+}

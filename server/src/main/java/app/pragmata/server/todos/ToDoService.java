@@ -1,0 +1,179 @@
+package app.pragmata.server.todos;
+
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.TO_DO;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.generated.tables.records.ToDoRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.time.LocalDate;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Gives people things to do, and closes them with what came of it. */
+@Service
+@Transactional
+public class ToDoService {
+  /**
+   * A to-do as it is typed; an empty person is oneself, an empty day is today. It may be about a
+   * customer, a job or a quote; about a job or a quote it is about their customer too.
+   */
+  public record ToDoForm(
+      int version,
+      @Nullable String what,
+      @Nullable Long forPersonId,
+      @Nullable String due,
+      @Nullable Long customerId,
+      @Nullable Long jobId,
+      @Nullable Long quoteId) {}
+
+  private final DSLContext database;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  ToDoService(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+    this.database = database;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** A new to-do; gives its id. */
+  public long add(Act act, @Nullable String key, ToDoForm form) {
+    return repeats.once(act, key, "add to-do", form, () -> insert(act, form));
+  }
+
+  /** A new to-do inside the caller's transaction; gives its id. */
+  public long insert(Act act, ToDoForm form) {
+    var row = database.newRecord(TO_DO);
+    fill(row, act, form);
+    row.setCustomerId(
+        form.jobId() != null
+            ? customerOfJob(form.jobId())
+            : form.quoteId() != null ? customerOfQuote(form.quoteId()) : form.customerId());
+    row.setJobId(form.jobId());
+    row.setQuoteId(form.quoteId());
+    row.setCreatedAt(act.at());
+    row.setCreatedBy(act.personId());
+    row.store();
+    audit.note(act, subject(row), "added");
+    return row.getId();
+  }
+
+  /** Changes what is to be done, for whom or by when. */
+  public void change(Act act, long id, ToDoForm form) {
+    ToDoRecord row = lockOpen(id, form.version());
+    var before = values(row);
+    fill(row, act, form);
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(act, subject(row), "changed", "", before, values(row));
+  }
+
+  /** Closes a to-do as done, or drops it, with what came of it. */
+  public void close(Act act, long id, int version, boolean done, @Nullable String outcome) {
+    var reading = new Reading();
+    String cameOfIt = reading.text("outcome", outcome, 500);
+    reading.refuseIfFaulty();
+    ToDoRecord row = lockOpen(id, version);
+    row.setState(done ? "done" : "dropped");
+    row.setOutcome(cameOfIt);
+    row.setClosedAt(act.at());
+    row.setClosedBy(act.personId());
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(act, subject(row), row.getState(), row.getOutcome(), Map.of(), Map.of());
+  }
+
+  /** Opens a closed to-do again, for whoever closed the wrong one. */
+  public void reopen(Act act, long id, int version) {
+    ToDoRecord row = lock(id, version);
+    if (row.getState().equals("open")) {
+      return;
+    }
+    var before = Map.<String, Object>of("outcome", row.getOutcome());
+    row.setState("open");
+    row.setOutcome(null);
+    row.setClosedAt(null);
+    row.setClosedBy(null);
+    row.setVersion(row.getVersion() + 1);
+    row.store();
+    audit.note(act, subject(row), "opened again", "", before, Map.of());
+  }
+
+  private void fill(ToDoRecord row, Act act, ToDoForm form) {
+    var reading = new Reading();
+    String what = reading.text("what", form.what(), 300);
+    LocalDate due = reading.optional("due", form.due(), typed -> Day.parse(typed, act.today()));
+    long person = form.forPersonId() == null ? act.personId() : form.forPersonId();
+    if (!database.fetchExists(
+        PERSON, PERSON.ID.eq(person).and(PERSON.ACTIVE).and(PERSON.ROLE.ne("technician")))) {
+      reading.fault("forPersonId", Rule.NOT_FOUND, "Choose somebody of the office.");
+    }
+    reading.refuseIfFaulty();
+    row.setWhat(Objects.requireNonNull(what));
+    row.setForPersonId(person);
+    row.setDueDay(due == null ? act.today() : due);
+  }
+
+  private long customerOfJob(long jobId) {
+    return database
+        .select(JOB.CUSTOMER_ID)
+        .from(JOB)
+        .where(JOB.ID.eq(jobId))
+        .fetchSingle()
+        .value1();
+  }
+
+  private long customerOfQuote(long quoteId) {
+    return database
+        .select(QUOTE.CUSTOMER_ID)
+        .from(QUOTE)
+        .where(QUOTE.ID.eq(quoteId))
+        .fetchSingle()
+        .value1();
+  }
+
+  private ToDoRecord lockOpen(long id, int version) {
+    ToDoRecord row = lock(id, version);
+    if (!row.getState().equals("open")) {
+      throw new Refused(
+          Rule.WRONG_STATE, "This is closed already. Open it again to change anything about it.");
+    }
+    return row;
+  }
+
+  private ToDoRecord lock(long id, int version) {
+    ToDoRecord row = database.selectFrom(TO_DO).where(TO_DO.ID.eq(id)).forUpdate().fetchOne();
+    if (row == null) {
+      throw new Refused(Rule.NOT_FOUND, "There is no such to-do. Reload the list.");
+    }
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private static Map<String, Object> values(ToDoRecord row) {
+    return Map.of(
+        "what",
+        row.getWhat(),
+        "forPersonId",
+        row.getForPersonId(),
+        "due",
+        row.getDueDay().toString());
+  }
+
+  private static AuditTrail.Subject subject(ToDoRecord row) {
+    return new AuditTrail.Subject("to_do", row.getId(), row.getJobId());
+  }
+}

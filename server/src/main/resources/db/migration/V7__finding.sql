@@ -1,0 +1,131 @@
+-- Text as it is searched: small letters without accents and apostrophes, anything else between the words a blank.
+create function search_text(written text) returns text language sql immutable parallel safe as $$
+  select trim(regexp_replace(
+    lower(unaccent('unaccent', regexp_replace(written, '[''’]', '', 'g'))), '[^[:alnum:]]+', ' ', 'g'))
+$$;
+
+-- The digits of phone numbers and serial numbers, each number after a blank; a phone number without the country's
+-- code and the 0 of the trunk, so that it is found however it is said.
+create function search_digits(written text) returns text language sql immutable parallel safe as $$
+  select ' ' || regexp_replace(
+    regexp_replace(regexp_replace(written, '\(0\)', '', 'g'), '[^0-9+]', '', 'g'), '^(\+[0-9]{2}|00[0-9]{2}|0)', '')
+$$;
+
+-- Everything that the one field finds by words or digits, as it is now.
+create view search_source as
+  select 'customer' as kind, c.id as record_id, coalesce(c.merged_into, c.id) as customer_id,
+    concat_ws(' ', c.name, c.email, c.address, c.postcode, replace(c.postcode, ' ', ''), c.number, c.reference,
+      (select string_agg(concat_ws(' ', t.name, t.email), ' ') from contact t where t.customer_id = c.id)) as text,
+    search_digits(c.phone)
+      || coalesce((select string_agg(search_digits(t.phone), '') from contact t where t.customer_id = c.id), '')
+      as digits
+  from customer c
+  union all
+  select 'site', s.id, s.customer_id,
+    concat_ws(' ', s.name, s.address, s.postcode, replace(s.postcode, ' ', ''), s.area), ''
+  from site s
+  union all
+  select 'equipment', e.id, s.customer_id,
+    concat_ws(' ', e.serial_number, regexp_replace(e.serial_number, '[^[:alnum:]]', '', 'g'), e.model, e.position),
+    search_digits(e.serial_number)
+  from equipment e join site s on s.id = e.site_id
+  union all
+  select 'job', j.id, j.customer_id,
+    concat_ws(' ', j.title, j.notes, (select string_agg(v.note, ' ') from visit v where v.job_id = j.id)), ''
+  from job j;
+
+create table search_entry (
+  kind text not null check (kind in ('customer', 'site', 'equipment', 'job')),
+  record_id bigint not null,
+  customer_id bigint not null,
+  words tsvector not null,
+  digits text not null,
+  primary key (kind, record_id)
+);
+create index search_entry_customer on search_entry using gin (words) where kind = 'customer';
+create index search_entry_site on search_entry using gin (words) where kind = 'site';
+create index search_entry_equipment on search_entry using gin (words) where kind = 'equipment';
+create index search_entry_job on search_entry using gin (words) where kind = 'job';
+create index search_entry_digits on search_entry using gin (digits gin_trgm_ops) where digits <> '';
+
+-- Every word of a name or an address, so that a mistyped one leads to those like it.
+create table search_word (
+  word text primary key
+);
+create index search_word_like on search_word using gin (word gin_trgm_ops);
+
+create function note_for_search(noted_kind text, noted_id bigint) returns void language plpgsql as $$
+begin
+  insert into search_entry (kind, record_id, customer_id, words, digits)
+    select kind, record_id, customer_id, strip(to_tsvector('simple', search_text(text))), digits
+      from search_source where kind = noted_kind and record_id = noted_id
+    on conflict (kind, record_id) do update
+      set customer_id = excluded.customer_id, words = excluded.words, digits = excluded.digits
+      where (search_entry.customer_id, search_entry.words, search_entry.digits)
+        is distinct from (excluded.customer_id, excluded.words, excluded.digits);
+  if noted_kind in ('customer', 'site') then
+    insert into search_word
+      select word from search_entry, unnest(tsvector_to_array(words)) as word
+      where kind = noted_kind and record_id = noted_id and word ~ '^[^0-9]{3,}$' order by word
+      on conflict do nothing;
+  end if;
+end $$;
+
+create function search_follows() returns trigger language plpgsql as $$
+begin
+  if tg_op = 'DELETE' then
+    delete from search_entry where kind = tg_argv[0] and record_id = old.id;
+  else
+    perform note_for_search(tg_argv[0], new.id);
+  end if;
+  return null;
+end $$;
+
+create trigger search_follows_customer
+  after insert or delete or update of name, phone, email, address, postcode, number, reference, merged_into on customer
+  for each row execute function search_follows('customer');
+create trigger search_follows_site
+  after insert or delete or update of name, address, postcode, area, customer_id on site
+  for each row execute function search_follows('site');
+create trigger search_follows_equipment
+  after insert or delete or update of serial_number, model, position, site_id on equipment
+  for each row execute function search_follows('equipment');
+create trigger search_follows_job
+  after insert or update of title, notes, customer_id on job
+  for each row execute function search_follows('job');
+
+create function search_follows_contact() returns trigger language plpgsql as $$
+begin
+  if tg_op <> 'INSERT' then
+    perform note_for_search('customer', old.customer_id);
+  end if;
+  if tg_op <> 'DELETE' then
+    perform note_for_search('customer', new.customer_id);
+  end if;
+  return null;
+end $$;
+create trigger search_follows_contact after insert or delete or update on contact
+  for each row execute function search_follows_contact();
+
+create function search_follows_visit() returns trigger language plpgsql as $$
+begin
+  perform note_for_search('job', new.job_id);
+  return null;
+end $$;
+create trigger search_follows_visit after update of note on visit
+  for each row when (new.note is distinct from old.note) execute function search_follows_visit();
+
+-- Moving a site takes its equipment along.
+create function search_follows_move() returns trigger language plpgsql as $$
+begin
+  perform note_for_search('equipment', id) from equipment where site_id = new.id;
+  return null;
+end $$;
+create trigger search_follows_move after update of customer_id on site
+  for each row when (new.customer_id <> old.customer_id) execute function search_follows_move();
+
+insert into search_entry
+  select kind, record_id, customer_id, strip(to_tsvector('simple', search_text(text))), digits from search_source;
+insert into search_word
+  select distinct word from search_entry, unnest(tsvector_to_array(words)) as word
+  where kind in ('customer', 'site') and word ~ '^[^0-9]{3,}$';

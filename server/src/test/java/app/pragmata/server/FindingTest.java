@@ -1,0 +1,106 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+
+class FindingTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final Visitor office = Visitor.signedIn(program, "hester");
+
+  private JsonNode find(String said) {
+    return office.get("/api/find?q=" + URLEncoder.encode(said, StandardCharsets.UTF_8)).json();
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "01632 960121",
+        "+44 1632 960 121",
+        "0044 (0)1632 960121",
+        "960121",
+        "60 121",
+        "tansy row",
+        "row tans",
+        "TANSY ROW GARAGES",
+        "tanzy row",
+        "tansey gararges",
+        "tansy.row.garages@example.com",
+        "Ines Tansy",
+        "C 104"
+      })
+  void a_customer_is_found_first_by_whatever_is_said(String said) {
+    JsonNode hits = find(said.replaceFirst("^C ", ""));
+    assertThat(texts(hits, "title")).first().asString().startsWith("Tansy Row Garages");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "FQ 19977, equipment, 'FQ 19977, Swing gate, two leaves'",
+    "fq19977, equipment, 'FQ 19977, Swing gate, two leaves'",
+    "19977, equipment, 'FQ 19977, Swing gate, two leaves'",
+    "J 2001, job, Job 2001",
+    "job no 2001, job, Job 2001",
+    "invoice 4001, job, Invoice 4001",
+    "quote 1201, quote, Quote 1201"
+  })
+  void things_and_documents_are_found_by_their_numbers(String said, String kind, String title) {
+    JsonNode first = find(said).path(0);
+    assertThat(first.path("kind").asString()).isEqualTo(kind);
+    assertThat(first.path("title").asString()).startsWith(title);
+  }
+
+  @Test
+  void a_job_is_found_by_free_words_of_what_was_noted_on_site() {
+    assertThat(texts(find("seized fixings second attempt"), "kind"))
+        .isNotEmpty()
+        .containsOnly("job");
+  }
+
+  @Test
+  void a_new_name_is_found_at_once_and_the_old_one_no_more() {
+    long id =
+        office
+            .post(
+                "/api/customers",
+                Map.of("name", "Zanzibar Kites", "phone", "01632 960930", "place", "Kiln Bank"))
+            .json()
+            .path("id")
+            .asLong();
+    assertThat(texts(find("zanzibar"), "id")).contains(Long.toString(id));
+    office.put(
+        "/api/customers/" + id,
+        Map.of(
+            "version", 1, "name", "Quetzal Kites", "phone", "01632 960930", "paymentDays", "14"));
+    assertThat(texts(find("quetzal"), "id")).contains(Long.toString(id));
+    assertThat(texts(find("zanzibar"), "title")).doesNotContain("Zanzibar Kites");
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"%", "_", "' or 1=1 --", ":*", "a & | !", "\\", "()", "-", "\u0000x"})
+  void whatever_is_typed_is_searched_and_never_run(String typed) {
+    assertThat(find(typed).isArray()).isTrue();
+  }
+
+  @Test
+  void an_accent_or_an_apostrophe_is_no_obstacle() {
+    office.post(
+        "/api/customers",
+        Map.of("name", "Café O’Hara", "phone", "01632 960931", "place", "Kiln Bank"));
+    assertThat(texts(find("cafe ohara"), "title")).contains("Café O’Hara");
+  }
+
+  @Test
+  void sites_to_quote_for_are_found_by_the_words_of_their_customer() {
+    assertThat(texts(office.get("/api/sites?q=tansy%20row").json(), "customer"))
+        .contains("Tansy Row Garages");
+  }
+}

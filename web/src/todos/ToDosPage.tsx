@@ -1,0 +1,376 @@
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Button, Input, Select } from "antd";
+import { useEffect, useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { answer, client, type Problem, withKey } from "../api/client";
+import type { ToDo } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { day, moment, weekday } from "../format";
+import { useSession } from "../people/SessionGate";
+import { useTitle } from "../useTitle";
+
+/** What is to be done, one's own or everybody's, overdue first; j, k and the arrows move, Enter closes one. */
+export default function ToDosPage() {
+  const [search, setSearch] = useSearchParams();
+  const whose = search.get("whose") ?? "mine";
+  const state = search.get("state") ?? "open";
+  const filter = search.get("filter") ?? "";
+  const { data, fetchNextPage, hasNextPage, isFetchingNextPage, error } = useInfiniteQuery(
+    queries.toDos(whose, state, filter),
+  );
+  const rows = data?.pages.flatMap((page) => page.rows) ?? [];
+  const [at, setAt] = useState(0);
+  const [adding, setAdding] = useState(false);
+  const asked = Number(search.get("at"));
+  const index = Math.min(
+    asked
+      ? Math.max(
+          rows.findIndex((row) => row.id === asked),
+          0,
+        )
+      : at,
+    rows.length - 1,
+  );
+  const chosen = rows[index];
+  useTitle("To-dos");
+
+  const set = (name: string, value: string) => {
+    const next = new URLSearchParams(search);
+    next.delete("at");
+    if (value) {
+      next.set(name, value);
+    } else {
+      next.delete(name);
+    }
+    setSearch(next, { replace: true });
+  };
+  const move = (to: number) => {
+    if (asked) {
+      set("at", "");
+    }
+    setAt(Math.min(Math.max(to, 0), rows.length - 1));
+  };
+
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        (event.target instanceof HTMLElement &&
+          event.target.closest("input, textarea, [role=combobox], .ant-select-dropdown, .ant-modal"))
+      ) {
+        return;
+      }
+      if (event.key === "j" || event.key === "ArrowDown") {
+        event.preventDefault();
+        move(index + 1);
+      } else if (event.key === "k" || event.key === "ArrowUp") {
+        event.preventDefault();
+        move(index - 1);
+      } else if (event.key === "n") {
+        event.preventDefault();
+        setAdding(true);
+      } else if (event.key === "Enter" && !(event.target instanceof HTMLButtonElement)) {
+        event.preventDefault();
+        document.querySelector<HTMLInputElement>("[data-outcome]")?.focus();
+      }
+    };
+    document.addEventListener("keydown", press);
+    return () => document.removeEventListener("keydown", press);
+  });
+
+  return (
+    <div className="beside">
+      <section className="list" aria-label="To-dos">
+        <div className="list-head">
+          <div className="line">
+            <h2>To-dos</h2>
+            <Button size="small" onClick={() => setAdding(true)}>
+              New <kbd>N</kbd>
+            </Button>
+            <span className="small">
+              <a href={`/api/to-dos/file?${search}&format=csv`} download>
+                CSV
+              </a>{" "}
+              <a href={`/api/to-dos/file?${search}&format=xlsx`} download>
+                XLSX
+              </a>
+            </span>
+          </div>
+          <div className="list-tools">
+            <Input
+              placeholder="Filter"
+              aria-label="Filter the list"
+              value={filter}
+              allowClear
+              onChange={(event) => set("filter", event.target.value)}
+            />
+            <Select
+              aria-label="Whose"
+              value={whose}
+              onChange={(value) => set("whose", value === "mine" ? "" : value)}
+              options={[
+                { value: "mine", label: "mine" },
+                { value: "all", label: "everybody's" },
+              ]}
+            />
+            <Select
+              aria-label="Open or closed"
+              value={state}
+              onChange={(value) => set("state", value === "open" ? "" : value)}
+              options={["open", "closed"].map((value) => ({ value, label: value }))}
+            />
+          </div>
+        </div>
+        <div className="rows" role="listbox" aria-label="To-dos" tabIndex={0}>
+          {rows.map((row, position) => (
+            <Row key={row.id} row={row} on={position === index} choose={() => move(position)} />
+          ))}
+          {data && rows.length === 0 && (
+            <p className="pad soft">
+              {filter
+                ? "Nothing matches. Clear the filter to see all."
+                : state === "open"
+                  ? "Nothing is to be done. Press N to note something."
+                  : "Nothing was closed yet."}
+            </p>
+          )}
+          {hasNextPage && (
+            <p className="pad">
+              <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
+                More
+              </Button>
+            </p>
+          )}
+          {error && <p className="pad fault">{error.message}</p>}
+        </div>
+      </section>
+      <div className="sheet">
+        {adding ? (
+          <ToDoForm close={() => setAdding(false)} />
+        ) : (
+          chosen && <Chosen key={`${chosen.id} ${chosen.version}`} toDo={chosen} />
+        )}
+      </div>
+    </div>
+  );
+}
+
+function Row({ row, on, choose }: { row: ToDo; on: boolean; choose: () => void }) {
+  const element = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    if (on) {
+      element.current?.scrollIntoView({ block: "nearest" });
+    }
+  }, [on]);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list moves with j, k and the arrows for all rows at once
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the list, as the listbox pattern has it
+    <div
+      ref={element}
+      className={on ? "row to-do on" : "row to-do"}
+      role="option"
+      aria-selected={on}
+      onClick={choose}
+      data-row={`to-do-${row.id}`}
+    >
+      <span style={{ minWidth: 0 }}>
+        <div className="who">{row.what}</div>
+        <div className="what">{[row.customer, row.forPerson].filter(Boolean).join(" · ")}</div>
+      </span>
+      <span className="figure">
+        <div className={row.daysLate > 0 ? "when needs" : "when"}>
+          {row.state === "open"
+            ? row.daysLate > 0
+              ? `${row.daysLate} d late`
+              : weekday(row.due)
+            : row.state}
+        </div>
+      </span>
+    </div>
+  );
+}
+
+function Chosen({ toDo }: { toDo: ToDo }) {
+  const [changing, setChanging] = useState(false);
+  const [outcome, setOutcome] = useState("");
+  const [problem, setProblem] = useState<Problem>();
+  const close = useAct(
+    (done: boolean) =>
+      answer(
+        client.POST("/api/to-dos/{id}/close", {
+          params: { path: { id: toDo.id } },
+          body: { version: toDo.version, done, outcome },
+        }),
+      ),
+    { refused: setProblem },
+  );
+  const reopen = useAct(() =>
+    answer(
+      client.POST("/api/to-dos/{id}/reopen", {
+        params: { path: { id: toDo.id } },
+        body: { version: toDo.version },
+      }),
+    ),
+  );
+  if (changing) {
+    return <ToDoForm toDo={toDo} close={() => setChanging(false)} />;
+  }
+  return (
+    <article aria-label={toDo.what}>
+      <header className="section head">
+        <div className="margin soft">To do</div>
+        <div className="titled">
+          <div>
+            <h1>{toDo.what}</h1>
+            <div className="small soft">
+              for {toDo.forPerson} ·{" "}
+              <span className={toDo.daysLate > 0 ? "needs" : undefined}>by {weekday(toDo.due)}</span>
+            </div>
+          </div>
+          {toDo.state === "open" ? (
+            <Button onClick={() => setChanging(true)}>Change</Button>
+          ) : (
+            <Button loading={reopen.running} onClick={() => reopen.run()}>
+              Open again
+            </Button>
+          )}
+        </div>
+      </header>
+      <section className="section" aria-label="About">
+        <div className="margin">
+          <h2>About</h2>
+        </div>
+        <div>
+          {toDo.customerId && <Link to={`/customers/${toDo.customerId}`}>{toDo.customer}</Link>}
+          {toDo.jobId && (
+            <>
+              , <Link to={`/jobs/${toDo.jobId}`}>Job {toDo.jobNumber}</Link>
+            </>
+          )}
+          {toDo.quoteId && (
+            <>
+              , <Link to={`/quotes/${toDo.quoteId}`}>Quote {toDo.quoteNumber}</Link>
+            </>
+          )}
+          {!toDo.customerId && <span className="soft">no record in particular</span>}
+        </div>
+      </section>
+      <section className="section" aria-label="Outcome">
+        <div className="margin">
+          <h2>Outcome</h2>
+        </div>
+        {toDo.state === "open" ? (
+          <form
+            className="slip-form"
+            onSubmit={(event) => {
+              event.preventDefault();
+              close.run(true);
+            }}
+          >
+            <label className="field">
+              What came of it?
+              <Input
+                data-outcome
+                value={outcome}
+                maxLength={500}
+                onChange={(event) => setOutcome(event.target.value)}
+              />
+            </label>
+            {problem?.at("/outcome") && (
+              <p className="fault" role="alert">
+                {problem.at("/outcome")}
+              </p>
+            )}
+            <div className="actions">
+              <Button type="primary" htmlType="submit" loading={close.running}>
+                Done <span aria-hidden="true">⏎</span>
+              </Button>
+              <Button onClick={() => close.run(false)}>Drop it</Button>
+            </div>
+          </form>
+        ) : (
+          <div>
+            {toDo.outcome}{" "}
+            <span className="soft small">
+              {toDo.state}
+              {toDo.closedAt && `, ${moment(toDo.closedAt)}`} by {toDo.closedBy}
+            </span>
+          </div>
+        )}
+      </section>
+    </article>
+  );
+}
+
+/** What, for whom and by when. */
+export function ToDoForm({
+  toDo,
+  about,
+  close,
+}: {
+  toDo?: ToDo;
+  about?: { jobId?: number; quoteId?: number; customerId?: number };
+  close: () => void;
+}) {
+  const { person } = useSession();
+  const { data: choices } = useQuery(queries.choices);
+  const [what, setWhat] = useState(toDo?.what ?? "");
+  const [forPersonId, setForPersonId] = useState(toDo?.forPersonId ?? person.id);
+  const [due, setDue] = useState(toDo ? day(toDo.due) : "");
+  const [problem, setProblem] = useState<Problem>();
+  const body = { version: toDo?.version ?? 0, what, forPersonId, due, ...about };
+  const save = useAct(
+    (_: undefined, key) =>
+      toDo
+        ? answer(client.PUT("/api/to-dos/{id}", { params: { path: { id: toDo.id } }, body }))
+        : answer(client.POST("/api/to-dos", { params: withKey(key), body })),
+    { done: close, refused: setProblem },
+  );
+  const fault = (pointer: string) =>
+    problem?.at(pointer) && (
+      <p className="fault" role="alert">
+        {problem.at(pointer)}
+      </p>
+    );
+  return (
+    <form
+      className="slip-form pad"
+      aria-label={toDo ? "Change the to-do" : "New to-do"}
+      onKeyDown={(event) => event.key === "Escape" && close()}
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.run(undefined);
+      }}
+    >
+      <label className="field">
+        What is to be done?
+        <Input autoFocus value={what} maxLength={300} onChange={(event) => setWhat(event.target.value)} />
+      </label>
+      {fault("/what")}
+      <div className="field">
+        <span>For</span>
+        <Select
+          aria-label="For whom"
+          value={forPersonId}
+          onChange={setForPersonId}
+          options={(choices?.officePeople ?? []).map((one) => ({ value: one.id, label: one.name }))}
+        />
+      </div>
+      {fault("/forPersonId")}
+      <label className="field">
+        By
+        <Input value={due} placeholder="today, fri, 3 dec" onChange={(event) => setDue(event.target.value)} />
+      </label>
+      {fault("/due")}
+      <div className="actions">
+        <Button type="primary" htmlType="submit" loading={save.running}>
+          Save <span aria-hidden="true">⏎</span>
+        </Button>
+        <Button onClick={close}>Leave</Button>
+      </div>
+    </form>
+  );
+}
