@@ -127,7 +127,7 @@ public class ToDoService {
     row.setDueDay(due == null ? act.today() : due);
   }
 
-  private long customerOfJob(long jobId) {
+  private Long customerOfJob(long jobId) {
     return database
         .select(JOB.CUSTOMER_ID)
         .from(JOB)
@@ -136,7 +136,7 @@ public class ToDoService {
         .value1();
   }
 
-  private long customerOfQuote(long quoteId) {
+  private Long customerOfQuote(long quoteId) {
     return database
         .select(QUOTE.CUSTOMER_ID)
         .from(QUOTE)
