@@ -9,6 +9,7 @@ import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Role;
 import app.pragmata.server.stores.StockStore;
+import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
@@ -98,6 +99,13 @@ public final class RunningPragmata {
                       new BooksEvent.PartReceived(worth),
                       new BooksStore.Source("part", part.getId(), "Delivery", null, "stores"));
             });
+  }
+
+  /** Works out anew where every quote and job stands. */
+  public void recomputeStandings() {
+    context
+        .getBean(TransactionTemplate.class)
+        .executeWithoutResult(status -> context.getBean(Standings.class).recompute());
   }
 
   public String address() {

@@ -445,7 +445,10 @@ public class BillingService {
             .returning(RECEIPT.ID)
             .fetchSingle(RECEIPT.ID);
     switch (after) {
-      case InvoiceState.Open stillOpen -> invoice.setOwedMinor(stillOpen.owed().minor());
+      case InvoiceState.Open stillOpen -> {
+        invoice.setOwedMinor(stillOpen.owed().minor());
+        visits.storeJob(act, job, VisitStore.state(job));
+      }
       case InvoiceState.Settled settled -> {
         invoice.setOwedMinor(0L);
         if (VisitStore.state(job) instanceof JobState.Billed billed) {

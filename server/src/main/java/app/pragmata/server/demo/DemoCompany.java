@@ -7,6 +7,7 @@ import java.time.Clock;
 import org.jooq.DSLContext;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -26,6 +27,7 @@ public class DemoCompany {
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
   private final Clock clock;
+  private final ObjectProvider<LargeCompany> large;
 
   DemoCompany(
       DSLContext database,
@@ -33,13 +35,15 @@ public class DemoCompany {
       DemoWork work,
       CompanyStore companies,
       TransactionTemplate transaction,
-      Clock clock) {
+      Clock clock,
+      ObjectProvider<LargeCompany> large) {
     this.database = database;
     this.catalogue = catalogue;
     this.work = work;
     this.companies = companies;
     this.transaction = transaction;
     this.clock = clock;
+    this.large = large;
   }
 
   /**
@@ -48,6 +52,10 @@ public class DemoCompany {
    */
   public void loadOnce() {
     if (database.fetchExists(COMPANY)) {
+      return;
+    }
+    if (large.getIfAvailable() != null) {
+      loadLarge();
       return;
     }
     LOG.info("Loading the demo company");
@@ -60,5 +68,14 @@ public class DemoCompany {
           work.replay(clock.instant(), companies.getZone());
         });
     database.execute("analyze");
+  }
+
+  /** A load that is killed leaves no mark on the database; whoever starts it begins anew then. */
+  private void loadLarge() {
+    LOG.info("Loading the large company; it takes some minutes");
+    catalogue.insert(clock.instant().atZone(DemoCatalogue.ZONE).toLocalDate());
+    large.getObject().fill(clock.instant());
+    database.execute(
+        "do $$ begin execute format('comment on database %I is %L', current_database(), 'whole'); end $$");
   }
 }

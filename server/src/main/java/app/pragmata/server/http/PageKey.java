@@ -2,6 +2,7 @@ package app.pragmata.server.http;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.time.DateTimeException;
 import java.time.LocalDate;
@@ -47,6 +48,14 @@ public record PageKey(List<String> values) {
   public long number(int index) {
     try {
       return Long.parseLong(values.get(index));
+    } catch (NumberFormatException notOurs) {
+      throw unknown();
+    }
+  }
+
+  public BigDecimal decimal(int index) {
+    try {
+      return new BigDecimal(values.get(index));
     } catch (NumberFormatException notOurs) {
       throw unknown();
     }

@@ -17,10 +17,12 @@ import app.pragmata.server.people.Act;
 import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.RecordChanged;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Repository;
 
 /** Opens jobs, each with a first visit that waits for a time. */
@@ -51,12 +53,19 @@ public class JobOpening {
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final AuditTrail audit;
+  private final ApplicationEventPublisher changes;
 
-  JobOpening(DSLContext database, CompanyStore companies, NumberSeries numbers, AuditTrail audit) {
+  JobOpening(
+      DSLContext database,
+      CompanyStore companies,
+      NumberSeries numbers,
+      AuditTrail audit,
+      ApplicationEventPublisher changes) {
     this.database = database;
     this.companies = companies;
     this.numbers = numbers;
     this.audit = audit;
+    this.changes = changes;
   }
 
   /** Opens the job inside the caller's transaction; gives its id. */
@@ -93,6 +102,7 @@ public class JobOpening {
             job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes())
         .execute();
     audit.note(act, new AuditTrail.Subject("job", row.getId(), row.getId()), how);
+    changes.publishEvent(new RecordChanged(RecordChanged.Kind.JOB, row.getId()));
     return row.getId();
   }
 

@@ -14,9 +14,11 @@ import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.people.Act;
+import app.pragmata.server.records.RecordChanged;
 import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -33,9 +35,11 @@ public class VisitStore {
   }
 
   private final DSLContext database;
+  private final ApplicationEventPublisher changes;
 
-  VisitStore(DSLContext database) {
+  VisitStore(DSLContext database, ApplicationEventPublisher changes) {
     this.database = database;
+    this.changes = changes;
   }
 
   /** The visit and its job; refused when there is no such visit. */
@@ -112,6 +116,7 @@ public class VisitStore {
     }
     job.setVersion(job.getVersion() + 1);
     job.update();
+    changes.publishEvent(new RecordChanged(RecordChanged.Kind.JOB, job.getId()));
   }
 
   /** The job's state; refused when the job is billed, settled or called off. */

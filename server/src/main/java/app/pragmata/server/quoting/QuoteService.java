@@ -21,6 +21,7 @@ import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.RecordChanged;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import app.pragmata.server.stores.StockStore;
@@ -29,6 +30,7 @@ import java.util.List;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -48,6 +50,7 @@ public class QuoteService {
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
   private final AuditTrail audit;
+  private final ApplicationEventPublisher changes;
 
   QuoteService(
       DSLContext database,
@@ -57,7 +60,8 @@ public class QuoteService {
       JobOpening jobs,
       NumberSeries numbers,
       RepeatableRequests repeats,
-      AuditTrail audit) {
+      AuditTrail audit,
+      ApplicationEventPublisher changes) {
     this.database = database;
     this.quotes = quotes;
     this.companies = companies;
@@ -66,6 +70,7 @@ public class QuoteService {
     this.numbers = numbers;
     this.repeats = repeats;
     this.audit = audit;
+    this.changes = changes;
   }
 
   /** A new draft; gives its id. */
@@ -86,6 +91,7 @@ public class QuoteService {
             .fetchSingle(QUOTE.ID);
     quotes.replaceLines(id, entered.lines());
     audit.note(act, subject(id), "created");
+    changed(id);
     return id;
   }
 
@@ -105,6 +111,7 @@ public class QuoteService {
         .execute();
     quotes.replaceLines(id, entered.lines());
     audit.note(act, subject(id), "saved");
+    changed(id);
   }
 
   public void send(Act act, long id, int version) {
@@ -287,6 +294,11 @@ public class QuoteService {
     quote.setVersion(quote.getVersion() + 1);
     quote.update();
     audit.note(act, subject(quote.getId()), action, reason, java.util.Map.of(), java.util.Map.of());
+    changed(quote.getId());
+  }
+
+  private void changed(long quoteId) {
+    changes.publishEvent(new RecordChanged(RecordChanged.Kind.QUOTE, quoteId));
   }
 
   private static AuditTrail.Subject subject(long quoteId) {

@@ -3,403 +3,294 @@ package app.pragmata.server.worklists;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.STANDING;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.lower;
 import static org.jooq.impl.DSL.max;
-import static org.jooq.impl.DSL.notExists;
-import static org.jooq.impl.DSL.selectFrom;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.row;
+import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
+import static org.jooq.impl.DSL.val;
 
-import app.pragmata.core.Category;
-import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.BillingBasis;
-import app.pragmata.core.costing.CostSheet;
-import app.pragmata.core.costing.Costing;
-import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.money.Margin;
-import app.pragmata.core.money.Money;
-import app.pragmata.server.costing.JobStore;
-import app.pragmata.server.costing.JobStore.WholeJob;
-import app.pragmata.server.costing.JobStore.WholeVisit;
-import app.pragmata.server.generated.tables.records.InvoiceRecord;
-import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.core.planning.WorkingCalendar;
+import app.pragmata.server.http.PageKey;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
-import app.pragmata.server.quoting.QuoteStore;
+import app.pragmata.server.worklists.WorkRow.SmallRung;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
-import java.util.ArrayList;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
-import java.util.Objects;
-import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.OrderField;
+import org.jooq.Record;
+import org.jooq.SelectJoinStep;
+import org.jooq.Table;
+import org.jooq.impl.SQLDataType;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
-/** Reads what stands at each stage: quotes at the beginning, jobs from then on. */
+/** Reads the list of a stage page by page. */
 @Repository
 class Worklists {
-  /**
-   * One quote or job.
-   *
-   * @param day since when it stands here, or its planned or due day where that says more
-   * @param ageDays from that day to today; negative when it lies ahead
-   * @param valueMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
-   * @param marginPercent null when nothing is charged
-   * @param remark a few words about what it waits for
-   * @param response by when somebody has to be there; null where nobody has, or somebody was
-   */
-  record WorkRow(
-      String kind,
-      long id,
-      long number,
-      String title,
-      long customerId,
-      String customer,
-      String site,
-      @Nullable String technician,
-      LocalDate day,
-      int ageDays,
-      boolean stuck,
-      String remark,
-      long valueMinor,
-      @Nullable BigDecimal marginPercent,
-      List<SmallRung> rungs,
-      @Nullable Response response) {
-    Standing standing() {
-      return new Standing(day, ageDays, stuck, valueMinor);
-    }
-  }
+  /** What a list is asked for. */
+  record Question(Stage stage, String sort, String filter, String technician) {}
 
-  /** One rung of the small cost ladder. */
-  record SmallRung(long quotedMinor, long actualMinor) {}
+  /** How many rows match, and the money that stands in them. */
+  record Total(int count, long amountMinor) {}
+
+  private static final BigDecimal BELOW_ANY_MARGIN = new BigDecimal(-1_000_000);
+  private static final int WORTH_A_CALL_DAYS = 14;
+
+  private static final Field<BigDecimal> MARGIN =
+      coalesce(STANDING.MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
+  private static final Field<Long> NUMBER = coalesce(JOB.NUMBER, QUOTE.NUMBER);
+  private static final Field<String> TITLE = coalesce(JOB.TITLE, QUOTE.TITLE);
+  private static final Field<String> BY_NAME = lower(CUSTOMER.NAME);
 
   private final DSLContext database;
-  private final JobStore jobs;
   private final CompanyStore companies;
 
-  Worklists(DSLContext database, JobStore jobs, CompanyStore companies) {
+  Worklists(DSLContext database, CompanyStore companies) {
     this.database = database;
-    this.jobs = jobs;
     this.companies = companies;
   }
 
-  /** Everything that stands at one stage, oldest first. */
-  List<WorkRow> list(Act act, Stage stage) {
-    Company company = companies.getCompany();
-    return switch (stage) {
-      case QUOTED -> quotes(act, company, unanswered(act), Stage.QUOTED);
-      case WON -> {
-        var rows = new ArrayList<>(quotes(act, company, acceptedWithoutJob(), Stage.WON));
-        rows.addAll(jobRows(act, company, JOB.STATE.eq("open"), Stage.WON));
-        yield rows;
-      }
-      case BOOKED -> jobRows(act, company, JOB.STATE.eq("open"), stage);
-      case WORKED, CHECKED, BILLED -> jobRows(act, company, JOB.STATE.eq(stage.path()), stage);
-      case PAID -> paidRows(act, company);
-    };
+  /** The rows after a page's key, in the asked order; from the top when the key is empty. */
+  List<WorkRow> list(Act act, Question asked, String after, int most) {
+    WorkingCalendar calendar = companies.getCompany().calendar();
+    Received received = Received.of(act, asked.stage());
+    Order order = Order.of(asked.sort(), received);
+    return joined(
+            database
+                .select(
+                    STANDING.KIND,
+                    STANDING.RECORD_ID,
+                    received.day(),
+                    STANDING.VALID_UNTIL,
+                    received.value(),
+                    STANDING.MARGIN_PERCENT,
+                    STANDING.REMARK,
+                    STANDING.RUNGS,
+                    NUMBER,
+                    TITLE,
+                    CUSTOMER.ID,
+                    CUSTOMER.NAME,
+                    SITE.NAME,
+                    PERSON.NAME,
+                    INVOICE.NUMBER,
+                    INVOICE.OWED_MINOR)
+                .select(JOB.fields()),
+            received)
+        .where(matches(act, asked, received))
+        .and(after.isEmpty() ? noCondition() : order.further(PageKey.parse(after, 3)))
+        .orderBy(order.fields())
+        .limit(most)
+        .fetch(found -> workRow(act, calendar, asked.stage(), received, found));
   }
 
-  /**
-   * How long how much money has stood at a stage; the part of a row that the Money line adds up.
-   */
-  record Standing(LocalDate day, int ageDays, boolean stuck, long valueMinor) {}
-
-  /** All stages up to Checked at once, for the Money line. */
-  Map<Stage, List<Standing>> listUnbilled(Act act) {
-    var standings = new EnumMap<Stage, List<Standing>>(Stage.class);
-    jobRowsByStage(act, companies.getCompany(), JOB.STATE.in("open", "worked", "checked"))
-        .forEach(
-            (stage, rows) ->
-                standings.put(
-                    stage, new ArrayList<>(rows.stream().map(WorkRow::standing).toList())));
-    standings.put(Stage.QUOTED, standings(act, unanswered(act), Stage.QUOTED));
-    standings
-        .computeIfAbsent(Stage.WON, ignored -> new ArrayList<>())
-        .addAll(standings(act, acceptedWithoutJob(), Stage.WON));
-    return standings;
+  /** The key of a row in the asked order. */
+  static PageKey key(Question asked, WorkRow row) {
+    Object first =
+        switch (asked.sort()) {
+          case "value" -> row.valueMinor();
+          case "margin" -> row.marginPercent() == null ? BELOW_ANY_MARGIN : row.marginPercent();
+          case "customer" -> row.customer();
+          default -> row.day();
+        };
+    return PageKey.of(first, row.kind(), row.id());
   }
 
-  private List<Standing> standings(Act act, Condition condition, Stage stage) {
-    return database.selectFrom(QUOTE).where(condition).fetch(quote -> standing(act, stage, quote));
+  Total total(Act act, Question asked) {
+    Received received = Received.of(act, asked.stage());
+    var totals =
+        database.select(
+            count(), coalesce(sum(received.value()), BigDecimal.ZERO).cast(SQLDataType.BIGINT));
+    boolean plain = asked.filter().isBlank() && asked.technician().isEmpty();
+    var rows = plain && received.table() == null ? totals.from(STANDING) : joined(totals, received);
+    return rows.where(matches(act, asked, received))
+        .fetchSingle(found -> new Total(found.value1(), found.value2()));
   }
 
-  /**
-   * A lapsed quote is worth a call for two more weeks; then its money no longer stands anywhere.
-   */
-  private static Condition unanswered(Act act) {
-    return QUOTE
-        .STATE
-        .eq("draft")
-        .or(QUOTE.STATE.eq("sent").and(QUOTE.VALID_UNTIL.ge(act.today().minusDays(14))));
-  }
-
-  private static Condition acceptedWithoutJob() {
-    return QUOTE
-        .STATE
-        .eq("accepted")
-        .and(notExists(selectFrom(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID))));
-  }
-
-  private List<WorkRow> quotes(Act act, Company company, Condition condition, Stage stage) {
-    var lines = QuoteStore.lines(QUOTE.ID);
-    var costing = new Costing(company.rates(), company.overheadPerHour());
-    return database
-        .select(QUOTE.fields())
-        .select(CUSTOMER.NAME, SITE.NAME, lines)
-        .from(QUOTE)
+  private static <R extends Record> SelectJoinStep<R> joined(
+      org.jooq.SelectFromStep<R> select, Received received) {
+    var from =
+        received.table() == null
+            ? select.from(STANDING)
+            : select
+                .from(received.table())
+                .join(STANDING)
+                .on(STANDING.KIND.eq("job").and(STANDING.RECORD_ID.eq(received.jobId())));
+    return from.leftJoin(JOB)
+        .on(STANDING.KIND.eq("job").and(JOB.ID.eq(STANDING.RECORD_ID)))
+        .leftJoin(QUOTE)
+        .on(STANDING.KIND.eq("quote").and(QUOTE.ID.eq(STANDING.RECORD_ID)))
         .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(QUOTE.CUSTOMER_ID))
+        .on(CUSTOMER.ID.eq(coalesce(JOB.CUSTOMER_ID, QUOTE.CUSTOMER_ID)))
         .join(SITE)
-        .on(SITE.ID.eq(QUOTE.SITE_ID))
-        .where(condition)
-        .orderBy(QUOTE.NUMBER)
-        .fetch(
-            row ->
-                quoteRow(
-                    act,
-                    stage,
-                    row.into(QUOTE),
-                    row.get(CUSTOMER.NAME),
-                    row.get(SITE.NAME),
-                    costing.cost(new JobFacts(row.get(lines), List.of(), List.of()))));
+        .on(SITE.ID.eq(coalesce(JOB.SITE_ID, QUOTE.SITE_ID)))
+        .leftJoin(PERSON)
+        .on(PERSON.ID.eq(STANDING.TECHNICIAN_ID))
+        .leftJoin(INVOICE)
+        .on(INVOICE.JOB_ID.eq(JOB.ID));
   }
 
-  private static Standing standing(Act act, Stage stage, QuoteRecord quote) {
-    LocalDate day =
-        Objects.requireNonNullElse(
-                quote.getDecidedAt(),
-                Objects.requireNonNullElse(quote.getSentAt(), quote.getCreatedAt()))
-            .atZone(act.zone())
-            .toLocalDate();
-    int age = age(day, act);
-    return new Standing(
-        day, age, isLapsed(act, quote) || age > stage.patienceDays(), quote.getNetMinor());
+  private static Condition matches(Act act, Question asked, Received received) {
+    Condition matches = received.table() == null ? standsAt(asked.stage(), act) : noCondition();
+    if (!asked.technician().isEmpty()) {
+      matches = matches.and(PERSON.NAME.eq(asked.technician()));
+    }
+    String wanted = asked.filter().strip();
+    if (!wanted.isEmpty()) {
+      matches =
+          matches.and(
+              NUMBER
+                  .cast(SQLDataType.VARCHAR)
+                  .concat(" ")
+                  .concat(CUSTOMER.NAME)
+                  .concat(" ")
+                  .concat(SITE.NAME)
+                  .concat(" ")
+                  .concat(TITLE)
+                  .containsIgnoreCase(wanted));
+    }
+    return matches;
   }
 
-  private static boolean isLapsed(Act act, QuoteRecord quote) {
-    return quote.getState().equals("sent") && quote.getValidUntil().isBefore(act.today());
+  /**
+   * What stands at a stage. A lapsed quote is worth a call for two more weeks; then its money
+   * stands nowhere.
+   */
+  static Condition standsAt(Stage stage, Act act) {
+    Condition here = STANDING.STAGE.eq(inline(stage.path()));
+    return stage == Stage.QUOTED
+        ? here.and(
+            STANDING
+                .VALID_UNTIL
+                .isNull()
+                .or(STANDING.VALID_UNTIL.ge(act.today().minusDays(WORTH_A_CALL_DAYS))))
+        : here;
   }
 
-  private static WorkRow quoteRow(
-      Act act, Stage stage, QuoteRecord quote, String customer, String site, CostSheet sheet) {
-    Standing standing = standing(act, stage, quote);
-    String remark =
-        isLapsed(act, quote)
-            ? "lapsed"
-            : quote.getState().equals("accepted") ? "no job yet" : quote.getState();
-    return new WorkRow(
-        "quote",
-        quote.getId(),
-        quote.getNumber(),
-        quote.getTitle(),
-        quote.getCustomerId(),
-        customer,
-        site,
-        null,
-        standing.day(),
-        standing.ageDays(),
-        standing.stuck(),
-        remark,
-        standing.valueMinor(),
-        sheet.quotedMargin().percent(),
-        rungs(sheet),
-        null);
-  }
-
-  private List<WorkRow> jobRows(Act act, Company company, Condition condition, Stage stage) {
-    return jobRowsByStage(act, company, condition).getOrDefault(stage, List.of());
-  }
-
-  private Map<Stage, List<WorkRow>> jobRowsByStage(Act act, Company company, Condition condition) {
-    Map<Long, InvoiceRecord> invoices = invoices(condition);
-    return jobs.list(condition).stream()
-        .collect(
-            Collectors.groupingBy(
-                Stage::of,
-                Collectors.mapping(
-                    job ->
-                        jobRow(
-                            act,
-                            company,
-                            job,
-                            invoices.get(job.job().getId()),
-                            Stage.of(job),
-                            null),
-                    Collectors.toList())));
-  }
-
-  /** What came in for a job this month. */
-  private record Received(Money amount, LocalDate lastDay) {}
-
-  /** A job stands here with what came in for it this month, even when more is still to come. */
-  private List<WorkRow> paidRows(Act act, Company company) {
-    Map<Long, Received> receivedByJob =
-        database
-            .select(INVOICE.JOB_ID, sum(RECEIPT.AMOUNT_MINOR), max(RECEIPT.RECEIVED_ON))
-            .from(RECEIPT)
-            .join(INVOICE)
-            .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
-            .where(receivedThisMonth(act))
-            .groupBy(INVOICE.JOB_ID)
-            .fetchMap(
-                INVOICE.JOB_ID,
-                row -> new Received(Money.ofMinor(row.value2().longValueExact()), row.value3()));
-    Condition paid = JOB.ID.in(receivedByJob.keySet());
-    Map<Long, InvoiceRecord> invoices = invoices(paid);
-    return jobs.list(paid).stream()
-        .map(
-            job -> {
-              long id = job.job().getId();
-              return jobRow(act, company, job, invoices.get(id), Stage.PAID, receivedByJob.get(id));
-            })
-        .toList();
+  /** What came in this month by job, for Paid; for every other stage the standing says it all. */
+  private record Received(
+      @Nullable Table<?> table, Field<Long> jobId, Field<Long> value, Field<LocalDate> day) {
+    static Received of(Act act, Stage stage) {
+      if (stage != Stage.PAID) {
+        return new Received(null, JOB.ID, STANDING.VALUE_MINOR, STANDING.DAY);
+      }
+      Table<?> table =
+          select(
+                  INVOICE.JOB_ID.as("job_id"),
+                  sum(RECEIPT.AMOUNT_MINOR).cast(SQLDataType.BIGINT).as("amount"),
+                  max(RECEIPT.RECEIVED_ON).as("day"))
+              .from(RECEIPT)
+              .join(INVOICE)
+              .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
+              .where(receivedThisMonth(act))
+              .groupBy(INVOICE.JOB_ID)
+              .asTable("received");
+      return new Received(
+          table,
+          field(org.jooq.impl.DSL.name("received", "job_id"), Long.class),
+          field(org.jooq.impl.DSL.name("received", "amount"), Long.class),
+          field(org.jooq.impl.DSL.name("received", "day"), LocalDate.class));
+    }
   }
 
   static Condition receivedThisMonth(Act act) {
     return RECEIPT.RECEIVED_ON.ge(act.today().withDayOfMonth(1));
   }
 
-  private Map<Long, InvoiceRecord> invoices(Condition condition) {
-    return database
-        .select(INVOICE.fields())
-        .from(INVOICE)
-        .join(JOB)
-        .on(JOB.ID.eq(INVOICE.JOB_ID))
-        .where(condition)
-        .fetchMap(INVOICE.JOB_ID, row -> row.into(INVOICE));
+  /** An order of rows, and what comes further down than a key in it. */
+  private record Order(
+      List<? extends OrderField<?>> fields, java.util.function.Function<PageKey, Condition> after) {
+    static Order of(String sort, Received received) {
+      var kind = STANDING.KIND;
+      var id = STANDING.RECORD_ID;
+      return switch (sort) {
+        case "value" ->
+            new Order(
+                List.of(received.value().desc(), kind.asc(), id.asc()),
+                key ->
+                    received
+                        .value()
+                        .lt(key.number(0))
+                        .or(
+                            received
+                                .value()
+                                .eq(key.number(0))
+                                .and(row(kind, id).gt(key.text(1), key.number(2)))));
+        case "margin" ->
+            new Order(
+                List.of(MARGIN.asc(), kind.asc(), id.asc()),
+                key -> row(MARGIN, kind, id).gt(key.decimal(0), key.text(1), key.number(2)));
+        case "customer" ->
+            new Order(
+                List.of(BY_NAME.asc(), kind.asc(), id.asc()),
+                key ->
+                    row(BY_NAME, kind, id)
+                        .gt(lower(val(key.text(0))), val(key.text(1)), val(key.number(2))));
+        default ->
+            new Order(
+                List.of(received.day().asc(), kind.asc(), id.asc()),
+                key -> row(received.day(), kind, id).gt(key.day(0), key.text(1), key.number(2)));
+      };
+    }
+
+    Condition further(PageKey key) {
+      return after.apply(key);
+    }
   }
 
-  private static WorkRow jobRow(
-      Act act,
-      Company company,
-      WholeJob job,
-      @Nullable InvoiceRecord invoice,
-      Stage stage,
-      @Nullable Received received) {
-    var facts = job.facts(company.zone());
-    CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
-    Money net = net(stage, company, job, invoice, sheet);
-    LocalDate day = received == null ? day(stage, job, invoice, act.zone()) : received.lastDay();
-    int age = age(day, act);
-    boolean begun = stage.compareTo(Stage.BOOKED) > 0;
-    Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
+  private static WorkRow workRow(
+      Act act, WorkingCalendar calendar, Stage stage, Received received, Record found) {
+    LocalDate day = found.get(received.day());
+    int age = (int) ChronoUnit.DAYS.between(day, act.today());
+    LocalDate validUntil = found.get(STANDING.VALID_UNTIL);
+    boolean lapsed = validUntil != null && validUntil.isBefore(act.today());
+    boolean isJob = found.get(STANDING.KIND).equals("job");
+    Long[] rungs = found.get(STANDING.RUNGS);
     return new WorkRow(
-        "job",
-        job.job().getId(),
-        job.job().getNumber(),
-        job.job().getTitle(),
-        job.job().getCustomerId(),
-        job.customer(),
-        job.site().name(),
-        technician(job),
+        found.get(STANDING.KIND),
+        found.get(STANDING.RECORD_ID),
+        found.get(NUMBER),
+        found.get(TITLE),
+        found.get(CUSTOMER.ID),
+        found.get(CUSTOMER.NAME),
+        found.get(SITE.NAME),
+        found.get(PERSON.NAME),
         day,
         age,
-        age > stage.patienceDays(),
-        remark(stage, job, invoice),
-        value(net, invoice, received).minor(),
-        margin.percent(),
-        rungs(sheet),
-        job.job().getRespondedAt() == null
-            ? Response.of(job.job(), act, company.calendar())
+        lapsed || age > stage.patienceDays(),
+        remark(stage, lapsed, found),
+        found.get(received.value()),
+        found.get(STANDING.MARGIN_PERCENT),
+        IntStream.range(0, rungs.length / 2)
+            .mapToObj(i -> new SmallRung(rungs[2 * i], rungs[2 * i + 1]))
+            .toList(),
+        isJob && found.get(JOB.RESPONDED_AT) == null
+            ? Response.of(found.into(JOB), act, calendar)
             : null);
   }
 
-  private static Money net(
-      Stage stage,
-      Company company,
-      WholeJob job,
-      @Nullable InvoiceRecord invoice,
-      CostSheet sheet) {
-    if (invoice != null) {
-      return Money.ofMinor(invoice.getNetMinor());
+  private static String remark(Stage stage, boolean lapsed, Record found) {
+    if (stage == Stage.PAID && found.get(INVOICE.NUMBER) != null) {
+      return (found.get(INVOICE.OWED_MINOR) > 0 ? "part of invoice " : "invoice ")
+          + found.get(INVOICE.NUMBER);
     }
-    if (job.job().getBillingBasis().equals("not_charged")) {
-      return Money.ZERO;
-    }
-    boolean byWork =
-        job.job().getBillingBasis().equals("time_and_parts") && stage.compareTo(Stage.BOOKED) > 0;
-    return byWork
-        ? new Billing(company.rates(), company.chargeTerms())
-            .draft(job.facts(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
-            .vat()
-            .net()
-        : sheet.quotedNet();
-  }
-
-  private static Money value(
-      Money net, @Nullable InvoiceRecord invoice, @Nullable Received received) {
-    if (received != null) {
-      return received.amount();
-    }
-    return invoice == null ? net : Money.ofMinor(invoice.getOwedMinor());
-  }
-
-  private static LocalDate day(
-      Stage stage, WholeJob job, @Nullable InvoiceRecord invoice, ZoneId zone) {
-    LocalDate since = job.job().getStateSince().atZone(zone).toLocalDate();
-    return switch (stage) {
-      case BOOKED ->
-          job.visits().stream()
-              .filter(visit -> List.of("planned", "driving", "on_site").contains(visit.state()))
-              .map(visit -> visit.day())
-              .min(LocalDate::compareTo)
-              .orElse(since);
-      case BILLED -> invoice == null ? since : invoice.getDueDate();
-      default -> since;
-    };
-  }
-
-  private static @Nullable String technician(WholeJob job) {
-    return job.visits().stream()
-        .map(WholeVisit::technician)
-        .filter(Objects::nonNull)
-        .reduce((first, second) -> second)
-        .orElse(null);
-  }
-
-  private static String remark(Stage stage, WholeJob job, @Nullable InvoiceRecord invoice) {
-    return switch (stage) {
-      case WON -> "no time yet";
-      case BOOKED ->
-          count(job, "on_site") > 0 ? "on site" : count(job, "driving") > 0 ? "driving" : "planned";
-      case WORKED ->
-          count(job, "finished") == 1
-              ? "1 visit to check"
-              : count(job, "finished") + " visits to check";
-      case CHECKED -> job.job().getBillingBasis().replace('_', ' ');
-      case BILLED -> invoice == null ? "" : "invoice " + invoice.getNumber();
-      case PAID ->
-          invoice == null
-              ? ""
-              : (invoice.getOwedMinor() > 0 ? "part of invoice " : "invoice ")
-                  + invoice.getNumber();
-      case QUOTED -> "";
-    };
-  }
-
-  private static long count(WholeJob job, String state) {
-    return job.visits().stream().filter(visit -> visit.state().equals(state)).count();
-  }
-
-  private static List<SmallRung> rungs(CostSheet sheet) {
-    return java.util.Arrays.stream(Category.values())
-        .map(
-            category ->
-                new SmallRung(
-                    sheet.rung(category).quoted().minor(), sheet.rung(category).actual().minor()))
-        .toList();
-  }
-
-  private static int age(LocalDate day, Act act) {
-    return (int) ChronoUnit.DAYS.between(day, act.today());
+    return lapsed ? "lapsed" : found.get(STANDING.REMARK);
   }
 }

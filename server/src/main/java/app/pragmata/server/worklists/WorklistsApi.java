@@ -2,9 +2,11 @@ package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.RECEIPT;
+import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.countDistinct;
+import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.sum;
 
@@ -16,11 +18,9 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Objects;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -35,7 +35,9 @@ import org.springframework.web.bind.annotation.RestController;
 /** The Money line and its worklists over HTTP. */
 @RestController
 class WorklistsApi {
-  private static final int MOST = 300;
+  private static final int PAGE = 100;
+  private static final List<Stage> UNBILLED =
+      List.of(Stage.QUOTED, Stage.WON, Stage.BOOKED, Stage.WORKED, Stage.CHECKED);
 
   /**
    * What stands at one stage.
@@ -45,8 +47,12 @@ class WorklistsApi {
    */
   record StageTotal(String stage, long amountMinor, int count, String remark, boolean stuck) {}
 
-  /** The rows that match, at most 300 of them, of so many in all. */
-  record Worklist(List<Worklists.WorkRow> rows, int count, long amountMinor) {}
+  /**
+   * A page of the rows that match, of so many in all.
+   *
+   * @param next asks for the page after this one; null on the last
+   */
+  record Worklist(List<WorkRow> rows, int count, long amountMinor, @Nullable String next) {}
 
   private final Worklists worklists;
   private final DSLContext database;
@@ -59,39 +65,66 @@ class WorklistsApi {
   @GetMapping("/api/money-line")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public List<StageTotal> moneyLine(Act act) {
-    Map<Stage, List<Worklists.Standing>> standings = worklists.listUnbilled(act);
+    Map<String, StageTotal> unbilled = unbilled(act);
     var totals = new ArrayList<StageTotal>();
-    for (Stage stage :
-        List.of(Stage.QUOTED, Stage.WON, Stage.BOOKED, Stage.WORKED, Stage.CHECKED)) {
-      totals.add(total(stage, standings.getOrDefault(stage, List.of())));
+    for (Stage stage : UNBILLED) {
+      totals.add(
+          unbilled.getOrDefault(stage.path(), new StageTotal(stage.path(), 0, 0, "", false)));
     }
     totals.add(billed(act));
     totals.add(paid(act));
     return totals;
   }
 
-  private static StageTotal total(Stage stage, List<Worklists.Standing> standings) {
-    int oldest = standings.stream().mapToInt(Worklists.Standing::ageDays).max().orElse(0);
-    String remark =
-        standings.isEmpty() ? "" : stage == Stage.BOOKED ? bookedUntil(standings) : oldest + " d";
-    return new StageTotal(
-        stage.path(),
-        standings.stream().mapToLong(Worklists.Standing::valueMinor).sum(),
-        standings.size(),
-        remark,
-        standings.stream().anyMatch(Worklists.Standing::stuck));
+  private Map<String, StageTotal> unbilled(Act act) {
+    var lapsed = STANDING.VALID_UNTIL.lt(act.today());
+    return database
+        .select(
+            STANDING.STAGE,
+            sum(STANDING.VALUE_MINOR),
+            count(),
+            min(STANDING.DAY),
+            max(STANDING.DAY),
+            count().filterWhere(lapsed))
+        .from(STANDING)
+        .where(STANDING.STAGE.in(UNBILLED.stream().map(Stage::path).toList()))
+        .and(STANDING.STAGE.ne("settled"))
+        .and(Worklists.standsAt(Stage.QUOTED, act).or(STANDING.STAGE.ne(Stage.QUOTED.path())))
+        .groupBy(STANDING.STAGE)
+        .fetchMap(
+            STANDING.STAGE,
+            row ->
+                total(
+                    act,
+                    Stage.valueOf(row.value1().toUpperCase(Locale.ROOT)),
+                    row.value2().longValueExact(),
+                    row.value3(),
+                    row.value4(),
+                    row.value5(),
+                    row.value6() > 0));
   }
 
-  private static String bookedUntil(List<Worklists.Standing> standings) {
-    LocalDate last =
-        standings.stream()
-            .map(Worklists.Standing::day)
-            .max(Comparator.naturalOrder())
-            .orElseThrow();
-    return "to "
-        + last.getDayOfMonth()
+  private static StageTotal total(
+      Act act,
+      Stage stage,
+      long amountMinor,
+      int count,
+      LocalDate oldest,
+      LocalDate newest,
+      boolean lapsed) {
+    long age = ChronoUnit.DAYS.between(oldest, act.today());
+    return new StageTotal(
+        stage.path(),
+        amountMinor,
+        count,
+        stage == Stage.BOOKED ? "to " + dayAndMonth(newest) : age + " d",
+        lapsed || age > stage.patienceDays());
+  }
+
+  private static String dayAndMonth(LocalDate day) {
+    return day.getDayOfMonth()
         + " "
-        + last.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, Locale.UK);
+        + day.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, Locale.UK);
   }
 
   private StageTotal billed(Act act) {
@@ -129,7 +162,11 @@ class WorklistsApi {
                     false));
   }
 
-  /** Sorted by {@code oldest} (the default), {@code value}, {@code margin} or {@code customer}. */
+  /**
+   * A page of a stage's list.
+   *
+   * @param sort {@code oldest}, {@code value}, {@code margin} (the worst first) or {@code customer}
+   */
   @GetMapping("/api/worklists/{stage}")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public Worklist worklist(
@@ -137,12 +174,18 @@ class WorklistsApi {
       @PathVariable String stage,
       @RequestParam(defaultValue = "oldest") String sort,
       @RequestParam(defaultValue = "") String filter,
-      @RequestParam(defaultValue = "") String technician) {
-    List<Worklists.WorkRow> rows = rows(act, stage, sort, filter, technician);
+      @RequestParam(defaultValue = "") String technician,
+      @RequestParam(defaultValue = "") String after) {
+    var asked = new Worklists.Question(known(stage), sort, filter, technician);
+    List<WorkRow> rows = worklists.list(act, asked, after, PAGE + 1);
+    boolean more = rows.size() > PAGE;
+    List<WorkRow> page = more ? rows.subList(0, PAGE) : rows;
+    Worklists.Total total = worklists.total(act, asked);
     return new Worklist(
-        rows.stream().limit(MOST).toList(),
-        rows.size(),
-        rows.stream().mapToLong(Worklists.WorkRow::valueMinor).sum());
+        page,
+        total.count(),
+        total.amountMinor(),
+        more ? Worklists.key(asked, page.getLast()).text() : null);
   }
 
   @GetMapping("/api/worklists/{stage}/file")
@@ -153,7 +196,8 @@ class WorklistsApi {
       @RequestParam(defaultValue = "") String filter,
       @RequestParam(defaultValue = "") String technician,
       @RequestParam(defaultValue = "csv") String format) {
-    return ListFile.named(stage.replaceAll("[^a-z]", ""), format)
+    var asked = new Worklists.Question(known(stage), sort, filter, technician);
+    return ListFile.named(asked.stage().path(), format)
         .head(
             "Kind",
             "Number",
@@ -166,7 +210,7 @@ class WorklistsApi {
             "Value",
             "Margin %")
         .rows(
-            rows(act, stage, sort, filter, technician),
+            worklists.list(act, asked, "", ListFile.MOST_ROWS),
             row ->
                 new @Nullable Object[] {
                   row.kind(),
@@ -183,37 +227,11 @@ class WorklistsApi {
         .answer();
   }
 
-  private List<Worklists.WorkRow> rows(
-      Act act, String stage, String sort, String filter, String technician) {
-    Stage known =
-        Stream.of(Stage.values())
-            .filter(candidate -> candidate.path().equals(stage))
-            .findFirst()
-            .orElseThrow(
-                () -> new Refused(Rule.NOT_FOUND, "There is no such stage on the Money line."));
-    String wanted = filter.strip().toLowerCase(Locale.ROOT);
-    return worklists.list(act, known).stream()
-        .filter(row -> technician.isEmpty() || technician.equals(row.technician()))
-        .filter(row -> text(row).contains(wanted))
-        .sorted(order(sort))
-        .toList();
-  }
-
-  private static String text(Worklists.WorkRow row) {
-    return (row.number() + " " + row.customer() + " " + row.site() + " " + row.title())
-        .toLowerCase(Locale.ROOT);
-  }
-
-  private static Comparator<Worklists.WorkRow> order(String sort) {
-    return switch (sort) {
-      case "value" -> Comparator.comparing(Worklists.WorkRow::valueMinor).reversed();
-      case "margin" ->
-          Comparator.comparing(
-              row -> Objects.requireNonNullElse(row.marginPercent(), new BigDecimal(-100_000)));
-      case "customer" ->
-          Comparator.comparing(Worklists.WorkRow::customer, String.CASE_INSENSITIVE_ORDER);
-      default ->
-          Comparator.comparing(Worklists.WorkRow::day).thenComparing(Worklists.WorkRow::number);
-    };
+  private static Stage known(String stage) {
+    return Stream.of(Stage.values())
+        .filter(candidate -> candidate.path().equals(stage))
+        .findFirst()
+        .orElseThrow(
+            () -> new Refused(Rule.NOT_FOUND, "There is no such stage on the Money line."));
   }
 }

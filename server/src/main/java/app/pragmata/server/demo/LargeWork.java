@@ -1,0 +1,833 @@
+package app.pragmata.server.demo;
+
+import static app.pragmata.server.generated.Tables.*;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.billing.Billing;
+import app.pragmata.core.billing.BillingBasis;
+import app.pragmata.core.billing.ChargeLine;
+import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.books.JournalEntry;
+import app.pragmata.core.books.Posting;
+import app.pragmata.core.books.PostingCategory;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.field.PartUse;
+import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.core.money.VatRate;
+import app.pragmata.core.people.RateClass;
+import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import java.math.BigDecimal;
+import java.time.DayOfWeek;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import javax.sql.DataSource;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.stereotype.Component;
+
+/**
+ * Half a million jobs, each costed, billed and posted by the rules of the core, so that the books
+ * of the large company are in order.
+ */
+@Component
+@ConditionalOnProperty("pragmata.large")
+class LargeWork {
+  static final int JOBS = 500_000;
+
+  private static final int BOOKED = 1_500;
+  private static final int WON = 800;
+  private static final int WORKED = 600;
+  private static final int CHECKED = 400;
+  private static final int BILLED = 6_000;
+  private static final int OPEN_QUOTES = 4_000;
+  private static final int STOPS_A_DAY = 4;
+  private static final int MINUTES_BETWEEN_STOPS = 135;
+  private static final int DONE = JOBS - BOOKED - WON;
+
+  private final DSLContext database;
+  private final DataSource source;
+  private final CompanyStore companies;
+  private final List<Long> open = new ArrayList<>();
+
+  LargeWork(DSLContext database, DataSource source, CompanyStore companies) {
+    this.database = database;
+    this.source = source;
+    this.companies = companies;
+  }
+
+  /** The jobs that are not settled. */
+  List<Long> openJobs() {
+    return open;
+  }
+
+  static long nextId(DSLContext database, String table) {
+    return database
+        .resultQuery("select coalesce(max(id), 0) + 1 from " + table)
+        .fetchSingle()
+        .get(0, Long.class);
+  }
+
+  /** Lets new rows go on after the copied ones. */
+  static void continueAfterCopy(DSLContext database, String table) {
+    database.execute(
+        "select setval(pg_get_serial_sequence('%s', 'id'), (select max(id) from %s))"
+            .formatted(table, table));
+  }
+
+  void fill(Instant now, List<Long> technicians) {
+    try (var writer = new Writer(now, technicians)) {
+      for (int i = 0; i < JOBS; i++) {
+        writer.job(i);
+      }
+      for (int i = 0; i < OPEN_QUOTES; i++) {
+        writer.openQuote(i);
+      }
+      writer.delivery();
+    }
+    for (String table :
+        List.of(
+            "quote",
+            "job",
+            "visit",
+            "time_entry",
+            "visit_part",
+            "journal_entry",
+            "invoice",
+            "receipt",
+            "stock_movement")) {
+      continueAfterCopy(database, table);
+    }
+    Map.of(
+            "quote", QUOTE.getName(),
+            "job", JOB.getName(),
+            "invoice", INVOICE.getName(),
+            "receipt", RECEIPT.getName(),
+            "journal", JOURNAL_ENTRY.getName())
+        .forEach(
+            (series, table) ->
+                database.execute(
+                    "update number_series set next_number = (select max(number) + 1 from %s) where series = '%s'"
+                        .formatted(table, series)));
+  }
+
+  private enum State {
+    WON,
+    BOOKED,
+    WORKED,
+    CHECKED,
+    BILLED,
+    SETTLED
+  }
+
+  /** A job on its way into the tables. */
+  private record Draft(
+      long id,
+      State state,
+      LocalDate day,
+      Instant started,
+      long technician,
+      long customerId,
+      long siteId,
+      long kindId,
+      String title,
+      boolean quoted,
+      int quotedMinutes,
+      int driveMinutes,
+      int labourMinutes,
+      int miles,
+      boolean withPart) {}
+
+  private final class Writer implements AutoCloseable {
+    private final LargeNames names = new LargeNames(1_849);
+    private final Company company = companies.getCompany();
+    private final VatRate standard = company.vatRates().get("standard");
+    private final Costing costing = new Costing(company.rates(), company.overheadPerHour());
+    private final Billing billing = new Billing(company.rates(), company.chargeTerms());
+    private final Map<PostingCategory, String> accounts = accounts();
+    private final LocalDate today;
+    private final Instant now;
+    private final List<Long> technicians;
+    private final List<LocalDate> workdaysBack;
+    private final List<LocalDate> workdaysAhead;
+    private final Map<Long, String> costCentres =
+        database.selectFrom(KIND_OF_JOB).fetchMap(KIND_OF_JOB.ID, KIND_OF_JOB.COST_CENTRE);
+    private final long[] kinds = costCentres.keySet().stream().mapToLong(id -> id).toArray();
+    private final long office;
+    private final long store;
+    private final long part;
+    private final long firstSite;
+    private final long firstCustomer;
+    private final long firstJob = nextId(database, "job");
+    private long partsUsed;
+    private long quote = nextId(database, "quote");
+    private long visit = nextId(database, "visit");
+    private long timeEntry = nextId(database, "time_entry");
+    private long visitPart = nextId(database, "visit_part");
+    private long entry = nextId(database, "journal_entry");
+    private long invoice = nextId(database, "invoice");
+    private long receipt = nextId(database, "receipt");
+    private final List<TableCopy> copies = new ArrayList<>();
+    private final TableCopy quotes;
+    private final TableCopy quoteLines;
+    private final TableCopy jobs;
+    private final TableCopy visits;
+    private final TableCopy times;
+    private final TableCopy parts;
+    private final TableCopy movements;
+    private final TableCopy entries;
+    private final TableCopy lines;
+    private final TableCopy invoices;
+    private final TableCopy invoiceLines;
+    private final TableCopy invoiceVat;
+    private final TableCopy receipts;
+    private final TableCopy standing;
+
+    Writer(Instant now, List<Long> technicians) {
+      this.now = now;
+      this.technicians = technicians;
+      today = now.atZone(company.zone()).toLocalDate();
+      workdaysBack =
+          workdays(today.minusDays(1), -1, DONE / (technicians.size() * STOPS_A_DAY) + 2);
+      workdaysAhead = workdays(today.plusDays(1), 1, 10);
+      office =
+          database
+              .select(PERSON.ID)
+              .from(PERSON)
+              .where(PERSON.USERNAME.eq("hester"))
+              .fetchSingle()
+              .value1();
+      store =
+          database
+              .select(STOCK_PLACE.ID)
+              .from(STOCK_PLACE)
+              .where(STOCK_PLACE.PERSON_ID.isNull())
+              .fetchSingle()
+              .value1();
+      part =
+          database
+              .select(PART.ID)
+              .from(PART)
+              .where(PART.NUMBER.eq("PHO-02"))
+              .fetchSingle()
+              .value1();
+      firstSite = nextId(database, "site") - LargeCompany.SITES;
+      firstCustomer = nextId(database, "customer") - LargeCompany.CUSTOMERS;
+      quotes =
+          copy(
+              "quote",
+              "id, number, customer_id, site_id, kind_of_job_id, title, state, valid_until, net_minor, vat_minor,"
+                  + " cost_minor, created_at, sent_at, decided_at, accepted_by, decline_reason, version");
+      quoteLines =
+          copy(
+              "quote_line",
+              "quote_id, position, category, description, minutes, rate_class, miles, part_id, quantity, unit_cost,"
+                  + " cost_per_mile, unit_price_minor, vat_code");
+      jobs =
+          copy(
+              "job",
+              "id, number, customer_id, site_id, equipment_id, quote_id, kind_of_job_id, title, billing_basis, state,"
+                  + " state_since, created_at, version, notes, priority, respond_by, responded_at");
+      visits =
+          copy(
+              "visit",
+              "id, job_id, technician_id, day, start_time, expected_minutes, state, note, finished_at, checked_at,"
+                  + " checked_by, version");
+      times =
+          copy(
+              "time_entry",
+              "id, visit_id, person_id, kind, rate_class, started_at, ended_at, miles, time_cost_minor,"
+                  + " distance_cost_minor");
+      parts =
+          copy(
+              "visit_part",
+              "id, visit_id, part_id, quantity, cost_minor, price_minor, place_id, journal_entry_id, added_at");
+      movements = copy("stock_movement", "part_id, place_id, quantity, cost_minor, moved_at");
+      entries =
+          copy(
+              "journal_entry",
+              "id, number, entry_date, event, description, source_type, source_id, job_id, cost_centre, posted_at,"
+                  + " posted_by, posted_in");
+      lines = copy("journal_line", "entry_id, position, account_code, debit_minor, credit_minor");
+      invoices =
+          copy(
+              "invoice",
+              "id, number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,"
+                  + " gross_minor, owed_minor, posted_at, posted_by, journal_entry_id, version");
+      invoiceLines =
+          copy(
+              "invoice_line",
+              "invoice_id, position, category, description, quantity, unit, unit_price_minor, full_minor,"
+                  + " warranty_share, warranty_reduction_minor, net_minor, vat_code");
+      invoiceVat = copy("invoice_vat", "invoice_id, vat_code, percent, net_minor, vat_minor");
+      receipts =
+          copy(
+              "receipt",
+              "id, number, invoice_id, received_on, amount_minor, method, journal_entry_id");
+      standing =
+          copy(
+              "standing",
+              "kind, record_id, stage, day, value_minor, margin_percent, technician_id, remark, rungs");
+    }
+
+    private TableCopy copy(String table, String columns) {
+      var copy = new TableCopy(source, table, columns);
+      copies.add(copy);
+      return copy;
+    }
+
+    private static List<LocalDate> workdays(LocalDate from, int step, int count) {
+      var days = new ArrayList<LocalDate>();
+      for (LocalDate day = from; days.size() < count; day = day.plusDays(step)) {
+        if (day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY) {
+          days.add(day);
+        }
+      }
+      return days;
+    }
+
+    private Map<PostingCategory, String> accounts() {
+      return database.selectFrom(POSTING_ACCOUNT).fetch().stream()
+          .collect(
+              Collectors.toMap(
+                  row -> PostingCategory.valueOf(row.getPostingCategory().toUpperCase(Locale.ROOT)),
+                  row -> row.getAccountCode()));
+    }
+
+    /** The oldest job first; the last ones are still ahead. */
+    void job(int i) {
+      Draft draft = draft(i);
+      if (draft.state() != State.SETTLED) {
+        open.add(draft.id());
+      }
+      Long quoteId = draft.quoted() ? quote(draft, "accepted") : null;
+      long visitId = visit++;
+      boolean done = draft.state().compareTo(State.WORKED) >= 0;
+      boolean approved = draft.state().compareTo(State.CHECKED) >= 0;
+      Instant finished =
+          draft.started().plusSeconds(60L * (draft.driveMinutes() + draft.labourMinutes()));
+      Instant arrived = draft.started().plusSeconds(60L * draft.driveMinutes());
+      Instant created = draft.started().minusSeconds(86_400L * 3);
+      jobs.row(
+          draft.id(),
+          2_000 + draft.id(),
+          draft.customerId(),
+          draft.siteId(),
+          null,
+          quoteId,
+          draft.kindId(),
+          draft.title(),
+          "time_and_parts",
+          draft.state() == State.WON || draft.state() == State.BOOKED
+              ? "open"
+              : draft.state().name().toLowerCase(Locale.ROOT),
+          finished.isAfter(now) ? created : finished,
+          created,
+          done ? 4 : 1,
+          "",
+          quoteId == null ? "normal" : null,
+          quoteId == null ? created.plusSeconds(86_400L * 5) : null,
+          done ? arrived : null);
+      visits.row(
+          visitId,
+          draft.id(),
+          draft.state() == State.WON ? null : draft.technician(),
+          draft.state() == State.WON ? null : draft.day(),
+          draft.state() == State.WON ? null : LocalTime.ofInstant(draft.started(), company.zone()),
+          draft.quotedMinutes(),
+          approved
+              ? "checked"
+              : done ? "finished" : draft.state() == State.WON ? "unplanned" : "planned",
+          done ? names.note() : "",
+          done ? finished : null,
+          approved ? finished.plusSeconds(3_600) : null,
+          approved ? office : null,
+          3);
+      if (done) {
+        work(draft, quoteId, visitId, approved, arrived, finished);
+      }
+    }
+
+    private Draft draft(int i) {
+      State state = state(i);
+      int stopsADay = technicians.size() * STOPS_A_DAY;
+      int stop;
+      LocalDate day;
+      if (i < DONE) {
+        stop = (DONE - 1 - i) % stopsADay;
+        day = workdaysBack.get((DONE - 1 - i) / stopsADay);
+      } else {
+        stop = (i - DONE) % stopsADay;
+        day = workdaysAhead.get(Math.min((i - DONE) / stopsADay, workdaysAhead.size() - 1));
+      }
+      Instant started =
+          day.atTime(8, 0)
+              .plusMinutes((long) MINUTES_BETWEEN_STOPS * (stop / technicians.size()))
+              .atZone(company.zone())
+              .toInstant();
+      // Some customers call often, most hardly ever.
+      double pick = names.below(1_000_000) / 1_000_000.0;
+      int site = (int) (pick * pick * LargeCompany.SITES);
+      long customer =
+          firstCustomer
+              + (site < LargeCompany.CUSTOMERS ? site : 2L * (site - LargeCompany.CUSTOMERS));
+      return new Draft(
+          firstJob + i,
+          state,
+          day,
+          started,
+          technicians.get(stop % technicians.size()),
+          customer,
+          firstSite + site,
+          kinds[names.below(kinds.length)],
+          names.title(),
+          names.below(5) < 2,
+          30 + 15 * names.below(5),
+          8 + names.below(28),
+          25 + names.below(70),
+          3 + names.below(25),
+          names.below(10) < 3);
+    }
+
+    private static State state(int i) {
+      int fromEnd = DONE - i;
+      if (fromEnd <= 0) {
+        return i - DONE < BOOKED ? State.BOOKED : State.WON;
+      }
+      if (fromEnd <= WORKED) {
+        return State.WORKED;
+      }
+      if (fromEnd <= WORKED + CHECKED) {
+        return State.CHECKED;
+      }
+      return fromEnd <= WORKED + CHECKED + BILLED ? State.BILLED : State.SETTLED;
+    }
+
+    private List<QuoteLine> promise(Draft draft) {
+      var promise = new ArrayList<QuoteLine>();
+      promise.add(
+          new QuoteLine.Labour(
+              draft.title(),
+              draft.quotedMinutes(),
+              RateClass.NORMAL,
+              company.standardCostPerHour(),
+              Money.ofMinor(5_800),
+              standard));
+      promise.add(
+          new QuoteLine.Drive(
+              "Call-out",
+              25,
+              new BigDecimal(10),
+              company.standardCostPerHour(),
+              new BigDecimal("0.38"),
+              Money.ofMinor(4_500),
+              standard));
+      if (draft.withPart()) {
+        promise.add(
+            new QuoteLine.Part(
+                part,
+                "Photocell pair",
+                BigDecimal.ONE,
+                new BigDecimal("14.25"),
+                Money.ofMinor(2_690),
+                standard));
+      }
+      return promise;
+    }
+
+    private long quote(Draft draft, String state) {
+      long id = quote++;
+      QuoteTotals totals = QuoteTotals.of(promise(draft));
+      boolean accepted = state.equals("accepted");
+      Instant sent = draft.started().minusSeconds(86_400L * 6);
+      quotes.row(
+          id,
+          1_200 + id,
+          draft.customerId(),
+          draft.siteId(),
+          draft.kindId(),
+          draft.title(),
+          state,
+          sent.atZone(company.zone()).toLocalDate().plusDays(30),
+          totals.vat().net().minor(),
+          totals.vat().vat().minor(),
+          totals.cost().minor(),
+          sent.minusSeconds(3_600),
+          sent,
+          accepted ? sent.plusSeconds(86_400L * 2) : null,
+          accepted ? "The customer" : null,
+          null,
+          3);
+      int position = 1;
+      for (QuoteLine line : promise(draft)) {
+        quoteLine(id, position++, line);
+      }
+      return id;
+    }
+
+    private void quoteLine(long id, int position, QuoteLine line) {
+      String category = line.category().label();
+      switch (line) {
+        case QuoteLine.Labour l ->
+            quoteLines.row(
+                id,
+                position,
+                category,
+                l.description(),
+                l.minutes(),
+                "normal",
+                null,
+                null,
+                null,
+                l.costPerHour(),
+                null,
+                l.unitPrice().minor(),
+                "standard");
+        case QuoteLine.Drive d ->
+            quoteLines.row(
+                id,
+                position,
+                category,
+                d.description(),
+                d.minutes(),
+                null,
+                d.miles(),
+                null,
+                null,
+                d.costPerHour(),
+                d.costPerMile(),
+                d.unitPrice().minor(),
+                "standard");
+        case QuoteLine.Part p ->
+            quoteLines.row(
+                id,
+                position,
+                category,
+                p.description(),
+                null,
+                null,
+                null,
+                p.partId(),
+                p.quantity(),
+                p.unitCost(),
+                null,
+                p.unitPrice().minor(),
+                "standard");
+        case QuoteLine.Other other -> throw new IllegalStateException("No other costs here");
+      }
+    }
+
+    void openQuote(int i) {
+      Draft like = draft(DONE - 1 - i * 2);
+      quote(
+          new Draft(
+              0,
+              State.WON,
+              today,
+              now.minusSeconds(86_400L * (i % 30)).plusSeconds(86_400L * 6),
+              like.technician(),
+              like.customerId(),
+              like.siteId(),
+              like.kindId(),
+              like.title(),
+              true,
+              like.quotedMinutes(),
+              like.driveMinutes(),
+              like.labourMinutes(),
+              like.miles(),
+              like.withPart()),
+          "sent");
+    }
+
+    private void work(
+        Draft draft,
+        @Nullable Long quoteId,
+        long visitId,
+        boolean approved,
+        Instant arrived,
+        Instant finished) {
+      long driveId = timeEntry++;
+      long labourId = timeEntry++;
+      TimeEntry drive = time(driveId, TimeEntry.Kind.DRIVE, draft, approved);
+      TimeEntry labour = time(labourId, TimeEntry.Kind.LABOUR, draft, approved);
+      time(drive, visitId, draft.started(), arrived);
+      time(labour, visitId, arrived, finished);
+      var uses = new ArrayList<PartUse>();
+      if (draft.withPart()) {
+        uses.add(use(draft, visitId, finished));
+      }
+      if (!approved) {
+        return;
+      }
+      TimeEntry.Cost driveCost = costing.cost(drive);
+      TimeEntry.Cost labourCost = costing.cost(labour);
+      post(
+          new BooksEvent.TimeApproved(
+              driveCost.time().plus(labourCost.time()), driveCost.distance()),
+          "Time approved",
+          "visit " + draft.day(),
+          "visit",
+          visitId,
+          draft,
+          draft.day(),
+          finished.plusSeconds(3_600));
+      if (draft.state() == State.CHECKED) {
+        return;
+      }
+      var facts =
+          new JobFacts(
+              quoteId == null ? List.of() : promise(draft),
+              List.of(
+                  new JobFacts.VisitFacts(
+                      visitId, draft.day(), true, List.of(drive, labour), uses)),
+              List.of());
+      bill(draft, facts);
+    }
+
+    private TimeEntry time(long id, TimeEntry.Kind kind, Draft draft, boolean approved) {
+      boolean drive = kind == TimeEntry.Kind.DRIVE;
+      var open =
+          new TimeEntry(
+              id,
+              draft.technician(),
+              kind,
+              RateClass.NORMAL,
+              draft.day(),
+              drive ? draft.driveMinutes() : draft.labourMinutes(),
+              drive ? new BigDecimal(draft.miles()) : BigDecimal.ZERO,
+              null);
+      return approved
+          ? new TimeEntry(
+              open.id(),
+              open.personId(),
+              open.kind(),
+              open.rateClass(),
+              open.day(),
+              open.minutes(),
+              open.miles(),
+              costing.cost(open))
+          : open;
+    }
+
+    private void time(TimeEntry entry, long visitId, Instant from, Instant to) {
+      TimeEntry.Cost cost = entry.approved();
+      times.row(
+          entry.id(),
+          visitId,
+          entry.personId(),
+          entry.kind() == TimeEntry.Kind.DRIVE ? "drive" : "labour",
+          "normal",
+          from,
+          to,
+          entry.miles(),
+          cost == null ? null : cost.time().minor(),
+          cost == null ? null : cost.distance().minor());
+    }
+
+    private PartUse use(Draft draft, long visitId, Instant at) {
+      long id = visitPart++;
+      Money cost = Money.ofMinor(1_425);
+      long posted =
+          post(
+              new BooksEvent.PartUsed(cost),
+              "Part used",
+              "1 Photocell pair",
+              "visit_part",
+              id,
+              draft,
+              draft.day(),
+              at);
+      parts.row(id, visitId, part, 1, cost.minor(), 2_690, store, posted, at);
+      movements.row(part, store, -1, -cost.minor(), at);
+      partsUsed++;
+      return new PartUse(
+          id, part, "Photocell pair", BigDecimal.ONE, cost, Money.ofMinor(2_690), standard, false);
+    }
+
+    private void bill(Draft draft, JobFacts facts) {
+      CostSheet sheet = costing.cost(facts);
+      InvoiceDraft charged = billing.draft(facts, new BillingBasis.TimeAndParts(), Warranty.NONE);
+      long id = invoice++;
+      long number = 4_000 + id;
+      LocalDate billed = earlier(draft.day().plusDays(2), today);
+      LocalDate due = billed.plusDays(30);
+      Money gross = charged.vat().gross();
+      Map<Category, Money> costs =
+          Arrays.stream(Category.values())
+              .collect(Collectors.toMap(c -> c, c -> sheet.rung(c).actual()));
+      Instant at = draft.started().plusSeconds(86_400);
+      long posted =
+          post(
+              new BooksEvent.InvoicePosted(
+                  gross, charged.netByCategory(), charged.vat().vat(), costs),
+              "Invoice posted",
+              "invoice " + number,
+              "job",
+              draft.id(),
+              draft,
+              billed,
+              at);
+      boolean settled = draft.state() == State.SETTLED;
+      invoices.row(
+          id,
+          number,
+          draft.id(),
+          draft.customerId(),
+          billed,
+          due,
+          "time_and_parts",
+          charged.vat().net().minor(),
+          charged.vat().vat().minor(),
+          gross.minor(),
+          settled ? 0 : gross.minor(),
+          at,
+          office,
+          posted,
+          settled ? 2 : 1);
+      int position = 1;
+      for (ChargeLine line : charged.lines()) {
+        invoiceLines.row(
+            id,
+            position++,
+            line.category().label(),
+            line.description(),
+            line.quantity(),
+            line.unit(),
+            line.unitPrice().minor(),
+            line.full().minor(),
+            line.warrantyShare().fraction(),
+            line.warrantyReduction().minor(),
+            line.net().minor(),
+            line.vatRate().code());
+      }
+      for (VatBreakdown.PerRate rate : charged.vat().rates()) {
+        invoiceVat.row(
+            id, rate.rate().code(), rate.rate().percent(), rate.net().minor(), rate.vat().minor());
+      }
+      if (settled) {
+        receive(draft, id, number, gross, earlier(billed.plusDays(5 + names.below(24)), today), at);
+        stand(draft, sheet, charged.vat().net());
+      }
+    }
+
+    private void receive(
+        Draft draft, long invoiceId, long invoiceNumber, Money gross, LocalDate day, Instant at) {
+      long id = receipt++;
+      long posted =
+          post(
+              new BooksEvent.MoneyReceived(gross),
+              "Money received",
+              "receipt %d for invoice %d".formatted(300 + id, invoiceNumber),
+              "job",
+              draft.id(),
+              draft,
+              day,
+              at);
+      receipts.row(id, 300 + id, invoiceId, day, gross.minor(), "bank transfer", posted);
+    }
+
+    private void stand(Draft draft, CostSheet sheet, Money net) {
+      String rungs =
+          Arrays.stream(Category.values())
+              .map(c -> sheet.rung(c).quoted().minor() + "," + sheet.rung(c).actual().minor())
+              .collect(Collectors.joining(",", "{", "}"));
+      standing.row(
+          "job",
+          draft.id(),
+          "settled",
+          draft.started().atZone(company.zone()).toLocalDate(),
+          0,
+          sheet.marginOn(net).percent(),
+          draft.technician(),
+          "",
+          rungs);
+    }
+
+    private long post(
+        BooksEvent event,
+        String name,
+        String what,
+        String sourceType,
+        long sourceId,
+        @Nullable Draft draft,
+        LocalDate day,
+        Instant at) {
+      long id = entry++;
+      JournalEntry balanced = Posting.entryFor(event);
+      entries.row(
+          id,
+          id,
+          day,
+          name,
+          draft == null ? what : "J " + (2_000 + draft.id()) + ": " + what,
+          sourceType,
+          sourceId,
+          draft == null ? null : draft.id(),
+          draft == null ? "stores" : costCentres.get(draft.kindId()),
+          at,
+          office,
+          0);
+      int position = 1;
+      for (JournalEntry.Line line : balanced.lines()) {
+        lines.row(
+            id,
+            position++,
+            accounts.get(line.category()),
+            line.debit().minor(),
+            line.credit().minor());
+      }
+      return id;
+    }
+
+    /** What was used had been delivered, and some is left. */
+    void delivery() {
+      long delivered = partsUsed + 500;
+      Money worth = Money.ofMinor(1_425).times(BigDecimal.valueOf(delivered));
+      Instant at = workdaysBack.getLast().minusDays(1).atStartOfDay(company.zone()).toInstant();
+      post(
+          new BooksEvent.PartReceived(worth),
+          "Part received",
+          delivered + " Photocell pair",
+          "part",
+          part,
+          null,
+          workdaysBack.getLast().minusDays(1),
+          at);
+      movements.row(part, store, delivered, worth.minor(), at);
+    }
+
+    private static LocalDate earlier(LocalDate one, LocalDate other) {
+      return one.isBefore(other) ? one : other;
+    }
+
+    @Override
+    public void close() {
+      copies.forEach(TableCopy::close);
+      BigDecimal left = BigDecimal.valueOf(500);
+      database
+          .update(PART)
+          .set(PART.QUANTITY, left)
+          .set(PART.VALUE_MINOR, 500L * 1_425)
+          .set(PART.LAST_UNIT_COST, new BigDecimal("14.25"))
+          .where(PART.ID.eq(part))
+          .execute();
+      database.insertInto(STOCK_LEVEL).values(store, part, left).execute();
+    }
+  }
+}

@@ -1,0 +1,296 @@
+package app.pragmata.server.worklists;
+
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.STANDING;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.billing.Billing;
+import app.pragmata.core.billing.BillingBasis;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.money.Margin;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.costing.JobStore;
+import app.pragmata.server.costing.JobStore.WholeJob;
+import app.pragmata.server.costing.JobStore.WholeVisit;
+import app.pragmata.server.generated.tables.records.InvoiceRecord;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.generated.tables.records.StandingRecord;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.quoting.QuoteStore;
+import app.pragmata.server.records.RecordChanged;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.EnumMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.context.event.ApplicationStartedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Repository;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+
+/**
+ * Keeps where the money of every quote and job stands: what changed in a transaction is worked out
+ * anew once, just before it commits.
+ */
+@Repository
+public class Standings {
+  private static final int PORTION = 500;
+  private static final List<String> AHEAD = List.of("planned", "driving", "on_site");
+
+  private final DSLContext database;
+  private final JobStore jobs;
+  private final CompanyStore companies;
+
+  Standings(DSLContext database, JobStore jobs, CompanyStore companies) {
+    this.database = database;
+    this.jobs = jobs;
+    this.companies = companies;
+  }
+
+  /** Notes a change for the end of the transaction that it happens in. */
+  @EventListener
+  public void note(RecordChanged changed) {
+    Changes changes = (Changes) TransactionSynchronizationManager.getResource(this);
+    if (changes == null) {
+      changes = new Changes();
+      TransactionSynchronizationManager.bindResource(this, changes);
+      TransactionSynchronizationManager.registerSynchronization(changes);
+    }
+    changes.ids.get(changed.kind()).add(changed.id());
+  }
+
+  /** What changed in one transaction. */
+  private final class Changes implements TransactionSynchronization {
+    private final Map<RecordChanged.Kind, Set<Long>> ids =
+        new EnumMap<>(
+            Map.of(
+                RecordChanged.Kind.QUOTE, new HashSet<>(),
+                RecordChanged.Kind.JOB, new HashSet<>()));
+
+    @Override
+    public void beforeCommit(boolean readOnly) {
+      followQuotes(ids.get(RecordChanged.Kind.QUOTE));
+      followJobs(ids.get(RecordChanged.Kind.JOB));
+    }
+
+    @Override
+    public void beforeCompletion() {
+      TransactionSynchronizationManager.unbindResourceIfPossible(Standings.this);
+    }
+  }
+
+  /** Works out where everything stands for a database that comes from before this was kept. */
+  @EventListener(ApplicationStartedEvent.class)
+  @Transactional
+  public void fillOnce() {
+    if (!database.fetchExists(STANDING)) {
+      recompute();
+    }
+  }
+
+  /** Works out anew where every quote and job stands. */
+  public void recompute() {
+    database.deleteFrom(STANDING).execute();
+    inPortions(database.select(QUOTE.ID).from(QUOTE).fetch(QUOTE.ID), this::followQuotes);
+    inPortions(database.select(JOB.ID).from(JOB).fetch(JOB.ID), this::followJobs);
+  }
+
+  private static void inPortions(List<Long> ids, java.util.function.Consumer<List<Long>> work) {
+    for (int from = 0; from < ids.size(); from += PORTION) {
+      work.accept(ids.subList(from, Math.min(from + PORTION, ids.size())));
+    }
+  }
+
+  /** Works out anew where these jobs stand, and the quotes that they were made from. */
+  public void followJobs(Collection<Long> jobIds) {
+    if (jobIds.isEmpty()) {
+      return;
+    }
+    Company company = companies.getCompany();
+    Map<Long, InvoiceRecord> invoices =
+        database.selectFrom(INVOICE).where(INVOICE.JOB_ID.in(jobIds)).fetchMap(INVOICE.JOB_ID);
+    List<StandingRecord> rows =
+        jobs.list(JOB.ID.in(jobIds)).stream()
+            .map(job -> standing(company, job, invoices.get(job.job().getId())))
+            .toList();
+    store(rows);
+    database
+        .deleteFrom(STANDING)
+        .where(STANDING.KIND.eq("quote"))
+        .and(
+            STANDING.RECORD_ID.in(
+                select(JOB.QUOTE_ID)
+                    .from(JOB)
+                    .where(JOB.ID.in(jobIds).and(JOB.QUOTE_ID.isNotNull()))))
+        .execute();
+  }
+
+  /**
+   * Works out anew where these quotes stand; one that was declined or became a job stands nowhere.
+   */
+  public void followQuotes(Collection<Long> quoteIds) {
+    if (quoteIds.isEmpty()) {
+      return;
+    }
+    Company company = companies.getCompany();
+    var lines = QuoteStore.lines(QUOTE.ID);
+    var costing = new Costing(company.rates(), company.overheadPerHour());
+    var standing = new ArrayList<StandingRecord>();
+    database
+        .select(QUOTE.fields())
+        .select(lines)
+        .from(QUOTE)
+        .where(QUOTE.ID.in(quoteIds))
+        .and(QUOTE.STATE.ne("declined"))
+        .andNotExists(selectOne().from(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID)))
+        .forEach(
+            row ->
+                standing.add(
+                    standing(
+                        company.zone(),
+                        row.into(QUOTE),
+                        costing.cost(new JobFacts(row.get(lines), List.of(), List.of())))));
+    database
+        .deleteFrom(STANDING)
+        .where(STANDING.KIND.eq("quote").and(STANDING.RECORD_ID.in(quoteIds)))
+        .execute();
+    store(standing);
+  }
+
+  private void store(List<StandingRecord> rows) {
+    database.batchMerge(rows).execute();
+  }
+
+  private static StandingRecord standing(ZoneId zone, QuoteRecord quote, CostSheet sheet) {
+    var row = new StandingRecord();
+    row.setKind("quote");
+    row.setRecordId(quote.getId());
+    row.setStage((quote.getState().equals("accepted") ? Stage.WON : Stage.QUOTED).path());
+    row.setDay(
+        Objects.requireNonNullElse(
+                quote.getDecidedAt(),
+                Objects.requireNonNullElse(quote.getSentAt(), quote.getCreatedAt()))
+            .atZone(zone)
+            .toLocalDate());
+    row.setValidUntil(quote.getState().equals("sent") ? quote.getValidUntil() : null);
+    row.setValueMinor(quote.getNetMinor());
+    row.setMarginPercent(sheet.quotedMargin().percent());
+    row.setTechnicianId(null);
+    row.setRemark(quote.getState().equals("accepted") ? "no job yet" : quote.getState());
+    row.setRungs(rungs(sheet));
+    return row;
+  }
+
+  private static StandingRecord standing(
+      Company company, WholeJob job, @Nullable InvoiceRecord invoice) {
+    Stage stage = Stage.of(job);
+    CostSheet sheet =
+        new Costing(company.rates(), company.overheadPerHour()).cost(job.facts(company.zone()));
+    Money net = net(stage, company, job, invoice, sheet);
+    boolean begun = stage.compareTo(Stage.BOOKED) > 0;
+    Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
+    var row = new StandingRecord();
+    row.setKind("job");
+    row.setRecordId(job.job().getId());
+    row.setStage(stage == Stage.PAID ? "settled" : stage.path());
+    row.setDay(day(stage, job, invoice, company.zone()));
+    row.setValidUntil(null);
+    row.setValueMinor(invoice == null ? net.minor() : invoice.getOwedMinor());
+    row.setMarginPercent(margin.percent());
+    row.setTechnicianId(technician(job));
+    row.setRemark(remark(stage, job, invoice));
+    row.setRungs(rungs(sheet));
+    return row;
+  }
+
+  private static Money net(
+      Stage stage,
+      Company company,
+      WholeJob job,
+      @Nullable InvoiceRecord invoice,
+      CostSheet sheet) {
+    if (invoice != null) {
+      return Money.ofMinor(invoice.getNetMinor());
+    }
+    if (job.job().getBillingBasis().equals("not_charged")) {
+      return Money.ZERO;
+    }
+    boolean byWork =
+        job.job().getBillingBasis().equals("time_and_parts") && stage.compareTo(Stage.BOOKED) > 0;
+    return byWork
+        ? new Billing(company.rates(), company.chargeTerms())
+            .draft(job.facts(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
+            .vat()
+            .net()
+        : sheet.quotedNet();
+  }
+
+  private static LocalDate day(
+      Stage stage, WholeJob job, @Nullable InvoiceRecord invoice, ZoneId zone) {
+    LocalDate since = job.job().getStateSince().atZone(zone).toLocalDate();
+    return switch (stage) {
+      case BOOKED ->
+          job.visits().stream()
+              .filter(visit -> AHEAD.contains(visit.state()))
+              .map(WholeVisit::day)
+              .filter(Objects::nonNull)
+              .min(LocalDate::compareTo)
+              .orElse(since);
+      case BILLED -> invoice == null ? since : invoice.getDueDate();
+      default -> since;
+    };
+  }
+
+  private static @Nullable Long technician(WholeJob job) {
+    return job.visits().stream()
+        .map(WholeVisit::technicianId)
+        .filter(Objects::nonNull)
+        .reduce((first, second) -> second)
+        .orElse(null);
+  }
+
+  private static String remark(Stage stage, WholeJob job, @Nullable InvoiceRecord invoice) {
+    return switch (stage) {
+      case WON -> "no time yet";
+      case BOOKED ->
+          count(job, "on_site") > 0 ? "on site" : count(job, "driving") > 0 ? "driving" : "planned";
+      case WORKED ->
+          count(job, "finished") == 1
+              ? "1 visit to check"
+              : count(job, "finished") + " visits to check";
+      case CHECKED -> job.job().getBillingBasis().replace('_', ' ');
+      case BILLED -> invoice == null ? "" : "invoice " + invoice.getNumber();
+      case PAID, QUOTED -> "";
+    };
+  }
+
+  private static long count(WholeJob job, String state) {
+    return job.visits().stream().filter(visit -> visit.state().equals(state)).count();
+  }
+
+  private static Long[] rungs(CostSheet sheet) {
+    return Arrays.stream(Category.values())
+        .flatMap(
+            category ->
+                java.util.stream.Stream.of(
+                    sheet.rung(category).quoted().minor(), sheet.rung(category).actual().minor()))
+        .toArray(Long[]::new);
+  }
+}

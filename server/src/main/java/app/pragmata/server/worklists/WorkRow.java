@@ -1,0 +1,39 @@
+package app.pragmata.server.worklists;
+
+import app.pragmata.server.jobs.Response;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One quote or job on a worklist.
+ *
+ * @param day since when it stands here, or its planned or due day where that says more
+ * @param ageDays from that day to today; negative when it lies ahead
+ * @param valueMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
+ * @param marginPercent null when nothing is charged
+ * @param remark a few words about what it waits for
+ * @param response by when somebody has to be there; null where nobody has, or somebody was
+ */
+record WorkRow(
+    String kind,
+    long id,
+    long number,
+    String title,
+    long customerId,
+    String customer,
+    String site,
+    @Nullable String technician,
+    LocalDate day,
+    int ageDays,
+    boolean stuck,
+    String remark,
+    long valueMinor,
+    @Nullable BigDecimal marginPercent,
+    List<SmallRung> rungs,
+    @Nullable Response response) {
+
+  /** One rung of the small cost ladder. */
+  record SmallRung(long quotedMinor, long actualMinor) {}
+}

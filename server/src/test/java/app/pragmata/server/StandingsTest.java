@@ -1,0 +1,115 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.STANDING;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.JsonNode;
+
+class StandingsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final Visitor office = Visitor.signedIn(program, "hester");
+
+  private List<String> standings() {
+    return program
+        .database()
+        .selectFrom(STANDING)
+        .orderBy(STANDING.KIND, STANDING.RECORD_ID)
+        .fetch(row -> row.toString());
+  }
+
+  @Test
+  void what_is_kept_of_every_quote_and_job_is_what_is_worked_out_from_scratch() {
+    new SwingGate(program, "piet").planned();
+    new SwingGate(program, "piet").finished();
+    new SwingGate(program, "piet").corrected();
+    new SwingGate(program, "piet").billed();
+    List<String> kept = standings();
+    program.recomputeStandings();
+    assertThat(standings()).isEqualTo(kept).isNotEmpty();
+  }
+
+  @Test
+  void a_part_payment_lowers_what_stands_at_billed_by_as_much() {
+    var gate = new SwingGate(program, "piet").billed();
+    long before = billed(gate);
+    long invoice = gate.sheet().path("billing").path("invoice").path("id").asLong();
+    office.post(
+        "/api/invoices/" + invoice + "/receipts",
+        Map.of("version", 1, "amount", "41.19", "method", "card"));
+    assertThat(billed(gate)).isEqualTo(before - 4119);
+  }
+
+  private long billed(SwingGate gate) {
+    return program
+        .database()
+        .select(STANDING.VALUE_MINOR)
+        .from(STANDING)
+        .where(STANDING.KIND.eq("job").and(STANDING.RECORD_ID.eq(gate.job())))
+        .fetchSingle(STANDING.VALUE_MINOR);
+  }
+
+  @Test
+  void a_step_that_was_refused_leaves_the_standing_as_it_was() {
+    var gate = new SwingGate(program, "piet").planned();
+    List<String> before = standings();
+    office.post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
+    assertThat(standings()).isEqualTo(before);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "quoted, oldest", "quoted, value", "quoted, margin", "quoted, customer",
+    "billed, oldest", "billed, value", "billed, margin", "billed, customer",
+    "paid, oldest", "paid, value"
+  })
+  void a_list_read_page_by_page_is_the_list_read_at_once(String stage, String sort) {
+    program.clock().set("2026-11-24T06:30");
+    manyQuotes();
+    String file = office.get("/api/worklists/" + stage + "/file?sort=" + sort).text();
+    var numbers = new ArrayList<String>();
+    String next = "";
+    do {
+      JsonNode page =
+          office.get("/api/worklists/%s?sort=%s&after=%s".formatted(stage, sort, next)).json();
+      numbers.addAll(texts(page.path("rows"), "number"));
+      next = page.path("next").isNull() ? "" : page.path("next").asString();
+    } while (!next.isEmpty());
+    assertThat(numbers).isEqualTo(file.lines().skip(1).map(line -> line.split(",", 3)[1]).toList());
+  }
+
+  /** More than a page of drafts, once. */
+  private void manyQuotes() {
+    if (program.database().fetchCount(STANDING, STANDING.STAGE.eq("quoted")) > 120) {
+      return;
+    }
+    for (int i = 0; i < 110; i++) {
+      office.post(
+          "/api/calls",
+          Map.of(
+              "customerId",
+              4,
+              "siteId",
+              8,
+              "about",
+              "Paged quote " + i,
+              "outcome",
+              "quote",
+              "quote",
+              Map.of("kindOfJobId", 1 + i % 5)));
+    }
+  }
+
+  @Test
+  void a_page_key_that_is_not_ours_is_refused_in_words() {
+    var answer = office.get("/api/worklists/quoted?after=bm90IG91cnM");
+    assertThat(answer.rule()).isEqualTo("NOT_FOUND");
+    assertThat(answer.json().path("detail").asString()).contains("Start from its top");
+  }
+}
