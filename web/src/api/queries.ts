@@ -19,14 +19,16 @@ export const queries = {
     refetchInterval: 60_000,
   }),
   worklist: (stage: string, sort: string, filter: string, technician: string) =>
-    queryOptions({
+    infiniteQueryOptions({
       queryKey: ["work", "worklist", stage, sort, filter, technician],
-      queryFn: () =>
+      queryFn: ({ pageParam }) =>
         answer(
           client.GET("/api/worklists/{stage}", {
-            params: { path: { stage }, query: { sort, filter, technician } },
+            params: { path: { stage }, query: { sort, filter, technician, after: pageParam } },
           }),
         ),
+      initialPageParam: "",
+      getNextPageParam: (page) => page.next ?? undefined,
       placeholderData: (previous, query) => (query?.queryKey[2] === stage ? previous : undefined),
     }),
   job: (id: number) =>
@@ -134,11 +136,11 @@ export const queries = {
       queryKey: ["work", "journal", before],
       queryFn: () => answer(client.GET("/api/books/journal", { params: { query: { before } } })),
     }),
-  account: (code: string, before?: number) =>
+  account: (code: string, after?: string) =>
     queryOptions({
-      queryKey: ["work", "account", code, before],
+      queryKey: ["work", "account", code, after],
       queryFn: () =>
-        answer(client.GET("/api/books/accounts/{code}", { params: { path: { code }, query: { before } } })),
+        answer(client.GET("/api/books/accounts/{code}", { params: { path: { code }, query: { after } } })),
     }),
   pocketDay: queryOptions({
     queryKey: ["pocket", "day"],

@@ -77,18 +77,17 @@ function TrialBalance({ chosen }: { chosen: string | undefined }) {
 }
 
 /** Where a page begins is kept in the address, so that back works. */
-function usePage(): [number | undefined, (before: number | null | undefined) => void] {
+function usePage(): [string | undefined, (before: string | number | null | undefined) => void] {
   const [search, setSearch] = useSearchParams();
-  const typed = Number(search.get("before"));
-  return [typed > 0 ? typed : undefined, (before) => setSearch(before ? { before: String(before) } : {})];
+  return [search.get("before") ?? undefined, (before) => setSearch(before ? { before: String(before) } : {})];
 }
 
 function Older({
   before,
   older,
 }: {
-  before: number | null | undefined;
-  older: (before: number | null | undefined) => void;
+  before: string | number | null | undefined;
+  older: (before: string | number | null | undefined) => void;
 }) {
   return before ? (
     <div className="actions" style={{ marginTop: 12 }}>
@@ -99,7 +98,7 @@ function Older({
 
 function Journal() {
   const [before, older] = usePage();
-  const { data } = useQuery(queries.journal(before));
+  const { data } = useQuery(queries.journal(before ? Number(before) : undefined));
   useTitle("Journal");
   return (
     <article className="sheet" aria-label="Journal">
@@ -177,7 +176,7 @@ function Account({ code }: { code: string }) {
           </tbody>
         </table>
         {data.entries.length === 0 && <p className="soft">Nothing is posted to this account yet.</p>}
-        <Older before={data.before} older={older} />
+        <Older before={data.next} older={older} />
       </div>
     </article>
   );

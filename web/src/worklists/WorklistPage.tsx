@@ -1,5 +1,5 @@
-import { useQuery } from "@tanstack/react-query";
-import { Input, Select } from "antd";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Button, Input, Select } from "antd";
 import { useEffect, useRef } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
@@ -37,9 +37,10 @@ export default function WorklistPage({ stage }: { stage: string }) {
   const sort = search.get("sort") ?? "oldest";
   const filter = search.get("filter") ?? "";
   const technician = search.get("technician") ?? "";
-  const { data, error } = useQuery(queries.worklist(stage, sort, filter, technician));
+  const list = useInfiniteQuery(queries.worklist(stage, sort, filter, technician));
   const { data: choices } = useQuery(queries.choices);
-  const rows = data?.rows ?? [];
+  const data = list.data?.pages[0];
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const index = rows.findIndex((row) => address(row) === chosen);
   const current = index >= 0 ? rows[index] : chosen ? undefined : rows[0];
   // Where the chosen row stood last: when it has left the stage, the one that took its place is next.
@@ -60,7 +61,13 @@ export default function WorklistPage({ stage }: { stage: string }) {
       { pathname: row ? `/${stage}/${address(row)}` : `/${stage}`, search: search.toString() },
       { replace: true },
     );
-  const move = (by: number) => open(rows[Math.min(Math.max(place() + by, 0), rows.length - 1)]);
+  const move = (by: number) => {
+    const to = Math.min(Math.max(place() + by, 0), rows.length - 1);
+    if (to > rows.length - 10 && list.hasNextPage && !list.isFetchingNextPage) {
+      void list.fetchNextPage();
+    }
+    open(rows[to]);
+  };
   const set = (name: string, value: string) => {
     const next = new URLSearchParams(search);
     if (value) {
@@ -144,12 +151,14 @@ export default function WorklistPage({ stage }: { stage: string }) {
               {filter || technician ? "Nothing matches. Clear the filter to see all." : EMPTY[stage]}
             </p>
           )}
-          {data && data.count > rows.length && (
-            <p className="pad soft">
-              {data.count - rows.length} more; filter to find them, or take the file.
+          {data && list.hasNextPage && (
+            <p className="pad">
+              <Button loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+                {data.count - rows.length} more
+              </Button>
             </p>
           )}
-          {error && <p className="pad fault">{error.message}</p>}
+          {list.error && <p className="pad fault">{list.error.message}</p>}
         </div>
       </section>
       <Chosen row={current} address={current ? undefined : chosen} done={done} />

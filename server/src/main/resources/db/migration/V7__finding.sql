@@ -54,6 +54,18 @@ create table search_word (
 );
 create index search_word_like on search_word using gin (word gin_trgm_ops);
 
+-- The query of whole words that may go on; widened, a word that is mistyped stands for those most like it too.
+create function search_query(written text, widened boolean) returns text language sql stable as $$
+  select coalesce(string_agg('(' || typed || ':*' || coalesce(' | ' || alike, '') || ')', ' & '), '')
+  from unnest(string_to_array(search_text(written), ' ')) as said (typed)
+  left join lateral (
+    select string_agg(word, ' | ') as alike from (
+      select word from search_word where widened and length(typed) > 2 and word % typed and word <> typed
+        and levenshtein(left(word, 60), left(typed, 60)) <= greatest(1, length(typed) / 3)
+      order by similarity(word, typed) desc, word limit 8) nearest) words on true
+  where typed <> ''
+$$;
+
 create function note_for_search(noted_kind text, noted_id bigint) returns void language plpgsql as $$
 begin
   insert into search_entry (kind, record_id, customer_id, words, digits)

@@ -13,6 +13,10 @@ create table standing (
   margin_percent numeric(9, 2),
   technician_id bigint references person,
   remark text not null,
+  -- What the list is sorted and filtered by besides: the customer's name, and number, names and title, all in small
+  -- letters.
+  customer_name text not null,
+  words text not null,
   -- Quoted and actual cost of labour, drive, parts and other, in this order.
   rungs bigint[] not null check (cardinality(rungs) = 8),
   primary key (kind, record_id)
@@ -22,5 +26,30 @@ create index standing_by_age on standing (stage, day, kind, record_id) include (
 create index standing_by_value on standing (stage, value_minor desc, kind, record_id) where stage <> 'settled';
 create index standing_by_margin on standing (stage, coalesce(margin_percent, -1000000), kind, record_id)
   where stage <> 'settled';
-create index on receipt (received_on);
+create index standing_by_customer on standing (stage, customer_name, kind, record_id) where stage <> 'settled';
+create index standing_by_technician on standing (stage, technician_id) where stage <> 'settled';
+create index on receipt (received_on) include (invoice_id, amount_minor);
 create index on invoice (due_date) include (owed_minor) where owed_minor > 0;
+
+-- A name that changes is the new one on every list.
+create function standing_follows_names() returns trigger language plpgsql as $$
+begin
+  update standing s set customer_name = lower(named.customer),
+      words = lower(concat_ws(' ', named.number, named.customer, named.site, named.title))
+    from (
+      select 'job' as kind, j.id, j.number, j.title, c.name as customer, t.name as site
+        from job j join customer c on c.id = j.customer_id join site t on t.id = j.site_id
+        where case tg_table_name when 'site' then j.site_id = new.id else j.customer_id = new.id end
+      union all select 'quote', q.id, q.number, q.title, c.name, t.name
+        from quote q join customer c on c.id = q.customer_id join site t on t.id = q.site_id
+        where case tg_table_name when 'site' then q.site_id = new.id else q.customer_id = new.id end) named
+    where s.kind = named.kind and s.record_id = named.id;
+  return null;
+end $$;
+create trigger standing_follows_customer after update of name on customer
+  for each row when (new.name <> old.name) execute function standing_follows_names();
+create trigger standing_follows_site after update of name, customer_id on site
+  for each row when (new.name <> old.name or new.customer_id <> old.customer_id)
+  execute function standing_follows_names();
+drop index invoice_customer_id_due_date_idx;
+create index on invoice (customer_id, due_date) include (owed_minor) where owed_minor > 0;

@@ -118,6 +118,7 @@ class BooksTest {
           Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0
           Parts held are what the stock movements add up to | update part set value_minor = value_minor + 1 where quantity > 0
           Customer deposits are the deposits not yet applied | update posting_account set account_code = '1100' where posting_category = 'customer_deposits'
+          The total of every account is what its lines add up to | update account_total set debit_minor = debit_minor + 1
           Invoice numbers have no gaps | update invoice set number = number + 1000000 where number = (select max(number) from invoice)
           Journal numbers have no gaps | update journal_entry set number = number + 1000000 where number = (select max(number) from journal_entry)
           """)

@@ -1,27 +1,29 @@
 package app.pragmata.server.books;
 
 import static app.pragmata.server.generated.Tables.ACCOUNT;
+import static app.pragmata.server.generated.Tables.ACCOUNT_TOTAL;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static app.pragmata.server.generated.Tables.JOURNAL_LINE;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.impl.DSL.coalesce;
-import static org.jooq.impl.DSL.count;
-import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
-import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
-import java.math.BigDecimal;
+import app.pragmata.server.http.PageKey;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Field;
+import org.jooq.Record2;
+import org.jooq.Result;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -61,7 +63,7 @@ public class BooksApi {
       String kind,
       long balanceMinor,
       List<AccountEntry> entries,
-      @Nullable Long before) {}
+      @Nullable String next) {}
 
   /** One line of an account; the balance after it is debit less credit. */
   record AccountEntry(
@@ -74,7 +76,21 @@ public class BooksApi {
       @Nullable Long jobNumber,
       long debitMinor,
       long creditMinor,
-      long balanceMinor) {}
+      long balanceMinor) {
+    AccountEntry with(long balance) {
+      return new AccountEntry(
+          entryId,
+          number,
+          date,
+          event,
+          description,
+          jobId,
+          jobNumber,
+          debitMinor,
+          creditMinor,
+          balance);
+    }
+  }
 
   private final DSLContext database;
 
@@ -136,100 +152,106 @@ public class BooksApi {
 
   @GetMapping("/api/books/trial-balance")
   TrialBalance trialBalance() {
-    Field<BigDecimal> debits = coalesce(sum(JOURNAL_LINE.DEBIT_MINOR), BigDecimal.ZERO);
-    Field<BigDecimal> credits = coalesce(sum(JOURNAL_LINE.CREDIT_MINOR), BigDecimal.ZERO);
     List<AccountBalance> accounts =
         database
             .select(
                 ACCOUNT.CODE,
                 ACCOUNT.NAME,
                 ACCOUNT.KIND,
-                debits,
-                credits,
-                count(JOURNAL_LINE.ENTRY_ID))
+                coalesce(ACCOUNT_TOTAL.DEBIT_MINOR.minus(ACCOUNT_TOTAL.CREDIT_MINOR), 0L),
+                coalesce(ACCOUNT_TOTAL.LINES, 0L))
             .from(ACCOUNT)
-            .leftJoin(JOURNAL_LINE)
-            .on(JOURNAL_LINE.ACCOUNT_CODE.eq(ACCOUNT.CODE))
-            .groupBy(ACCOUNT.CODE)
+            .leftJoin(ACCOUNT_TOTAL)
+            .on(ACCOUNT_TOTAL.ACCOUNT_CODE.eq(ACCOUNT.CODE))
             .orderBy(ACCOUNT.CODE)
             .fetch(
-                row -> {
-                  long balance = row.value4().subtract(row.value5()).longValueExact();
-                  return new AccountBalance(
-                      row.value1(),
-                      row.value2(),
-                      row.value3(),
-                      Math.max(balance, 0),
-                      Math.max(-balance, 0),
-                      row.value6());
-                });
+                row ->
+                    new AccountBalance(
+                        row.value1(),
+                        row.value2(),
+                        row.value3(),
+                        Math.max(row.value4(), 0),
+                        Math.max(-row.value4(), 0),
+                        Math.toIntExact(row.value5())));
     return new TrialBalance(
         accounts,
         accounts.stream().mapToLong(AccountBalance::debitMinor).sum(),
         accounts.stream().mapToLong(AccountBalance::creditMinor).sum());
   }
 
-  /** An account's newest lines first, each with the balance that it led to. */
+  /**
+   * An account's newest lines first, each with the balance that it led to.
+   *
+   * @param after the key of the page before, which knows the balance from which this one goes on
+   */
   @GetMapping("/api/books/accounts/{code}")
-  Account account(
-      @PathVariable String code, @RequestParam(required = false) @Nullable Long before) {
+  Account account(@PathVariable String code, @RequestParam(defaultValue = "") String after) {
     var account = database.selectFrom(ACCOUNT).where(ACCOUNT.CODE.eq(code)).fetchOne();
     if (account == null) {
       throw new Refused(
           Rule.NOT_FOUND,
           "There is no account %s.".formatted(app.pragmata.core.Reading.abridged(code)));
     }
-    Field<BigDecimal> running =
-        sum(JOURNAL_LINE.DEBIT_MINOR.minus(JOURNAL_LINE.CREDIT_MINOR))
-            .over()
-            .orderBy(JOURNAL_ENTRY.NUMBER);
-    var lines =
-        select(
-                JOURNAL_ENTRY.ID,
-                JOURNAL_ENTRY.NUMBER.as("number"),
-                JOURNAL_ENTRY.ENTRY_DATE,
-                JOURNAL_ENTRY.EVENT,
-                JOURNAL_ENTRY.DESCRIPTION,
-                JOURNAL_ENTRY.JOB_ID,
-                JOB.NUMBER.as("job_number"),
-                JOURNAL_LINE.DEBIT_MINOR,
-                JOURNAL_LINE.CREDIT_MINOR,
-                running.cast(Long.class).as("balance"))
-            .from(JOURNAL_LINE)
-            .join(JOURNAL_ENTRY)
-            .on(JOURNAL_ENTRY.ID.eq(JOURNAL_LINE.ENTRY_ID))
-            .leftJoin(JOB)
-            .on(JOB.ID.eq(JOURNAL_ENTRY.JOB_ID))
-            .where(JOURNAL_LINE.ACCOUNT_CODE.eq(code))
-            .asTable("lines");
-    Field<Long> number = field("number", Long.class);
-    List<AccountEntry> entries =
-        database
-            .select()
-            .from(lines)
-            .where(before == null ? noCondition() : number.lt(before))
-            .orderBy(number.desc())
-            .limit(PAGE * 2)
-            .fetchInto(AccountEntry.class);
+    long balance = balance(code);
+    PageKey key = after.isEmpty() ? null : PageKey.parse(after, 3);
+    long running = key == null ? balance : key.number(2);
+    Condition further =
+        key == null
+            ? noCondition()
+            : row(JOURNAL_LINE.ENTRY_ID, JOURNAL_LINE.POSITION.cast(Long.class))
+                .lt(key.number(0), key.number(1));
+    var entries = new ArrayList<AccountEntry>();
+    PageKey last = null;
+    for (var line : lines(code, further)) {
+      entries.add(line.value1().with(running));
+      running -= line.value1().debitMinor() - line.value1().creditMinor();
+      last = PageKey.of(line.value1().entryId(), line.value2(), running);
+    }
     return new Account(
         code,
         account.getName(),
         account.getKind(),
-        balance(code),
+        balance,
         entries,
-        entries.size() < PAGE * 2 ? null : entries.getLast().number());
+        entries.size() < PAGE * 2 || last == null ? null : last.text());
+  }
+
+  private Result<Record2<AccountEntry, Short>> lines(String code, Condition further) {
+    return database
+        .select(
+            row(
+                    JOURNAL_ENTRY.ID,
+                    JOURNAL_ENTRY.NUMBER,
+                    JOURNAL_ENTRY.ENTRY_DATE,
+                    JOURNAL_ENTRY.EVENT,
+                    JOURNAL_ENTRY.DESCRIPTION,
+                    JOURNAL_ENTRY.JOB_ID,
+                    JOB.NUMBER,
+                    JOURNAL_LINE.DEBIT_MINOR,
+                    JOURNAL_LINE.CREDIT_MINOR,
+                    inline(0L))
+                .mapping(AccountEntry::new),
+            JOURNAL_LINE.POSITION)
+        .from(JOURNAL_LINE)
+        .join(JOURNAL_ENTRY)
+        .on(JOURNAL_ENTRY.ID.eq(JOURNAL_LINE.ENTRY_ID))
+        .leftJoin(JOB)
+        .on(JOB.ID.eq(JOURNAL_ENTRY.JOB_ID))
+        .where(JOURNAL_LINE.ACCOUNT_CODE.eq(code))
+        .and(further)
+        .orderBy(JOURNAL_LINE.ENTRY_ID.desc(), JOURNAL_LINE.POSITION.desc())
+        .limit(PAGE * 2)
+        .fetch();
   }
 
   private long balance(String code) {
     return database
-        .select(
-            coalesce(
-                sum(JOURNAL_LINE.DEBIT_MINOR.minus(JOURNAL_LINE.CREDIT_MINOR)), BigDecimal.ZERO))
-        .from(JOURNAL_LINE)
-        .where(JOURNAL_LINE.ACCOUNT_CODE.eq(code))
-        .fetchSingle()
-        .value1()
-        .longValueExact();
+        .select(ACCOUNT_TOTAL.DEBIT_MINOR.minus(ACCOUNT_TOTAL.CREDIT_MINOR))
+        .from(ACCOUNT_TOTAL)
+        .where(ACCOUNT_TOTAL.ACCOUNT_CODE.eq(code))
+        .fetchOptional()
+        .map(total -> total.value1())
+        .orElse(0L);
   }
 
   @GetMapping("/api/books/trial-balance/file")

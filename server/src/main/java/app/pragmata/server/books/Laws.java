@@ -35,6 +35,17 @@ public final class Laws {
               "credits",
               "select coalesce(sum(credit_minor), 0) from journal_line"),
           new Law(
+              "The total of every account is what its lines add up to",
+              "accounts with lines",
+              "select count(distinct account_code) from journal_line",
+              "accounts with the same total",
+              """
+              select count(*) from account_total t join (
+                select account_code, sum(debit_minor) as debits, sum(credit_minor) as credits, count(*) as lines
+                  from journal_line group by account_code) added using (account_code)
+                where t.debit_minor = debits and t.credit_minor = credits and t.lines = added.lines
+              """),
+          new Law(
               "Work in progress is the cost of the jobs not yet billed",
               "work in progress",
               balanceOf("work_in_progress"),

@@ -121,49 +121,56 @@ class CustomerListApi {
   }
 
   private List<CustomerRow> list(Act act, String sort, String filter, String after, int most) {
-    Condition wanted = CUSTOMER.MERGED_INTO.isNull().and(matches(filter));
+    Filter wanted = filter(filter);
     return sort.equals("owed")
         ? byDebt(act, wanted, after, most)
         : byName(act, wanted, after, most);
   }
 
   /**
-   * Few matches are found by the index and sorted; many are met soon enough on the way down the
-   * list, which the planner would not guess.
+   * Which customers are wanted. Few matches are found by the index and sorted; many are met soon
+   * enough on the way down the list, which the planner would not guess.
    */
-  private Condition matches(String filter) {
-    String words =
+  private record Filter(Field<Object> query, boolean many) {
+    Condition on(Field<Long> customerId) {
+      return many
+          ? condition(
+              "(select words @@ {0} from search_entry where kind = 'customer' and record_id = {1})",
+              query, customerId)
+          : customerId.in(
+              field(
+                  "select record_id from search_entry where kind = 'customer' and words @@ {0}",
+                  Long.class, query));
+    }
+  }
+
+  /** Null when everybody is wanted. */
+  private @Nullable Filter filter(String typed) {
+    String query =
         database
-            .resultQuery("select search_text({0})", val(filter))
+            .resultQuery("select search_query({0}, false)", val(typed))
             .fetchSingle()
             .get(0, String.class);
-    if (words.isEmpty()) {
-      return noCondition();
+    if (query.isEmpty()) {
+      return null;
     }
-    Field<String> query = val(words.replace(" ", ":* & ") + ":*");
-    Field<Object> tsquery = field("to_tsquery('simple', {0})", query);
+    Field<Object> words = field("to_tsquery('simple', {0})", val(query));
     int found =
         database
             .resultQuery(
                 "select count(*) from (select from search_entry where kind = 'customer' and words @@ {0} limit {1}) found",
-                tsquery, inline(FEW + 1))
+                words, inline(FEW + 1))
             .fetchSingle()
             .get(0, Integer.class);
-    return found > FEW
-        ? condition(
-            "(select words @@ {0} from search_entry where kind = 'customer' and record_id = {1})",
-            tsquery, CUSTOMER.ID)
-        : CUSTOMER.ID.in(
-            field(
-                "select record_id from search_entry where kind = 'customer' and words @@ {0}",
-                Long.class, tsquery));
+    return new Filter(words, found > FEW);
   }
 
-  private List<CustomerRow> byName(Act act, Condition wanted, String after, int most) {
-    Condition further = wanted;
+  private List<CustomerRow> byName(Act act, @Nullable Filter wanted, String after, int most) {
+    Condition further =
+        CUSTOMER.MERGED_INTO.isNull().and(wanted == null ? noCondition() : wanted.on(CUSTOMER.ID));
     if (!after.isEmpty()) {
       PageKey key = PageKey.parse(after, 2);
-      further = wanted.and(row(NAME, CUSTOMER.ID).gt(lower(val(key.text(0))), val(key.number(1))));
+      further = further.and(row(NAME, CUSTOMER.ID).gt(lower(val(key.text(0))), val(key.number(1))));
     }
     Field<BigDecimal> owed = owed(CUSTOMER.ID, null);
     Field<BigDecimal> late = owed(CUSTOMER.ID, act);
@@ -195,16 +202,37 @@ class CustomerListApi {
         NOTHING);
   }
 
-  private List<CustomerRow> byDebt(Act act, Condition wanted, String after, int most) {
-    Field<Long> owed = coalesce(sum(INVOICE.OWED_MINOR), NOTHING).cast(SQLDataType.BIGINT);
+  /** Only who owes anything; nobody who was merged into another does. */
+  private List<CustomerRow> byDebt(Act act, @Nullable Filter wanted, String after, int most) {
+    Field<Long> owed = sum(INVOICE.OWED_MINOR).cast(SQLDataType.BIGINT).as("owed");
     Field<Long> late =
         coalesce(sum(INVOICE.OWED_MINOR).filterWhere(INVOICE.DUE_DATE.lt(act.today())), NOTHING)
-            .cast(SQLDataType.BIGINT);
+            .cast(SQLDataType.BIGINT)
+            .as("late");
+    boolean few = wanted != null && !wanted.many();
+    var sums =
+        select(INVOICE.CUSTOMER_ID.as("customer_id"), owed, late)
+            .from(INVOICE)
+            .where(INVOICE.OWED_MINOR.gt(0L))
+            .and(few ? wanted.on(INVOICE.CUSTOMER_ID) : noCondition())
+            .groupBy(INVOICE.CUSTOMER_ID)
+            .asTable("sums");
+    Field<Long> debt = sums.field("owed", Long.class);
+    Field<Long> debtor = sums.field("customer_id", Long.class);
     Condition further = noCondition();
     if (!after.isEmpty()) {
       PageKey key = PageKey.parse(after, 2);
-      further = row(owed, CUSTOMER.ID.neg()).lt(key.number(0), -key.number(1));
+      further = row(debt, debtor.neg()).lt(key.number(0), -key.number(1));
     }
+    // The limit keeps the largest debts in front: the filter then stops at the page's last row.
+    var debts =
+        select(debtor, debt, sums.field("late", Long.class))
+            .from(sums)
+            .where(further)
+            .orderBy(debt.desc(), debtor)
+            .limit(wanted != null && wanted.many() ? inline(ListFile.MOST_ROWS) : val(most))
+            .asTable("debts");
+    Field<Long> owing = debts.field("customer_id", Long.class);
     return database
         .select(
             CUSTOMER.ID,
@@ -213,18 +241,20 @@ class CustomerListApi {
             CUSTOMER.PHONE,
             CUSTOMER.ADDRESS,
             CUSTOMER.POSTCODE,
-            owed,
-            late,
+            debts.field("owed", Long.class),
+            debts.field("late", Long.class),
             field(CUSTOMER.STOP_REASON.isNotNull()))
-        .from(INVOICE)
+        .from(
+            wanted != null && wanted.many()
+                ? select(debts.fields())
+                    .from(debts)
+                    .where(wanted.on(owing))
+                    .limit(most)
+                    .asTable("debts")
+                : debts)
         .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(INVOICE.CUSTOMER_ID))
-        .where(INVOICE.OWED_MINOR.gt(0L))
-        .and(wanted)
-        .groupBy(CUSTOMER.ID)
-        .having(further)
-        .orderBy(owed.desc(), CUSTOMER.ID)
-        .limit(most)
+        .on(CUSTOMER.ID.eq(owing))
+        .orderBy(debts.field("owed", Long.class).desc(), CUSTOMER.ID)
         .fetch(Records.mapping(CustomerRow::new));
   }
 

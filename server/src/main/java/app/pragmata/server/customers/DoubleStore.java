@@ -34,7 +34,8 @@ class DoubleStore {
         select record_id as id, true as phone from search_entry
           where {1} <> '' and kind = 'customer' and digits <> '' and digits like '% ' || {1} || '%'
         union
-        select id, false from customer where {0} <> '' and name % {0}
+        (select record_id, false from search_entry
+          where {0} <> '' and kind = 'customer' and words @@ to_tsquery('simple', search_query({0}, true)) limit 300)
       ) found join customer c on c.id = found.id
       where c.merged_into is null and c.id <> {3}
         and (found.phone or similarity(c.name, {0}) > 0.75 or (c.postcode <> '' and c.postcode = {2}))

@@ -9,6 +9,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Queue;
 import java.util.Set;
@@ -94,6 +95,16 @@ class LargeCompany {
                   where kind in ('customer', 'site') and word ~ '^[^0-9]{3,}$' on conflict do nothing
                 """));
     step("what stands open", this::standings);
+    step(
+        "names on lists",
+        () ->
+            database.execute(
+                """
+                update standing s set customer_name = lower(c.name),
+                    words = lower(concat_ws(' ', j.number, c.name, t.name, j.title))
+                  from job j join customer c on c.id = j.customer_id join site t on t.id = j.site_id
+                  where s.kind = 'job' and s.record_id = j.id and s.words = ''
+                """));
     step("statistics", () -> database.execute("vacuum analyze"));
   }
 
@@ -211,6 +222,10 @@ class LargeCompany {
   /** Everybody has a site where they are; every second one has another. */
   private void customers(Instant now) {
     var names = new LargeNames(1_848);
+    long[] kinds =
+        Arrays.stream(DemoCatalogue.MODELS)
+            .mapToLong(model -> DemoFrontDesk.kind(database, model))
+            .toArray();
     LocalDate today = now.atZone(DemoCatalogue.ZONE).toLocalDate();
     long firstCustomer = nextId("customer");
     long firstSite = nextId("site");
@@ -273,7 +288,7 @@ class LargeCompany {
             "0.6",
             fitted.plusMonths(6),
             "0.5",
-            DemoFrontDesk.kind(database, DemoCatalogue.MODELS[kind]));
+            kinds[kind]);
       }
     }
     for (String table : List.of("customer", "site", "equipment")) {

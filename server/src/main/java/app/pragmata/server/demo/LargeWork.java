@@ -283,7 +283,7 @@ class LargeWork {
       standing =
           copy(
               "standing",
-              "kind, record_id, stage, day, value_minor, margin_percent, technician_id, remark, rungs");
+              "kind, record_id, stage, day, value_minor, margin_percent, technician_id, remark, customer_name, words, rungs");
     }
 
     private TableCopy copy(String table, String columns) {
@@ -755,6 +755,8 @@ class LargeWork {
           0,
           sheet.marginOn(net).percent(),
           draft.technician(),
+          "",
+          "",
           "",
           rungs);
     }

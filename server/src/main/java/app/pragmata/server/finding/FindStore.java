@@ -15,6 +15,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
+import org.springframework.transaction.annotation.Transactional;
 
 /** Finds people, places, equipment and jobs by whatever a caller may say, with one statement. */
 @Repository
@@ -39,7 +40,7 @@ class FindStore {
    * {0} the tsquery in which every word may go on, {1} the one of whole words, {2} digits that
    * occur anywhere, {3} digits that begin a number, {4} a document's number, {5} the typed text.
    *
-   * <p>A word that many jobs have is found among the newest 3,000; one that they do not have is
+   * <p>A word that many jobs have is found among the newest 2,000; one that they do not have is
    * rare enough to be looked up for all.
    */
   private static final String SQL =
@@ -58,18 +59,29 @@ class FindStore {
           where {2} <> '' and digits <> '' and (digits like '%' || {2} || '%' or digits like '% ' || {3} || '%')
           limit 60
       ), named as (
-        (select kind, record_id, customer_id, words @@ {1} as whole from search_entry
-          where kind = 'customer' and words @@ {0} limit 300)
+        (select kind, record_id, customer_id, true as whole from search_entry
+          where kind = 'customer' and words @@ {1} limit 80)
+        union all (select kind, record_id, customer_id, false from search_entry
+          where kind = 'customer' and words @@ {0} limit 80)
         union all (select kind, record_id, customer_id, words @@ {1} from search_entry
-          where kind = 'site' and words @@ {0} limit 300)
+          where kind = 'site' and words @@ {0} limit 80)
         union all (select kind, record_id, customer_id, words @@ {1} from search_entry
-          where kind = 'equipment' and words @@ {0} limit 300)
-      ), rare as materialized (
-        select record_id from search_entry where kind = 'job' and words @@ {0} limit 4000
+          where kind = 'equipment' and words @@ {0} limit 80)
+      ), newest as (
+        select coalesce(max(record_id), 0) as id from search_entry where kind = 'job'
       ), worked as (
-        (select record_id from (select record_id, words from search_entry where kind = 'job'
-            order by record_id desc limit 3000) newest where words @@ {0} limit 6)
-        union (select record_id from rare order by record_id desc limit 6)
+        select record_id from (
+          (select record_id from (select record_id, words from search_entry where kind = 'job'
+              order by record_id desc limit 2000) last where words @@ {0} limit 6)
+          union all (select record_id from (
+              select record_id from search_entry, newest
+              where kind = 'job' and words @@ {0} and record_id > newest.id - 100000 limit 20000) lately
+            order by record_id desc limit 12)
+          union all (select record_id from (
+              select record_id from search_entry, newest
+              where kind = 'job' and words @@ {0} and record_id <= newest.id - 100000 limit 20000) before
+            order by record_id desc limit 6)
+        ) either limit 18
       ), customers as (
         select customer_id, bool_or(by_phone) as by_phone, bool_or(whole) as whole from (
           select customer_id, true as by_phone, not inside as whole from called where kind = 'customer'
@@ -88,7 +100,7 @@ class FindStore {
         union all (select 2, row_number() over (order by h.whole desc, s.id), 'site', s.id, s.customer_id,
             c.name || ', ' || s.name, concat_ws(', ', s.address, nullif(s.postcode, ''))
           from named h join site s on s.id = h.record_id join customer c on c.id = s.customer_id
-          where h.kind = 'site' and not exists (select from named o where o.kind = 'customer' and o.customer_id = h.customer_id)
+          where h.kind = 'site' and h.customer_id not in (select customer_id from named where kind = 'customer')
           order by 2 limit 6)
         union all (select 3, row_number() over (order by h.whole desc, e.id), 'equipment', e.id, s.customer_id,
             e.serial_number || ', ' || e.model, c.name || ', ' || s.name
@@ -98,22 +110,9 @@ class FindStore {
           order by 2 limit 6)
         union all (select 4, row_number() over (order by j.id desc), 'job', j.id, j.customer_id,
             'Job ' || j.number || ', ' || c.name, j.title || ', ' || replace(j.state, '_', ' ')
-          from worked h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
+          from (select distinct record_id from worked order by record_id desc limit 6) h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
           order by 2 limit 6)
       ) found order by part, place
-      """;
-
-  // Each word that nobody has is widened to the words most like it (pg_trgm's word list).
-  private static final String WIDENED =
-      """
-      select coalesce(string_agg('(' || typed || ':*' || coalesce(' | ' || alike, '') || ')', ' & '), '')
-      from unnest(string_to_array(search_text({0}), ' ')) with ordinality as said (typed, place)
-      left join lateral (
-        select string_agg(word, ' | ') as alike from (
-          select word from search_word where length(typed) > 2 and word % typed and word <> typed
-            and levenshtein(left(word, 60), left(typed, 60)) <= greatest(1, length(typed) / 3)
-          order by similarity(word, typed) desc, word limit 8) nearest) words on true
-      where typed <> ''
       """;
 
   private final DSLContext database;
@@ -123,19 +122,29 @@ class FindStore {
   }
 
   /** At most six of each kind, the likeliest first; a mistyped name is read as the ones like it. */
-  List<Hit> find(String typed) {
-    String words = searchText(typed);
-    List<Hit> hits = find(typed, prefixes(words), words);
+  @Transactional(readOnly = true)
+  public List<Hit> find(String typed) {
+    // The statement is large and its words are few: planning it anew each time would take longer
+    // than running it.
+    database.execute("set local plan_cache_mode = force_generic_plan");
+    String words = ask("search_text({0})", typed);
+    List<Hit> hits = find(typed, ask("search_query({0}, false)", typed), words);
     if (hits.size() < 3 && words.matches(".*[^0-9 ]{3}.*")) {
-      String widened = database.resultQuery(WIDENED, val(typed)).fetchSingle().get(0, String.class);
-      return widened.isEmpty() ? hits : find(typed, widened, words);
+      return find(typed, ask("search_query({0}, true)", typed), words);
     }
     return hits;
   }
 
+  private String ask(String function, String typed) {
+    return database
+        .resultQuery("select " + function, val(typed))
+        .fetchSingle()
+        .get(0, String.class);
+  }
+
   /** Sites by words of the customer's or their own name and address; the first ones for none. */
   List<SiteChoice> listSites(String typed) {
-    String query = prefixes(searchText(typed));
+    String query = ask("search_query({0}, false)", typed);
     Condition wanted =
         query.isEmpty()
             ? noCondition()
@@ -165,17 +174,6 @@ class FindStore {
         .orderBy(CUSTOMER.NAME, SITE.NAME)
         .limit(30)
         .fetch(mapping(SiteChoice::new));
-  }
-
-  private String searchText(String typed) {
-    return database
-        .resultQuery("select search_text({0})", val(typed))
-        .fetchSingle()
-        .get(0, String.class);
-  }
-
-  private static String prefixes(String words) {
-    return words.isEmpty() ? "" : words.replace(" ", ":* & ") + ":*";
   }
 
   private List<Hit> find(String typed, String query, String words) {

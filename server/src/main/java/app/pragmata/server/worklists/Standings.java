@@ -1,8 +1,10 @@
 package app.pragmata.server.worklists;
 
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
@@ -33,6 +35,7 @@ import java.util.Collection;
 import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -155,8 +158,12 @@ public class Standings {
     var standing = new ArrayList<StandingRecord>();
     database
         .select(QUOTE.fields())
-        .select(lines)
+        .select(lines, CUSTOMER.NAME, SITE.NAME)
         .from(QUOTE)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(QUOTE.CUSTOMER_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(QUOTE.SITE_ID))
         .where(QUOTE.ID.in(quoteIds))
         .and(QUOTE.STATE.ne("declined"))
         .andNotExists(selectOne().from(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID)))
@@ -166,6 +173,8 @@ public class Standings {
                     standing(
                         company.zone(),
                         row.into(QUOTE),
+                        row.get(CUSTOMER.NAME),
+                        row.get(SITE.NAME),
                         costing.cost(new JobFacts(row.get(lines), List.of(), List.of())))));
     database
         .deleteFrom(STANDING)
@@ -178,7 +187,8 @@ public class Standings {
     database.batchMerge(rows).execute();
   }
 
-  private static StandingRecord standing(ZoneId zone, QuoteRecord quote, CostSheet sheet) {
+  private static StandingRecord standing(
+      ZoneId zone, QuoteRecord quote, String customer, String site, CostSheet sheet) {
     var row = new StandingRecord();
     row.setKind("quote");
     row.setRecordId(quote.getId());
@@ -194,6 +204,7 @@ public class Standings {
     row.setMarginPercent(sheet.quotedMargin().percent());
     row.setTechnicianId(null);
     row.setRemark(quote.getState().equals("accepted") ? "no job yet" : quote.getState());
+    name(row, quote.getNumber(), customer, site, quote.getTitle());
     row.setRungs(rungs(sheet));
     return row;
   }
@@ -216,8 +227,16 @@ public class Standings {
     row.setMarginPercent(margin.percent());
     row.setTechnicianId(technician(job));
     row.setRemark(remark(stage, job, invoice));
+    name(row, job.job().getNumber(), job.customer(), job.site().name(), job.job().getTitle());
     row.setRungs(rungs(sheet));
     return row;
+  }
+
+  private static void name(
+      StandingRecord row, long number, String customer, String site, String title) {
+    row.setCustomerName(customer.toLowerCase(Locale.ROOT));
+    row.setWords(
+        String.join(" ", Long.toString(number), customer, site, title).toLowerCase(Locale.ROOT));
   }
 
   private static Money net(

@@ -12,15 +12,14 @@ import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
-import static org.jooq.impl.DSL.lower;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
-import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.planning.WorkingCalendar;
+import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.Act;
@@ -30,12 +29,14 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Locale;
 import java.util.stream.IntStream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.OrderField;
 import org.jooq.Record;
+import org.jooq.SelectFromStep;
 import org.jooq.SelectJoinStep;
 import org.jooq.Table;
 import org.jooq.impl.SQLDataType;
@@ -54,11 +55,10 @@ class Worklists {
   private static final BigDecimal BELOW_ANY_MARGIN = new BigDecimal(-1_000_000);
   private static final int WORTH_A_CALL_DAYS = 14;
 
-  private static final Field<BigDecimal> MARGIN =
-      coalesce(STANDING.MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
+  // A row of the page that is shown, under the names of the table that it comes from.
+  private static final Standing ROW = STANDING.as("shown");
   private static final Field<Long> NUMBER = coalesce(JOB.NUMBER, QUOTE.NUMBER);
   private static final Field<String> TITLE = coalesce(JOB.TITLE, QUOTE.TITLE);
-  private static final Field<String> BY_NAME = lower(CUSTOMER.NAME);
 
   private final DSLContext database;
   private final CompanyStore companies;
@@ -73,32 +73,60 @@ class Worklists {
     WorkingCalendar calendar = companies.getCompany().calendar();
     Received received = Received.of(act, asked.stage());
     Order order = Order.of(asked.sort(), received);
-    return joined(
-            database
-                .select(
+    var page =
+        standing(
+                select(
                     STANDING.KIND,
                     STANDING.RECORD_ID,
-                    received.day(),
+                    received.day().as(STANDING.DAY.getName()),
                     STANDING.VALID_UNTIL,
-                    received.value(),
+                    received.value().as(STANDING.VALUE_MINOR.getName()),
                     STANDING.MARGIN_PERCENT,
+                    STANDING.TECHNICIAN_ID,
                     STANDING.REMARK,
-                    STANDING.RUNGS,
-                    NUMBER,
-                    TITLE,
-                    CUSTOMER.ID,
-                    CUSTOMER.NAME,
-                    SITE.NAME,
-                    PERSON.NAME,
-                    INVOICE.NUMBER,
-                    INVOICE.OWED_MINOR)
-                .select(JOB.fields()),
-            received)
-        .where(matches(act, asked, received))
-        .and(after.isEmpty() ? noCondition() : order.further(PageKey.parse(after, 3)))
-        .orderBy(order.fields())
-        .limit(most)
-        .fetch(found -> workRow(act, calendar, asked.stage(), received, found));
+                    STANDING.CUSTOMER_NAME,
+                    STANDING.RUNGS),
+                received)
+            .where(matches(act, asked, received))
+            .and(after.isEmpty() ? noCondition() : order.further(PageKey.parse(after, 3)))
+            .orderBy(order.fields())
+            .limit(most)
+            .asTable(ROW.getName());
+    // Names and dates are looked up for the rows of the page only.
+    return database
+        .select(
+            ROW.KIND,
+            ROW.RECORD_ID,
+            ROW.DAY,
+            ROW.VALID_UNTIL,
+            ROW.VALUE_MINOR,
+            ROW.MARGIN_PERCENT,
+            ROW.REMARK,
+            ROW.RUNGS,
+            NUMBER,
+            TITLE,
+            CUSTOMER.ID,
+            CUSTOMER.NAME,
+            SITE.NAME,
+            PERSON.NAME,
+            INVOICE.NUMBER,
+            INVOICE.OWED_MINOR)
+        .select(JOB.fields())
+        .from(page)
+        .leftJoin(JOB)
+        .on(ROW.KIND.eq("job").and(JOB.ID.eq(ROW.RECORD_ID)))
+        .leftJoin(QUOTE)
+        .on(ROW.KIND.eq("quote").and(QUOTE.ID.eq(ROW.RECORD_ID)))
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(coalesce(JOB.CUSTOMER_ID, QUOTE.CUSTOMER_ID)))
+        .join(SITE)
+        .on(SITE.ID.eq(coalesce(JOB.SITE_ID, QUOTE.SITE_ID)))
+        .leftJoin(PERSON)
+        .on(PERSON.ID.eq(ROW.TECHNICIAN_ID))
+        .leftJoin(INVOICE)
+        .on(INVOICE.JOB_ID.eq(JOB.ID))
+        .orderBy(Order.of(asked.sort(), Received.SHOWN).fields())
+        .fetch(found -> workRow(act, calendar, asked.stage(), found));
   }
 
   /** The key of a row in the asked order. */
@@ -118,55 +146,31 @@ class Worklists {
     var totals =
         database.select(
             count(), coalesce(sum(received.value()), BigDecimal.ZERO).cast(SQLDataType.BIGINT));
-    boolean plain = asked.filter().isBlank() && asked.technician().isEmpty();
-    var rows = plain && received.table() == null ? totals.from(STANDING) : joined(totals, received);
-    return rows.where(matches(act, asked, received))
+    return standing(totals, received)
+        .where(matches(act, asked, received))
         .fetchSingle(found -> new Total(found.value1(), found.value2()));
   }
 
-  private static <R extends Record> SelectJoinStep<R> joined(
-      org.jooq.SelectFromStep<R> select, Received received) {
-    var from =
-        received.table() == null
-            ? select.from(STANDING)
-            : select
-                .from(received.table())
-                .join(STANDING)
-                .on(STANDING.KIND.eq("job").and(STANDING.RECORD_ID.eq(received.jobId())));
-    return from.leftJoin(JOB)
-        .on(STANDING.KIND.eq("job").and(JOB.ID.eq(STANDING.RECORD_ID)))
-        .leftJoin(QUOTE)
-        .on(STANDING.KIND.eq("quote").and(QUOTE.ID.eq(STANDING.RECORD_ID)))
-        .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(coalesce(JOB.CUSTOMER_ID, QUOTE.CUSTOMER_ID)))
-        .join(SITE)
-        .on(SITE.ID.eq(coalesce(JOB.SITE_ID, QUOTE.SITE_ID)))
-        .leftJoin(PERSON)
-        .on(PERSON.ID.eq(STANDING.TECHNICIAN_ID))
-        .leftJoin(INVOICE)
-        .on(INVOICE.JOB_ID.eq(JOB.ID));
+  private static <R extends Record> SelectJoinStep<R> standing(
+      SelectFromStep<R> select, Received received) {
+    return received.table() == null
+        ? select.from(STANDING)
+        : select
+            .from(received.table())
+            .join(STANDING)
+            .on(STANDING.KIND.eq("job").and(STANDING.RECORD_ID.eq(received.jobId())));
   }
 
   private static Condition matches(Act act, Question asked, Received received) {
     Condition matches = received.table() == null ? standsAt(asked.stage(), act) : noCondition();
     if (!asked.technician().isEmpty()) {
-      matches = matches.and(PERSON.NAME.eq(asked.technician()));
-    }
-    String wanted = asked.filter().strip();
-    if (!wanted.isEmpty()) {
       matches =
           matches.and(
-              NUMBER
-                  .cast(SQLDataType.VARCHAR)
-                  .concat(" ")
-                  .concat(CUSTOMER.NAME)
-                  .concat(" ")
-                  .concat(SITE.NAME)
-                  .concat(" ")
-                  .concat(TITLE)
-                  .containsIgnoreCase(wanted));
+              STANDING.TECHNICIAN_ID.in(
+                  select(PERSON.ID).from(PERSON).where(PERSON.NAME.eq(asked.technician()))));
     }
-    return matches;
+    String wanted = asked.filter().strip().toLowerCase(Locale.ROOT);
+    return wanted.isEmpty() ? matches : matches.and(STANDING.WORDS.contains(wanted));
   }
 
   /**
@@ -186,10 +190,16 @@ class Worklists {
 
   /** What came in this month by job, for Paid; for every other stage the standing says it all. */
   private record Received(
-      @Nullable Table<?> table, Field<Long> jobId, Field<Long> value, Field<LocalDate> day) {
+      @Nullable Table<?> table,
+      Field<Long> jobId,
+      Field<Long> value,
+      Field<LocalDate> day,
+      Standing from) {
+    static final Received SHOWN = new Received(null, JOB.ID, ROW.VALUE_MINOR, ROW.DAY, ROW);
+
     static Received of(Act act, Stage stage) {
       if (stage != Stage.PAID) {
-        return new Received(null, JOB.ID, STANDING.VALUE_MINOR, STANDING.DAY);
+        return new Received(null, JOB.ID, STANDING.VALUE_MINOR, STANDING.DAY, STANDING);
       }
       Table<?> table =
           select(
@@ -206,7 +216,8 @@ class Worklists {
           table,
           field(org.jooq.impl.DSL.name("received", "job_id"), Long.class),
           field(org.jooq.impl.DSL.name("received", "amount"), Long.class),
-          field(org.jooq.impl.DSL.name("received", "day"), LocalDate.class));
+          field(org.jooq.impl.DSL.name("received", "day"), LocalDate.class),
+          STANDING);
     }
   }
 
@@ -218,8 +229,10 @@ class Worklists {
   private record Order(
       List<? extends OrderField<?>> fields, java.util.function.Function<PageKey, Condition> after) {
     static Order of(String sort, Received received) {
-      var kind = STANDING.KIND;
-      var id = STANDING.RECORD_ID;
+      var kind = received.from().KIND;
+      var id = received.from().RECORD_ID;
+      Field<String> customer = received.from().CUSTOMER_NAME;
+      Field<BigDecimal> margin = coalesce(received.from().MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
       return switch (sort) {
         case "value" ->
             new Order(
@@ -235,14 +248,14 @@ class Worklists {
                                 .and(row(kind, id).gt(key.text(1), key.number(2)))));
         case "margin" ->
             new Order(
-                List.of(MARGIN.asc(), kind.asc(), id.asc()),
-                key -> row(MARGIN, kind, id).gt(key.decimal(0), key.text(1), key.number(2)));
+                List.of(margin.asc(), kind.asc(), id.asc()),
+                key -> row(margin, kind, id).gt(key.decimal(0), key.text(1), key.number(2)));
         case "customer" ->
             new Order(
-                List.of(BY_NAME.asc(), kind.asc(), id.asc()),
+                List.of(customer.asc(), kind.asc(), id.asc()),
                 key ->
-                    row(BY_NAME, kind, id)
-                        .gt(lower(val(key.text(0))), val(key.text(1)), val(key.number(2))));
+                    row(customer, kind, id)
+                        .gt(key.text(0).toLowerCase(Locale.ROOT), key.text(1), key.number(2)));
         default ->
             new Order(
                 List.of(received.day().asc(), kind.asc(), id.asc()),
@@ -255,17 +268,16 @@ class Worklists {
     }
   }
 
-  private static WorkRow workRow(
-      Act act, WorkingCalendar calendar, Stage stage, Received received, Record found) {
-    LocalDate day = found.get(received.day());
+  private static WorkRow workRow(Act act, WorkingCalendar calendar, Stage stage, Record found) {
+    LocalDate day = found.get(ROW.DAY);
     int age = (int) ChronoUnit.DAYS.between(day, act.today());
-    LocalDate validUntil = found.get(STANDING.VALID_UNTIL);
+    LocalDate validUntil = found.get(ROW.VALID_UNTIL);
     boolean lapsed = validUntil != null && validUntil.isBefore(act.today());
-    boolean isJob = found.get(STANDING.KIND).equals("job");
-    Long[] rungs = found.get(STANDING.RUNGS);
+    boolean isJob = found.get(ROW.KIND).equals("job");
+    Long[] rungs = found.get(ROW.RUNGS);
     return new WorkRow(
-        found.get(STANDING.KIND),
-        found.get(STANDING.RECORD_ID),
+        found.get(ROW.KIND),
+        found.get(ROW.RECORD_ID),
         found.get(NUMBER),
         found.get(TITLE),
         found.get(CUSTOMER.ID),
@@ -276,8 +288,8 @@ class Worklists {
         age,
         lapsed || age > stage.patienceDays(),
         remark(stage, lapsed, found),
-        found.get(received.value()),
-        found.get(STANDING.MARGIN_PERCENT),
+        found.get(ROW.VALUE_MINOR),
+        found.get(ROW.MARGIN_PERCENT),
         IntStream.range(0, rungs.length / 2)
             .mapToObj(i -> new SmallRung(rungs[2 * i], rungs[2 * i + 1]))
             .toList(),
@@ -291,6 +303,6 @@ class Worklists {
       return (found.get(INVOICE.OWED_MINOR) > 0 ? "part of invoice " : "invoice ")
           + found.get(INVOICE.NUMBER);
     }
-    return lapsed ? "lapsed" : found.get(STANDING.REMARK);
+    return lapsed ? "lapsed" : found.get(ROW.REMARK);
   }
 }
