@@ -18,6 +18,7 @@ const CallerPage = lazy(() => import("./calls/CallerPage"));
 const NewCallerPage = lazy(() => import("./calls/NewCallerPage"));
 const TalkEditorPage = lazy(() => import("./calls/TalkEditorPage"));
 const CustomersPage = lazy(() => import("./customers/CustomersPage"));
+const ImportPage = lazy(() => import("./importing/ImportPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
@@ -77,6 +78,7 @@ const router = createBrowserRouter([
               { path: "/customers", element: <CustomersPage /> },
               { path: "/customers/new", element: <NewCallerPage /> },
               { path: "/customers/:id", element: <CallerPage /> },
+              { path: "/imports/:id?", element: <ImportPage /> },
               { path: "/to-dos", element: <ToDosPage /> },
               { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },

@@ -74,6 +74,19 @@ export const queries = {
       getNextPageParam: (page) => page.next ?? undefined,
       placeholderData: keepPreviousData,
     }),
+  import: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "import", id],
+      queryFn: () => answer(client.GET("/api/imports/{id}", { params: { path: { id } } })),
+    }),
+  importProgress: (id: number) =>
+    queryOptions({
+      queryKey: ["import-progress", id],
+      queryFn: () => answer(client.GET("/api/imports/{id}/progress", { params: { path: { id } } })),
+      refetchInterval: 400,
+      staleTime: 0,
+      gcTime: 0,
+    }),
   customerChoices: queryOptions({
     queryKey: ["customer-choices"],
     queryFn: () => answer(client.GET("/api/customers/choices")),

@@ -39,17 +39,22 @@ begin
     from (
       select 'job' as kind, j.id, j.number, j.title, c.name as customer, t.name as site
         from job j join customer c on c.id = j.customer_id join site t on t.id = j.site_id
-        where case tg_table_name when 'site' then j.site_id = new.id else j.customer_id = new.id end
+        where case tg_table_name when 'site' then j.site_id = new.id when 'customer' then j.customer_id = new.id
+          else tg_table_name = 'job' and j.id = new.id end
       union all select 'quote', q.id, q.number, q.title, c.name, t.name
         from quote q join customer c on c.id = q.customer_id join site t on t.id = q.site_id
-        where case tg_table_name when 'site' then q.site_id = new.id else q.customer_id = new.id end) named
+        where case tg_table_name when 'site' then q.site_id = new.id when 'customer' then q.customer_id = new.id
+          else tg_table_name = 'quote' and q.id = new.id end) named
     where s.kind = named.kind and s.record_id = named.id;
   return null;
 end $$;
 create trigger standing_follows_customer after update of name on customer
   for each row when (new.name <> old.name) execute function standing_follows_names();
-create trigger standing_follows_site after update of name, customer_id on site
-  for each row when (new.name <> old.name or new.customer_id <> old.customer_id)
-  execute function standing_follows_names();
+create trigger standing_follows_site after update of name on site
+  for each row when (new.name <> old.name) execute function standing_follows_names();
+create trigger standing_follows_job after update of customer_id on job
+  for each row when (new.customer_id <> old.customer_id) execute function standing_follows_names();
+create trigger standing_follows_quote after update of customer_id on quote
+  for each row when (new.customer_id <> old.customer_id) execute function standing_follows_names();
 drop index invoice_customer_id_due_date_idx;
 create index on invoice (customer_id, due_date) include (owed_minor) where owed_minor > 0;

@@ -30,5 +30,6 @@ public enum Rule {
   UNREACHABLE,
   LEADS_IN_A_CIRCLE,
   IN_USE,
-  ON_STOP
+  WRONG_ENCODING,
+  FORMULA
 }

@@ -35,7 +35,7 @@ class BooksTest {
   void an_accounts_balance_runs_on_across_its_pages() {
     JsonNode first = maud.get("/api/books/accounts/1050").json();
     JsonNode second =
-        maud.get("/api/books/accounts/1050?before=" + first.path("before").asLong()).json();
+        maud.get("/api/books/accounts/1050?after=" + first.path("next").asString()).json();
     JsonNode oldestOfFirst = first.path("entries").path(first.path("entries").size() - 1);
     long before =
         oldestOfFirst.path("balanceMinor").asLong()

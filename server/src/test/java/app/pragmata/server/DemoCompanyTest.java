@@ -25,7 +25,7 @@ class DemoCompanyTest {
     assertThat(database.fetchCount(SITE, SITE.AREA.startsWith("OS"))).isBetween(85, 95);
     assertThat(database.fetchCount(PART)).isBetween(38, 42);
     assertThat(database.fetchCount(PERSON, PERSON.ROLE.eq("technician"))).isEqualTo(5);
-    assertThat(database.fetchCount(JOB)).isGreaterThanOrEqualTo(140);
+    assertThat(database.fetchCount(JOB)).isGreaterThanOrEqualTo(125);
   }
 
   @ParameterizedTest

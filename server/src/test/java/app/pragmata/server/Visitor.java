@@ -77,6 +77,39 @@ public final class Visitor {
     return send("DELETE", path, null, null);
   }
 
+  /** Sends a file as it is. */
+  public Answer upload(String path, byte[] content) {
+    return upload(path, () -> new java.io.ByteArrayInputStream(content));
+  }
+
+  /** Sends a file of any length without holding it. */
+  public Answer upload(
+      String path, java.util.function.Supplier<? extends java.io.InputStream> content) {
+    var request =
+        HttpRequest.newBuilder(URI.create(address + path))
+            .header("Content-Type", "application/octet-stream")
+            .header("X-XSRF-TOKEN", token())
+            .POST(BodyPublishers.ofInputStream(content))
+            .build();
+    return exchange(request);
+  }
+
+  /** The body of a read as it came. */
+  public byte[] bytes(String path) {
+    try {
+      return client
+          .send(
+              HttpRequest.newBuilder(URI.create(address + path)).build(),
+              BodyHandlers.ofByteArray())
+          .body();
+    } catch (IOException exception) {
+      throw new UncheckedIOException(exception);
+    } catch (InterruptedException interrupted) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(interrupted);
+    }
+  }
+
   /** Any request, without the token against forged requests when {@code body} is a plain string. */
   public Answer send(String method, String path, @Nullable Object body, @Nullable String key) {
     var request =
@@ -92,8 +125,12 @@ public final class Visitor {
         body == null ? "{}" : body instanceof String raw ? raw : JSON.writeValueAsString(body);
     request.method(
         method, method.equals("GET") ? BodyPublishers.noBody() : BodyPublishers.ofString(text));
+    return exchange(request.build());
+  }
+
+  private Answer exchange(HttpRequest request) {
     try {
-      var answer = client.send(request.build(), BodyHandlers.ofString());
+      var answer = client.send(request, BodyHandlers.ofString());
       return new Answer(answer.statusCode(), answer.body());
     } catch (IOException exception) {
       throw new UncheckedIOException(exception);

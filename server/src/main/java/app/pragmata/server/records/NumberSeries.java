@@ -29,14 +29,19 @@ public class NumberSeries {
 
   /** The next number, inside the caller's transaction. */
   public long next(Series series) {
+    return nextBlock(series, 1);
+  }
+
+  /** The first of so many numbers in a row, inside the caller's transaction. */
+  public long nextBlock(Series series, int count) {
     Long after =
         database
             .update(NUMBER_SERIES)
-            .set(NUMBER_SERIES.NEXT_NUMBER, NUMBER_SERIES.NEXT_NUMBER.plus(1))
+            .set(NUMBER_SERIES.NEXT_NUMBER, NUMBER_SERIES.NEXT_NUMBER.plus(count))
             .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(java.util.Locale.ROOT)))
             .returning(NUMBER_SERIES.NEXT_NUMBER)
             .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
-    return after - 1;
+    return after - count;
   }
 
   /** The number that would be given now; somebody else may still take it first. */

@@ -1,0 +1,167 @@
+package app.pragmata.server.importing;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.SITE;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.customers.MailAddress;
+import app.pragmata.core.customers.PhoneNumber;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.generated.tables.records.CustomerRecord;
+import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.records.NumberSeries;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+
+/** Customers: known again by their reference, else by name and postcode. */
+final class CustomerTaker implements ListTaker {
+  private static final short USUAL_PAYMENT_DAYS = 30;
+
+  private final DSLContext database;
+  private final Company company;
+  private final NumberSeries numbers;
+  private final Map<String, CustomerRecord> byReference = new HashMap<>();
+  private final Map<String, CustomerRecord> byName = new HashMap<>();
+  private final IdentityHashMap<CustomerRecord, Integer> rowOf = new IdentityHashMap<>();
+  private final List<CustomerRecord> added = new ArrayList<>();
+  private final List<CustomerRecord> changed = new ArrayList<>();
+
+  CustomerTaker(DSLContext database, Company company, NumberSeries numbers) {
+    this.database = database;
+    this.company = company;
+    this.numbers = numbers;
+    database.selectFrom(CUSTOMER).where(CUSTOMER.MERGED_INTO.isNull()).forEach(this::remember);
+  }
+
+  private void remember(CustomerRecord row) {
+    if (row.getReference() != null) {
+      byReference.put(row.getReference(), row);
+    }
+    byName.putIfAbsent(key(row.getName(), row.getPostcode()), row);
+  }
+
+  private static String key(String name, String postcode) {
+    return name.toLowerCase(Locale.ROOT) + "\n" + postcode;
+  }
+
+  @Override
+  public Becomes take(int row, Map<String, String> cells, Reading reading) {
+    String name = reading.text("name", cells.get("name"), 120);
+    String reference = reading.optionalText("reference", cells.get("reference"), 60);
+    PhoneNumber phone =
+        reading.optional(
+            "phone", cells.get("phone"), text -> PhoneNumber.parse(text, company.diallingCode()));
+    String email = reading.optional("email", cells.get("email"), MailAddress::parse);
+    String address = reading.optionalText("address", cells.get("address"), 300);
+    String postcode =
+        reading.optional("postcode", cells.get("postcode"), company.postcode()::parse);
+    Short days = reading.optional("payment_days", cells.get("payment_days"), CustomerTaker::days);
+    Money limit = reading.optional("credit_limit", cells.get("credit_limit"), Money::parse);
+    String vatNumber = reading.optionalText("vat_number", cells.get("vat_number"), 30);
+    if (name == null || !reading.faults().isEmpty()) {
+      return Becomes.UNCHANGED;
+    }
+    CustomerRecord known = find(name, reference, postcode == null ? "" : postcode);
+    Integer before = known == null ? null : rowOf.get(known);
+    if (before != null) {
+      reading.fault(
+          reference.isEmpty() ? "name" : "reference",
+          Rule.REPEATED,
+          "Row " + before + " is the same customer. Keep one of the two.");
+      return Becomes.UNCHANGED;
+    }
+    CustomerRecord record = known == null ? new CustomerRecord() : known;
+    if (known == null) {
+      record.setPaymentDays(USUAL_PAYMENT_DAYS);
+      record.setCreditLimitMinor(0L);
+      record.setPhone("");
+      record.setEmail("");
+      record.setAddress("");
+      record.setPostcode("");
+      record.setVatNumber("");
+    }
+    // An empty cell leaves what is on record as it is.
+    set(record, CUSTOMER.NAME, name);
+    set(record, CUSTOMER.REFERENCE, reference.isEmpty() ? null : reference);
+    set(record, CUSTOMER.PHONE, phone == null ? null : phone.text());
+    set(record, CUSTOMER.EMAIL, email);
+    set(record, CUSTOMER.ADDRESS, address.isEmpty() ? null : address);
+    set(record, CUSTOMER.POSTCODE, postcode);
+    set(record, CUSTOMER.PAYMENT_DAYS, days);
+    set(record, CUSTOMER.CREDIT_LIMIT_MINOR, limit == null ? null : limit.minor());
+    set(record, CUSTOMER.VAT_NUMBER, vatNumber.isEmpty() ? null : vatNumber);
+    rowOf.put(record, row);
+    remember(record);
+    if (known == null) {
+      added.add(record);
+      return Becomes.ADDED;
+    }
+    if (!record.touched()) {
+      return Becomes.UNCHANGED;
+    }
+    record.setVersion(record.getVersion() + 1);
+    changed.add(record);
+    return Becomes.CHANGED;
+  }
+
+  private @Nullable CustomerRecord find(String name, String reference, String postcode) {
+    CustomerRecord known = reference.isEmpty() ? null : byReference.get(reference);
+    if (known == null) {
+      known = byName.get(key(name, postcode));
+      // Of two with the same name the one that has a reference of its own is another.
+      if (known != null && !reference.isEmpty() && known.getReference() != null) {
+        return null;
+      }
+    }
+    return known;
+  }
+
+  static <T> void set(org.jooq.Record record, org.jooq.Field<T> field, @Nullable T value) {
+    if (value != null && !value.equals(record.get(field))) {
+      record.set(field, value);
+    }
+  }
+
+  private static Short days(String typed) {
+    if (!typed.matches("\\d{1,3}") || Integer.parseInt(typed) > 180) {
+      throw new Unreadable(Rule.UNREADABLE, "Enter days from 0 to 180, such as 30.");
+    }
+    return Short.valueOf(typed);
+  }
+
+  @Override
+  public void store() {
+    long number = numbers.nextBlock(NumberSeries.Series.CUSTOMER, added.size());
+    for (CustomerRecord record : added) {
+      record.setNumber(number++);
+    }
+    ListTaker.store(database, CUSTOMER, added, changed);
+    Map<Long, Long> ids =
+        database
+            .select(CUSTOMER.NUMBER, CUSTOMER.ID)
+            .from(CUSTOMER)
+            .where(CUSTOMER.NUMBER.ge(number - added.size()))
+            .fetchMap(CUSTOMER.NUMBER, CUSTOMER.ID);
+    List<SiteRecord> sites = new ArrayList<>();
+    for (CustomerRecord record : added) {
+      if (!record.getAddress().isEmpty()) {
+        var site = new SiteRecord();
+        site.setCustomerId(ids.get(record.getNumber()));
+        site.setName("main site");
+        site.setAddress(record.getAddress());
+        site.setPostcode(record.getPostcode());
+        sites.add(site);
+      }
+    }
+    ListTaker.store(database, SITE, sites, List.of());
+  }
+}

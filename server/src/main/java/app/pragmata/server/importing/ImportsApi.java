@@ -1,0 +1,182 @@
+package app.pragmata.server.importing;
+
+import static app.pragmata.server.generated.Tables.IMPORT;
+import static app.pragmata.server.generated.Tables.IMPORT_FAULT;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.server.generated.tables.records.ImportRecord;
+import app.pragmata.server.http.ListFile;
+import app.pragmata.server.http.Problem;
+import app.pragmata.server.people.Act;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
+import java.util.Arrays;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jooq.Records;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Imports over HTTP: a file goes up, its columns are mapped, it is tried, it is taken in. */
+@RestController
+class ImportsApi {
+  private static final int LARGEST_FILE = 50_000_000;
+  private static final int SAMPLE = 4;
+  private static final int FAULTS_SHOWN = 200;
+
+  record Made(long id) {}
+
+  /** A column that the kind of list may bring. */
+  record ColumnChoice(String name, String label, boolean needed) {}
+
+  /**
+   * How far an import is.
+   *
+   * @param headings the file's, each with the column that it stands for in {@code mapping}
+   * @param sample the first rows as they are in the file
+   */
+  record ImportView(
+      long id,
+      String kind,
+      String fileName,
+      String state,
+      List<ColumnChoice> columns,
+      List<String> headings,
+      List<String> mapping,
+      List<List<String>> sample,
+      int rowCount,
+      int rowsDone,
+      int added,
+      int changed,
+      int unchanged,
+      int faulty,
+      String problem,
+      List<RowFault> faults) {}
+
+  record RowFault(int row, String column, String message) {}
+
+  record MappingForm(List<String> mapping) {}
+
+  private final ImportService service;
+  private final DSLContext database;
+
+  ImportsApi(ImportService service, DSLContext database) {
+    this.service = service;
+    this.database = database;
+  }
+
+  /**
+   * Takes a file up; its name and the kind of list are told in the address.
+   *
+   * @param encoding empty for UTF-8 and workbooks, else how a CSV file's letters are written
+   */
+  @PostMapping(path = "/api/imports", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  Made upload(
+      Act act,
+      @RequestParam String kind,
+      @RequestParam(defaultValue = "") String fileName,
+      @RequestParam(defaultValue = "") String encoding,
+      HttpServletRequest request)
+      throws IOException {
+    ImportKind known =
+        ImportKind.of(kind)
+            .orElseThrow(() -> new Refused(Rule.NOT_FOUND, "Choose what the list is about."));
+    return new Made(service.upload(act, known, fileName, encoding, body(request)));
+  }
+
+  /** Reads no more than a file may have, whatever its sender says that it has. */
+  private static byte[] body(HttpServletRequest request) throws IOException {
+    byte[] content =
+        request.getContentLengthLong() > LARGEST_FILE
+            ? new byte[LARGEST_FILE + 1]
+            : request.getInputStream().readNBytes(LARGEST_FILE + 1);
+    if (content.length > LARGEST_FILE) {
+      throw new Problem(
+          HttpStatus.CONTENT_TOO_LARGE,
+          "This file has more than 50 MB. Keep only the columns that are needed, or cut the list in two.");
+    }
+    return content;
+  }
+
+  @GetMapping("/api/imports/{id}")
+  ImportView show(@PathVariable long id) {
+    ImportRecord row = service.get(id);
+    ImportKind kind = ImportKind.of(row.getKind()).orElseThrow();
+    ListReader.Read read = ListReader.read(row.getContent(), row.getEncoding());
+    return new ImportView(
+        id,
+        row.getKind(),
+        row.getFileName(),
+        row.getState(),
+        kind.columns().stream()
+            .map(column -> new ColumnChoice(column.name(), column.label(), column.needed()))
+            .toList(),
+        read.headings(),
+        Arrays.asList(row.getMapping()),
+        read.rows().stream().limit(SAMPLE).toList(),
+        row.getRowCount(),
+        row.getRowsDone(),
+        row.getAdded(),
+        row.getChanged(),
+        row.getUnchanged(),
+        row.getFaulty(),
+        row.getProblem(),
+        faults(id, FAULTS_SHOWN));
+  }
+
+  /** Only what changes while a run goes on, so that watching it costs little. */
+  @GetMapping("/api/imports/{id}/progress")
+  Progress progress(@PathVariable long id) {
+    return database
+        .select(IMPORT.STATE, IMPORT.ROWS_DONE, IMPORT.ROW_COUNT)
+        .from(IMPORT)
+        .where(IMPORT.ID.eq(id))
+        .fetchOptional(Records.mapping(Progress::new))
+        .orElseThrow(
+            () -> new Refused(Rule.NOT_FOUND, "There is no such import. Choose the file again."));
+  }
+
+  record Progress(String state, int rowsDone, int rowCount) {}
+
+  private List<RowFault> faults(long id, int most) {
+    return database
+        .select(IMPORT_FAULT.ROW_NUMBER, IMPORT_FAULT.COLUMN_NAME, IMPORT_FAULT.MESSAGE)
+        .from(IMPORT_FAULT)
+        .where(IMPORT_FAULT.IMPORT_ID.eq(id))
+        .orderBy(IMPORT_FAULT.ROW_NUMBER)
+        .limit(most)
+        .fetch(Records.mapping(RowFault::new));
+  }
+
+  @GetMapping("/api/imports/{id}/faults/file")
+  ResponseEntity<byte[]> faultsFile(
+      @PathVariable long id, @RequestParam(defaultValue = "csv") String format) {
+    return ListFile.named("rows-to-mend", format)
+        .head("Row", "Column", "What is wrong")
+        .rows(
+            faults(id, ListFile.MOST_ROWS),
+            fault -> new @Nullable Object[] {fault.row(), fault.column(), fault.message()})
+        .answer();
+  }
+
+  @PostMapping("/api/imports/{id}/try")
+  Made tryOut(Act act, @PathVariable long id, @RequestBody MappingForm form) {
+    service.start(act, id, form.mapping(), false);
+    return new Made(id);
+  }
+
+  @PostMapping("/api/imports/{id}/take")
+  Made take(Act act, @PathVariable long id, @RequestBody MappingForm form) {
+    service.start(act, id, form.mapping(), true);
+    return new Made(id);
+  }
+}

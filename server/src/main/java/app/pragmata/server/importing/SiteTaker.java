@@ -1,0 +1,93 @@
+package app.pragmata.server.importing;
+
+import static app.pragmata.server.generated.Tables.SITE;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.people.Company;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+
+/** Sites: known again by the customer and the site's name or address. */
+final class SiteTaker implements ListTaker {
+  private final DSLContext database;
+  private final Company company;
+  private final Customers customers;
+  private final IdentityHashMap<SiteRecord, Integer> rowOf = new IdentityHashMap<>();
+  private final List<SiteRecord> added = new ArrayList<>();
+  private final List<SiteRecord> changed = new ArrayList<>();
+
+  SiteTaker(DSLContext database, Company company) {
+    this.database = database;
+    this.company = company;
+    this.customers = new Customers(database);
+  }
+
+  @Override
+  public Becomes take(int row, Map<String, String> cells, Reading reading) {
+    Long customer = customers.find(cells.get("customer"), reading);
+    String name = reading.text("name", cells.get("name"), 120);
+    String address = reading.text("address", cells.get("address"), 300);
+    String postcode =
+        reading.optional("postcode", cells.get("postcode"), company.postcode()::parse);
+    String area = reading.optionalText("area", cells.get("area"), 60);
+    String notes = reading.optionalText("access_notes", cells.get("access_notes"), 1_000);
+    if (customer == null || name == null || address == null || !reading.faults().isEmpty()) {
+      return Becomes.UNCHANGED;
+    }
+    SiteRecord known = find(customer, name, address);
+    Integer before = known == null ? null : rowOf.get(known);
+    if (before != null) {
+      reading.fault(
+          "name", Rule.REPEATED, "Row " + before + " is the same site. Keep one of the two.");
+      return Becomes.UNCHANGED;
+    }
+    SiteRecord record = known == null ? new SiteRecord() : known;
+    if (known == null) {
+      record.setCustomerId(customer);
+      record.setPostcode("");
+      record.setArea("");
+      record.setAccessNotes("");
+    }
+    CustomerTaker.set(record, SITE.NAME, name);
+    CustomerTaker.set(record, SITE.ADDRESS, address);
+    CustomerTaker.set(record, SITE.POSTCODE, postcode);
+    CustomerTaker.set(record, SITE.AREA, area.isEmpty() ? null : area);
+    CustomerTaker.set(record, SITE.ACCESS_NOTES, notes.isEmpty() ? null : notes);
+    rowOf.put(record, row);
+    if (known == null) {
+      added.add(record);
+      customers.sites(customer).add(record);
+      return Becomes.ADDED;
+    }
+    if (!record.touched()) {
+      return Becomes.UNCHANGED;
+    }
+    record.setVersion(record.getVersion() + 1);
+    changed.add(record);
+    return Becomes.CHANGED;
+  }
+
+  private @Nullable SiteRecord find(long customer, String name, String address) {
+    List<SiteRecord> all = customers.sites(customer);
+    return all.stream()
+        .filter(site -> site.getName().equalsIgnoreCase(name))
+        .findFirst()
+        .or(
+            () ->
+                all.stream()
+                    .filter(site -> site.getAddress().equalsIgnoreCase(address))
+                    .findFirst())
+        .orElse(null);
+  }
+
+  @Override
+  public void store() {
+    ListTaker.store(database, SITE, added, changed);
+  }
+}

@@ -1,0 +1,31 @@
+-- A list from another program, on its way into the records.
+create table import (
+  id bigint generated always as identity primary key,
+  kind text not null check (kind in ('customers', 'sites', 'contacts', 'equipment', 'price_list')),
+  file_name text not null,
+  encoding text not null,
+  content bytea not null,
+  -- The column that each heading stands for; empty for one that is left out.
+  mapping text[] not null,
+  state text not null check (state in ('read', 'trying', 'tried', 'taking', 'taken', 'failed')),
+  row_count integer not null,
+  rows_done integer not null default 0,
+  added integer not null default 0,
+  changed integer not null default 0,
+  unchanged integer not null default 0,
+  faulty integer not null default 0,
+  -- Why it was not taken in, when it failed as a whole.
+  problem text not null default '',
+  last_sign_at timestamptz not null,
+  uploaded_at timestamptz not null,
+  uploaded_by bigint not null references person
+);
+create index on import (uploaded_at desc);
+
+create table import_fault (
+  import_id bigint not null references import,
+  row_number integer not null,
+  column_name text not null,
+  message text not null
+);
+create index on import_fault (import_id, row_number);
