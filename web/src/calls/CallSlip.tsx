@@ -242,6 +242,7 @@ function About({ card, slip, change, problem }: Props & { problem: Problem | und
           allowClear
           value={slip.place || undefined}
           placeholder="site or piece of equipment"
+          notFoundContent="No such site or piece here"
           onChange={(chosen?: string) => change({ ...slip, place: chosen ?? "", step: "what" })}
           onSelect={() => (document.activeElement as HTMLElement | null)?.blur()}
           options={options}

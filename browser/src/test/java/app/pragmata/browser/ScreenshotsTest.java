@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.RunningPragmata;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Date;
@@ -44,11 +45,54 @@ class ScreenshotsTest {
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
     picture(desk, "/books/journal", "journal");
-    picture(desk, "/customers/4", "customer");
     desk.keyboard().type("/tansy");
     desk.locator(".find-hit.on").waitFor();
     take(desk, "find");
     quoteEditor(desk);
+    frontDesk(desk);
+  }
+
+  private void frontDesk(Page desk) {
+    desk.navigate("/customers/4?at=equipment-91");
+    desk.locator(".piece.on").waitFor();
+    desk.getByLabel("What is it about?").fill("Gate is dead since this morning");
+    desk.keyboard().press("Enter");
+    desk.locator(".outcomes button:focus").waitFor();
+    desk.keyboard().press("f");
+    desk.locator(".talk h3").waitFor();
+    desk.keyboard().press("1");
+    desk.locator(".talk h3").getByText("Is the lamp").waitFor();
+    take(desk, "fault-talk");
+    picture(desk, "/customers/15", "customer");
+    desk.navigate("/customers/new?said=01632%20960121");
+    desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Tansey Row");
+    desk.locator(".doubles a").first().waitFor();
+    take(desk, "new-caller");
+    desk.navigate("/to-dos");
+    for (String[] toDo :
+        new String[][] {
+          {"Ring Quillon Bakery about the October invoice", "yesterday"},
+          {"Order two warning signs for the barrier", "fri"}
+        }) {
+      Chromium.button(desk, "New").click();
+      desk.getByLabel("What is to be done?").fill(toDo[0]);
+      desk.getByLabel("By", new Page.GetByLabelOptions().setExact(true)).fill(toDo[1]);
+      desk.keyboard().press("Enter");
+      desk.locator(".row").getByText(toDo[0]).waitFor();
+    }
+    take(desk, "to-dos");
+    picture(desk, "/fault-talks/1", "fault-talk-editor");
+    desk.navigate("/imports");
+    desk.locator("input[type=file]")
+        .setInputFiles(
+            new FilePayload(
+                "customers.csv",
+                "text/csv",
+                "Ref,Company,Tel,Street,Zip\nPG-1,Playgroup Gannet,01632 960971,\"4 Gannet Close, Ostmere\",OS4 1AA\nPG-2,Half Number,0163,,\n"
+                    .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+    Chromium.button(desk, "Try it").click();
+    desk.getByText("1 row to mend").waitFor();
+    take(desk, "import");
   }
 
   private void quoteEditor(Page desk) {
