@@ -1,6 +1,6 @@
 import { Button } from "antd";
 import { useState } from "react";
-import { answer, client } from "../api/client";
+import { answer, client, withKey } from "../api/client";
 import type { Correction, JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
 import { hours, money, time, timeOf, weekday, words } from "../format";
@@ -271,6 +271,14 @@ function TimeRow({ entry, edit, milesMissing }: { entry: Time; edit?: () => void
 }
 
 function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; editable: boolean }) {
+  const onRecord = useAct((serialNumber: string, key) =>
+    answer(
+      client.POST("/api/visit-parts/{id}/equipment", {
+        params: { path: { id: part.id }, ...withKey(key) },
+        body: { serialNumber },
+      }),
+    ),
+  );
   const warranty = useAct((reason: string) =>
     answer(
       client.POST("/api/visit-parts/{id}/warranty", {
@@ -301,6 +309,23 @@ function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; edit
       <td colSpan={4}>
         {part.name}
         {part.beyondPromise > 0 && <span className="needs"> {part.beyondPromise} more than promised</span>}
+        {part.toPutOnRecord > 0 && (
+          <span className="small">
+            {" "}
+            <Asking
+              plain
+              label={
+                part.toPutOnRecord > 1
+                  ? `${part.toPutOnRecord} serial numbers missing…`
+                  : "serial number missing…"
+              }
+              title={`${part.name}, fitted`}
+              question="Its serial number; it goes on record at the site with its warranty."
+              confirm="Put on record"
+              run={onRecord.run}
+            />
+          </span>
+        )}
         {covered && !part.warrantyExclusion && (
           <span className="soft small">
             {" "}

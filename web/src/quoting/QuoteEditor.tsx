@@ -51,7 +51,7 @@ type Props = {
 
 /** Cost and margin stand beside the price while it is typed; the server computes every figure. */
 export function QuoteEditor({ draft, change, computed, problem }: Props) {
-  const live = useLiveFigures(draft.lines, computed);
+  const live = useLiveFigures(draft, computed);
   return (
     <>
       <Section name="For">
@@ -75,14 +75,14 @@ export function QuoteEditor({ draft, change, computed, problem }: Props) {
 }
 
 /** Asks the server for the figures shortly after the last change; an answer that comes too late is dropped. */
-function useLiveFigures(lines: TypedLine[], stored: Computed | undefined): Computed | undefined {
+function useLiveFigures({ siteId, lines }: Draft, stored: Computed | undefined): Computed | undefined {
   const [computed, setComputed] = useState(stored);
   const latest = useRef(0);
   useEffect(() => {
     const mine = ++latest.current;
     const timer = setTimeout(async () => {
       try {
-        const figures = await answer(client.POST("/api/quotes/preview", { body: { lines } }));
+        const figures = await answer(client.POST("/api/quotes/preview", { body: { siteId, lines } }));
         if (mine === latest.current) {
           setComputed(figures);
         }
@@ -94,7 +94,7 @@ function useLiveFigures(lines: TypedLine[], stored: Computed | undefined): Compu
       }
     }, 120);
     return () => clearTimeout(timer);
-  }, [lines]);
+  }, [siteId, lines]);
   return computed;
 }
 

@@ -27,6 +27,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * all tests in it.
  */
 public final class RunningPragmata {
+  private static final String LARGE = "pragmata_large";
   private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
 
   private final ConfigurableApplicationContext context;
@@ -43,6 +44,7 @@ public final class RunningPragmata {
             .run(
                 "--server.port=0",
                 "--pragmata.demo=true",
+                "--pragmata.large=" + (database.equals(LARGE) ? "true" : "false"),
                 "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,
                 "--spring.datasource.username=" + System.getProperty("pragmata.database.user"),
                 "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
@@ -60,6 +62,11 @@ public final class RunningPragmata {
   /** The program for tests over HTTP: early on a Tuesday, before anybody has started work. */
   public static RunningPragmata forTests() {
     return on("pragmata_test", "2026-11-24T06:30");
+  }
+
+  /** The program on the large company, which {@code ./pragmata load} has made, as of now. */
+  public static RunningPragmata large() {
+    return on(LARGE, java.time.LocalDateTime.now(java.time.ZoneId.of("Europe/London")).toString());
   }
 
   public SettableClock clock() {

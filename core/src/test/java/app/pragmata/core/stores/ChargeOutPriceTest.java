@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
 import java.math.BigDecimal;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -41,6 +42,15 @@ class ChargeOutPriceTest {
   @Test
   void a_part_that_is_given_away_has_a_price_of_nothing_and_not_the_bands() {
     assertThat(price.of(Money.ZERO, new BigDecimal("14.25"))).isEqualTo(Money.ZERO);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"26.90, 14.25, 24.21", "318.60, 212.40, 286.74", ", 14.25, 24.37", "0, 5.00, 0.00"})
+  void a_price_list_takes_its_share_off_whichever_price_it_is(
+      String own, BigDecimal cost, String expected) {
+    Money ownPrice = own == null ? null : Money.of(own);
+    assertThat(price.less(new Share(new BigDecimal("0.10"))).of(ownPrice, cost))
+        .isEqualTo(Money.of(expected));
   }
 
   @Test

@@ -14,8 +14,10 @@ import static app.pragmata.server.generated.Tables.VAT_RATE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectCount;
 
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.costing.JobFacts;
@@ -166,7 +168,13 @@ public class JobStore {
     }
   }
 
-  /** A part used; the exclusion is null while the part is under the equipment's warranty. */
+  /**
+   * A part used.
+   *
+   * @param warrantyExclusion null while the part is under the equipment's warranty
+   * @param keptOnRecord whether it becomes equipment once it is fitted
+   * @param onRecord how many of these are on record as equipment
+   */
   public record Use(
       long id,
       int version,
@@ -179,7 +187,9 @@ public class JobStore {
       @Nullable String warrantyExclusion,
       String vatCode,
       String vatCategory,
-      BigDecimal vatPercent) {
+      BigDecimal vatPercent,
+      boolean keptOnRecord,
+      int onRecord) {
 
     PartUse fact() {
       return new PartUse(
@@ -289,6 +299,7 @@ public class JobStore {
                     .orderBy(TIME_ENTRY.STARTED_AT, TIME_ENTRY.ID))
             .as("entries")
             .convertFrom(rows -> rows.map(mapping(Entry::new)));
+    var fitted = EQUIPMENT.as("fitted");
     Field<List<Use>> uses =
         multiset(
                 select(
@@ -303,7 +314,12 @@ public class JobStore {
                         VISIT_PART.WARRANTY_EXCLUSION,
                         VAT_RATE.CODE,
                         VAT_RATE.CATEGORY,
-                        VAT_RATE.PERCENT)
+                        VAT_RATE.PERCENT,
+                        field(PART.EQUIPMENT_KIND_ID.isNotNull()),
+                        field(
+                            selectCount()
+                                .from(fitted)
+                                .where(fitted.VISIT_PART_ID.eq(VISIT_PART.ID))))
                     .from(VISIT_PART)
                     .join(PART)
                     .on(PART.ID.eq(VISIT_PART.PART_ID))

@@ -218,8 +218,14 @@ class DemoFrontDesk {
         .execute();
   }
 
-  /** What sets some customers apart. */
+  /** What sets some customers and some parts apart. */
   void describeCustomers(LocalDate today) {
+    database
+        .update(PART)
+        .set(PART.EQUIPMENT_KIND_ID, kind(database, "Roller shutter"))
+        .set(PART.WARRANTY_MONTHS, (short) 24)
+        .where(PART.NUMBER.eq("MOT-400"))
+        .execute();
     long quick =
         database
             .select(RESPONSE_TERMS.ID)

@@ -27,7 +27,7 @@ import org.springframework.transaction.support.TransactionTemplate;
  * sites and 500,000 jobs with their books, always the same ones.
  */
 @Component
-@ConditionalOnProperty("pragmata.large")
+@ConditionalOnProperty(name = "pragmata.large", havingValue = "true")
 class LargeCompany {
   static final int CUSTOMERS = 100_000;
   static final int SITES = 150_000;

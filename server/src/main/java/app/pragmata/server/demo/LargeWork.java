@@ -47,7 +47,7 @@ import org.springframework.stereotype.Component;
  * of the large company are in order.
  */
 @Component
-@ConditionalOnProperty("pragmata.large")
+@ConditionalOnProperty(name = "pragmata.large", havingValue = "true")
 class LargeWork {
   static final int JOBS = 500_000;
 

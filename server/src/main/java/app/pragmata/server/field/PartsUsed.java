@@ -44,7 +44,9 @@ class PartsUsed {
             .set(VISIT_PART.PART_ID, partId)
             .set(VISIT_PART.QUANTITY, quantity)
             .set(VISIT_PART.COST_MINOR, cost.minor())
-            .set(VISIT_PART.PRICE_MINOR, stock.getPrice(partId).minor())
+            .set(
+                VISIT_PART.PRICE_MINOR,
+                stock.getPrice(partId, locked.job().getCustomerId()).minor())
             .set(VISIT_PART.PLACE_ID, place)
             .set(VISIT_PART.ADDED_AT, act.at())
             .returning()

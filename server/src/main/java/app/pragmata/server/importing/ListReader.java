@@ -13,17 +13,19 @@ import java.nio.charset.Charset;
 import java.nio.charset.CodingErrorAction;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Stream;
-import java.util.zip.ZipEntry;
-import java.util.zip.ZipInputStream;
+import org.apache.commons.compress.archivers.zip.ZipArchiveEntry;
+import org.apache.commons.compress.archivers.zip.ZipFile;
 import org.apache.commons.csv.CSVException;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVRecord;
 import org.dhatim.fastexcel.reader.Cell;
 import org.dhatim.fastexcel.reader.CellType;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.dhatim.fastexcel.reader.ReadingOptions;
 import org.dhatim.fastexcel.reader.Row;
 
 /** Reads CSV (RFC 4180, or with semicolons or tabs) and XLSX files into rows of text. */
@@ -175,7 +177,9 @@ final class ListReader {
     refuseBomb(content);
     var rows = new ArrayList<List<String>>();
     var formulas = new ArrayList<Formula>();
-    try (var book = new ReadableWorkbook(new ByteArrayInputStream(content));
+    try (var book =
+            new ReadableWorkbook(
+                new ByteArrayInputStream(content), new ReadingOptions(true, false));
         var lines = book.getFirstSheet().openStream()) {
       lines.forEach(line -> add(rows, cells(line, rows.size() - 1, formulas)));
     } catch (IOException | RuntimeException unreadable) {
@@ -224,24 +228,22 @@ final class ListReader {
             MOST_UNPACKED_BYTES, Math.max(20L << 20, (long) content.length * MOST_TIMES_PACKED));
     long unpacked = 0;
     byte[] buffer = new byte[1 << 16];
-    try (var zip = new ZipInputStream(new ByteArrayInputStream(content))) {
-      for (ZipEntry entry = zip.getNextEntry(); entry != null; entry = zip.getNextEntry()) {
-        for (int count = read(zip, buffer); count > 0; count = read(zip, buffer)) {
-          unpacked += count;
-          if (unpacked > most) {
-            throw new Refused(
-                Rule.TOO_LARGE,
-                "This workbook unpacks to far more than it seems to hold, so it was not opened. Save the list alone in a new file.");
+    try (ZipFile zip = ZipFile.builder().setByteArray(content).get()) {
+      for (ZipArchiveEntry entry : Collections.list(zip.getEntries())) {
+        try (InputStream packed = zip.getInputStream(entry)) {
+          for (int count = packed.read(buffer); count > 0; count = packed.read(buffer)) {
+            unpacked += count;
+            if (unpacked > most) {
+              throw new Refused(
+                  Rule.TOO_LARGE,
+                  "This workbook unpacks to far more than it seems to hold, so it was not opened. Save the list alone in a new file.");
+            }
           }
         }
       }
     } catch (IOException unreadable) {
       throw notAList();
     }
-  }
-
-  private static int read(InputStream stream, byte[] buffer) throws IOException {
-    return stream.read(buffer, 0, buffer.length);
   }
 
   private static void add(List<List<String>> rows, List<String> cells) {

@@ -8,6 +8,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.stores.StockStore;
@@ -28,10 +29,14 @@ final class QuoteReader {
 
   private final Company company;
   private final StockStore stock;
+  private final ChargeOutPrice pricing;
   private final LocalDate today;
   private final Reading reading;
 
-  QuoteReader(Company company, StockStore stock, LocalDate today, Reading reading) {
+  /** Prices parts by the given pricing, which may be the customer's own. */
+  QuoteReader(
+      Company company, StockStore stock, ChargeOutPrice pricing, LocalDate today, Reading reading) {
+    this.pricing = pricing;
     this.company = company;
     this.stock = stock;
     this.today = today;
@@ -118,7 +123,7 @@ final class QuoteReader {
     PartRecord part = stock.get(line.partId());
     String description = description(at, line, part.getName());
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
-    Money price = price(at, line, StockStore.price(part, stock.getPricing()));
+    Money price = price(at, line, StockStore.price(part, pricing));
     return description == null || quantity == null || price == null
         ? null
         : new QuoteLine.Part(

@@ -14,6 +14,7 @@ import app.pragmata.core.planning.Day;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.people.Act;
@@ -340,7 +341,8 @@ public class QuoteService {
         reading.optional("validUntil", form.validUntil(), typed -> Day.parse(typed, act.today()));
     String notes = reading.optionalText("notes", form.notes(), LONGEST_NOTES);
     List<@Nullable QuoteLine> lines =
-        new QuoteReader(company, stock, act.today(), reading).read(form.lines());
+        new QuoteReader(company, stock, pricing(customerId), act.today(), reading)
+            .read(form.lines());
     reading.refuseIfFaulty();
     return new Entered(
         Objects.requireNonNull(customerId),
@@ -351,6 +353,15 @@ public class QuoteService {
         validUntil == null ? act.today().plusDays(company.quoteValidDays()) : validUntil,
         notes,
         lines.stream().map(Objects::requireNonNull).toList());
+  }
+
+  /** The pricing for whoever the site's customer is; list prices while no site is chosen. */
+  ChargeOutPrice pricingAt(@Nullable Long siteId) {
+    return pricing(siteId == null ? null : customerOf(siteId));
+  }
+
+  private ChargeOutPrice pricing(@Nullable Long customerId) {
+    return customerId == null ? stock.getPricing() : stock.getPricing(customerId);
   }
 
   private @Nullable Long customerOf(long siteId) {

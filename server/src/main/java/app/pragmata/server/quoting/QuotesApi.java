@@ -90,7 +90,8 @@ class QuotesApi {
 
   record FieldFault(String field, Rule rule, String message) {}
 
-  record PreviewForm(List<QuoteForm.TypedLine> lines) {}
+  /** The lines and, once it is chosen, the site, whose customer may have prices of their own. */
+  record PreviewForm(@Nullable Long siteId, List<QuoteForm.TypedLine> lines) {}
 
   record AtVersion(int version) {}
 
@@ -187,7 +188,8 @@ class QuotesApi {
     var reading = new Reading();
     Company company = companies.getCompany();
     List<@Nullable QuoteLine> lines =
-        new QuoteReader(company, stock, act.today(), reading).read(form.lines());
+        new QuoteReader(company, stock, service.pricingAt(form.siteId()), act.today(), reading)
+            .read(form.lines());
     return computed(
         lines,
         reading.faults().stream()

@@ -105,6 +105,7 @@ public record JobSheet(
    *
    * @param beyondPromise how many more were used than promised; nothing or less counts as zero
    * @param warrantyPercent what the equipment's warranty would bear; "0" when nothing
+   * @param toPutOnRecord how many of them are equipment now whose serial numbers nobody has entered
    */
   public record Part(
       long id,
@@ -116,7 +117,8 @@ public record JobSheet(
       long costMinor,
       String warrantyPercent,
       @Nullable String warrantyExclusion,
-      boolean corrected) {}
+      boolean corrected,
+      int toPutOnRecord) {}
 
   public record OtherCost(long id, String supplier, String description, long costMinor) {}
 

@@ -307,7 +307,8 @@ class SheetApi {
         use.costMinor(),
         warranty.forParts(day).percent(),
         use.warrantyExclusion(),
-        corrected.contains("visit_part" + use.id()));
+        corrected.contains("visit_part" + use.id()),
+        use.keptOnRecord() ? Math.max(0, use.quantity().intValue() - use.onRecord()) : 0);
   }
 
   private static JobSheet.Cost cost(JobFacts facts, CostSheet sheet, Money net) {

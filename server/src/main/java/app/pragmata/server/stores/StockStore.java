@@ -1,7 +1,9 @@
 package app.pragmata.server.stores;
 
 import static app.pragmata.server.generated.Tables.COST_BAND;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PRICE_LIST;
 import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
 import static app.pragmata.server.generated.Tables.STOCK_MOVEMENT;
 import static app.pragmata.server.generated.Tables.STOCK_PLACE;
@@ -9,6 +11,7 @@ import static app.pragmata.server.generated.Tables.STOCK_PLACE;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.core.stores.StockBalance;
 import app.pragmata.server.generated.tables.records.PartRecord;
@@ -68,9 +71,21 @@ public class StockStore {
         .fetchSingle(STOCK_PLACE.ID);
   }
 
-  /** What a part sells for today, per unit. */
-  public Money getPrice(long partId) {
-    return price(get(partId), getPricing());
+  /** What a part sells for to this customer today, per unit. */
+  public Money getPrice(long partId, long customerId) {
+    return price(get(partId), getPricing(customerId));
+  }
+
+  /** The pricing with what the customer's price list takes off. */
+  public ChargeOutPrice getPricing(long customerId) {
+    return database
+        .select(PRICE_LIST.PARTS_DISCOUNT_SHARE)
+        .from(CUSTOMER)
+        .join(PRICE_LIST)
+        .on(PRICE_LIST.ID.eq(CUSTOMER.PRICE_LIST_ID))
+        .where(CUSTOMER.ID.eq(customerId))
+        .fetchOptional(row -> getPricing().less(new Share(row.value1())))
+        .orElseGet(this::getPricing);
   }
 
   /** The cost bands that price parts without a price of their own. */
