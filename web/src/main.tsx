@@ -19,6 +19,7 @@ const NewCallerPage = lazy(() => import("./calls/NewCallerPage"));
 const TalkEditorPage = lazy(() => import("./calls/TalkEditorPage"));
 const CustomersPage = lazy(() => import("./customers/CustomersPage"));
 const ImportPage = lazy(() => import("./importing/ImportPage"));
+const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
@@ -79,6 +80,7 @@ const router = createBrowserRouter([
               { path: "/customers/new", element: <NewCallerPage /> },
               { path: "/customers/:id", element: <CallerPage /> },
               { path: "/imports/:id?", element: <ImportPage /> },
+              { path: "/figures/faults", element: <FaultsPage /> },
               { path: "/to-dos", element: <ToDosPage /> },
               { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },

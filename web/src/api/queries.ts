@@ -128,6 +128,13 @@ export const queries = {
       getNextPageParam: (page) => page.next ?? undefined,
       placeholderData: keepPreviousData,
     }),
+  faults: (from: string, to: string) =>
+    queryOptions({
+      queryKey: ["work", "faults", from, to],
+      queryFn: () => answer(client.GET("/api/figures/faults", { params: { query: { from, to } } })),
+      placeholderData: keepPreviousData,
+      retry: false,
+    }),
   toDoCount: queryOptions({
     queryKey: ["work", "to-do-count"],
     queryFn: () => answer(client.GET("/api/to-dos/count")),

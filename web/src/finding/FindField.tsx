@@ -20,6 +20,12 @@ const PLACES: Choice[] = [
 const MORE: Choice[] = [
   { kind: "go to", title: "Customers", detail: "everybody, or who owes", to: "/customers" },
   { kind: "go to", title: "To-dos", detail: "yours and everybody's, overdue first", to: "/to-dos" },
+  {
+    kind: "go to",
+    title: "Faults",
+    detail: "what goes wrong, why, and what it costs",
+    to: "/figures/faults",
+  },
   { kind: "go to", title: "Import", detail: "a list from another program", to: "/imports" },
   { kind: "go to", title: "Fault talks", detail: "what is asked on the phone", to: "/fault-talks" },
 ];

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Select } from "antd";
 import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
-import type { JobSheet, Visit } from "../api/generated/schema";
+import type { Code, JobSheet, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { BillSection } from "../billing/BillSection";
@@ -184,7 +184,53 @@ function PromiseLines({ job }: { job: JobSheet }) {
       </table>
       {job.response && <Responding job={job} />}
       {job.notes && <p className="said">{job.notes}</p>}
+      <JobCodes job={job} />
     </>
+  );
+}
+
+/** What was wrong and why, for the figures. */
+function JobCodes({ job }: { job: JobSheet }) {
+  const { data: codes } = useQuery(queries.codes);
+  const { person } = useSession();
+  const save = useAct((chosen: { faultCode?: string | null; causeCode?: string | null }) =>
+    answer(
+      client.PUT("/api/jobs/{id}/codes", {
+        params: { path: { id: job.id } },
+        body: { version: job.version, faultCode: job.faultCode, causeCode: job.causeCode, ...chosen },
+      }),
+    ),
+  );
+  const options = (list: Code[] | undefined, own: string | null | undefined) =>
+    (list ?? [])
+      .filter((code) => code.active || code.code === own)
+      .map((code) => ({ value: code.code, label: code.name }));
+  if (person.role === "BOOKKEEPER") {
+    return null;
+  }
+  return (
+    <div className="job-codes">
+      <Select
+        aria-label="Fault"
+        size="small"
+        allowClear
+        placeholder="fault"
+        value={job.faultCode ?? undefined}
+        popupMatchSelectWidth={false}
+        onChange={(faultCode?: string) => save.run({ faultCode: faultCode ?? null })}
+        options={options(codes?.faults, job.faultCode)}
+      />
+      <Select
+        aria-label="Cause"
+        size="small"
+        allowClear
+        placeholder="cause"
+        value={job.causeCode ?? undefined}
+        popupMatchSelectWidth={false}
+        onChange={(causeCode?: string) => save.run({ causeCode: causeCode ?? null })}
+        options={options(codes?.causes, job.causeCode)}
+      />
+    </div>
   );
 }
 

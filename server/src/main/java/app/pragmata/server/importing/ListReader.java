@@ -208,6 +208,9 @@ final class ListReader {
   }
 
   private static String text(Cell cell) {
+    if (cell.getType() == CellType.FORMULA) {
+      return "=" + cell.getFormula();
+    }
     if (cell.getType() == CellType.NUMBER && isDay(cell)) {
       return cell.asDate().toLocalDate().toString();
     }

@@ -1,0 +1,77 @@
+package app.pragmata.server.calls;
+
+import static app.pragmata.server.generated.Tables.CAUSE_CODE;
+import static app.pragmata.server.generated.Tables.FAULT_CODE;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Versions;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Table;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What was wrong on a job and why, once somebody knows; also after it was billed. */
+@RestController
+class JobCodesApi {
+  record CodesForm(int version, @Nullable String faultCode, @Nullable String causeCode) {}
+
+  record Made(long id) {}
+
+  private final DSLContext database;
+  private final VisitStore visits;
+  private final AuditTrail audit;
+
+  JobCodesApi(DSLContext database, VisitStore visits, AuditTrail audit) {
+    this.database = database;
+    this.visits = visits;
+    this.audit = audit;
+  }
+
+  @PutMapping("/api/jobs/{id}/codes")
+  @Transactional
+  public Made save(Act act, @PathVariable long id, @RequestBody CodesForm form) {
+    var reading = new Reading();
+    requireKnown("faultCode", form.faultCode(), FAULT_CODE, FAULT_CODE.CODE, reading);
+    requireKnown("causeCode", form.causeCode(), CAUSE_CODE, CAUSE_CODE.CODE, reading);
+    reading.refuseIfFaulty();
+    JobRecord job = visits.lockJob(id);
+    Versions.require(form.version(), job.getVersion());
+    Map<String, Object> before = codes(job);
+    job.setFaultCode(form.faultCode());
+    job.setCauseCode(form.causeCode());
+    visits.storeJob(act, job, VisitStore.state(job));
+    audit.note(
+        act, new AuditTrail.Subject("job", id, id), "fault and cause", "", before, codes(job));
+    return new Made(id);
+  }
+
+  private void requireKnown(
+      String field, @Nullable String code, Table<?> table, Field<String> key, Reading reading) {
+    if (code != null && !database.fetchExists(table, key.eq(code))) {
+      reading.fault(field, Rule.NOT_FOUND, "There is no such code. Choose one from the list.");
+    }
+  }
+
+  private static Map<String, Object> codes(JobRecord job) {
+    var codes = new LinkedHashMap<String, Object>();
+    if (job.getFaultCode() != null) {
+      codes.put("fault", job.getFaultCode());
+    }
+    if (job.getCauseCode() != null) {
+      codes.put("cause", job.getCauseCode());
+    }
+    return codes;
+  }
+}

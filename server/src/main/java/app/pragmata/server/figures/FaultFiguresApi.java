@@ -1,0 +1,144 @@
+package app.pragmata.server.figures;
+
+import static org.jooq.impl.DSL.val;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.http.ListFile;
+import app.pragmata.server.people.Act;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What goes wrong, why, and what it costs, by fault and cause. */
+@RestController
+class FaultFiguresApi {
+  /**
+   * One fault with one of its causes over the days asked for. Calls belong to a fault before
+   * anybody knows the cause and stand on its first row only.
+   *
+   * @param calls how many called about it
+   * @param solved how many of these were solved on the phone
+   * @param jobs how many jobs it made
+   * @param labourMinutes recorded on these
+   * @param costMinor approved time, parts and other costs of these
+   * @param netMinor what was billed for these, without VAT
+   */
+  record FaultFigures(
+      String fault,
+      @Nullable String cause,
+      int calls,
+      int solved,
+      int jobs,
+      int labourMinutes,
+      long costMinor,
+      long netMinor) {}
+
+  /** The figures, and the days that they are about. */
+  record Faults(LocalDate from, LocalDate to, List<FaultFigures> rows) {}
+
+  private static final String SQL =
+      """
+      with called as (
+        select fault_code, count(*) as calls, count(*) filter (where outcome = 'solved') as solved
+        from call where fault_code is not null and (at at time zone {2})::date between {0} and {1}
+        group by fault_code
+      ), made as (
+        select j.fault_code, j.cause_code, count(*) as jobs,
+          sum((select coalesce(sum(extract(epoch from t.ended_at - t.started_at) / 60), 0) from time_entry t
+            join visit v on v.id = t.visit_id where v.job_id = j.id and t.kind = 'labour')) as minutes,
+          sum((select coalesce(sum(coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0)), 0)
+              from time_entry t join visit v on v.id = t.visit_id where v.job_id = j.id)
+            + (select coalesce(sum(p.cost_minor), 0) from visit_part p join visit v on v.id = p.visit_id where v.job_id = j.id)
+            + (select coalesce(sum(o.cost_minor), 0) from other_cost o where o.job_id = j.id)) as cost,
+          sum((select coalesce(sum(i.net_minor), 0) from invoice i where i.job_id = j.id)) as net
+        from job j where j.fault_code is not null and (j.created_at at time zone {2})::date between {0} and {1}
+        group by j.fault_code, j.cause_code
+      ), rows as (
+        select f.name as fault, c.name as cause, f.code, coalesce(m.jobs, 0) as jobs, coalesce(m.minutes, 0) as minutes,
+          coalesce(m.cost, 0) as cost, coalesce(m.net, 0) as net,
+          row_number() over (partition by f.code order by m.jobs desc nulls last, c.name) as place
+        from fault_code f left join made m on m.fault_code = f.code left join cause_code c on c.code = m.cause_code
+      )
+      select rows.fault, rows.cause, case when place = 1 then coalesce(calls, 0) else 0 end::int,
+        case when place = 1 then coalesce(solved, 0) else 0 end::int, rows.jobs::int, rows.minutes::int,
+        rows.cost::bigint, rows.net::bigint
+      from rows left join called on called.fault_code = rows.code
+      where rows.jobs > 0 or calls > 0
+      order by sum(rows.jobs) over (partition by rows.code) + coalesce(calls, 0) desc, rows.fault, place
+      """;
+
+  private final DSLContext database;
+
+  FaultFiguresApi(DSLContext database) {
+    this.database = database;
+  }
+
+  /** Days as people type them; the last twelve months when they are left out. */
+  @GetMapping("/api/figures/faults")
+  Faults faults(
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to) {
+    var reading = new Reading();
+    LocalDate first = reading.optional("from", from, day -> Day.parsePast(day, act.today()));
+    LocalDate last = reading.optional("to", to, day -> Day.parsePast(day, act.today()));
+    reading.refuseIfFaulty();
+    LocalDate start = Objects.requireNonNullElse(first, act.today().minusYears(1));
+    LocalDate end = Objects.requireNonNullElse(last, act.today());
+    return new Faults(
+        start,
+        end,
+        database
+            .resultQuery(SQL, val(start), val(end), val(act.zone().getId()))
+            .fetch(
+                row ->
+                    new FaultFigures(
+                        row.get(0, String.class),
+                        row.get(1, String.class),
+                        row.get(2, Integer.class),
+                        row.get(3, Integer.class),
+                        row.get(4, Integer.class),
+                        row.get(5, Integer.class),
+                        row.get(6, Long.class),
+                        row.get(7, Long.class))));
+  }
+
+  @GetMapping("/api/figures/faults/file")
+  ResponseEntity<byte[]> file(
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to,
+      @RequestParam(defaultValue = "csv") String format) {
+    return ListFile.named("faults", format)
+        .head(
+            "Fault",
+            "Cause",
+            "Calls",
+            "Solved on the phone",
+            "Jobs",
+            "Labour minutes",
+            "Cost",
+            "Net")
+        .rows(
+            faults(act, from, to).rows(),
+            row ->
+                new @Nullable Object[] {
+                  row.fault(),
+                  row.cause(),
+                  row.calls(),
+                  row.solved(),
+                  row.jobs(),
+                  row.labourMinutes(),
+                  ListFile.amount(row.costMinor()),
+                  ListFile.amount(row.netMinor())
+                })
+        .answer();
+  }
+}
