@@ -91,7 +91,7 @@ export function CallSlip({ card, slip, change }: Props) {
       } else if (event.key === "Escape" && slip.step !== "about") {
         event.preventDefault();
         change({ ...slip, step: slip.step === "what" ? "about" : "what" });
-      } else if (slip.step !== "talk" && go(event.key.toLowerCase())) {
+      } else if (slip.step !== "talk" && slip.step !== "about" && go(event.key.toLowerCase())) {
         event.preventDefault();
       }
     };
@@ -227,7 +227,9 @@ function About({ card, slip, change, problem }: Props & { problem: Problem | und
                 place.current?.focus();
               }
             } else if (event.key === "Escape") {
+              event.stopPropagation();
               event.currentTarget.blur();
+              change({ ...slip, step: "what" });
             }
           }}
         />

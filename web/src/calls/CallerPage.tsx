@@ -30,19 +30,28 @@ function Caller({ id }: { id: number }) {
     }
   }, [card, id, navigate]);
 
+  // Whoever types on while the card is still coming, or before the field has the focus, loses no letter and presses no
+  // key by it: what is said comes first, the keys that do something come after it.
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const typing =
         event.target instanceof HTMLElement &&
         event.target.closest("input, textarea, [role=combobox], .ant-modal, .ant-select-dropdown") !== null;
-      if (event.key === "e" && !typing && !event.ctrlKey && !event.metaKey && !event.altKey) {
+      if (typing || event.ctrlKey || event.metaKey || event.altKey) {
+        return;
+      }
+      if (slip.step === "about" && event.key.length === 1 && event.key !== "/") {
+        event.preventDefault();
+        setSlip({ ...slip, about: slip.about + event.key });
+        document.querySelector<HTMLTextAreaElement>(".slip textarea")?.focus();
+      } else if (slip.step === "what" && event.key === "e") {
         event.preventDefault();
         setOpened({ form: "customer" });
       }
     };
     document.addEventListener("keydown", press);
     return () => document.removeEventListener("keydown", press);
-  }, []);
+  });
 
   if (error) {
     return <p className="pad fault">{error.message}</p>;

@@ -53,7 +53,7 @@ class FaultFiguresTest {
 
   @Test
   void a_job_whose_cause_was_found_brings_its_cost_and_its_net_to_the_figures() {
-    var gate = new SwingGate(program, "tobias").billed();
+    var gate = new SwingGate(program, "imre").billed();
     var put =
         office.put(
             "/api/jobs/" + gate.job() + "/codes",
