@@ -124,7 +124,7 @@ export default function ToDosPage() {
             />
           </div>
         </div>
-        <div className="rows" role="listbox" aria-label="To-dos" tabIndex={0}>
+        <div className="rows" role={rows.length > 0 ? "listbox" : "group"} aria-label="To-dos" tabIndex={0}>
           {rows.map((row, position) => (
             <Row key={row.id} row={row} on={position === index} choose={() => move(position)} />
           ))}
