@@ -124,10 +124,14 @@ export default function ToDosPage() {
             />
           </div>
         </div>
-        <div className="rows" role={rows.length > 0 ? "listbox" : "group"} aria-label="To-dos" tabIndex={0}>
-          {rows.map((row, position) => (
-            <Row key={row.id} row={row} on={position === index} choose={() => move(position)} />
-          ))}
+        <div className="rows">
+          {rows.length > 0 && (
+            <div role="listbox" aria-label="To-dos" tabIndex={0}>
+              {rows.map((row, position) => (
+                <Row key={row.id} row={row} on={position === index} choose={() => move(position)} />
+              ))}
+            </div>
+          )}
           {data && rows.length === 0 && (
             <p className="pad soft">
               {filter
