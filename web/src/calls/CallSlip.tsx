@@ -25,9 +25,11 @@ export function CallSlip({ card, slip, change }: Props) {
   const kinds = choices?.kindsOfJob ?? [];
   const usual = kinds.find((kind) => kind.name === "Repair") ?? kinds[0];
   const kindOfJobId = slip.kindOfJobId ?? usual?.id;
-  const hasTalk = (talks ?? []).some(
-    (talk) => talk.equipmentKindId === piece?.equipmentKindId && talk.questions > 0,
-  );
+  // Until it is known which kinds have a talk, any may have one: whoever presses the key early is not passed over.
+  const hasTalk =
+    talks === undefined
+      ? piece?.equipmentKindId != null
+      : talks.some((talk) => talk.equipmentKindId === piece?.equipmentKindId && talk.questions > 0);
 
   const take = useAct(
     (outcome: string, key) =>

@@ -75,6 +75,9 @@ export function FaultTalkRun({
           {step.said}
         </div>
       ))}
+      {talk?.questions.length === 0 && (
+        <p className="soft">Nothing is asked about this kind yet. Escape goes back.</p>
+      )}
       {question && (
         <>
           <h3>{question.text}</h3>
