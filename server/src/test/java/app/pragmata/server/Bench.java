@@ -16,7 +16,7 @@ import org.jooq.impl.DefaultExecuteListenerProvider;
 
 /** Measures the program against the bare statements that it runs, in the same run. */
 public final class Bench {
-  private static final int WARM_UP = 100;
+  private static final int WARM_UP = 400;
   private static final int ROUNDS = 200;
 
   /** Milliseconds: the middle of all rounds, and what 95 of 100 stay below. */

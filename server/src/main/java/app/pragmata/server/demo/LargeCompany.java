@@ -91,8 +91,8 @@ class LargeCompany {
             database.execute(
                 """
                 insert into search_word
-                  select distinct word from search_entry, unnest(tsvector_to_array(words)) as word
-                  where kind in ('customer', 'site') and word ~ '^[^0-9]{3,}$' on conflict do nothing
+                  select distinct found.word from search_entry, search_words_of(words) as found (word)
+                  on conflict do nothing
                 """));
     step("what stands open", this::standings);
     step(

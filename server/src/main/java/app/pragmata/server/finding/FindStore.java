@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.SITE;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
@@ -33,6 +34,9 @@ class FindStore {
 
   record EquipmentChoice(long id, String name) {}
 
+  /** What was typed as words, and as the query of words that may go on or be mistyped. */
+  private record Said(String words, String query) {}
+
   private static final int MOST_DIGITS_OF_A_NUMBER = 9;
   private static final int FEWEST_DIGITS_OF_A_PHONE = 4;
 
@@ -40,12 +44,14 @@ class FindStore {
    * {0} the tsquery in which every word may go on, {1} the one of whole words, {2} digits that
    * occur anywhere, {3} digits that begin a number, {4} a document's number, {5} the typed text.
    *
-   * <p>A word that many jobs have is found among the newest 2,000; one that they do not have is
-   * rare enough to be looked up for all.
+   * <p>Jobs are looked up newest first: the last 600 one by one, for words that many have, then
+   * lots of 20,000 through the index, then all, until six are found.
    */
   private static final String SQL =
       """
-      with numbered as (
+      with said as (
+        select {0} as going_on, {1} as whole
+      ), numbered as (
         select 1 as rank, 'job' as kind, j.id, j.customer_id, 'Job ' || j.number || ', ' || c.name as title,
             j.title || ', ' || replace(j.state, '_', ' ') as detail
           from job j join customer c on c.id = j.customer_id where j.number = {4}
@@ -60,28 +66,30 @@ class FindStore {
           limit 60
       ), named as (
         (select kind, record_id, customer_id, true as whole from search_entry
-          where kind = 'customer' and words @@ {1} limit 80)
+          where kind = 'customer' and words @@ (select whole from said) limit 80)
         union all (select kind, record_id, customer_id, false from search_entry
-          where kind = 'customer' and words @@ {0} limit 80)
-        union all (select kind, record_id, customer_id, words @@ {1} from search_entry
-          where kind = 'site' and words @@ {0} limit 80)
-        union all (select kind, record_id, customer_id, words @@ {1} from search_entry
-          where kind = 'equipment' and words @@ {0} limit 80)
+          where kind = 'customer' and words @@ (select going_on from said) limit 80)
+        union all (select kind, record_id, customer_id, words @@ (select whole from said) from search_entry
+          where kind = 'site' and words @@ (select going_on from said) limit 80)
+        union all (select kind, record_id, customer_id, words @@ (select whole from said) from search_entry
+          where kind = 'equipment' and words @@ (select going_on from said) limit 80)
       ), newest as (
         select coalesce(max(record_id), 0) as id from search_entry where kind = 'job'
       ), worked as (
         select record_id from (
           (select record_id from (select record_id, words from search_entry where kind = 'job'
-              order by record_id desc limit 2000) last where words @@ {0} limit 6)
+              order by record_id desc limit 600) last where words @@ (select going_on from said) limit 6)
+          union all (select lately.record_id
+            from newest cross join generate_series(newest.id / 20000, newest.id / 20000 - 3, -1) as lot cross join lateral (
+              select record_id from search_entry
+              where kind = 'job' and record_id / 20000 = lot and words @@ (select going_on from said) and record_id <= newest.id - 600
+              order by record_id desc limit 6) lately)
           union all (select record_id from (
-              select record_id from search_entry, newest
-              where kind = 'job' and words @@ {0} and record_id > newest.id - 100000 limit 20000) lately
-            order by record_id desc limit 12)
-          union all (select record_id from (
-              select record_id from search_entry, newest
-              where kind = 'job' and words @@ {0} and record_id <= newest.id - 100000 limit 20000) before
-            order by record_id desc limit 6)
-        ) either limit 18
+              select record_id, lot from newest cross join lateral (
+                select record_id, newest.id / 20000 - 3 as lot from search_entry
+                where kind = 'job' and words @@ (select going_on from said) limit 20000) ever) before
+            where record_id / 20000 < lot order by record_id desc limit 6)
+        ) either limit 6
       ), customers as (
         select customer_id, bool_or(by_phone) as by_phone, bool_or(whole) as whole from (
           select customer_id, true as by_phone, not inside as whole from called where kind = 'customer'
@@ -110,7 +118,7 @@ class FindStore {
           order by 2 limit 6)
         union all (select 4, row_number() over (order by j.id desc), 'job', j.id, j.customer_id,
             'Job ' || j.number || ', ' || c.name, j.title || ', ' || replace(j.state, '_', ' ')
-          from (select distinct record_id from worked order by record_id desc limit 6) h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
+          from worked h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
           order by 2 limit 6)
       ) found order by part, place
       """;
@@ -127,24 +135,23 @@ class FindStore {
     // The statement is large and its words are few: planning it anew each time would take longer
     // than running it.
     database.execute("set local plan_cache_mode = force_generic_plan");
-    String words = ask("search_text({0})", typed);
-    List<Hit> hits = find(typed, ask("search_query({0}, false)", typed), words);
-    if (hits.size() < 3 && words.matches(".*[^0-9 ]{3}.*")) {
-      return find(typed, ask("search_query({0}, true)", typed), words);
+    Said said = read(typed, false);
+    List<Hit> hits = find(typed, said);
+    if (hits.isEmpty() && said.words().matches(".*[^0-9 ]{3}.*")) {
+      return find(typed, read(typed, true));
     }
     return hits;
   }
 
-  private String ask(String function, String typed) {
+  private Said read(String typed, boolean widened) {
     return database
-        .resultQuery("select " + function, val(typed))
-        .fetchSingle()
-        .get(0, String.class);
+        .resultQuery("select search_text({0}), search_query({0}, {1})", val(typed), inline(widened))
+        .fetchSingle(row -> new Said(row.get(0, String.class), row.get(1, String.class)));
   }
 
   /** Sites by words of the customer's or their own name and address; the first ones for none. */
   List<SiteChoice> listSites(String typed) {
-    String query = ask("search_query({0}, false)", typed);
+    String query = read(typed, false).query();
     Condition wanted =
         query.isEmpty()
             ? noCondition()
@@ -176,13 +183,13 @@ class FindStore {
         .fetch(mapping(SiteChoice::new));
   }
 
-  private List<Hit> find(String typed, String query, String words) {
+  private List<Hit> find(String typed, Said said) {
     String digits = digits(typed);
     return database
         .resultQuery(
             SQL,
-            field("to_tsquery('simple', {0})", val(query)),
-            field("plainto_tsquery('simple', {0})", val(words)),
+            field("to_tsquery('simple', {0})", val(said.query())),
+            field("plainto_tsquery('simple', {0})", val(said.words())),
             val(digits.replaceAll("\\D", "")),
             val(digits.replaceFirst("^(\\+..|00..|0)", "")),
             val(number(typed)),

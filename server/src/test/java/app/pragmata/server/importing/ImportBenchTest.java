@@ -51,7 +51,7 @@ class ImportBenchTest {
     double seconds = (System.nanoTime() - start) / 1e9;
     double bare = copy(rows);
     System.out.printf(
-        "%-34s %5.0f rows/s (%.1f s)    bare COPY %7.0f rows/s    x %.0f; median of one run%n",
+        "%-34s %5.0f rows/s (%.1f s)    bare COPY %7.0f rows/s    x %.0f, one run%n",
         "import, 50,000 customers", ROWS / seconds, seconds, ROWS / bare, seconds / bare);
   }
 
