@@ -74,6 +74,18 @@ export const queries = {
       getNextPageParam: (page) => page.next ?? undefined,
       placeholderData: keepPreviousData,
     }),
+  documents: (customerId: number) =>
+    infiniteQueryOptions({
+      queryKey: ["work", "documents", customerId],
+      queryFn: ({ pageParam }) =>
+        answer(
+          client.GET("/api/customers/{id}/documents", {
+            params: { path: { id: customerId }, query: { after: pageParam } },
+          }),
+        ),
+      initialPageParam: "",
+      getNextPageParam: (page) => page.next ?? undefined,
+    }),
   import: (id: number) =>
     queryOptions({
       queryKey: ["work", "import", id],

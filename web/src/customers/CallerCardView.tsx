@@ -15,6 +15,7 @@ import { day, fullDay, moment, money, time, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
 import { Section } from "../sheet/Section";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
+import { Documents } from "./Documents";
 
 /** What is open in front of the card: one form at a time. */
 export type Opened =
@@ -70,6 +71,7 @@ export function CallerCardView({
       <Lately card={card} again={again} />
       <Invoices card={card} />
       <Contacts card={card} open={open} />
+      <Documents key={card.id} customerId={card.id} />
       {opened?.form === "customer" && <CustomerForm card={card} close={() => open(undefined)} />}
       {opened?.form === "site" && <SiteForm card={card} site={opened.site} close={() => open(undefined)} />}
       {opened?.form === "contact" && (

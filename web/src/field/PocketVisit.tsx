@@ -9,7 +9,7 @@ import { useAct } from "../api/useAct";
 import { day, hours, time, words } from "../format";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
-type StepForm = { miles?: string; note?: string; endedAt?: string };
+type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string };
 type Panel = "arrive" | "finish" | "parts" | undefined;
 
 /** One visit under the technician's thumb: one large button for what comes next, everything else below. */
@@ -68,7 +68,7 @@ export default function PocketVisit() {
           <Finish
             visit={visit}
             running={act.running}
-            submit={(note) => take("finish", { note })}
+            submit={(note, causeCode) => take("finish", { note, causeCode })}
             back={() => setPanel(undefined)}
           />
         ) : panel === "parts" ? (
@@ -206,23 +206,40 @@ function Finish({
   back,
 }: {
   visit: Visit;
-  submit: (note: string) => void;
+  submit: (note: string, causeCode: string | undefined) => void;
   running: boolean;
   back: () => void;
 }) {
   const [note, setNote] = useState(visit.note);
+  const [cause, setCause] = useState(visit.causeCode ?? undefined);
   return (
     <form
       className="form"
       onSubmit={(event) => {
         event.preventDefault();
-        submit(note);
+        submit(note, cause);
       }}
     >
+      {visit.causes.length > 0 && (
+        <fieldset className="causes">
+          <legend>Why was it wrong?</legend>
+          {visit.causes.map((one) => (
+            <Button
+              key={one.code}
+              className="tall"
+              type={one.code === cause ? "primary" : "default"}
+              aria-pressed={one.code === cause}
+              onClick={() => setCause(one.code === cause ? undefined : one.code)}
+            >
+              {one.name}
+            </Button>
+          ))}
+        </fieldset>
+      )}
       <label>
         What was done
         <Input.TextArea
-          autoFocus
+          autoFocus={visit.causes.length === 0}
           autoSize={{ minRows: 3 }}
           value={note}
           onChange={(event) => setNote(event.target.value)}

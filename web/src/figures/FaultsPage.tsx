@@ -27,7 +27,7 @@ export default function FaultsPage() {
             CSV
           </a>
         </div>
-        <div className="list-tools">
+        <div className="list-tools span">
           <Input
             aria-label="From"
             placeholder="from: a year ago, 1 jan"

@@ -95,6 +95,19 @@ class PocketPageTest {
   }
 
   @Test
+  void why_it_was_wrong_is_told_by_one_tap_when_the_visit_is_finished() {
+    gate.onSite();
+    gate.giveFault("REMOTE");
+    gate.at("17:00");
+    Page phone = visit();
+    button(phone, "Finish").click();
+    button(phone, "Battery flat").click();
+    button(phone, "Finish this visit").click();
+    assertThat(phone.locator(".pocket")).containsText("finished.");
+    assertThat(gate.sheet().path("causeCode").asString()).isEqualTo("BATTERY");
+  }
+
+  @Test
   void what_the_office_planned_is_there_with_door_and_telephone() {
     gate.planned();
     Page phone = visit();

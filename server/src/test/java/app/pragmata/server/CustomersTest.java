@@ -231,6 +231,45 @@ class CustomersTest {
   }
 
   @Test
+  void every_document_of_a_customer_comes_once_and_the_newest_first() {
+    long customer = customerWithMostJobs();
+    var seen = new java.util.ArrayList<String>();
+    var days = new java.util.ArrayList<String>();
+    String next = "";
+    do {
+      JsonNode page = office.get("/api/customers/" + customer + "/documents?after=" + next).json();
+      for (JsonNode row : page.path("rows")) {
+        seen.add(row.path("kind").asString() + " " + row.path("number").asLong());
+        days.add(row.path("day").asString());
+      }
+      next = page.path("next").isNull() ? "" : page.path("next").asString();
+    } while (!next.isEmpty());
+    assertThat(seen).doesNotHaveDuplicates().hasSize(documents(customer));
+    assertThat(days).isSortedAccordingTo(java.util.Comparator.reverseOrder());
+  }
+
+  private long customerWithMostJobs() {
+    return program
+        .database()
+        .resultQuery(
+            "select customer_id from job group by customer_id order by count(*) desc, customer_id limit 1")
+        .fetchSingle()
+        .get(0, Long.class);
+  }
+
+  private int documents(long customer) {
+    return program
+        .database()
+        .resultQuery(
+            "select (select count(*) from quote where customer_id = {0})"
+                + " + (select count(*) from job where customer_id = {0})"
+                + " + (select count(*) from invoice where customer_id = {0})",
+            org.jooq.impl.DSL.val(customer))
+        .fetchSingle()
+        .get(0, Integer.class);
+  }
+
+  @Test
   void contacts_go_into_an_address_book_as_vcards() {
     String cards = office.get("/api/customers/4/contacts.vcf").text();
     assertThat(cards).contains("BEGIN:VCARD", "VERSION:4.0", "FN:Ines Tansy", "01632 960812");

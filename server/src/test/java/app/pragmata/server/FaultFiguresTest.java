@@ -57,9 +57,9 @@ class FaultFiguresTest {
     var put =
         office.put(
             "/api/jobs/" + gate.job() + "/codes",
-            Map.of("version", gate.version(), "faultCode", "SPRING", "causeCode", "WEAR"));
+            Map.of("version", gate.version(), "faultCode", "SPRING", "causeCode", "OBSTACLE"));
     assertThat(put.status()).isEqualTo(200);
-    JsonNode spring = figures("Hangs crooked or heavy", "Worn out");
+    JsonNode spring = figures("Hangs crooked or heavy", "Something in the way");
     assertThat(spring).isNotNull();
     assertThat(spring.path("costMinor").asLong()).isEqualTo(35_336);
     assertThat(spring.path("netMinor").asLong()).isEqualTo(45_099);

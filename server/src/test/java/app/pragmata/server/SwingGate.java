@@ -85,6 +85,13 @@ public final class SwingGate {
     return visit;
   }
 
+  /** Notes what the caller said was wrong. */
+  public void giveFault(String faultCode) {
+    office.put(
+        "/api/jobs/" + job + "/codes",
+        Map.of("version", sheet().path("version").asInt(), "faultCode", faultCode));
+  }
+
   public SwingGate quoted() {
     DSLContext database = program.database();
     long gate =

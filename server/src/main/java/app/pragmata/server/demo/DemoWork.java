@@ -143,6 +143,22 @@ class DemoWork {
               "",
               List.of("PHO-02:1", "BRG-40:2")));
 
+  /** The fault that a job's caller told, and the cause that the technician most often finds. */
+  private record Wrong(String fault, String cause) {}
+
+  private static final Map<String, Wrong> WRONG =
+      Map.of(
+          "Swing gate will not close", new Wrong("HALFWAY", "WEAR"),
+          "Swing gate will not close, ram replaced", new Wrong("HALFWAY", "WEAR"),
+          "Sliding gate stops half-way", new Wrong("HALFWAY", "SETTING"),
+          "Gate remote and receiver", new Wrong("REMOTE", "BATTERY"),
+          "Control board after the storm", new Wrong("POWER", "WATER"),
+          "Shutter will not lift", new Wrong("STUCK", "WEAR"),
+          "Safety edge replaced", new Wrong("REOPENS", "WEAR"),
+          "Garage door spring", new Wrong("SPRING", "WEAR"),
+          "Barrier arm after impact", new Wrong("IMPACT", "DAMAGE"),
+          "Barrier loop detector", new Wrong("STUCK", "WATER"));
+
   private static final String[] DECLINED = {
     "Too dear", "Had it done by a neighbour", "Will wait until spring", "Sold the premises"
   };
@@ -357,6 +373,10 @@ class DemoWork {
 
   private void makeJob(Instant at, long quoteId, Template template, @Nullable Slot fixed) {
     long job = quotes.makeJob(desk(at), key(), quoteId);
+    Wrong wrong = WRONG.get(template.title());
+    if (wrong != null) {
+      database.update(JOB).set(JOB.FAULT_CODE, wrong.fault()).where(JOB.ID.eq(job)).execute();
+    }
     LocalDate day = at.atZone(zone).toLocalDate();
     if (day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
       return;
@@ -401,6 +421,15 @@ class DemoWork {
             slot.start().toString(),
             Minutes.text(template.minutes()));
     planning.plan(desk(at), visit, form);
+  }
+
+  /** Null where nothing was wrong, and where the technician did not say. */
+  private static @Nullable String cause(Template template, long job) {
+    Wrong wrong = WRONG.get(template.title());
+    if (wrong == null || job % 5 == 0) {
+      return null;
+    }
+    return job % 4 == 0 ? "SETTING" : wrong.cause();
   }
 
   private Slot findSlot(LocalDate from, int minutes) {
@@ -473,7 +502,7 @@ class DemoWork {
             field.finish(
                 act(technician, Role.TECHNICIAN, at),
                 visit,
-                new FieldService.StepForm(null, note, null)));
+                new FieldService.FinishForm(note, cause(template, job), null)));
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
       schedule(
@@ -703,9 +732,9 @@ class DemoWork {
           field.finish(
               act,
               visit,
-              new FieldService.StepForm(
-                  null,
+              new FieldService.FinishForm(
                   "Ram and both photocells changed, limits set. Second leaf adjusted, tested with customer.",
+                  "WEAR",
                   null));
           busyUntil.put(imre, act.at());
         });

@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.CAUSE_CODE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
@@ -41,6 +42,14 @@ public class FieldService {
     /** A step with nothing to say. */
     public static final StepForm PLAIN = new StepForm(null, null, null);
   }
+
+  /**
+   * The end of a visit.
+   *
+   * @param causeCode why it was wrong, where the technician knows; null leaves what is known
+   */
+  public record FinishForm(
+      @Nullable String note, @Nullable String causeCode, @Nullable String endedAt) {}
 
   /** A part from the van; the quantity as typed. */
   public record PartForm(@Nullable Long partId, @Nullable String quantity) {}
@@ -91,7 +100,7 @@ public class FieldService {
     switch (locked.state()) {
       case VisitState.Planned planned -> begin(act, locked, planned.arrive(), "arrived");
       case VisitState.Driving driving -> {
-        stopRunning(act, visitId, form, miles == null ? BigDecimal.ZERO : miles);
+        stopRunning(act, visitId, form.endedAt(), miles == null ? BigDecimal.ZERO : miles);
         step(act, locked, driving.arrive(), "arrived");
       }
       default -> requireBegun(locked);
@@ -111,22 +120,27 @@ public class FieldService {
     var locked = lockOwn(act, visitId);
     requireOnSite(locked);
     if (clocks.findRunning(visitId) != null) {
-      stopRunning(act, visitId, form, BigDecimal.ZERO);
+      stopRunning(act, visitId, form.endedAt(), BigDecimal.ZERO);
       step(act, locked, locked.state(), "paused");
     }
   }
 
   /** Stops the clock and hands the visit to the office; the note may be empty. */
-  public void finish(Act act, long visitId, StepForm form) {
+  public void finish(Act act, long visitId, FinishForm form) {
     var reading = new Reading();
     String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
+    if (form.causeCode() != null
+        && !database.fetchExists(CAUSE_CODE, CAUSE_CODE.CODE.eq(form.causeCode()))) {
+      reading.fault(
+          "causeCode", Rule.NOT_FOUND, "There is no such cause any more. Choose another.");
+    }
     reading.refuseIfFaulty();
     var locked = lockOwn(act, visitId);
     if (locked.state() instanceof VisitState.Finished) {
       return;
     }
     VisitState.OnSite onSite = requireOnSite(locked);
-    stopRunning(act, visitId, form, BigDecimal.ZERO);
+    stopRunning(act, visitId, form.endedAt(), BigDecimal.ZERO);
     if (!recordedAnything(visitId)) {
       throw new Refused(
           Rule.MISSING,
@@ -134,6 +148,9 @@ public class FieldService {
     }
     locked.visit().setNote(note);
     locked.visit().setFinishedAt(act.at());
+    if (form.causeCode() != null) {
+      locked.job().setCauseCode(form.causeCode());
+    }
     step(act, locked, onSite.finish(), "finished");
   }
 
@@ -176,16 +193,16 @@ public class FieldService {
     return Objects.requireNonNull(quantity);
   }
 
-  private void stopRunning(Act act, long visitId, StepForm form, BigDecimal miles) {
+  private void stopRunning(Act act, long visitId, @Nullable String endedAt, BigDecimal miles) {
     TimeEntryRecord clock = clocks.findRunning(visitId);
     if (clock != null) {
-      clocks.stop(act, clock, endOf(clock, act, form), miles, hours());
+      clocks.stop(act, clock, endOf(clock, act, endedAt), miles, hours());
     }
   }
 
-  private static Instant endOf(TimeEntryRecord clock, Act act, StepForm form) {
+  private static Instant endOf(TimeEntryRecord clock, Act act, @Nullable String endedAt) {
     var reading = new Reading();
-    LocalTime typed = reading.optional("endedAt", form.endedAt(), Day::parseTime);
+    LocalTime typed = reading.optional("endedAt", endedAt, Day::parseTime);
     reading.refuseIfFaulty();
     if (typed == null) {
       return Clocks.minute(act.at());

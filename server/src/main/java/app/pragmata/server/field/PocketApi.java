@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.CAUSE_CODE;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
@@ -84,7 +85,12 @@ class PocketApi {
       int driveMinutes,
       BigDecimal miles,
       List<UsedPart> parts,
-      List<PartToFit> partsToFit) {}
+      List<PartToFit> partsToFit,
+      @Nullable String causeCode,
+      List<Cause> causes) {}
+
+  /** Why something can be wrong; none are offered on a job without a fault. */
+  record Cause(String code, String name) {}
 
   record UsedPart(long id, String name, String unit, BigDecimal quantity) {}
 
@@ -187,10 +193,21 @@ class PocketApi {
     Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
+    Field<List<Cause>> causes = causes();
     var row =
         database
             .select(
-                VISIT, JOB, SITE, CUSTOMER.NAME, EQUIPMENT, clocks, used, promise, fitted, contact)
+                VISIT,
+                JOB,
+                SITE,
+                CUSTOMER.NAME,
+                EQUIPMENT,
+                clocks,
+                used,
+                promise,
+                fitted,
+                contact,
+                causes)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -244,7 +261,19 @@ class PocketApi {
         minutes(row.get(clocks), "drive"),
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
         row.get(used),
-        partsToFit(promised, row.get(fitted)));
+        partsToFit(promised, row.get(fitted)),
+        job.getCauseCode(),
+        job.getFaultCode() == null ? List.of() : row.get(causes));
+  }
+
+  private static Field<List<Cause>> causes() {
+    return multiset(
+            select(CAUSE_CODE.CODE, CAUSE_CODE.NAME)
+                .from(CAUSE_CODE)
+                .where(CAUSE_CODE.ACTIVE)
+                .orderBy(CAUSE_CODE.NAME))
+        .as("causes")
+        .convertFrom(rows -> rows.map(mapping(Cause::new)));
   }
 
   /** Quantities by part, of all visits of the job together. */
@@ -314,7 +343,7 @@ class PocketApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/finish")
-  PocketVisit finish(Act act, @PathVariable long id, @RequestBody FieldService.StepForm form) {
+  PocketVisit finish(Act act, @PathVariable long id, @RequestBody FieldService.FinishForm form) {
     service.finish(act, id, form);
     return visit(act, id);
   }

@@ -1,0 +1,189 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static java.nio.charset.StandardCharsets.UTF_8;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.Visitor;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.FilePayload;
+import java.util.Base64;
+import java.util.Map;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** What is on record of a customer, kept right by the office. */
+class CustomerRecordsPageTest {
+  private static final byte[] SMALLEST_PNG =
+      Base64.getDecoder()
+          .decode(
+              "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==");
+
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final Visitor office = Visitor.signedIn(program, "hester");
+  private Page desk;
+
+  @BeforeEach
+  void aTuesdayMorningAtTheDesk() {
+    program.clock().set("2026-11-24T10:00");
+    desk = Chromium.desk(program, "hester");
+  }
+
+  private long customer(String name, String phone) {
+    return office
+        .post("/api/customers", Map.of("name", name, "phone", phone, "place", "Weir Street"))
+        .json()
+        .path("id")
+        .asLong();
+  }
+
+  private void piece(long customer, String serial) {
+    long site =
+        office.get("/api/customers/" + customer).json().path("sites").path(0).path("id").asLong();
+    office.post(
+        "/api/sites/" + site + "/equipment",
+        Map.of(
+            "version",
+            0,
+            "equipmentKindId",
+            1,
+            "model",
+            "Barrier 4 m",
+            "serialNumber",
+            serial,
+            "fittedOn",
+            "1 nov"));
+  }
+
+  private Locator card(long customer) {
+    desk.navigate("/customers/" + customer);
+    desk.locator(".caller h1").waitFor();
+    return desk.locator(".caller");
+  }
+
+  @Test
+  void a_double_is_merged_into_the_customer_that_stays() {
+    long stays = customer("Skerry Nursery", "01632 960981");
+    long gone = customer("Skerry Nursry", "01632 960982");
+    Locator card = card(gone);
+    card.getByText("edit E").first().click();
+    button(desk, "Merge…").click();
+    desk.getByLabel("The customer that stays").fill("01632 960981");
+    desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Skerry Nursery"))
+        .click();
+    button(desk, "Merge into this one").click();
+    assertThat(card.locator("h1")).hasText("Skerry Nursery");
+    assertThat(card).containsText("Skerry Nursry");
+    assertThat(card).containsText("01632 960982");
+    assertThat(desk.url()).endsWith("/customers/" + stays);
+  }
+
+  @Test
+  void a_piece_takes_the_place_of_another_one() {
+    long customer = customer("Gannet Boatyard", "01632 960983");
+    piece(customer, "BR 70001");
+    Locator card = card(customer);
+    card.getByText("replace", new Locator.GetByTextOptions().setExact(true)).click();
+    desk.getByLabel("Serial number").fill("BR 70002");
+    desk.getByLabel("Fitted on").fill("today");
+    desk.locator(".record-form button[type=submit]").click();
+    assertThat(card.locator(".piece").filter(having("BR 70001")))
+        .containsText("BR 70002 in its place");
+    assertThat(card.locator(".piece").filter(having("BR 70002")))
+        .containsText("fitted 24 Nov 2026");
+  }
+
+  private static Locator.FilterOptions having(String text) {
+    return new Locator.FilterOptions().setHasText("Barrier 4 m, " + text);
+  }
+
+  @Test
+  void a_photo_of_a_piece_stands_beside_it() {
+    long customer = customer("Tern Lane Garage", "01632 960984");
+    piece(customer, "BR 70003");
+    Locator card = card(customer);
+    card.locator(".piece").getByText("edit").click();
+    desk.locator(".record-form input[type=file]")
+        .setInputFiles(new FilePayload("barrier.png", "image/png", SMALLEST_PNG));
+    assertThat(card.locator(".piece img")).hasAttribute("alt", "Barrier 4 m, BR 70003");
+  }
+
+  @Test
+  void of_two_people_who_edit_one_customer_the_second_keeps_what_was_typed() {
+    long customer = customer("Petrel Stores", "01632 960985");
+    Locator card = card(customer);
+    card.getByText("edit E").first().click();
+    desk.getByLabel("Credit limit").fill("750");
+    office.put(
+        "/api/customers/" + customer,
+        Map.of(
+            "version",
+            1,
+            "name",
+            "Petrel Stores Ltd",
+            "phone",
+            "01632 960985",
+            "paymentDays",
+            "30"));
+    button(desk, "Save customer").click();
+    assertThat(desk.getByText("changed").first()).isVisible();
+    assertThat(desk.getByLabel("Credit limit")).hasValue("750");
+    assertThat(office.get("/api/customers/" + customer).json().path("name").asString())
+        .isEqualTo("Petrel Stores Ltd");
+  }
+
+  @Test
+  void what_is_in_use_is_not_deleted_and_it_is_said_why() {
+    Locator card = card(4);
+    String name = card.locator("h1").innerText();
+    card.getByText("edit E").first().click();
+    button(desk, "Delete…").click();
+    desk.locator(".ant-modal-confirm")
+        .getByText("Delete", new Locator.GetByTextOptions().setExact(true))
+        .click();
+    assertThat(desk.locator(".ant-message")).containsText("job");
+    assertThat(card.locator("h1")).hasText(name);
+  }
+
+  @Test
+  void all_documents_of_a_customer_are_a_click_away() {
+    Locator documents = card(4).getByLabel("Documents");
+    documents.getByText("show all quotes, jobs and invoices").click();
+    Locator first = documents.locator("tbody tr").first();
+    assertThat(first).containsText("2026");
+    documents
+        .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Job "))
+        .first()
+        .click();
+    assertThat(desk.locator(".sheet h1").first()).isVisible();
+  }
+
+  @Test
+  void a_list_without_a_fault_is_taken_in() {
+    desk.navigate("/imports");
+    desk.locator("input[type=file]")
+        .setInputFiles(
+            new FilePayload(
+                "callers.csv",
+                "text/csv",
+                "Ref,Company,Tel\nPG-7,Playgroup Puffin,01632 960986\n".getBytes(UTF_8)));
+    desk.getByText("Try it").click();
+    desk.getByText("Take in 1 row").click();
+    assertThat(desk.getByRole(AriaRole.STATUS)).containsText("1 added");
+    assertThat(office.get("/api/find?q=puffin").text()).contains("Playgroup Puffin");
+  }
+
+  @Test
+  void faults_are_shown_with_what_they_cost() {
+    desk.navigate("/figures/faults");
+    assertThat(desk.locator("h1")).hasText("Faults and their causes");
+    assertThat(desk.locator("tbody tr").first()).isVisible();
+    desk.getByLabel("From").fill("not a day");
+    assertThat(desk.locator(".fault")).isVisible();
+  }
+}

@@ -1,0 +1,105 @@
+package app.pragmata.server.customers;
+
+import app.pragmata.server.http.ListFile;
+import app.pragmata.server.http.PageKey;
+import app.pragmata.server.people.Act;
+import java.time.LocalDate;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** All quotes, jobs and invoices of a customer, the newest first. */
+@RestController
+class DocumentsApi {
+  /**
+   * A document.
+   *
+   * @param kind {@code quote}, {@code job} or {@code invoice}
+   * @param sheetId the quote, or the job on whose sheet it stands
+   * @param amountMinor net of a quote, gross of an invoice; null for a job
+   */
+  record Document(
+      String kind,
+      long id,
+      long sheetId,
+      long number,
+      LocalDate day,
+      String title,
+      String state,
+      @Nullable Long amountMinor) {}
+
+  /** A page of documents; {@code next} asks for the one after it, null on the last. */
+  record DocumentPage(List<Document> rows, @Nullable String next) {}
+
+  private static final int PAGE = 50;
+
+  private static final String SQL =
+      """
+      select kind, id, sheet_id, number, day, title, state, amount from (
+        select 'quote' as kind, id, id as sheet_id, number, (created_at at time zone {1})::date as day, title, state,
+            net_minor as amount
+          from quote where customer_id = {0}
+        union all
+        select 'job', id, id, number, (created_at at time zone {1})::date, title, replace(state, '_', ' '), null
+          from job where customer_id = {0}
+        union all
+        select 'invoice', i.id, i.job_id, i.number, i.invoice_date, j.title,
+            case when i.owed_minor > 0 then 'open' else 'settled' end, i.gross_minor
+          from invoice i join job j on j.id = i.job_id where i.customer_id = {0}
+      ) document
+      where (day, kind, id) < ({2}, {3}, {4})
+      order by day desc, kind desc, id desc limit {5}
+      """;
+
+  private static final LocalDate AFTER_ALL = LocalDate.of(9999, 12, 31);
+
+  private final DSLContext database;
+
+  DocumentsApi(DSLContext database) {
+    this.database = database;
+  }
+
+  @GetMapping("/api/customers/{id}/documents")
+  DocumentPage documents(
+      Act act, @PathVariable long id, @RequestParam(defaultValue = "") String after) {
+    List<Document> rows = list(act, id, after, PAGE + 1);
+    if (rows.size() <= PAGE) {
+      return new DocumentPage(rows, null);
+    }
+    Document last = rows.get(PAGE - 1);
+    return new DocumentPage(
+        rows.subList(0, PAGE), PageKey.of(last.day(), last.kind(), last.id()).text());
+  }
+
+  @GetMapping("/api/customers/{id}/documents/file")
+  ResponseEntity<byte[]> documentFile(
+      Act act, @PathVariable long id, @RequestParam(defaultValue = "csv") String format) {
+    return ListFile.named("documents", format)
+        .head("Document", "Number", "Day", "Title", "State", "Amount")
+        .rows(
+            list(act, id, "", ListFile.MOST_ROWS),
+            row ->
+                new @Nullable Object[] {
+                  row.kind(),
+                  row.number(),
+                  row.day(),
+                  row.title(),
+                  row.state(),
+                  row.amountMinor() == null ? null : ListFile.amount(row.amountMinor())
+                })
+        .answer();
+  }
+
+  private List<Document> list(Act act, long customerId, String after, int most) {
+    PageKey key = after.isEmpty() ? PageKey.of(AFTER_ALL, "", 0) : PageKey.parse(after, 3);
+    return database
+        .resultQuery(
+            SQL, customerId, act.zone().getId(), key.day(0), key.text(1), key.number(2), most)
+        .fetchInto(Document.class);
+  }
+}
