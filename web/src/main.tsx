@@ -22,13 +22,21 @@ const ImportPage = lazy(() => import("./importing/ImportPage"));
 const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
+const OfferPage = lazy(() => import("./offers/OfferPage"));
+const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
 
 /** Everybody begins where their work is. */
 function Home() {
   const { person } = useSession();
-  const start = { OFFICE: "/worked", OWNER: "/worked", BOOKKEEPER: "/books/journal", TECHNICIAN: "/pocket" };
+  const start = {
+    OFFICE: "/worked",
+    OWNER: "/worked",
+    BOOKKEEPER: "/books/journal",
+    TECHNICIAN: "/pocket",
+    CUSTOMER: "/",
+  };
   return <Navigate to={start[person.role]} replace />;
 }
 
@@ -50,6 +58,14 @@ function OnlyFor({ field }: { field: boolean }) {
 }
 
 const router = createBrowserRouter([
+  {
+    path: "/offer/:token",
+    element: (
+      <Suspense fallback={<div className="blank" aria-busy="true" />}>
+        <OfferPage />
+      </Suspense>
+    ),
+  },
   {
     element: (
       <SessionGate>
@@ -81,6 +97,7 @@ const router = createBrowserRouter([
               { path: "/customers/:id", element: <CallerPage /> },
               { path: "/imports/:id?", element: <ImportPage /> },
               { path: "/figures/faults", element: <FaultsPage /> },
+              { path: "/mail-stand-in", element: <MailStandInPage /> },
               { path: "/to-dos", element: <ToDosPage /> },
               { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },

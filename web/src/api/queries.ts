@@ -86,6 +86,45 @@ export const queries = {
       initialPageParam: "",
       getNextPageParam: (page) => page.next ?? undefined,
     }),
+  offer: (token: string) =>
+    queryOptions({
+      queryKey: ["work", "offer", token],
+      queryFn: () => answer(client.GET("/api/offers/{token}", { params: { path: { token } } })),
+    }),
+  deposits: (quoteId: number) =>
+    queryOptions({
+      queryKey: ["work", "deposits", quoteId],
+      queryFn: () => answer(client.GET("/api/quotes/{id}/deposits", { params: { path: { id: quoteId } } })),
+    }),
+  comparison: (quoteId: number, before: number, after: number) =>
+    queryOptions({
+      queryKey: ["work", "comparison", quoteId, before, after],
+      queryFn: () =>
+        answer(
+          client.GET("/api/quotes/{id}/comparison", {
+            params: { path: { id: quoteId }, query: { before, after } },
+          }),
+        ),
+    }),
+  kits: queryOptions({
+    queryKey: ["work", "kits"],
+    queryFn: () => answer(client.GET("/api/kits")),
+  }),
+  pastJobs: (kindOfJobId: number | undefined, equipmentId: number | undefined) =>
+    queryOptions({
+      queryKey: ["past-jobs", kindOfJobId, equipmentId],
+      queryFn: () =>
+        answer(
+          client.GET("/api/past-jobs", { params: { query: { kindOfJobId: kindOfJobId ?? 0, equipmentId } } }),
+        ),
+      enabled: kindOfJobId !== undefined,
+      staleTime: 60_000,
+    }),
+  mailStandIn: queryOptions({
+    queryKey: ["mail-stand-in"],
+    queryFn: () => answer(client.GET("/api/mail-stand-in")),
+    refetchInterval: 2_000,
+  }),
   import: (id: number) =>
     queryOptions({
       queryKey: ["work", "import", id],

@@ -64,6 +64,12 @@ export function BillSection({ job }: { job: JobSheet }) {
           />
         </div>
       </div>
+      {draft.depositMinor > 0 && (
+        <p className="small">
+          The deposit of {money(draft.depositMinor)} comes off at once: {money(draft.toPayMinor)} is left to
+          pay.
+        </p>
+      )}
       {draft.notYet && <p className="small soft">{draft.notYet}</p>}
     </Section>
   );
@@ -202,6 +208,12 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
                   <td className="figure">{money(receipt.amountMinor)}</td>
                 </tr>
               ))}
+              {invoice.depositMinor > 0 && (
+                <tr>
+                  <td>Deposit, taken off at once</td>
+                  <td className="figure">{money(invoice.depositMinor)}</td>
+                </tr>
+              )}
               <tr className="total">
                 <td>
                   {invoice.owedMinor === 0 ? (

@@ -2,11 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input, Select } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { answer, client, Problem } from "../api/client";
-import type { Computed, TypedLine } from "../api/generated/schema";
+import type { Computed, TypedLine, TypedStage } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { PartSelect } from "../field/CorrectionForms";
 import { money } from "../format";
 import { Section } from "../sheet/Section";
+import { counts, KitPicker, LineTerms, OfferTerms, PartsPicker } from "./OfferParts";
+import { PastJobs } from "./PastJobs";
 import { Totals } from "./QuoteLines";
 
 /** A quote as it is being typed; nothing of it is lost while the server refuses it. */
@@ -19,6 +21,11 @@ export type Draft = {
   title: string;
   validUntil: string;
   notes: string;
+  ownNotes: string;
+  discount: string;
+  deposit: string;
+  depositDueDays: string;
+  stages: TypedStage[];
   lines: TypedLine[];
 };
 
@@ -39,6 +46,11 @@ export const blank: Draft = {
   title: "",
   validUntil: "",
   notes: "",
+  ownNotes: "",
+  discount: "",
+  deposit: "",
+  depositDueDays: "",
+  stages: [],
   lines: [LABOUR, DRIVE],
 };
 
@@ -58,9 +70,13 @@ export function QuoteEditor({ draft, change, computed, problem }: Props) {
         <Head draft={draft} change={change} problem={problem} />
       </Section>
       <Section name="Lines">
+        <PastJobs kindOfJobId={draft.kindOfJobId} equipmentId={draft.equipmentId} />
         <Lines draft={draft} change={change} computed={live} insisted={problem !== undefined} />
       </Section>
-      <Section name="Total">{live && <Totals totals={live.totals} />}</Section>
+      <Section name="Total">
+        <OfferTerms draft={draft} change={change} computed={live} problem={problem} />
+        {live && <Totals totals={live.totals} />}
+      </Section>
       <Section name="Notes" aside="to the customer">
         <Input.TextArea
           aria-label="Notes to the customer"
@@ -70,19 +86,32 @@ export function QuoteEditor({ draft, change, computed, problem }: Props) {
         />
         {problem?.at("/notes") && <p className="fault">{problem.at("/notes")}</p>}
       </Section>
+      <Section name="For us" aside="never shown to the customer">
+        <Input.TextArea
+          aria-label="Notes for us only"
+          value={draft.ownNotes}
+          autoSize={{ minRows: 1, maxRows: 8 }}
+          onChange={(event) => change({ ...draft, ownNotes: event.target.value })}
+        />
+      </Section>
     </>
   );
 }
 
 /** Asks the server for the figures shortly after the last change; an answer that comes too late is dropped. */
-function useLiveFigures({ siteId, lines }: Draft, stored: Computed | undefined): Computed | undefined {
+function useLiveFigures(
+  { siteId, discount, deposit, stages, lines }: Draft,
+  stored: Computed | undefined,
+): Computed | undefined {
   const [computed, setComputed] = useState(stored);
   const latest = useRef(0);
   useEffect(() => {
     const mine = ++latest.current;
     const timer = setTimeout(async () => {
       try {
-        const figures = await answer(client.POST("/api/quotes/preview", { body: { siteId, lines } }));
+        const figures = await answer(
+          client.POST("/api/quotes/preview", { body: { siteId, discount, deposit, stages, lines } }),
+        );
         if (mine === latest.current) {
           setComputed(figures);
         }
@@ -94,7 +123,7 @@ function useLiveFigures({ siteId, lines }: Draft, stored: Computed | undefined):
       }
     }, 120);
     return () => clearTimeout(timer);
-  }, [siteId, lines]);
+  }, [siteId, discount, deposit, stages, lines]);
   return computed;
 }
 
@@ -241,10 +270,13 @@ function Lines({
       <div className="actions" style={{ marginTop: 8 }}>
         <Button onClick={() => add(LABOUR)}>Add labour</Button>
         <Button onClick={() => add(DRIVE)}>Add drive</Button>
-        <Button onClick={() => add({ category: "parts", quantity: "1" })}>Add part</Button>
+        <PartsPicker add={(lines) => setLines([...draft.lines, ...lines])} />
         <Button onClick={() => add({ category: "other", quantity: "1", cost: "", price: "" })}>
           Add other
         </Button>
+        <Button onClick={() => add({ category: "heading", description: "" })}>Add heading</Button>
+        <Button onClick={() => add({ category: "text", description: "" })}>Add text</Button>
+        <KitPicker lines={draft.lines} add={(lines) => setLines([...draft.lines, ...lines])} />
       </div>
     </div>
   );
@@ -281,8 +313,44 @@ function Line({
     faults.some((fault) => fault.field.endsWith(`/${field}`)) ? "error" : undefined;
   const at = index + 1;
   const timed = line.category === "labour" || line.category === "drive";
+  const words = line.category === "heading" || line.category === "text";
+  const [opened, setOpened] = useState(false);
+  const special =
+    Boolean(line.discount) ||
+    (line.choice ?? "included") !== "included" ||
+    (line.vat ?? "standard") !== "standard";
+  const tools = (
+    <LineTools
+      at={at}
+      last={last}
+      terms={words || special ? undefined : () => setOpened(!opened)}
+      move={move}
+      copy={copy}
+      remove={remove}
+    />
+  );
+  const told = faults.map((fault) => (
+    <p key={fault.field} className="fault" role="alert">
+      {fault.message}
+    </p>
+  ));
+  if (words) {
+    return (
+      <div className="quote-line words" data-line={index}>
+        <span className="kind">{line.category}</span>
+        <Input
+          aria-label={`${line.category === "heading" ? "Heading" : "Text"} of line ${at}`}
+          className={line.category}
+          value={line.description ?? ""}
+          onChange={(event) => put({ ...line, description: event.target.value })}
+        />
+        {tools}
+        {told}
+      </div>
+    );
+  }
   return (
-    <div className="quote-line" data-line={index}>
+    <div className={counts(line) ? "quote-line" : "quote-line not-taken"} data-line={index}>
       <span className="kind">{line.category}</span>
       {line.category === "parts" ? (
         <PartChoice line={line} put={put} />
@@ -344,38 +412,66 @@ function Line({
       >
         {figures?.netMinor == null ? "" : money(figures.netMinor)}
       </span>
-      <span className="tools">
-        <button
-          type="button"
-          className="icon-button"
-          aria-label={`Move line ${at} up`}
-          disabled={index === 0}
-          onClick={() => move(-1)}
-        >
-          ↑
-        </button>
-        <button
-          type="button"
-          className="icon-button"
-          aria-label={`Move line ${at} down`}
-          disabled={last}
-          onClick={() => move(1)}
-        >
-          ↓
-        </button>
-        <button type="button" className="icon-button" aria-label={`Copy line ${at}`} onClick={copy}>
-          +
-        </button>
-        <button type="button" className="icon-button" aria-label={`Remove line ${at}`} onClick={remove}>
-          ×
-        </button>
-      </span>
-      {faults.map((fault) => (
-        <p key={fault.field} className="fault" role="alert">
-          {fault.message}
-        </p>
-      ))}
+      {tools}
+      {(special || opened) && <LineTerms line={line} at={at} wrong={wrong} put={put} />}
+      {told}
     </div>
+  );
+}
+
+function LineTools({
+  at,
+  last,
+  terms,
+  move,
+  copy,
+  remove,
+}: {
+  at: number;
+  last: boolean;
+  terms?: () => void;
+  move: (by: number) => void;
+  copy: () => void;
+  remove: () => void;
+}) {
+  return (
+    <span className="tools">
+      {terms && (
+        <button
+          type="button"
+          className="icon-button"
+          aria-label={`Discount, VAT and choice of line ${at}`}
+          title="discount, VAT, choice"
+          onClick={terms}
+        >
+          %
+        </button>
+      )}
+      <button
+        type="button"
+        className="icon-button"
+        aria-label={`Move line ${at} up`}
+        disabled={at === 1}
+        onClick={() => move(-1)}
+      >
+        ↑
+      </button>
+      <button
+        type="button"
+        className="icon-button"
+        aria-label={`Move line ${at} down`}
+        disabled={last}
+        onClick={() => move(1)}
+      >
+        ↓
+      </button>
+      <button type="button" className="icon-button" aria-label={`Copy line ${at}`} onClick={copy}>
+        +
+      </button>
+      <button type="button" className="icon-button" aria-label={`Remove line ${at}`} onClick={remove}>
+        ×
+      </button>
+    </span>
   );
 }
 

@@ -1,5 +1,8 @@
 import type { Computed, Totals as TotalFigures, TypedLine } from "../api/generated/schema";
 import { money, percent } from "../format";
+import { counts } from "./OfferParts";
+
+const amount = (minor: number | null | undefined) => (minor == null ? "" : money(minor));
 
 /** The lines of a quote that can no longer change. */
 export function QuoteLinesRead({ lines, computed }: { lines: TypedLine[]; computed: Computed }) {
@@ -18,16 +21,26 @@ export function QuoteLinesRead({ lines, computed }: { lines: TypedLine[]; comput
       <tbody>
         {lines.map((line, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: a sent quote's lines never change places
-          <tr key={index}>
+          <tr key={index} className={counts(line) ? undefined : "not-taken"}>
             <td className="soft small">{line.category}</td>
-            <td>{line.description}</td>
+            <td className={line.category === "heading" ? "heading" : undefined}>
+              {line.description}
+              {line.discount && <span className="soft small"> less {line.discount}</span>}
+              {(line.choice ?? "included") !== "included" && (
+                <span className="soft small">
+                  {" "}
+                  {line.choice === "alternative" ? line.group : "if wanted"},{" "}
+                  {line.taken ? "chosen" : "not chosen"}
+                </span>
+              )}
+            </td>
             <td className="figure">
               {line.time ?? line.quantity}
               {line.miles && `, ${line.miles} mi`}
             </td>
             <td className="figure">{line.price}</td>
-            <td className="figure soft">{money(computed.lines[index]?.costMinor ?? 0)}</td>
-            <td className="figure">{money(computed.lines[index]?.netMinor ?? 0)}</td>
+            <td className="figure soft">{amount(computed.lines[index]?.costMinor)}</td>
+            <td className="figure">{amount(computed.lines[index]?.netMinor)}</td>
           </tr>
         ))}
       </tbody>

@@ -7,11 +7,12 @@ import type { QuoteSheet } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { Owes } from "../customers/Owes";
-import { day } from "../format";
+import { day, money } from "../format";
 import { useSession } from "../people/SessionGate";
 import { Asking } from "../sheet/Asking";
 import { Section } from "../sheet/Section";
 import { useTitle } from "../useTitle";
+import { OfferSections } from "./OfferSections";
 import { blank, type Draft, QuoteEditor } from "./QuoteEditor";
 import { QuoteLinesRead, Totals } from "./QuoteLines";
 import { useKeptDraft } from "./useKeptDraft";
@@ -47,13 +48,41 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
       </Section>
       <Section name="Total">
         <Totals totals={quote.computed.totals} />
+        <TermsRead quote={quote} />
       </Section>
       {quote.notes && (
         <Section name="Notes">
           <div style={{ whiteSpace: "pre-wrap" }}>{quote.notes}</div>
         </Section>
       )}
+      {quote.ownNotes && (
+        <Section name="For us">
+          <div style={{ whiteSpace: "pre-wrap" }}>{quote.ownNotes}</div>
+        </Section>
+      )}
+      <OfferSections quote={quote} />
     </article>
+  );
+}
+
+/** What is agreed for the whole, once it can no longer change. */
+function TermsRead({ quote }: { quote: QuoteSheet }) {
+  const { computed } = quote;
+  return (
+    <div className="small soft">
+      {quote.discount && <div>{quote.discount} off all, taken off already</div>}
+      {computed.depositMinor > 0 && (
+        <div>
+          a deposit of {money(computed.depositMinor)}
+          {quote.deposit.endsWith("%") && ` (${quote.deposit})`} within {quote.depositDueDays} days
+        </div>
+      )}
+      {quote.stages.map((stage, index) => (
+        <div key={stage.name}>
+          {stage.name}, {stage.part}: {money(computed.stageMinors[index] ?? 0)} net
+        </div>
+      ))}
+    </div>
   );
 }
 
@@ -68,6 +97,7 @@ function Title({ quote }: { quote: QuoteSheet }) {
       </div>
       <div className="small soft">
         <b>{quote.state}</b>
+        {quote.edition > 1 && `, edition ${quote.edition}`}
         {quote.acceptedBy && ` by ${quote.acceptedBy}`}
         {quote.declineReason && `: ${quote.declineReason}`}
         {["sent", "lapsed"].includes(quote.state) && `, valid until ${day(quote.validUntil)}`}
@@ -91,6 +121,11 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
   );
   const takeBack = useAct(() =>
     answer(client.POST("/api/quotes/{id}/take-back", { ...path, body: { version } })),
+  );
+  const copy = useAct(
+    (_: undefined, key) =>
+      answer(client.POST("/api/quotes/{id}/copy", { params: { path: { id: quote.id }, ...withKey(key) } })),
+    { done: (made) => navigate(`/quotes/${made.id}`) },
   );
   const makeJob = useAct(
     (_: undefined, key) =>
@@ -129,6 +164,9 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
           Make the job <span aria-hidden="true">⏎</span>
         </Button>
       )}
+      <Button onClick={() => copy.run(undefined)} loading={copy.running}>
+        Copy
+      </Button>
       {quote.jobId && <Link to={`/jobs/${quote.jobId}`}>Its job</Link>}
     </div>
   );
@@ -146,6 +184,11 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
       title: quote.title,
       validUntil: quote.validUntil,
       notes: quote.notes,
+      ownNotes: quote.ownNotes,
+      discount: quote.discount,
+      deposit: quote.deposit,
+      depositDueDays: String(quote.depositDueDays),
+      stages: quote.stages,
       lines: quote.lines,
     },
   });
@@ -182,6 +225,9 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
         <div className="titled">
           <Title quote={quote} />
           <div className="actions">
+            <a href={`/api/quotes/${quote.id}/pdf`} target="_blank" rel="noreferrer">
+              As the customer reads it
+            </a>
             <Button onClick={() => save.run()} loading={save.running} disabled={!typed.dirty}>
               Save draft
             </Button>
@@ -199,6 +245,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
         </div>
       )}
       <QuoteEditor draft={typed.draft} change={typed.change} computed={quote.computed} problem={problem} />
+      <OfferSections quote={quote} />
     </article>
   );
 }

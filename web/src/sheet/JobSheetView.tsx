@@ -180,6 +180,28 @@ function PromiseLines({ job }: { job: JobSheet }) {
             <td className="soft">{promise?.summary ?? "charged by time and parts"}</td>
             <td className="figure">{promise && <b>{money(promise.netMinor)}</b>}</td>
           </tr>
+          {promise?.stages.map((stage) => (
+            <tr key={stage.name}>
+              <td className="soft">
+                {stage.name}, {stage.part}
+              </td>
+              <td />
+              <td className="figure soft">{money(stage.amountMinor)}</td>
+            </tr>
+          ))}
+          {promise && promise.depositAskedMinor > 0 && (
+            <tr>
+              <td className={promise.deposits.length === 0 ? "needs" : "soft"}>
+                Deposit, {promise.deposits.length === 0 ? "not here yet" : "received"}
+              </td>
+              <td className="soft">
+                {promise.deposits
+                  .map((deposit) => `${day(deposit.receivedOn)} by ${deposit.method}`)
+                  .join(", ")}
+              </td>
+              <td className="figure soft">{money(promise.depositAskedMinor)}</td>
+            </tr>
+          )}
         </tbody>
       </table>
       {job.response && <Responding job={job} />}

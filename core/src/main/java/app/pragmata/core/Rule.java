@@ -31,5 +31,6 @@ public enum Rule {
   LEADS_IN_A_CIRCLE,
   IN_USE,
   WRONG_ENCODING,
-  FORMULA
+  FORMULA,
+  DECLINED
 }

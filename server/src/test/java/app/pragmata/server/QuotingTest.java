@@ -277,7 +277,7 @@ class QuotingTest {
                     AUDIT_ENTRY.RECORD_TYPE.eq("quote").and(AUDIT_ENTRY.RECORD_ID.eq(gate.quote())))
                 .orderBy(AUDIT_ENTRY.ID)
                 .fetch(AUDIT_ENTRY.ACTION))
-        .containsExactly("created", "sent", "accepted");
+        .containsExactly("created", "sent edition 1", "accepted");
   }
 
   @ParameterizedTest

@@ -6,6 +6,9 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.deposits.CardPayments;
+import app.pragmata.server.mail.MailSending;
+import app.pragmata.server.mail.MailStandIn;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Role;
 import app.pragmata.server.stores.StockStore;
@@ -106,6 +109,26 @@ public final class RunningPragmata {
                       new BooksEvent.PartReceived(worth),
                       new BooksStore.Source("part", part.getId(), "Delivery", null, "stores"));
             });
+  }
+
+  /** Hands all mail that is due to the mail server now, instead of in a moment. */
+  public void sendMail() {
+    context.getBean(MailSending.class).sendWaiting();
+  }
+
+  /** Asks the card terminal now what became of payments without an answer. */
+  public void askCardTerminal() {
+    context.getBean(CardPayments.class).askAgain();
+  }
+
+  /** Takes the mail server away, or brings it back on the same port. */
+  public void mailServer(boolean running) {
+    var standIn = context.getBean(MailStandIn.class);
+    if (running) {
+      standIn.resume();
+    } else {
+      standIn.interrupt();
+    }
   }
 
   /** Works out anew where every quote and job stands. */

@@ -6,6 +6,8 @@ import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
 
 import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
@@ -24,6 +26,9 @@ public final class SwingGate {
   private final Visitor technician;
   private final String technicianName;
   private final LocalDate day;
+  private final Map<String, Object> terms = new HashMap<>();
+  private final List<Map<String, Object>> furtherLines = new ArrayList<>();
+  private boolean answered;
   private long quote;
   private long job;
   private long visit;
@@ -115,19 +120,29 @@ public final class SwingGate {
             .where(KIND_OF_JOB.NAME.eq("Repair"))
             .fetchSingle()
             .value1();
-    Map<String, Object> form =
-        Map.of(
-            "version",
-            0,
-            "siteId",
-            site,
-            "equipmentId",
-            gate,
-            "kindOfJobId",
-            repair,
-            "title",
-            "Swing gate, ram replaced",
-            "lines",
+    var form =
+        new HashMap<String, Object>(
+            Map.of(
+                "version",
+                0,
+                "siteId",
+                site,
+                "equipmentId",
+                gate,
+                "kindOfJobId",
+                repair,
+                "title",
+                "Swing gate, ram replaced",
+                "lines",
+                lines()));
+    form.putAll(terms);
+    quote = made(office.post("/api/quotes", form));
+    return this;
+  }
+
+  private List<Map<String, Object>> lines() {
+    var lines =
+        new ArrayList<Map<String, Object>>(
             List.of(
                 Map.of(
                     "category",
@@ -152,16 +167,48 @@ public final class SwingGate {
                     "0",
                     "price",
                     "76.50")));
-    quote = made(office.post("/api/quotes", form));
+    lines.addAll(furtherLines);
+    return lines;
+  }
+
+  /** Agrees something for the whole offer, such as a deposit of "25%". */
+  public SwingGate agree(String term, Object value) {
+    terms.put(term, value);
+    return this;
+  }
+
+  /** Offers one more line, after the five that every example has. */
+  public SwingGate offer(Map<String, Object> line) {
+    furtherLines.add(line);
+    return this;
+  }
+
+  public SwingGate sent() {
+    quoted();
+    check(office.post("/api/quotes/" + quote + "/send", Map.of("version", 1)));
+    return this;
+  }
+
+  /** What the customer's link leads to, as a path below the API. */
+  public String offerPath() {
+    String address =
+        office.get("/api/quotes/" + quote).json().path("link").path("address").asString();
+    return "/api/offers/" + address.substring(address.lastIndexOf('/') + 1);
+  }
+
+  /** The customer answered behind the link; nothing is left for the office to accept. */
+  public SwingGate answered() {
+    answered = true;
     return this;
   }
 
   public SwingGate accepted() {
-    quoted();
-    check(office.post("/api/quotes/" + quote + "/send", Map.of("version", 1)));
-    check(
-        office.post(
-            "/api/quotes/" + quote + "/accept", Map.of("version", 2, "acceptedBy", "M. Okafor")));
+    if (!answered) {
+      sent();
+      check(
+          office.post(
+              "/api/quotes/" + quote + "/accept", Map.of("version", 2, "acceptedBy", "M. Okafor")));
+    }
     return this;
   }
 
@@ -257,7 +304,7 @@ public final class SwingGate {
   }
 
   public Visitor.Answer correct(JsonNode entry, Map<String, Object> values) {
-    var form = new java.util.HashMap<>(values);
+    var form = new HashMap<>(values);
     form.put("version", entry.path("version").asInt());
     return office.put("/api/time-entries/" + entry.path("id").asLong(), form);
   }

@@ -32,6 +32,14 @@ public sealed interface BooksEvent {
 
   record MoneyReceived(Money amount) implements BooksEvent {}
 
+  /** Money taken before the invoice: we owe it until the work is billed or it is given back. */
+  record DepositReceived(Money amount) implements BooksEvent {}
+
+  /** A deposit comes off what an invoice still asks for. */
+  record DepositApplied(Money amount) implements BooksEvent {}
+
+  record DepositRefunded(Money amount) implements BooksEvent {}
+
   /** Warranty or goodwill: the work in progress becomes our own cost. */
   record JobNotCharged(Money cost) implements BooksEvent {}
 }

@@ -31,6 +31,12 @@ public final class Posting {
       case BooksEvent.InvoicePosted invoice -> invoice(entry, invoice);
       case BooksEvent.MoneyReceived money ->
           entry.debit(BANK, money.amount()).credit(TRADE_DEBTORS, money.amount());
+      case BooksEvent.DepositReceived deposit ->
+          entry.debit(BANK, deposit.amount()).credit(CUSTOMER_DEPOSITS, deposit.amount());
+      case BooksEvent.DepositApplied deposit ->
+          entry.debit(CUSTOMER_DEPOSITS, deposit.amount()).credit(TRADE_DEBTORS, deposit.amount());
+      case BooksEvent.DepositRefunded deposit ->
+          entry.debit(CUSTOMER_DEPOSITS, deposit.amount()).credit(BANK, deposit.amount());
       case BooksEvent.JobNotCharged free ->
           entry.debit(WARRANTY_AND_GOODWILL, free.cost()).credit(WORK_IN_PROGRESS, free.cost());
     }

@@ -5,6 +5,8 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.stream.Collector;
 
 /**
@@ -80,6 +82,32 @@ public record Money(long minor) implements Comparable<Money> {
   /** This amount per unit, for a quantity; rounded half up. */
   public Money times(BigDecimal quantity) {
     return rounded(major().multiply(quantity));
+  }
+
+  /**
+   * Parts of this amount in proportion to these weights, which are not negative; they add up to it
+   * to the penny, for each takes what the parts up to it have rounded to (half up). Without any
+   * weight every part is nothing.
+   */
+  public List<Money> spreadOver(List<Money> weights) {
+    long whole = weights.stream().mapToLong(Money::minor).sum();
+    var parts = new ArrayList<Money>();
+    long weightSoFar = 0;
+    Money givenSoFar = ZERO;
+    for (Money weight : weights) {
+      weightSoFar += weight.minor();
+      Money upToHere =
+          whole == 0
+              ? ZERO
+              : new Money(
+                  BigDecimal.valueOf(minor)
+                      .multiply(BigDecimal.valueOf(weightSoFar))
+                      .divide(BigDecimal.valueOf(whole), 0, RoundingMode.HALF_UP)
+                      .longValueExact());
+      parts.add(upToHere.minus(givenSoFar));
+      givenSoFar = upToHere;
+    }
+    return parts;
   }
 
   public boolean isZero() {

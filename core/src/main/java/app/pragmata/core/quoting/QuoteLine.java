@@ -22,8 +22,19 @@ public sealed interface QuoteLine {
   /** Per hour for labour, for the whole drive, per unit for anything else; without VAT. */
   Money unitPrice();
 
+  /** The price of the whole line before anything comes off it, without VAT. */
+  Money full();
+
+  /** What comes off the line's price, of its own discount and of the whole offer's. */
+  Money reduction();
+
+  /** The same line with so much off its full price. */
+  QuoteLine reducedBy(Money reduction);
+
   /** What the customer pays for the line, without VAT. */
-  Money net();
+  default Money net() {
+    return full().minus(reduction());
+  }
 
   /** Hours at a charge rate. */
   record Labour(
@@ -32,8 +43,26 @@ public sealed interface QuoteLine {
       RateClass rateClass,
       BigDecimal costPerHour,
       Money chargePerHour,
-      VatRate vatRate)
+      VatRate vatRate,
+      Money reduction)
       implements QuoteLine {
+    /** At its full price. */
+    public Labour(
+        String description,
+        int minutes,
+        RateClass rateClass,
+        BigDecimal costPerHour,
+        Money chargePerHour,
+        VatRate vatRate) {
+      this(description, minutes, rateClass, costPerHour, chargePerHour, vatRate, Money.ZERO);
+    }
+
+    @Override
+    public Labour reducedBy(Money reduction) {
+      return new Labour(
+          description, minutes, rateClass, costPerHour, chargePerHour, vatRate, reduction);
+    }
+
     @Override
     public Category category() {
       return Category.LABOUR;
@@ -50,7 +79,7 @@ public sealed interface QuoteLine {
     }
 
     @Override
-    public Money net() {
+    public Money full() {
       return Money.forMinutes(minutes, chargePerHour.major());
     }
   }
@@ -63,8 +92,27 @@ public sealed interface QuoteLine {
       BigDecimal costPerHour,
       BigDecimal costPerMile,
       Money price,
-      VatRate vatRate)
+      VatRate vatRate,
+      Money reduction)
       implements QuoteLine {
+    /** At its full price. */
+    public Drive(
+        String description,
+        int minutes,
+        BigDecimal miles,
+        BigDecimal costPerHour,
+        BigDecimal costPerMile,
+        Money price,
+        VatRate vatRate) {
+      this(description, minutes, miles, costPerHour, costPerMile, price, vatRate, Money.ZERO);
+    }
+
+    @Override
+    public Drive reducedBy(Money reduction) {
+      return new Drive(
+          description, minutes, miles, costPerHour, costPerMile, price, vatRate, reduction);
+    }
+
     @Override
     public Category category() {
       return Category.DRIVE;
@@ -82,7 +130,7 @@ public sealed interface QuoteLine {
     }
 
     @Override
-    public Money net() {
+    public Money full() {
       return price;
     }
   }
@@ -94,8 +142,25 @@ public sealed interface QuoteLine {
       BigDecimal quantity,
       BigDecimal unitCost,
       Money unitPrice,
-      VatRate vatRate)
+      VatRate vatRate,
+      Money reduction)
       implements QuoteLine {
+    /** At its full price. */
+    public Part(
+        long partId,
+        String description,
+        BigDecimal quantity,
+        BigDecimal unitCost,
+        Money unitPrice,
+        VatRate vatRate) {
+      this(partId, description, quantity, unitCost, unitPrice, vatRate, Money.ZERO);
+    }
+
+    @Override
+    public Part reducedBy(Money reduction) {
+      return new Part(partId, description, quantity, unitCost, unitPrice, vatRate, reduction);
+    }
+
     @Override
     public Category category() {
       return Category.PARTS;
@@ -107,15 +172,31 @@ public sealed interface QuoteLine {
     }
 
     @Override
-    public Money net() {
+    public Money full() {
       return unitPrice.times(quantity);
     }
   }
 
   /** Anything else: subcontract, hire, permits. */
   record Other(
-      String description, BigDecimal quantity, Money unitCost, Money unitPrice, VatRate vatRate)
+      String description,
+      BigDecimal quantity,
+      Money unitCost,
+      Money unitPrice,
+      VatRate vatRate,
+      Money reduction)
       implements QuoteLine {
+    /** At its full price. */
+    public Other(
+        String description, BigDecimal quantity, Money unitCost, Money unitPrice, VatRate vatRate) {
+      this(description, quantity, unitCost, unitPrice, vatRate, Money.ZERO);
+    }
+
+    @Override
+    public Other reducedBy(Money reduction) {
+      return new Other(description, quantity, unitCost, unitPrice, vatRate, reduction);
+    }
+
     @Override
     public Category category() {
       return Category.OTHER;
@@ -127,7 +208,7 @@ public sealed interface QuoteLine {
     }
 
     @Override
-    public Money net() {
+    public Money full() {
       return unitPrice.times(quantity);
     }
   }

@@ -8,10 +8,13 @@ import java.time.LocalDate;
 public sealed interface QuoteState {
   /** Being written; only here may lines change. */
   record Draft() implements QuoteState {
-    public Sent send(int lineCount, LocalDate validUntil, LocalDate today) {
-      if (lineCount == 0) {
+    public Sent send(Offer offer, LocalDate validUntil, LocalDate today) {
+      if (offer.promised().isEmpty()) {
         throw new Refused(
             Rule.NO_LINES, "The quote has no lines yet. Add at least one before sending it.");
+      }
+      if (!offer.faults().isEmpty()) {
+        throw new Refused(offer.faults());
       }
       return new Sent(notPast(validUntil, today));
     }

@@ -8,10 +8,15 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import java.time.LocalDate;
+import java.util.List;
 import org.junit.jupiter.api.Test;
 
 class QuoteTest {
   private static final LocalDate TODAY = LocalDate.of(2026, 11, 24);
+
+  private static Offer offer() {
+    return Offer.of(job().promise());
+  }
 
   @Test
   void the_worked_examples_quote_promises_a_margin_of_50_22_per_cent() {
@@ -33,22 +38,22 @@ class QuoteTest {
 
   @Test
   void a_quote_without_lines_is_not_sent() {
-    assertThatThrownBy(() -> new QuoteState.Draft().send(0, TODAY, TODAY))
+    assertThatThrownBy(() -> new QuoteState.Draft().send(Offer.of(List.of()), TODAY, TODAY))
         .isInstanceOfSatisfying(
             Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.NO_LINES));
   }
 
   @Test
   void a_quote_whose_last_day_has_passed_is_not_sent() {
-    assertThatThrownBy(() -> new QuoteState.Draft().send(3, TODAY.minusDays(1), TODAY))
+    assertThatThrownBy(() -> new QuoteState.Draft().send(offer(), TODAY.minusDays(1), TODAY))
         .isInstanceOfSatisfying(
             Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.WRONG_STATE));
   }
 
   @Test
   void a_sent_quote_can_be_taken_back_changed_and_sent_again() {
-    QuoteState.Sent sent = new QuoteState.Draft().send(1, TODAY, TODAY);
-    assertThat(sent.takeBack().send(2, TODAY.plusDays(30), TODAY).accept())
+    QuoteState.Sent sent = new QuoteState.Draft().send(offer(), TODAY, TODAY);
+    assertThat(sent.takeBack().send(offer(), TODAY.plusDays(30), TODAY).accept())
         .isInstanceOf(QuoteState.Accepted.class);
   }
 

@@ -25,6 +25,7 @@ import app.pragmata.core.planning.Day;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.costing.JobStore;
 import app.pragmata.server.costing.JobStore.WholeJob;
+import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.people.Act;
@@ -43,6 +44,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -74,6 +76,7 @@ public class BillingService {
   private final VisitStore visits;
   private final InvoiceStore invoices;
   private final BooksStore books;
+  private final DepositService deposits;
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
@@ -85,6 +88,7 @@ public class BillingService {
       VisitStore visits,
       InvoiceStore invoices,
       BooksStore books,
+      DepositService deposits,
       CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats,
@@ -94,6 +98,7 @@ public class BillingService {
     this.visits = visits;
     this.invoices = invoices;
     this.books = books;
+    this.deposits = deposits;
     this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
@@ -131,7 +136,12 @@ public class BillingService {
   }
 
   private BillingView.Draft draft(WholeJob job, CostSheet sheet, InvoiceDraft draft) {
-    List<BooksStore.AccountLine> entry = books.preview(event(job.job(), sheet, draft));
+    Money deposit = depositToApply(job.job(), draft);
+    List<BooksStore.AccountLine> entry =
+        Stream.concat(
+                books.preview(event(job.job(), sheet, draft)).stream(),
+                books.preview(new BooksEvent.DepositApplied(deposit)).stream())
+            .toList();
     boolean charged = !job.job().getBillingBasis().equals("not_charged");
     return new BillingView.Draft(
         draft.lines().stream().map(BillingView.ChargedLine::of).toList(),
@@ -142,7 +152,15 @@ public class BillingService {
         entry.stream().mapToLong(BooksStore.AccountLine::debitMinor).sum(),
         entry.stream().mapToLong(BooksStore.AccountLine::creditMinor).sum(),
         charged ? numbers.expected(NumberSeries.Series.INVOICE) : null,
+        deposit.minor(),
+        draft.vat().gross().minus(deposit).minor(),
         notYet(job.job(), draft, charged));
+  }
+
+  private Money depositToApply(JobRecord job, InvoiceDraft draft) {
+    Money held = job.getQuoteId() == null ? Money.ZERO : deposits.held(job.getQuoteId());
+    Money gross = draft.vat().gross();
+    return held.compareTo(gross) > 0 ? gross : held;
   }
 
   private static @Nullable String notYet(JobRecord job, InvoiceDraft draft, boolean charged) {
@@ -322,7 +340,10 @@ public class BillingService {
           Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
     }
     long number = insertInvoice(act, row, sheet, draft);
-    visits.storeJob(act, row, checked.bill());
+    JobState.Billed billed = checked.bill();
+    Money applied = applyDeposit(act, row, number, draft);
+    boolean settled = applied.equals(draft.vat().gross());
+    visits.storeJob(act, row, settled ? billed.settle() : billed);
     audit.note(act, subject(row.getId()), "posted invoice " + number);
   }
 
@@ -359,6 +380,27 @@ public class BillingService {
             .fetchSingle(INVOICE.ID);
     invoices.insertContent(id, draft);
     return number;
+  }
+
+  /** Deposits of the job's quote come off what the invoice asks for; gives how much. */
+  private Money applyDeposit(Act act, JobRecord job, long number, InvoiceDraft draft) {
+    if (job.getQuoteId() == null) {
+      return Money.ZERO;
+    }
+    InvoiceRecord invoice =
+        database.selectFrom(INVOICE).where(INVOICE.NUMBER.eq(number)).fetchSingle();
+    Money applied =
+        deposits.apply(
+            act,
+            job.getQuoteId(),
+            invoice.getId(),
+            draft.vat().gross(),
+            visits.source("job", job.getId(), "deposit onto invoice " + number, job));
+    if (applied.isPositive()) {
+      invoice.setOwedMinor(invoice.getOwedMinor() - applied.minor());
+      invoice.update();
+    }
+    return applied;
   }
 
   /**

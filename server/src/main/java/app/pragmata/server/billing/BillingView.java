@@ -26,6 +26,7 @@ public record BillingView(
    *
    * @param expectedNumber of the invoice, unless somebody posts another first; null when nothing
    *     will be charged
+   * @param depositMinor what comes off it at once, of deposits that are held
    * @param notYet why it cannot be posted now; null when it can
    */
   public record Draft(
@@ -37,6 +38,8 @@ public record BillingView(
       long entryDebitMinor,
       long entryCreditMinor,
       @Nullable Long expectedNumber,
+      long depositMinor,
+      long toPayMinor,
       @Nullable String notYet) {}
 
   public record ChargedLine(
@@ -89,6 +92,7 @@ public record BillingView(
       long netMinor,
       long grossMinor,
       long owedMinor,
+      long depositMinor,
       List<Receipt> receipts) {}
 
   public record Receipt(long number, LocalDate receivedOn, long amountMinor, String method) {}

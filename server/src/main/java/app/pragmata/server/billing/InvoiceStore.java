@@ -1,12 +1,17 @@
 package app.pragmata.server.billing;
 
+import static app.pragmata.server.generated.Tables.DEPOSIT_USE;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.INVOICE_LINE;
 import static app.pragmata.server.generated.Tables.INVOICE_VAT;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
@@ -36,9 +41,16 @@ class InvoiceStore {
     Field<List<BillingView.ChargedLine>> lines = lines();
     Field<List<BillingView.ChargedVat>> vat = vat();
     Field<List<BillingView.Receipt>> receipts = receipts();
+    Field<BigDecimal> applied =
+        coalesce(
+            field(
+                select(sum(DEPOSIT_USE.AMOUNT_MINOR))
+                    .from(DEPOSIT_USE)
+                    .where(DEPOSIT_USE.INVOICE_ID.eq(INVOICE.ID))),
+            inline(BigDecimal.ZERO));
     return database
         .select(INVOICE.fields())
-        .select(lines, vat, receipts)
+        .select(lines, vat, receipts, applied)
         .from(INVOICE)
         .where(INVOICE.JOB_ID.eq(jobId))
         .fetchOptional(
@@ -56,6 +68,7 @@ class InvoiceStore {
                   invoice.getNetMinor(),
                   invoice.getGrossMinor(),
                   invoice.getOwedMinor(),
+                  row.get(applied).longValueExact(),
                   row.get(receipts));
             });
   }

@@ -145,6 +145,9 @@ public class BooksStore {
       case BooksEvent.PartReceived received -> "Part received";
       case BooksEvent.InvoicePosted invoice -> "Invoice posted";
       case BooksEvent.MoneyReceived money -> "Money received";
+      case BooksEvent.DepositReceived deposit -> "Deposit received";
+      case BooksEvent.DepositApplied deposit -> "Deposit applied";
+      case BooksEvent.DepositRefunded deposit -> "Deposit refunded";
       case BooksEvent.JobNotCharged free -> "Job not charged";
     };
   }

@@ -71,12 +71,13 @@ public final class Laws {
                 where p.posting_category = 'work_in_progress' and e.job_id = j.id)
               """),
           new Law(
-              "What is owed is what was billed less what was received",
+              "What is owed is what was billed less what was received and the deposits applied",
               "open invoices",
               "select coalesce(sum(owed_minor), 0) from invoice",
-              "billed less received",
+              "billed less received and applied",
               """
               select coalesce(sum(gross_minor), 0) - (select coalesce(sum(amount_minor), 0) from receipt)
+                  - (select coalesce(sum(amount_minor), 0) from deposit_use where invoice_id is not null)
                 from invoice
               """),
           new Law(
@@ -100,9 +101,18 @@ public final class Laws {
           new Law(
               "Customer deposits are the deposits not yet applied",
               "customer deposits",
-              balanceOf("customer_deposits"),
+              "select -(" + balanceOf("customer_deposits") + ")",
               "unapplied deposits",
-              "select 0"),
+              """
+              select coalesce(sum(amount_minor), 0) - (select coalesce(sum(amount_minor), 0) from deposit_use)
+                from deposit
+              """),
+          new Law(
+              "Every card payment that was taken is one deposit",
+              "payments taken",
+              "select coalesce(sum(amount_minor), 0) from card_payment where state = 'taken'",
+              "deposits by card through a link",
+              "select coalesce(sum(amount_minor), 0) from deposit where card_payment_id is not null"),
           new Law(
               "Invoice numbers have no gaps",
               "invoices",

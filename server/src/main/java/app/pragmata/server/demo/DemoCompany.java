@@ -2,8 +2,13 @@ package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.COMPANY;
 
+import app.pragmata.server.people.Act;
 import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.people.Role;
 import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
 import org.jooq.DSLContext;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -24,6 +29,7 @@ public class DemoCompany {
   private final DSLContext database;
   private final DemoCatalogue catalogue;
   private final DemoWork work;
+  private final DemoOffers offers;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
   private final Clock clock;
@@ -33,6 +39,7 @@ public class DemoCompany {
       DSLContext database,
       DemoCatalogue catalogue,
       DemoWork work,
+      DemoOffers offers,
       CompanyStore companies,
       TransactionTemplate transaction,
       Clock clock,
@@ -40,6 +47,7 @@ public class DemoCompany {
     this.database = database;
     this.catalogue = catalogue;
     this.work = work;
+    this.offers = offers;
     this.companies = companies;
     this.transaction = transaction;
     this.clock = clock;
@@ -65,7 +73,14 @@ public class DemoCompany {
           database.execute("set local synchronous_commit = off");
           var today = clock.instant().atZone(DemoCatalogue.ZONE).toLocalDate();
           catalogue.insert(today);
+          offers.insertKits();
           work.replay(clock.instant(), companies.getZone());
+          offers.forgetOldMail();
+          Instant now = clock.instant();
+          ZoneId zone = companies.getZone();
+          offers.offerSlidingGate(
+              new Act(work.officeManager(), Role.OFFICE, now.minus(2, ChronoUnit.DAYS), zone),
+              new Act(work.officeManager(), Role.OFFICE, now, zone));
         });
     database.execute("analyze");
   }

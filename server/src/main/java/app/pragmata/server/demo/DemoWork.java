@@ -229,6 +229,11 @@ class DemoWork {
     }
   }
 
+  /** Who keeps the office; known once the work was replayed. */
+  long officeManager() {
+    return office;
+  }
+
   private static boolean isWorkday(LocalDate day) {
     return day.getDayOfWeek() != DayOfWeek.SATURDAY && day.getDayOfWeek() != DayOfWeek.SUNDAY;
   }
@@ -360,7 +365,7 @@ class DemoWork {
             .from(KIND_OF_JOB)
             .where(KIND_OF_JOB.NAME.eq(template.kind()))
             .fetchSingle(KIND_OF_JOB.ID);
-    return new QuoteForm(0, siteId, equipmentId, kind, template.title(), null, null, lines);
+    return QuoteForm.plain(siteId, equipmentId, kind, template.title(), lines);
   }
 
   private LocalDate nextWorkday(LocalDate day) {
@@ -682,8 +687,7 @@ class DemoWork {
               quotes.create(
                   desk(at),
                   key(),
-                  new QuoteForm(
-                      0, site, gate, repair.kindOfJobId(), ram.title(), null, null, lines));
+                  QuoteForm.plain(site, gate, repair.kindOfJobId(), ram.title(), lines));
           quotes.send(desk(at), quote, 1);
           schedule(
               signed,

@@ -6,6 +6,13 @@ import java.time.ZoneId;
 
 /** Who does something, and when; the moment is the only time that a service knows. */
 public record Act(long personId, Role role, Instant at, ZoneId zone) {
+  private static final long THE_CUSTOMER = 0;
+
+  /** What somebody does through a customer's link. */
+  public static Act ofCustomer(Instant at, ZoneId zone) {
+    return new Act(THE_CUSTOMER, Role.CUSTOMER, at, zone);
+  }
+
   /** The company's day at the moment of the act. */
   public LocalDate today() {
     return at.atZone(zone).toLocalDate();

@@ -25,6 +25,8 @@ public record Company(
     BigDecimal standardCostPerHour,
     BigDecimal overheadPerHour,
     int quoteValidDays,
+    int depositDueDays,
+    int followUpDays,
     BigDecimal floorMarginPercent,
     Map<String, VatRate> vatRates) {
 

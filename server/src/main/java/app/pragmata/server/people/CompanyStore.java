@@ -99,6 +99,8 @@ public class CompanyStore {
         row.getStandardCostPerHour(),
         row.getOverheadPerHour(),
         row.getQuoteValidDays(),
+        row.getDepositDueDays(),
+        row.getFollowUpDays(),
         row.getFloorMarginPercent(),
         vatRates);
   }

@@ -7,7 +7,9 @@ public enum Role {
   OFFICE,
   TECHNICIAN,
   BOOKKEEPER,
-  OWNER;
+  OWNER,
+  /** Whoever acts through a customer's link, without signing in. */
+  CUSTOMER;
 
   public static Role ofStored(String stored) {
     return valueOf(stored.toUpperCase(Locale.ROOT));

@@ -43,7 +43,8 @@ class Security {
         .authorizeHttpRequests(
             requests ->
                 requests
-                    .requestMatchers("/api/session", "/api/sign-in", "/api/description")
+                    .requestMatchers(
+                        "/api/session", "/api/sign-in", "/api/description", "/api/offers/**")
                     .permitAll()
                     .requestMatchers("/api/sign-out")
                     .authenticated()

@@ -3,11 +3,17 @@ package app.pragmata.server.quoting;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
+import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.Offer;
+import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.quoting.Stage;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.people.Company;
@@ -17,6 +23,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,7 +32,10 @@ import org.jspecify.annotations.Nullable;
  */
 final class QuoteReader {
   static final int MOST_LINES = 400;
+  private static final int MOST_STAGES = 12;
+  private static final int MOST_DUE_DAYS = 90;
   private static final int LONGEST_DESCRIPTION = 300;
+  private static final int LONGEST_TEXT = 2_000;
 
   private final Company company;
   private final StockStore stock;
@@ -44,19 +54,105 @@ final class QuoteReader {
   }
 
   /** One entry per typed line; null where a line has a fault. */
-  List<@Nullable QuoteLine> read(List<QuoteForm.TypedLine> lines) {
+  List<@Nullable OfferLine> read(List<QuoteForm.TypedLine> lines) {
     if (lines.size() > MOST_LINES) {
       throw new Refused(
           Rule.EXCEEDS_LIMIT, "A quote holds at most %d lines.".formatted(MOST_LINES));
     }
-    var result = new ArrayList<@Nullable QuoteLine>();
+    var result = new ArrayList<@Nullable OfferLine>();
     for (int i = 0; i < lines.size(); i++) {
       result.add(read("lines/" + i + "/", lines.get(i)));
     }
     return result;
   }
 
-  private @Nullable QuoteLine read(String at, QuoteForm.TypedLine line) {
+  /** The whole offer; what has a fault is left out of it. */
+  Offer offer(
+      List<QuoteForm.TypedLine> lines,
+      @Nullable String discount,
+      @Nullable String deposit,
+      @Nullable List<QuoteForm.TypedStage> stages) {
+    return new Offer(
+        read(lines).stream().filter(Objects::nonNull).toList(),
+        amountOrShare("discount", discount),
+        amountOrShare("deposit", deposit),
+        stages(stages));
+  }
+
+  /** Days as typed, at most 90. */
+  static int depositDueDays(String typed) {
+    if (!typed.matches("\\d{1,2}") || Integer.parseInt(typed) > MOST_DUE_DAYS) {
+      throw new Unreadable(Rule.UNREADABLE, "Enter a number of days, at most 90.");
+    }
+    return Integer.parseInt(typed);
+  }
+
+  /** The stages that are filled in; one with a fault is left out. */
+  List<Stage> stages(@Nullable List<QuoteForm.TypedStage> typed) {
+    var result = new ArrayList<Stage>();
+    if (typed == null) {
+      return result;
+    }
+    if (typed.size() > MOST_STAGES) {
+      throw new Refused(Rule.EXCEEDS_LIMIT, "There are at most %d stages.".formatted(MOST_STAGES));
+    }
+    for (int i = 0; i < typed.size(); i++) {
+      String at = "stages/" + i + "/";
+      String name = reading.text(at + "name", typed.get(i).name(), 100);
+      AmountOrShare part = reading.required(at + "part", typed.get(i).part(), AmountOrShare::parse);
+      if (name != null && part != null) {
+        result.add(new Stage(name, part));
+      }
+    }
+    return result;
+  }
+
+  /** An amount or share; nothing when it is empty or has a fault. */
+  AmountOrShare amountOrShare(String field, @Nullable String typed) {
+    AmountOrShare read = reading.optional(field, typed, AmountOrShare::parse);
+    return read == null ? AmountOrShare.nothing() : read;
+  }
+
+  private @Nullable OfferLine read(String at, QuoteForm.TypedLine line) {
+    if (line.category().equals("heading") || line.category().equals("text")) {
+      String text = reading.text(at + "description", line.description(), LONGEST_TEXT);
+      return text == null ? null : new OfferLine.Words(text, line.category().equals("heading"));
+    }
+    QuoteLine priced = priced(at, line);
+    Choice choice = choice(at, line);
+    AmountOrShare discount = amountOrShare(at + "discount", line.discount());
+    if (priced == null || choice == null) {
+      return null;
+    }
+    if (discount.of(priced.full()).compareTo(priced.full()) > 0) {
+      reading.fault(
+          at + "discount",
+          Rule.EXCEEDS_LIMIT,
+          "The discount is more than the line's %s. Enter less.".formatted(priced.full()));
+      return null;
+    }
+    return new OfferLine.Priced(priced, discount, choice);
+  }
+
+  private @Nullable Choice choice(String at, QuoteForm.TypedLine line) {
+    boolean taken = Boolean.TRUE.equals(line.taken());
+    String kind = line.choice() == null || line.choice().isEmpty() ? "included" : line.choice();
+    return switch (kind) {
+      case "included" -> new Choice.Included();
+      case "option" -> new Choice.Option(taken);
+      case "alternative" -> {
+        String group = reading.text(at + "group", line.group(), 60);
+        yield group == null ? null : new Choice.Alternative(group, taken);
+      }
+      default -> {
+        reading.fault(
+            at + "choice", Rule.NOT_FOUND, "A line is included, an option or an alternative.");
+        yield null;
+      }
+    };
+  }
+
+  private @Nullable QuoteLine priced(String at, QuoteForm.TypedLine line) {
     String code = line.vat() == null || line.vat().isEmpty() ? "standard" : line.vat();
     VatRate vatRate = company.vatRates().get(code);
     if (vatRate == null) {
@@ -70,7 +166,10 @@ final class QuoteReader {
       case "parts" -> part(at, line, vatRate);
       case "other" -> other(at, line, vatRate);
       default -> {
-        reading.fault(at + "category", Rule.NOT_FOUND, "A line is labour, drive, parts or other.");
+        reading.fault(
+            at + "category",
+            Rule.NOT_FOUND,
+            "A line is labour, drive, parts, other, a heading or a text.");
         yield null;
       }
     };

@@ -11,6 +11,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.Day;
+import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
@@ -50,6 +51,10 @@ public class QuoteService {
   private final JobOpening jobs;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
+  private final EditionStore editions;
+  private final LinkStore links;
+  private final QuoteLetters letters;
+  private final QuestionStore questions;
   private final AuditTrail audit;
   private final ApplicationEventPublisher changes;
 
@@ -61,6 +66,10 @@ public class QuoteService {
       JobOpening jobs,
       NumberSeries numbers,
       RepeatableRequests repeats,
+      EditionStore editions,
+      LinkStore links,
+      QuoteLetters letters,
+      QuestionStore questions,
       AuditTrail audit,
       ApplicationEventPublisher changes) {
     this.database = database;
@@ -70,6 +79,10 @@ public class QuoteService {
     this.jobs = jobs;
     this.numbers = numbers;
     this.repeats = repeats;
+    this.editions = editions;
+    this.links = links;
+    this.letters = letters;
+    this.questions = questions;
     this.audit = audit;
     this.changes = changes;
   }
@@ -90,10 +103,41 @@ public class QuoteService {
             .set(QUOTE.CREATED_AT, act.at())
             .returning(QUOTE.ID)
             .fetchSingle(QUOTE.ID);
-    quotes.replaceLines(id, entered.lines());
+    quotes.replaceOffer(id, entered.offer());
     audit.note(act, subject(id), "created");
     changed(id);
     return id;
+  }
+
+  /** A new draft like another quote, at today's costs and prices; gives its id. */
+  public long copy(Act act, @Nullable String key, long quoteId) {
+    return repeats.once(
+        act,
+        key,
+        "copy quote",
+        quoteId,
+        () -> {
+          QuoteRecord like = quotes.get(quoteId);
+          Offer offer = quotes.getOffer(like);
+          return insert(
+              act,
+              new QuoteForm(
+                  0,
+                  like.getSiteId(),
+                  like.getEquipmentId(),
+                  like.getKindOfJobId(),
+                  like.getTitle(),
+                  null,
+                  like.getNotes(),
+                  like.getOwnNotes(),
+                  like.getDiscount(),
+                  like.getDeposit(),
+                  String.valueOf(like.getDepositDueDays()),
+                  offer.stages().stream()
+                      .map(stage -> new QuoteForm.TypedStage(stage.name(), stage.part().text()))
+                      .toList(),
+                  offer.lines().stream().map(QuoteForm.TypedLine::atTodaysPrice).toList()));
+        });
   }
 
   /** Stores a draft as it was typed; refused, with nothing stored, when anything in it is wrong. */
@@ -110,23 +154,31 @@ public class QuoteService {
         .set(QUOTE.VERSION, QUOTE.VERSION.plus(1))
         .where(QUOTE.ID.eq(id))
         .execute();
-    quotes.replaceLines(id, entered.lines());
+    quotes.replaceOffer(id, entered.offer());
     audit.note(act, subject(id), "saved");
     changed(id);
   }
 
+  /**
+   * Freezes the edition and lets the customer have it: by mail with the PDF and the link, where an
+   * address is known.
+   */
   public void send(Act act, long id, int version) {
     QuoteRecord quote = lockShown(id, version);
     if (!(state(quote, act) instanceof QuoteState.Draft draft)) {
       throw wrongState("This quote was sent before.");
     }
-    draft.send(quotes.listLines(id).size(), quote.getValidUntil(), act.today());
+    Offer offer = quotes.getOffer(quote);
+    draft.send(offer, quote.getValidUntil(), act.today());
     quote.setState("sent");
     quote.setSentAt(act.at());
-    store(act, quote, "sent", "");
+    OfferDocument document = editions.draft(act, quote, offer, companies.getCompany());
+    editions.freeze(act, quote, offer, document);
+    letters.send(act, quote, document, links.address(links.open(id, act.at())));
+    store(act, quote, "sent edition " + quote.getEdition(), "");
   }
 
-  /** Back to a draft, to be changed and sent again. */
+  /** Back to a draft, to be changed and sent again as the next edition. */
   public void takeBack(Act act, long id, int version) {
     QuoteRecord quote = lockShown(id, version);
     QuoteState state = state(quote, act);
@@ -135,6 +187,7 @@ public class QuoteService {
     }
     quote.setState("draft");
     quote.setSentAt(null);
+    quote.setEdition((short) (quote.getEdition() + 1));
     store(act, quote, "taken back", "");
   }
 
@@ -145,10 +198,72 @@ public class QuoteService {
     reading.refuseIfFaulty();
     QuoteRecord quote = lockShown(id, version);
     requireSent(quote, act).accept();
+    storeYes(act, quote, Objects.requireNonNull(name), "office");
+  }
+
+  /** The customer's own yes to the lines that they chose. */
+  public void acceptByCustomer(Act act, QuoteRecord quote, Offer chosen, String name) {
+    requireSent(quote, act).accept();
+    quotes.storeChoice(quote.getId(), chosen);
+    QuoteTotals totals = chosen.totals();
+    quote.setNetMinor(totals.vat().net().minor());
+    quote.setVatMinor(totals.vat().vat().minor());
+    quote.setCostMinor(totals.cost().minor());
+    storeYes(act, quote, name, "customer");
+  }
+
+  private void storeYes(Act act, QuoteRecord quote, String name, String answeredBy) {
     quote.setState("accepted");
     quote.setDecidedAt(act.at());
     quote.setAcceptedBy(name);
+    quote.setAnsweredBy(answeredBy);
     store(act, quote, "accepted", "");
+  }
+
+  /** The customer's own no. */
+  public void declineByCustomer(Act act, QuoteRecord quote, String reason) {
+    requireSent(quote, act).decline();
+    storeNo(act, quote, reason, "customer");
+  }
+
+  private void storeNo(Act act, QuoteRecord quote, String reason, String answeredBy) {
+    quote.setState("declined");
+    quote.setDecidedAt(act.at());
+    quote.setDeclineReason(reason);
+    quote.setAnsweredBy(answeredBy);
+    store(act, quote, "declined", reason);
+  }
+
+  /** The quote as it is stored; refused when there is none. */
+  @Transactional(readOnly = true)
+  public QuoteRecord get(long quoteId) {
+    return quotes.get(quoteId);
+  }
+
+  /** The same, locked until the transaction ends. */
+  public QuoteRecord lock(long quoteId) {
+    return quotes.lock(quoteId);
+  }
+
+  /** What a quote offers, with what the customer chose. */
+  @Transactional(readOnly = true)
+  public Offer getOffer(QuoteRecord quote) {
+    return quotes.getOffer(quote);
+  }
+
+  /** Nobody reads the quote behind its link any more; sending it again makes another link. */
+  public void withdrawLink(Act act, long quoteId) {
+    quotes.lock(quoteId);
+    links.withdraw(quoteId, act.at());
+    audit.note(act, subject(quoteId), "link withdrawn");
+  }
+
+  /** Answers what the customer asked; the to-do of it is done, and the answer goes out by mail. */
+  public void answer(Act act, long questionId, @Nullable String typed) {
+    var reading = new Reading();
+    String answer = reading.text("answer", typed, LONGEST_NOTES);
+    reading.refuseIfFaulty();
+    questions.answer(act, questionId, Objects.requireNonNull(answer));
   }
 
   public void decline(Act act, long id, int version, @Nullable String reason) {
@@ -157,10 +272,7 @@ public class QuoteService {
     reading.refuseIfFaulty();
     QuoteRecord quote = lockShown(id, version);
     requireSent(quote, act).decline();
-    quote.setState("declined");
-    quote.setDecidedAt(act.at());
-    quote.setDeclineReason(why);
-    store(act, quote, "declined", Objects.requireNonNull(why));
+    storeNo(act, quote, Objects.requireNonNull(why), "office");
   }
 
   /**
@@ -190,7 +302,7 @@ public class QuoteService {
 
   private long openJob(Act act, QuoteRecord quote) {
     int quotedMinutes =
-        quotes.listLines(quote.getId()).stream()
+        quotes.getOffer(quote).promised().stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum();
     return jobs.open(
@@ -202,7 +314,7 @@ public class QuoteService {
             quote.getId(),
             quote.getKindOfJobId(),
             quote.getTitle(),
-            "",
+            quote.getOwnNotes(),
             null,
             null,
             quotedMinutes < SHORTEST_VISIT ? null : Math.min(quotedMinutes, LONGEST_FIRST_VISIT)),
@@ -227,19 +339,16 @@ public class QuoteService {
     List<QuoteForm.TypedLine> lines =
         beginning.likeQuoteId() == null
             ? firstLines(beginning.kindOfJobId())
-            : quotes.listLines(beginning.likeQuoteId()).stream()
+            : quotes.getOffer(quotes.lock(beginning.likeQuoteId())).lines().stream()
                 .map(QuoteForm.TypedLine::atTodaysPrice)
                 .toList();
     return insert(
         act,
-        new QuoteForm(
-            0,
+        QuoteForm.plain(
             beginning.siteId(),
             beginning.equipmentId(),
             beginning.kindOfJobId(),
             beginning.title(),
-            null,
-            null,
             lines));
   }
 
@@ -256,7 +365,7 @@ public class QuoteService {
   }
 
   /** Where a stored quote stands on the act's day. */
-  static QuoteState state(QuoteRecord quote, Act act) {
+  public static QuoteState state(QuoteRecord quote, Act act) {
     return switch (quote.getState()) {
       case "draft" -> new QuoteState.Draft();
       case "sent" -> QuoteState.sent(quote.getValidUntil(), act.today());
@@ -314,7 +423,9 @@ public class QuoteService {
       String title,
       LocalDate validUntil,
       String notes,
-      List<QuoteLine> lines) {}
+      String ownNotes,
+      int depositDueDays,
+      Offer offer) {}
 
   private Entered read(Act act, QuoteForm form, Company company) {
     var reading = new Reading();
@@ -340,9 +451,11 @@ public class QuoteService {
     LocalDate validUntil =
         reading.optional("validUntil", form.validUntil(), typed -> Day.parse(typed, act.today()));
     String notes = reading.optionalText("notes", form.notes(), LONGEST_NOTES);
-    List<@Nullable QuoteLine> lines =
-        new QuoteReader(company, stock, pricing(customerId), act.today(), reading)
-            .read(form.lines());
+    String ownNotes = reading.optionalText("ownNotes", form.ownNotes(), LONGEST_NOTES);
+    Integer dueDays =
+        reading.optional("depositDueDays", form.depositDueDays(), QuoteReader::depositDueDays);
+    var reader = new QuoteReader(company, stock, pricing(customerId), act.today(), reading);
+    Offer offer = reader.offer(form.lines(), form.discount(), form.deposit(), form.stages());
     reading.refuseIfFaulty();
     return new Entered(
         Objects.requireNonNull(customerId),
@@ -352,7 +465,9 @@ public class QuoteService {
         Objects.requireNonNull(title),
         validUntil == null ? act.today().plusDays(company.quoteValidDays()) : validUntil,
         notes,
-        lines.stream().map(Objects::requireNonNull).toList());
+        ownNotes,
+        dueDays == null ? company.depositDueDays() : dueDays,
+        offer);
   }
 
   /** The pricing for whoever the site's customer is; list prices while no site is chosen. */
@@ -373,7 +488,8 @@ public class QuoteService {
   }
 
   private static QuoteRecord row(Entered entered) {
-    QuoteTotals totals = QuoteTotals.of(entered.lines());
+    Offer offer = entered.offer();
+    QuoteTotals totals = offer.totals();
     var row = new QuoteRecord();
     row.setCustomerId(entered.customerId());
     row.setSiteId(entered.siteId());
@@ -382,6 +498,10 @@ public class QuoteService {
     row.setTitle(entered.title());
     row.setValidUntil(entered.validUntil());
     row.setNotes(entered.notes());
+    row.setOwnNotes(entered.ownNotes());
+    row.setDiscount(offer.discount().text());
+    row.setDeposit(offer.deposit().text());
+    row.setDepositDueDays((short) entered.depositDueDays());
     row.setNetMinor(totals.vat().net().minor());
     row.setVatMinor(totals.vat().vat().minor());
     row.setCostMinor(totals.cost().minor());

@@ -2,6 +2,7 @@ package app.pragmata.server.quoting;
 
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.QUOTE_LINE;
+import static app.pragmata.server.generated.Tables.QUOTE_STAGE;
 import static app.pragmata.server.generated.Tables.VAT_RATE;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
@@ -9,33 +10,73 @@ import static org.jooq.impl.DSL.select;
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
+import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.Offer;
+import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.quoting.Stage;
 import app.pragmata.server.generated.tables.records.QuoteLineRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.generated.tables.records.QuoteStageRecord;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
+import org.jooq.Select;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Quotes and their lines as the database keeps them. */
 @Repository
 public class QuoteStore {
+  private static final List<String> WORDS = List.of("heading", "text");
+
+  private static final List<Field<?>> LINE_FIELDS =
+      List.of(
+          QUOTE_LINE.CATEGORY,
+          QUOTE_LINE.DESCRIPTION,
+          QUOTE_LINE.MINUTES,
+          QUOTE_LINE.RATE_CLASS,
+          QUOTE_LINE.MILES,
+          QUOTE_LINE.PART_ID,
+          QUOTE_LINE.QUANTITY,
+          QUOTE_LINE.UNIT_COST,
+          QUOTE_LINE.COST_PER_MILE,
+          QUOTE_LINE.UNIT_PRICE_MINOR,
+          QUOTE_LINE.CHOICE,
+          QUOTE_LINE.CHOICE_GROUP,
+          QUOTE_LINE.TAKEN,
+          QUOTE_LINE.DISCOUNT,
+          QUOTE_LINE.REDUCTION_MINOR,
+          VAT_RATE.CODE,
+          VAT_RATE.CATEGORY,
+          VAT_RATE.PERCENT);
+
   private final DSLContext database;
 
   QuoteStore(DSLContext database) {
     this.database = database;
   }
 
+  /** The quote; refused when there is none. */
+  QuoteRecord get(long id) {
+    return found(database.selectFrom(QUOTE).where(QUOTE.ID.eq(id)).fetchOne());
+  }
+
   /** The quote, locked until the transaction ends; refused when there is none. */
   QuoteRecord lock(long id) {
-    QuoteRecord quote = database.selectFrom(QUOTE).where(QUOTE.ID.eq(id)).forUpdate().fetchOne();
+    return found(database.selectFrom(QUOTE).where(QUOTE.ID.eq(id)).forUpdate().fetchOne());
+  }
+
+  private static QuoteRecord found(@Nullable QuoteRecord quote) {
     if (quote == null) {
       throw new Refused(
           Rule.NOT_FOUND, "This quote does not exist. Find the right one with / and its number.");
@@ -43,35 +84,65 @@ public class QuoteStore {
     return quote;
   }
 
-  /** The lines in their order. */
-  List<QuoteLine> listLines(long quoteId) {
-    return database.select(lines(org.jooq.impl.DSL.val(quoteId))).fetchSingle().value1();
+  /** The offer that a quote makes. */
+  Offer getOffer(QuoteRecord quote) {
+    List<OfferLine> lines =
+        database.fetch(lineRows(QUOTE_LINE.QUOTE_ID.eq(quote.getId()))).map(QuoteStore::offerLine);
+    List<Stage> stages =
+        database
+            .select(QUOTE_STAGE.NAME, QUOTE_STAGE.PART)
+            .from(QUOTE_STAGE)
+            .where(QUOTE_STAGE.QUOTE_ID.eq(quote.getId()))
+            .orderBy(QUOTE_STAGE.POSITION)
+            .fetch(row -> new Stage(row.value1(), AmountOrShare.parse(row.value2())));
+    return new Offer(
+        lines,
+        AmountOrShare.parse(quote.getDiscount()),
+        AmountOrShare.parse(quote.getDeposit()),
+        stages);
   }
 
-  /** The lines of a quote, nested into another query. */
+  /** The lines of a quote that count, nested into another query. */
   public static Field<List<QuoteLine>> lines(Field<Long> quoteId) {
     return multiset(
-            select(
-                    QUOTE_LINE.CATEGORY,
-                    QUOTE_LINE.DESCRIPTION,
-                    QUOTE_LINE.MINUTES,
-                    QUOTE_LINE.RATE_CLASS,
-                    QUOTE_LINE.MILES,
-                    QUOTE_LINE.PART_ID,
-                    QUOTE_LINE.QUANTITY,
-                    QUOTE_LINE.UNIT_COST,
-                    QUOTE_LINE.COST_PER_MILE,
-                    QUOTE_LINE.UNIT_PRICE_MINOR,
-                    VAT_RATE.CODE,
-                    VAT_RATE.CATEGORY,
-                    VAT_RATE.PERCENT)
-                .from(QUOTE_LINE)
-                .join(VAT_RATE)
-                .on(VAT_RATE.CODE.eq(QUOTE_LINE.VAT_CODE))
-                .where(QUOTE_LINE.QUOTE_ID.eq(quoteId))
-                .orderBy(QUOTE_LINE.POSITION))
+            lineRows(
+                QUOTE_LINE
+                    .QUOTE_ID
+                    .eq(quoteId)
+                    .and(QUOTE_LINE.TAKEN)
+                    .and(QUOTE_LINE.CATEGORY.notIn(WORDS))))
         .as("quote_lines")
         .convertFrom(rows -> rows.map(QuoteStore::line));
+  }
+
+  private static Select<Record> lineRows(Condition which) {
+    return select(LINE_FIELDS)
+        .from(QUOTE_LINE)
+        .join(VAT_RATE)
+        .on(VAT_RATE.CODE.eq(QUOTE_LINE.VAT_CODE))
+        .where(which)
+        .orderBy(QUOTE_LINE.POSITION);
+  }
+
+  private static OfferLine offerLine(Record row) {
+    String category = row.get(QUOTE_LINE.CATEGORY);
+    if (WORDS.contains(category)) {
+      return new OfferLine.Words(row.get(QUOTE_LINE.DESCRIPTION), category.equals("heading"));
+    }
+    return new OfferLine.Priced(
+        line(row).reducedBy(Money.ZERO),
+        AmountOrShare.parse(row.get(QUOTE_LINE.DISCOUNT)),
+        choice(row));
+  }
+
+  private static Choice choice(Record row) {
+    return switch (row.get(QUOTE_LINE.CHOICE)) {
+      case "included" -> new Choice.Included();
+      case "option" -> new Choice.Option(row.get(QUOTE_LINE.TAKEN));
+      case "alternative" ->
+          new Choice.Alternative(row.get(QUOTE_LINE.CHOICE_GROUP), row.get(QUOTE_LINE.TAKEN));
+      default -> throw new IllegalStateException("Unknown choice " + row.get(QUOTE_LINE.CHOICE));
+    };
   }
 
   private static QuoteLine line(Record row) {
@@ -80,6 +151,7 @@ public class QuoteStore {
     BigDecimal cost = row.get(QUOTE_LINE.UNIT_COST);
     VatRate vatRate =
         new VatRate(row.get(VAT_RATE.CODE), row.get(VAT_RATE.CATEGORY), row.get(VAT_RATE.PERCENT));
+    Money reduction = Money.ofMinor(row.get(QUOTE_LINE.REDUCTION_MINOR));
     return switch (Category.valueOf(row.get(QUOTE_LINE.CATEGORY).toUpperCase(Locale.ROOT))) {
       case LABOUR ->
           new QuoteLine.Labour(
@@ -88,7 +160,8 @@ public class QuoteStore {
               RateClass.valueOf(row.get(QUOTE_LINE.RATE_CLASS).toUpperCase(Locale.ROOT)),
               cost,
               price,
-              vatRate);
+              vatRate,
+              reduction);
       case DRIVE ->
           new QuoteLine.Drive(
               description,
@@ -97,7 +170,8 @@ public class QuoteStore {
               cost,
               row.get(QUOTE_LINE.COST_PER_MILE),
               price,
-              vatRate);
+              vatRate,
+              reduction);
       case PARTS ->
           new QuoteLine.Part(
               row.get(QUOTE_LINE.PART_ID),
@@ -105,29 +179,92 @@ public class QuoteStore {
               row.get(QUOTE_LINE.QUANTITY),
               cost,
               price,
-              vatRate);
+              vatRate,
+              reduction);
       case OTHER ->
           new QuoteLine.Other(
-              description, row.get(QUOTE_LINE.QUANTITY), Money.rounded(cost), price, vatRate);
+              description,
+              row.get(QUOTE_LINE.QUANTITY),
+              Money.rounded(cost),
+              price,
+              vatRate,
+              reduction);
     };
   }
 
-  /** Puts these lines in place of those that were there; only a draft's lines are ever replaced. */
-  void replaceLines(long quoteId, List<QuoteLine> lines) {
+  /** Puts this offer in place of what was there; only a draft's offer is ever replaced. */
+  void replaceOffer(long quoteId, Offer offer) {
     database.deleteFrom(QUOTE_LINE).where(QUOTE_LINE.QUOTE_ID.eq(quoteId)).execute();
+    database.deleteFrom(QUOTE_STAGE).where(QUOTE_STAGE.QUOTE_ID.eq(quoteId)).execute();
+    insertLines(quoteId, offer);
+    var stages = new ArrayList<QuoteStageRecord>();
+    for (Stage stage : offer.stages()) {
+      stages.add(
+          new QuoteStageRecord(
+              quoteId, (short) (stages.size() + 1), stage.name(), stage.part().text()));
+    }
+    if (!stages.isEmpty()) {
+      database.insertInto(QUOTE_STAGE).set(stages).execute();
+    }
+  }
+
+  /** Notes which lines the customer chose, and what then comes off each. */
+  void storeChoice(long quoteId, Offer chosen) {
+    database.deleteFrom(QUOTE_LINE).where(QUOTE_LINE.QUOTE_ID.eq(quoteId)).execute();
+    insertLines(quoteId, chosen);
+  }
+
+  private void insertLines(long quoteId, Offer offer) {
+    var shown = new ArrayList<>(offer.shown());
     var records = new ArrayList<QuoteLineRecord>();
-    for (QuoteLine line : lines) {
-      QuoteLineRecord row = row(line);
+    for (OfferLine line : offer.lines()) {
+      QuoteLineRecord row =
+          switch (line) {
+            case OfferLine.Words words -> wordsRow(words);
+            case OfferLine.Priced priced -> pricedRow(priced, shown.removeFirst());
+          };
       row.setQuoteId(quoteId);
       row.setPosition((short) (records.size() + 1));
-      row.setCategory(line.category().label());
-      row.setDescription(line.description());
-      row.setVatCode(line.vatRate().code());
       records.add(row);
     }
     if (!records.isEmpty()) {
       database.insertInto(QUOTE_LINE).set(records).execute();
     }
+  }
+
+  private static QuoteLineRecord wordsRow(OfferLine.Words words) {
+    var row = new QuoteLineRecord();
+    row.setCategory(words.heading() ? "heading" : "text");
+    row.setDescription(words.text());
+    row.setUnitCost(BigDecimal.ZERO);
+    row.setUnitPriceMinor(0L);
+    row.setVatCode("standard");
+    row.setChoice("included");
+    row.setChoiceGroup("");
+    row.setTaken(true);
+    row.setDiscount("");
+    row.setReductionMinor(0L);
+    return row;
+  }
+
+  private static QuoteLineRecord pricedRow(OfferLine.Priced priced, QuoteLine shown) {
+    QuoteLineRecord row = row(shown);
+    row.setCategory(shown.category().label());
+    row.setDescription(shown.description());
+    row.setVatCode(shown.vatRate().code());
+    row.setDiscount(priced.discount().text());
+    row.setReductionMinor(shown.reduction().minor());
+    row.setTaken(priced.choice().counts());
+    row.setChoiceGroup("");
+    switch (priced.choice()) {
+      case Choice.Included included -> row.setChoice("included");
+      case Choice.Option option -> row.setChoice("option");
+      case Choice.Alternative alternative -> {
+        row.setChoice("alternative");
+        row.setChoiceGroup(alternative.group());
+      }
+    }
+    return row;
   }
 
   private static QuoteLineRecord row(QuoteLine line) {

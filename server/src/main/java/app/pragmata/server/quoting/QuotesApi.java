@@ -7,11 +7,14 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 
+import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.Offer;
+import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.customers.Debt;
@@ -23,17 +26,24 @@ import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Quotes over HTTP. */
@@ -56,6 +66,16 @@ class QuotesApi {
       String title,
       LocalDate validUntil,
       String notes,
+      String ownNotes,
+      String discount,
+      String deposit,
+      int depositDueDays,
+      List<QuoteForm.TypedStage> stages,
+      int edition,
+      List<SentEdition> editions,
+      @Nullable CustomerLink link,
+      List<QuestionStore.Asked> questions,
+      List<QuoteLetters.SentLetter> letters,
       @Nullable String acceptedBy,
       @Nullable String declineReason,
       @Nullable Long jobId,
@@ -66,9 +86,15 @@ class QuotesApi {
    * What the core makes of the lines, whole or still faulty: the totals are those of the lines that
    * can be read.
    */
-  record Computed(List<ComputedLine> lines, Totals totals, List<FieldFault> faults) {}
+  record Computed(
+      List<ComputedLine> lines,
+      Totals totals,
+      long fullMinor,
+      long depositMinor,
+      List<Long> stageMinors,
+      List<FieldFault> faults) {}
 
-  /** Null amounts where the line cannot be read yet; the unit price is the one in force. */
+  /** Null amounts where the line is only words or cannot be read yet. */
   record ComputedLine(
       @Nullable Long unitPriceMinor,
       @Nullable Long costMinor,
@@ -91,7 +117,20 @@ class QuotesApi {
   record FieldFault(String field, Rule rule, String message) {}
 
   /** The lines and, once it is chosen, the site, whose customer may have prices of their own. */
-  record PreviewForm(@Nullable Long siteId, List<QuoteForm.TypedLine> lines) {}
+  record PreviewForm(
+      @Nullable Long siteId,
+      @Nullable String discount,
+      @Nullable String deposit,
+      @Nullable List<QuoteForm.TypedStage> stages,
+      List<QuoteForm.TypedLine> lines) {}
+
+  /** A sent edition; amounts in minor units. */
+  record SentEdition(int edition, LocalDateTime sentAt, long netMinor, long costMinor) {}
+
+  /** The customer's way in; opened is null while nobody has read it. */
+  record CustomerLink(String address, @Nullable LocalDateTime openedAt, boolean withdrawn) {}
+
+  record AnswerForm(@Nullable String answer) {}
 
   record AtVersion(int version) {}
 
@@ -106,6 +145,11 @@ class QuotesApi {
   private final CompanyStore companies;
   private final StockStore stock;
   private final DebtStore debts;
+  private final EditionStore editions;
+  private final LinkStore links;
+  private final QuestionStore questions;
+  private final QuoteLetters letters;
+  private final QuotePdf pdf;
   private final DSLContext database;
 
   QuotesApi(
@@ -114,12 +158,22 @@ class QuotesApi {
       CompanyStore companies,
       StockStore stock,
       DebtStore debts,
+      EditionStore editions,
+      LinkStore links,
+      QuestionStore questions,
+      QuoteLetters letters,
+      QuotePdf pdf,
       DSLContext database) {
     this.service = service;
     this.quotes = quotes;
     this.companies = companies;
     this.stock = stock;
     this.debts = debts;
+    this.editions = editions;
+    this.links = links;
+    this.questions = questions;
+    this.letters = letters;
+    this.pdf = pdf;
     this.database = database;
   }
 
@@ -154,7 +208,7 @@ class QuotesApi {
           Rule.NOT_FOUND, "This quote does not exist. Find the right one with / and its number.");
     }
     QuoteRecord quote = row.value1();
-    List<QuoteLine> lines = quotes.listLines(id);
+    Offer offer = quotes.getOffer(quote);
     return new QuoteSheet(
         id,
         quote.getNumber(),
@@ -172,11 +226,84 @@ class QuotesApi {
         quote.getTitle(),
         quote.getValidUntil(),
         quote.getNotes(),
+        quote.getOwnNotes(),
+        quote.getDiscount(),
+        quote.getDeposit(),
+        quote.getDepositDueDays(),
+        offer.stages().stream()
+            .map(stage -> new QuoteForm.TypedStage(stage.name(), stage.part().text()))
+            .toList(),
+        quote.getEdition(),
+        editions.list(id).stream()
+            .map(
+                sent ->
+                    new SentEdition(
+                        sent.edition(),
+                        LocalDateTime.ofInstant(sent.sentAt(), act.zone()),
+                        sent.netMinor(),
+                        sent.costMinor()))
+            .toList(),
+        link(act, id),
+        questions.list(act, id),
+        letters.list(id),
         quote.getAcceptedBy(),
         quote.getDeclineReason(),
         row.value8(),
-        lines.stream().map(QuoteForm.TypedLine::of).toList(),
-        computed(lines, List.of(), companies.getCompany()));
+        offer.lines().stream().map(QuoteForm.TypedLine::of).toList(),
+        computed(offer, offer.lines(), offer.faults(), companies.getCompany()));
+  }
+
+  private @Nullable CustomerLink link(Act act, long quoteId) {
+    return links
+        .find(quoteId)
+        .map(
+            link ->
+                new CustomerLink(
+                    links.address(link.getToken()),
+                    link.getOpenedAt() == null
+                        ? null
+                        : LocalDateTime.ofInstant(link.getOpenedAt(), act.zone()),
+                    link.getWithdrawnAt() != null))
+        .orElse(null);
+  }
+
+  /** The quote as its customer will read it, or reads it. */
+  @GetMapping("/api/quotes/{id}/document")
+  OfferDocument document(Act act, @PathVariable long id) {
+    QuoteRecord quote = quotes.get(id);
+    return quote.getState().equals("draft")
+        ? editions.draft(act, quote, quotes.getOffer(quote), companies.getCompany())
+        : editions.get(id, quote.getEdition());
+  }
+
+  @GetMapping("/api/quotes/{id}/pdf")
+  ResponseEntity<byte[]> quotePdf(Act act, @PathVariable long id) {
+    OfferDocument document = document(act, id);
+    return ResponseEntity.ok()
+        .contentType(MediaType.APPLICATION_PDF)
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            "inline; filename=\"quote-%d.pdf\"".formatted(document.number()))
+        .body(pdf.print(document));
+  }
+
+  /** What changed between two sent editions. */
+  @GetMapping("/api/quotes/{id}/comparison")
+  EditionComparison comparison(
+      @PathVariable long id, @RequestParam int before, @RequestParam int after) {
+    return EditionComparison.of(editions.get(id, before), editions.get(id, after));
+  }
+
+  @PostMapping("/api/quotes/{id}/withdraw-link")
+  QuoteSheet withdrawLink(Act act, @PathVariable long id) {
+    service.withdrawLink(act, id);
+    return quote(act, id);
+  }
+
+  @PostMapping("/api/quote-questions/{id}/answer")
+  Made answer(Act act, @PathVariable long id, @RequestBody AnswerForm form) {
+    service.answer(act, id, form.answer());
+    return new Made(id);
   }
 
   /**
@@ -187,29 +314,33 @@ class QuotesApi {
   Computed preview(Act act, @RequestBody PreviewForm form) {
     var reading = new Reading();
     Company company = companies.getCompany();
-    List<@Nullable QuoteLine> lines =
-        new QuoteReader(company, stock, service.pricingAt(form.siteId()), act.today(), reading)
-            .read(form.lines());
+    var reader =
+        new QuoteReader(company, stock, service.pricingAt(form.siteId()), act.today(), reading);
+    List<@Nullable OfferLine> lines = reader.read(form.lines());
+    var offer =
+        new Offer(
+            lines.stream().filter(Objects::nonNull).toList(),
+            reader.amountOrShare("discount", form.discount()),
+            reader.amountOrShare("deposit", form.deposit()),
+            reader.stages(form.stages()));
     return computed(
+        offer,
         lines,
-        reading.faults().stream()
-            .map(f -> new FieldFault(f.field(), f.rule(), f.message()))
-            .toList(),
+        Stream.concat(reading.faults().stream(), offer.faults().stream()).toList(),
         company);
   }
 
   private static Computed computed(
-      List<? extends @Nullable QuoteLine> lines, List<FieldFault> faults, Company company) {
-    QuoteTotals totals =
-        QuoteTotals.of(
-            lines.stream().filter(Objects::nonNull).map(line -> (QuoteLine) line).toList());
+      Offer offer, List<? extends @Nullable OfferLine> lines, List<Fault> faults, Company company) {
+    QuoteTotals totals = offer.totals();
+    var shown = new ArrayList<>(offer.shown());
     return new Computed(
         lines.stream()
             .map(
                 line ->
-                    line == null
-                        ? new ComputedLine(null, null, null, null, false)
-                        : computed(line, company))
+                    line instanceof OfferLine.Priced
+                        ? computed(shown.removeFirst(), company)
+                        : new ComputedLine(null, null, null, null, false))
             .toList(),
         new Totals(
             totals.vat().net().minor(),
@@ -225,7 +356,12 @@ class QuotesApi {
             totals.margin().amount().minor(),
             totals.margin().percent(),
             belowFloor(totals.margin(), company)),
-        faults);
+        offer.promised().stream().map(QuoteLine::full).collect(Money.sum()).minor(),
+        offer.depositDue().minor(),
+        offer.stages().isEmpty()
+            ? List.of()
+            : offer.stageAmounts().stream().map(Money::minor).toList(),
+        faults.stream().map(f -> new FieldFault(f.field(), f.rule(), f.message())).toList());
   }
 
   private static ComputedLine computed(QuoteLine line, Company company) {
@@ -255,6 +391,14 @@ class QuotesApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody QuoteForm form) {
     return new Made(service.create(act, key, form));
+  }
+
+  @PostMapping("/api/quotes/{id}/copy")
+  Made copy(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id) {
+    return new Made(service.copy(act, key, id));
   }
 
   @PutMapping("/api/quotes/{id}")

@@ -3,6 +3,7 @@ package app.pragmata.server.sheet;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.customers.Debt;
+import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.Response;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -56,7 +57,13 @@ public record JobSheet(
       @Nullable String acceptedBy,
       String summary,
       List<PromisedLine> lines,
-      long netMinor) {}
+      long netMinor,
+      List<PromisedStage> stages,
+      long depositAskedMinor,
+      List<DepositService.DepositView> deposits) {}
+
+  /** A part of the price that falls due at some point; its amount is without VAT. */
+  public record PromisedStage(String name, String part, long amountMinor) {}
 
   public record PromisedLine(
       String category, String description, String quantity, long costMinor, long netMinor) {}

@@ -16,6 +16,7 @@ import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.people.WorkingHours;
+import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
@@ -24,11 +25,13 @@ import app.pragmata.server.costing.JobStore;
 import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.customers.DebtStore;
+import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -43,6 +46,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Isolation;
@@ -60,6 +64,8 @@ class SheetApi {
   private final JobStore jobs;
   private final CompanyStore companies;
   private final BillingService billing;
+  private final QuoteService quotes;
+  private final DepositService deposits;
   private final BooksApi books;
   private final DebtStore debts;
   private final DSLContext database;
@@ -69,6 +75,8 @@ class SheetApi {
       JobStore jobs,
       CompanyStore companies,
       BillingService billing,
+      QuoteService quotes,
+      DepositService deposits,
       BooksApi books,
       DebtStore debts,
       DSLContext database,
@@ -76,6 +84,8 @@ class SheetApi {
     this.jobs = jobs;
     this.companies = companies;
     this.billing = billing;
+    this.quotes = quotes;
+    this.deposits = deposits;
     this.books = books;
     this.debts = debts;
     this.database = database;
@@ -155,12 +165,13 @@ class SheetApi {
             new Share(equipment.getPartsWarrantyShare()).percent());
   }
 
-  private static JobSheet.@Nullable Promise promise(WholeJob job, ZoneId zone) {
+  private JobSheet.@Nullable Promise promise(WholeJob job, ZoneId zone) {
     JobStore.AcceptedQuote quote = job.quote();
     if (quote == null) {
       return null;
     }
     Instant decided = quote.decidedAt();
+    Offer offer = quotes.getOffer(quotes.get(quote.id()));
     return new JobSheet.Promise(
         quote.id(),
         quote.number(),
@@ -177,7 +188,25 @@ class SheetApi {
                         line.cost().minor(),
                         line.net().minor()))
             .toList(),
-        quote.netMinor());
+        quote.netMinor(),
+        stages(offer),
+        offer.depositDue().minor(),
+        deposits.list(quote.id()));
+  }
+
+  private static List<JobSheet.PromisedStage> stages(Offer offer) {
+    if (offer.stages().isEmpty()) {
+      return List.of();
+    }
+    List<Money> amounts = offer.stageAmounts();
+    return IntStream.range(0, amounts.size())
+        .mapToObj(
+            i ->
+                new JobSheet.PromisedStage(
+                    offer.stages().get(i).name(),
+                    offer.stages().get(i).part().text(),
+                    amounts.get(i).minor()))
+        .toList();
   }
 
   private static String summary(QuoteLine line) {

@@ -1,0 +1,22 @@
+package app.pragmata.core.quoting;
+
+/** Whether a line belongs to the offer in any case, or the customer decides. */
+public sealed interface Choice {
+  /** Part of the offer whatever the customer chooses. */
+  record Included() implements Choice {}
+
+  /** Added if it is wanted. */
+  record Option(boolean taken) implements Choice {}
+
+  /** One of several, of which exactly one is chosen; they share the group's name. */
+  record Alternative(String group, boolean taken) implements Choice {}
+
+  /** Whether the line counts as things stand. */
+  default boolean counts() {
+    return switch (this) {
+      case Included included -> true;
+      case Option option -> option.taken();
+      case Alternative alternative -> alternative.taken();
+    };
+  }
+}

@@ -1,0 +1,239 @@
+package app.pragmata.core.quoting;
+
+import app.pragmata.core.Fault;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.AmountOrShare;
+import app.pragmata.core.money.Money;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+
+/**
+ * All that is offered: lines of which the customer may choose some, what comes off the whole, the
+ * deposit (of the gross total) and the stages (of the net total).
+ */
+public record Offer(
+    List<OfferLine> lines, AmountOrShare discount, AmountOrShare deposit, List<Stage> stages) {
+  public Offer {
+    lines = List.copyOf(lines);
+    stages = List.copyOf(stages);
+  }
+
+  /** Lines without options, discount, deposit or stages. */
+  public static Offer of(List<QuoteLine> lines) {
+    return new Offer(
+        lines.stream()
+            .map(
+                line ->
+                    (OfferLine)
+                        new OfferLine.Priced(line, AmountOrShare.nothing(), new Choice.Included()))
+            .toList(),
+        AmountOrShare.nothing(),
+        AmountOrShare.nothing(),
+        List.of());
+  }
+
+  /**
+   * The lines that count as things stand, in their order, each with all that comes off it: the
+   * offer's discount is spread over them in proportion to what is left after their own.
+   */
+  public List<QuoteLine> promised() {
+    List<OfferLine.Priced> counted = priced().stream().filter(p -> p.choice().counts()).toList();
+    List<Money> left = counted.stream().map(OfferLine.Priced::afterOwnDiscount).toList();
+    Money whole = left.stream().collect(Money.sum());
+    Money off = discount.of(whole);
+    List<Money> spread = (off.compareTo(whole) > 0 ? whole : off).spreadOver(left);
+    var promised = new ArrayList<QuoteLine>();
+    for (int i = 0; i < counted.size(); i++) {
+      QuoteLine line = counted.get(i).line();
+      promised.add(line.reducedBy(line.full().minus(left.get(i)).plus(spread.get(i))));
+    }
+    return promised;
+  }
+
+  /**
+   * Every priced line in its order, as the customer reads it: those that count as promised, the
+   * others with what would come off them.
+   */
+  public List<QuoteLine> shown() {
+    var promised = new ArrayList<>(promised());
+    return priced().stream()
+        .map(
+            priced ->
+                priced.choice().counts()
+                    ? promised.removeFirst()
+                    : priced.line().reducedBy(offOther(priced)))
+        .toList();
+  }
+
+  /** An amount off the whole stays on what is chosen; only a share also lowers what is not. */
+  private Money offOther(OfferLine.Priced priced) {
+    Money left = priced.afterOwnDiscount();
+    Money further = discount instanceof AmountOrShare.OfTotal share ? share.of(left) : Money.ZERO;
+    return priced.line().full().minus(left).plus(further);
+  }
+
+  public QuoteTotals totals() {
+    return QuoteTotals.of(promised());
+  }
+
+  /** The deposit in money, of the gross total as things stand. */
+  public Money depositDue() {
+    return deposit.of(totals().vat().gross());
+  }
+
+  /**
+   * What each stage comes to, without VAT. Shares are of the net total and add up to it to the
+   * penny; with amounts, whatever an option adds or takes away falls to the last stage.
+   */
+  public List<Money> stageAmounts() {
+    Money net = totals().vat().net();
+    if (stages.stream().allMatch(stage -> stage.part() instanceof AmountOrShare.OfTotal)) {
+      return net.spreadOver(
+          stages.stream().map(stage -> stage.part().of(Money.of("1000000.00"))).toList());
+    }
+    var amounts = new ArrayList<>(stages.stream().map(stage -> stage.part().of(net)).toList());
+    Money rest = net.minus(amounts.stream().collect(Money.sum()));
+    amounts.set(amounts.size() - 1, amounts.getLast().plus(rest));
+    return amounts;
+  }
+
+  /**
+   * The same offer with these lines chosen, numbered from nothing in the order of all lines.
+   * Refused when a line is not there to be chosen, or when a group has not exactly one of its
+   * alternatives.
+   */
+  public Offer choose(Set<Integer> taken) {
+    var chosen = new ArrayList<OfferLine>();
+    for (int i = 0; i < lines.size(); i++) {
+      boolean takes = taken.contains(i);
+      chosen.add(
+          switch (lines.get(i)) {
+            case OfferLine.Words words -> words;
+            case OfferLine.Priced priced ->
+                new OfferLine.Priced(priced.line(), priced.discount(), choice(priced, takes));
+          });
+    }
+    for (int index : taken) {
+      if (index < 0
+          || index >= lines.size()
+          || !(lines.get(index) instanceof OfferLine.Priced priced)
+          || priced.choice() instanceof Choice.Included) {
+        throw new Refused(
+            Rule.NOT_FOUND,
+            "One of the chosen lines is not an option of this offer. Choose again.");
+      }
+    }
+    var offer = new Offer(chosen, discount, deposit, stages);
+    List<Fault> faults = offer.alternativeFaults();
+    if (!faults.isEmpty()) {
+      throw new Refused(faults);
+    }
+    return offer;
+  }
+
+  private static Choice choice(OfferLine.Priced priced, boolean taken) {
+    return switch (priced.choice()) {
+      case Choice.Included included -> included;
+      case Choice.Option option -> new Choice.Option(taken);
+      case Choice.Alternative alternative -> new Choice.Alternative(alternative.group(), taken);
+    };
+  }
+
+  /** All that keeps the offer from being sent, each at the field where it was entered. */
+  public List<Fault> faults() {
+    var faults = new ArrayList<>(alternativeFaults());
+    Money whole =
+        priced().stream()
+            .filter(priced -> priced.choice().counts())
+            .map(OfferLine.Priced::afterOwnDiscount)
+            .collect(Money.sum());
+    if (discount.of(whole).compareTo(whole) > 0) {
+      faults.add(
+          new Fault(
+              "discount",
+              Rule.EXCEEDS_LIMIT,
+              "The discount is more than the lines come to, %s. Enter less.".formatted(whole)));
+    }
+    Money gross = totals().vat().gross();
+    if (deposit.of(gross).compareTo(gross) > 0) {
+      faults.add(
+          new Fault(
+              "deposit",
+              Rule.EXCEEDS_LIMIT,
+              "The deposit is more than the total of %s with VAT. Enter less.".formatted(gross)));
+    }
+    stageFault().ifPresent(faults::add);
+    return faults;
+  }
+
+  private java.util.Optional<Fault> stageFault() {
+    if (stages.isEmpty()) {
+      return java.util.Optional.empty();
+    }
+    boolean shares = stages.stream().allMatch(s -> s.part() instanceof AmountOrShare.OfTotal);
+    boolean amounts = stages.stream().allMatch(s -> s.part() instanceof AmountOrShare.Fixed);
+    if (!shares && !amounts) {
+      return java.util.Optional.of(
+          new Fault(
+              "stages",
+              Rule.WRONG_STATE,
+              "Enter all stages as shares or all as amounts, so that they can be added up."));
+    }
+    Money whole = shares ? Money.of("100.00") : totals().vat().net();
+    Money sum = stages.stream().map(stage -> stage.part().of(whole)).collect(Money.sum());
+    if (sum.equals(whole)) {
+      return java.util.Optional.empty();
+    }
+    return java.util.Optional.of(
+        new Fault(
+            "stages",
+            Rule.WRONG_STATE,
+            shares
+                ? "The stages add up to %s %%. Make it 100 %%.".formatted(sum)
+                : "The stages add up to %s, the net total is %s. Make them the same."
+                    .formatted(sum, whole)));
+  }
+
+  private List<Fault> alternativeFaults() {
+    Map<String, Integer> takenByGroup = new LinkedHashMap<>();
+    Map<String, Integer> sizeByGroup = new LinkedHashMap<>();
+    for (OfferLine.Priced priced : priced()) {
+      if (priced.choice() instanceof Choice.Alternative alternative) {
+        takenByGroup.merge(alternative.group(), alternative.taken() ? 1 : 0, Integer::sum);
+        sizeByGroup.merge(alternative.group(), 1, Integer::sum);
+      }
+    }
+    var faults = new ArrayList<Fault>();
+    takenByGroup.forEach(
+        (group, taken) -> {
+          if (sizeByGroup.getOrDefault(group, 0) < 2) {
+            faults.add(
+                new Fault(
+                    "lines",
+                    Rule.WRONG_STATE,
+                    "“%s” has one alternative only. Add another or make it an option."
+                        .formatted(group)));
+          } else if (taken != 1) {
+            faults.add(
+                new Fault(
+                    "lines",
+                    Rule.WRONG_STATE,
+                    taken == 0
+                        ? "Choose one of “%s”.".formatted(group)
+                        : "Only one of “%s” can be chosen.".formatted(group)));
+          }
+        });
+    return faults;
+  }
+
+  private List<OfferLine.Priced> priced() {
+    return lines.stream()
+        .filter(OfferLine.Priced.class::isInstance)
+        .map(OfferLine.Priced.class::cast)
+        .toList();
+  }
+}

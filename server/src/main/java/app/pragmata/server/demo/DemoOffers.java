@@ -1,0 +1,187 @@
+package app.pragmata.server.demo;
+
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.KIT;
+import static app.pragmata.server.generated.Tables.MAIL;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.QUOTE_LINK;
+import static app.pragmata.server.generated.Tables.SITE;
+
+import app.pragmata.server.offers.OfferService;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.quoting.QuoteForm;
+import app.pragmata.server.quoting.QuoteForm.TypedLine;
+import app.pragmata.server.quoting.QuoteForm.TypedStage;
+import app.pragmata.server.quoting.QuoteService;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jooq.JSONB;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.stereotype.Component;
+import tools.jackson.databind.ObjectMapper;
+
+/** Kits, and one quote with everything that a quote can have, on its way to the customer. */
+@Component
+@ConditionalOnProperty("pragmata.demo")
+class DemoOffers {
+  private final DSLContext database;
+  private final QuoteService quotes;
+  private final OfferService offers;
+  private final ObjectMapper json;
+
+  DemoOffers(DSLContext database, QuoteService quotes, OfferService offers, ObjectMapper json) {
+    this.database = database;
+    this.quotes = quotes;
+    this.offers = offers;
+    this.json = json;
+  }
+
+  void insertKits() {
+    kit(
+        "Photocells renewed",
+        List.of(
+            labour("Change and align the photocells", "0:45"),
+            part("PHO-02", "1"),
+            part("CBL-4", "6")));
+    kit(
+        "Keypad at the post",
+        List.of(
+            labour("Fit and programme the keypad", "1:15"),
+            part("PAD-W", "1"),
+            part("CBL-4", "12"),
+            part("CND-20", "8")));
+    kit(
+        "Standby battery",
+        List.of(labour("Fit the battery and test on it", "0:30"), part("BAT-24", "1")));
+  }
+
+  private void kit(String name, List<TypedLine> lines) {
+    database
+        .insertInto(KIT)
+        .set(KIT.NAME, name)
+        .set(KIT.LINES, JSONB.valueOf(json.writeValueAsString(lines)))
+        .execute();
+  }
+
+  /** Old mail went out long ago: it is neither sent again nor kept in full. */
+  void forgetOldMail() {
+    database
+        .update(MAIL)
+        .set(MAIL.STATE, "sent")
+        .set(MAIL.SENT_AT, MAIL.QUEUED_AT)
+        .set(MAIL.ATTEMPTS, (short) 1)
+        .setNull(MAIL.ATTACHMENT)
+        .setNull(MAIL.ATTACHMENT_NAME)
+        .execute();
+  }
+
+  /** A sliding gate for the bakery: sent, changed once, and asked about. */
+  void offerSlidingGate(Act morning, Act later) {
+    long site =
+        database
+            .select(SITE.ID)
+            .from(SITE)
+            .where(SITE.CUSTOMER_ID.eq(3L))
+            .orderBy(SITE.ID)
+            .limit(1)
+            .fetchSingle(SITE.ID);
+    long quote = quotes.create(morning, "demo-sliding-gate", form(0, site, "9:00", null));
+    quotes.send(morning, quote, 1);
+    quotes.takeBack(later, quote, 2);
+    quotes.save(later, quote, form(3, site, "8:00", "5%"));
+    quotes.send(later, quote, 4);
+    offers.ask(
+        database
+            .select(QUOTE_LINK.TOKEN)
+            .from(QUOTE_LINK)
+            .where(QUOTE_LINK.QUOTE_ID.eq(quote))
+            .fetchSingle(QUOTE_LINK.TOKEN),
+        "Can the gate still be opened by hand when the power is off?");
+  }
+
+  private QuoteForm form(int version, long site, String time, @Nullable String discount) {
+    long installation =
+        database
+            .select(KIND_OF_JOB.ID)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.NAME.eq("Installation"))
+            .fetchSingle(KIND_OF_JOB.ID);
+    return new QuoteForm(
+        version,
+        site,
+        null,
+        installation,
+        "Sliding gate at the delivery yard",
+        null,
+        "We switch the old gate off on the morning of the first day. Deliveries go through the side door until the evening.",
+        "Ask for the night baker; the yard is empty after two.",
+        discount,
+        "30%",
+        "7",
+        List.of(
+            new TypedStage("when the posts stand", "40%"),
+            new TypedStage("when the gate runs", "60%")),
+        List.of(
+            words("heading", "The gate"),
+            labour("Take down the old gate, set the posts", time),
+            labour("Hang the gate, wire and test", "6:30"),
+            new TypedLine(
+                "drive", "Call-out, two days", "1:30", null, "24", null, null, null, "90.00", null),
+            new TypedLine(
+                "other",
+                "Gate leaf, made to measure",
+                null,
+                null,
+                null,
+                null,
+                "1",
+                "1180.00",
+                "1640.00",
+                null),
+            part("PST-BR", "4"),
+            part("CTL-2L", "1"),
+            words("heading", "How it is driven, one of the two"),
+            chosen(part("RAM-230", "2"), "alternative", "Drive", true),
+            chosen(part("RAM-024", "2"), "alternative", "Drive", false),
+            words("heading", "If you like"),
+            chosen(part("PAD-W", "1"), "option", null, false),
+            chosen(part("LMP-F", "2"), "option", null, false),
+            words(
+                "text",
+                "A lamp flashes while the gate moves; the insurer of most yards asks for one.")));
+  }
+
+  private static TypedLine words(String kind, String text) {
+    return new TypedLine(kind, text, null, null, null, null, null, null, null, null);
+  }
+
+  private static TypedLine labour(String description, String time) {
+    return new TypedLine("labour", description, time, "normal", null, null, null, null, null, null);
+  }
+
+  private TypedLine part(String number, String quantity) {
+    var part = database.selectFrom(PART).where(PART.NUMBER.eq(number)).fetchSingle();
+    return new TypedLine(
+        "parts", part.getName(), null, null, null, part.getId(), quantity, null, null, null);
+  }
+
+  private static TypedLine chosen(
+      TypedLine line, String choice, @Nullable String group, boolean taken) {
+    return new TypedLine(
+        line.category(),
+        line.description(),
+        line.time(),
+        line.rateClass(),
+        line.miles(),
+        line.partId(),
+        line.quantity(),
+        line.cost(),
+        line.price(),
+        line.vat(),
+        null,
+        choice,
+        group,
+        taken);
+  }
+}

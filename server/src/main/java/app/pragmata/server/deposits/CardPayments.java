@@ -1,0 +1,182 @@
+package app.pragmata.server.deposits;
+
+import static app.pragmata.server.generated.Tables.CARD_PAYMENT;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.deposits.CardTerminal.Answer;
+import app.pragmata.server.generated.tables.records.CardPaymentRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.CompanyStore;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Takes a deposit by card. That it was asked for is on record before the terminal is called, so a
+ * lost answer never loses the money: the terminal is asked again what became of it.
+ */
+@Service
+public class CardPayments {
+  private static final Duration SOON = Duration.ofMinutes(1);
+
+  private final DSLContext database;
+  private final CardTerminal terminal;
+  private final DepositService deposits;
+  private final CompanyStore companies;
+  private final TransactionTemplate transaction;
+  private final Clock clock;
+
+  CardPayments(
+      DSLContext database,
+      CardTerminal terminal,
+      DepositService deposits,
+      CompanyStore companies,
+      TransactionTemplate transaction,
+      Clock clock) {
+    this.database = database;
+    this.terminal = terminal;
+    this.deposits = deposits;
+    this.companies = companies;
+    this.transaction = transaction;
+    this.clock = clock;
+  }
+
+  /** Charges a card; refused, in words for the customer, unless the money was taken. */
+  public void pay(long quoteId, Money amount, @Nullable String typedCard) {
+    var reading = new Reading();
+    String card = typedCard == null ? "" : typedCard.replaceAll("[ -]", "");
+    if (!card.matches("\\d{12,19}")) {
+      reading.fault(
+          "card", Rule.UNREADABLE, "A card has 12 to 19 digits. Check the number on yours.");
+    }
+    reading.refuseIfFaulty();
+    CardPaymentRecord open = findOpen(quoteId);
+    if (open != null) {
+      requireNotTaken(askAgain(open));
+    }
+    String reference = UUID.randomUUID().toString();
+    begin(quoteId, amount, reference);
+    Answer answer = terminal.charge(reference, amount.minor(), card);
+    settle(reference, answer == Answer.NONE ? terminal.find(reference) : answer);
+    switch (state(reference)) {
+      case "taken" -> {}
+      case "declined" ->
+          throw new Refused(
+              Rule.DECLINED, "The card was declined. No money was taken; try another card.");
+      case "not_taken" ->
+          throw new Refused(
+              Rule.DECLINED, "The card terminal did not answer. No money was taken; try again.");
+      default -> throw unknown();
+    }
+  }
+
+  private static void requireNotTaken(String state) {
+    if (state.equals("asked")) {
+      throw unknown();
+    }
+    if (state.equals("taken")) {
+      throw new Refused(Rule.WRONG_STATE, "The deposit is paid already. Nothing more was taken.");
+    }
+  }
+
+  private static Refused unknown() {
+    return new Refused(
+        Rule.WRONG_STATE,
+        "We do not know yet whether the money was taken. Please do not pay again; look here in a few minutes.");
+  }
+
+  private void begin(long quoteId, Money amount, String reference) {
+    int begun =
+        database
+            .insertInto(CARD_PAYMENT)
+            .set(CARD_PAYMENT.QUOTE_ID, quoteId)
+            .set(CARD_PAYMENT.REFERENCE, reference)
+            .set(CARD_PAYMENT.AMOUNT_MINOR, amount.minor())
+            .set(CARD_PAYMENT.STATE, "asked")
+            .set(CARD_PAYMENT.ASKED_AT, clock.instant())
+            .onConflictDoNothing()
+            .execute();
+    if (begun == 0) {
+      throw new Refused(
+          Rule.WRONG_STATE, "This deposit is being paid already. Look here again in a minute.");
+    }
+  }
+
+  /** Asks what became of payments whose answer was lost. */
+  @Scheduled(fixedDelay = 30_000)
+  public void askAgain() {
+    List<CardPaymentRecord> lost =
+        database
+            .selectFrom(CARD_PAYMENT)
+            .where(CARD_PAYMENT.STATE.eq("asked"))
+            .and(CARD_PAYMENT.ASKED_AT.lt(clock.instant().minus(SOON)))
+            .fetch();
+    lost.forEach(this::askAgain);
+  }
+
+  private String askAgain(CardPaymentRecord payment) {
+    if (payment.getState().equals("asked")) {
+      settle(payment.getReference(), terminal.find(payment.getReference()));
+    }
+    return state(payment.getReference());
+  }
+
+  /** Notes the terminal's answer, once however often it answers; money that came is a deposit. */
+  void settle(String reference, Answer answer) {
+    if (answer == Answer.NONE) {
+      return;
+    }
+    transaction.executeWithoutResult(
+        status -> {
+          CardPaymentRecord payment =
+              database
+                  .selectFrom(CARD_PAYMENT)
+                  .where(CARD_PAYMENT.REFERENCE.eq(reference))
+                  .forUpdate()
+                  .fetchSingle();
+          if (!payment.getState().equals("asked")) {
+            return;
+          }
+          payment.setState(
+              switch (answer) {
+                case TAKEN -> "taken";
+                case DECLINED -> "declined";
+                case NOT_TAKEN, NONE -> "not_taken";
+              });
+          payment.setAnsweredAt(clock.instant());
+          payment.update();
+          if (answer == Answer.TAKEN) {
+            deposits.receiveByCard(
+                Act.ofCustomer(clock.instant(), companies.getZone()),
+                payment.getQuoteId(),
+                Money.ofMinor(payment.getAmountMinor()),
+                payment.getId());
+          }
+        });
+  }
+
+  private @Nullable CardPaymentRecord findOpen(long quoteId) {
+    return database
+        .selectFrom(CARD_PAYMENT)
+        .where(CARD_PAYMENT.QUOTE_ID.eq(quoteId))
+        .and(CARD_PAYMENT.STATE.in("asked", "taken"))
+        .fetchOne();
+  }
+
+  private String state(String reference) {
+    return database
+        .select(CARD_PAYMENT.STATE)
+        .from(CARD_PAYMENT)
+        .where(CARD_PAYMENT.REFERENCE.eq(reference))
+        .fetchSingle(CARD_PAYMENT.STATE);
+  }
+}

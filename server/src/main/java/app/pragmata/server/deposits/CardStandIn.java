@@ -1,0 +1,55 @@
+package app.pragmata.server.deposits;
+
+import static app.pragmata.server.generated.Tables.CARD_STAND_IN;
+
+import java.time.Clock;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Propagation;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * A card terminal of our own that moves no real money. The last digit of the card says how it
+ * behaves: 2 is declined; 3 does not answer and takes nothing; 4 takes the money and its answer is
+ * lost; any other is taken.
+ */
+@Component
+@Transactional(propagation = Propagation.REQUIRES_NEW)
+class CardStandIn implements CardTerminal {
+  private final DSLContext database;
+  private final Clock clock;
+
+  CardStandIn(DSLContext database, Clock clock) {
+    this.database = database;
+    this.clock = clock;
+  }
+
+  @Override
+  public Answer charge(String reference, long amountMinor, String card) {
+    char behaviour = card.charAt(card.length() - 1);
+    if (behaviour == '3') {
+      return Answer.NONE;
+    }
+    boolean taken = behaviour != '2';
+    database
+        .insertInto(CARD_STAND_IN)
+        .set(CARD_STAND_IN.REFERENCE, reference)
+        .set(CARD_STAND_IN.AMOUNT_MINOR, amountMinor)
+        .set(CARD_STAND_IN.TAKEN, taken)
+        .set(CARD_STAND_IN.AT, clock.instant())
+        .onConflictDoNothing()
+        .execute();
+    return behaviour == '4' ? Answer.NONE : find(reference);
+  }
+
+  @Override
+  public Answer find(String reference) {
+    return database
+        .select(CARD_STAND_IN.TAKEN)
+        .from(CARD_STAND_IN)
+        .where(CARD_STAND_IN.REFERENCE.eq(reference))
+        .fetchOptional(CARD_STAND_IN.TAKEN)
+        .map(taken -> taken ? Answer.TAKEN : Answer.DECLINED)
+        .orElse(Answer.NOT_TAKEN);
+  }
+}

@@ -1,0 +1,277 @@
+package app.pragmata.server.deposits;
+
+import static app.pragmata.server.generated.Tables.DEPOSIT;
+import static app.pragmata.server.generated.Tables.DEPOSIT_USE;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Deposits from the money's coming in to where it went; each step posts and is one transaction. */
+@Service
+@Transactional
+public class DepositService {
+  /** Money as it came in for a quote; an empty day is today. */
+  public record DepositForm(
+      @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
+
+  /** A deposit with what is left of it, in minor units. */
+  public record DepositView(
+      long id, LocalDate receivedOn, String method, long amountMinor, long heldMinor) {}
+
+  private record Held(long id, Money left) {}
+
+  private static final List<String> METHODS = List.of("bank transfer", "card", "cash", "cheque");
+
+  private final DSLContext database;
+  private final BooksStore books;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  DepositService(
+      DSLContext database, BooksStore books, RepeatableRequests repeats, AuditTrail audit) {
+    this.database = database;
+    this.books = books;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  /** A deposit that the office saw come in; gives its id. */
+  public long receive(Act act, @Nullable String key, long quoteId, DepositForm form) {
+    return repeats.once(
+        act,
+        key,
+        "receive deposit",
+        quoteId + " " + form,
+        () -> {
+          var reading = new Reading();
+          Money amount = reading.required("amount", form.amount(), Money::parse);
+          LocalDate day =
+              reading.optional(
+                  "receivedOn", form.receivedOn(), typed -> Day.parsePast(typed, act.today()));
+          String method =
+              form.method() == null || form.method().isEmpty() ? "bank transfer" : form.method();
+          if (!METHODS.contains(method)) {
+            reading.fault(
+                "method", Rule.NOT_FOUND, "Money comes by bank transfer, card, cash or cheque.");
+          }
+          if (day != null && day.isAfter(act.today())) {
+            reading.fault(
+                "receivedOn",
+                Rule.IN_THE_FUTURE,
+                "This day has not come yet. Enter the day when the money arrived.");
+          }
+          QuoteRecord quote = lock(quoteId);
+          Money gross = Money.ofMinor(quote.getNetMinor() + quote.getVatMinor());
+          if (amount != null && held(quoteId).plus(amount).compareTo(gross) > 0) {
+            reading.fault(
+                "amount",
+                Rule.EXCEEDS_LIMIT,
+                "With this the deposit would be more than the total of %s. Check the amount."
+                    .formatted(gross));
+          }
+          if (amount != null && amount.isZero()) {
+            reading.fault("amount", Rule.MISSING, "Enter how much came in.");
+          }
+          reading.refuseIfFaulty();
+          if (!quote.getState().equals("accepted")) {
+            throw new Refused(
+                Rule.WRONG_STATE,
+                "A deposit is taken for an accepted quote. Record the yes first.");
+          }
+          return insert(
+              act,
+              quote,
+              Objects.requireNonNull(amount),
+              day == null ? act.today() : day,
+              method,
+              null);
+        });
+  }
+
+  /** Takes in what a card payment brought; its deposit is made once. */
+  void receiveByCard(Act act, long quoteId, Money amount, long cardPaymentId) {
+    insert(act, lock(quoteId), amount, act.today(), "card", cardPaymentId);
+  }
+
+  private long insert(
+      Act act,
+      QuoteRecord quote,
+      Money amount,
+      LocalDate day,
+      String method,
+      @Nullable Long cardPaymentId) {
+    Long entry =
+        books.post(act, new BooksEvent.DepositReceived(amount), source(quote, "deposit"), day);
+    long id =
+        database
+            .insertInto(DEPOSIT)
+            .set(DEPOSIT.QUOTE_ID, quote.getId())
+            .set(DEPOSIT.AMOUNT_MINOR, amount.minor())
+            .set(DEPOSIT.RECEIVED_ON, day)
+            .set(DEPOSIT.METHOD, method)
+            .set(DEPOSIT.CARD_PAYMENT_ID, cardPaymentId)
+            .set(DEPOSIT.JOURNAL_ENTRY_ID, entry)
+            .returning(DEPOSIT.ID)
+            .fetchSingle(DEPOSIT.ID);
+    audit.note(act, subject(quote.getId()), "deposit of " + amount + " received");
+    return id;
+  }
+
+  /**
+   * Gives back all that is left of a quote's deposits, where no job will use it; gives the quote.
+   */
+  public long refund(Act act, @Nullable String key, long quoteId) {
+    return repeats.once(
+        act,
+        key,
+        "refund deposit",
+        quoteId,
+        () -> {
+          QuoteRecord quote = lock(quoteId);
+          List<Held> all = listHeld(quoteId);
+          if (all.isEmpty()) {
+            throw new Refused(Rule.WRONG_STATE, "Nothing of a deposit is left to give back.");
+          }
+          for (Held deposit : all) {
+            Long entry =
+                books.post(
+                    act,
+                    new BooksEvent.DepositRefunded(deposit.left()),
+                    source(quote, "deposit given back"));
+            use(act, deposit.id(), deposit.left(), null, Objects.requireNonNull(entry));
+          }
+          audit.note(act, subject(quoteId), "deposit given back");
+          return quoteId;
+        });
+  }
+
+  /**
+   * Puts what is held for a quote onto its job's invoice, at most what is owed on it; gives how
+   * much that was.
+   */
+  public Money apply(Act act, long quoteId, long invoiceId, Money owed, BooksStore.Source source) {
+    Money applied = Money.ZERO;
+    for (Held deposit : listHeld(quoteId)) {
+      Money left = owed.minus(applied);
+      Money part = deposit.left().compareTo(left) > 0 ? left : deposit.left();
+      if (part.isPositive()) {
+        Long entry = books.post(act, new BooksEvent.DepositApplied(part), source);
+        use(act, deposit.id(), part, invoiceId, Objects.requireNonNull(entry));
+        applied = applied.plus(part);
+      }
+    }
+    return applied;
+  }
+
+  private void use(Act act, long depositId, Money amount, @Nullable Long invoiceId, long entry) {
+    database
+        .insertInto(DEPOSIT_USE)
+        .set(DEPOSIT_USE.DEPOSIT_ID, depositId)
+        .set(DEPOSIT_USE.AMOUNT_MINOR, amount.minor())
+        .set(DEPOSIT_USE.USED_ON, act.today())
+        .set(DEPOSIT_USE.INVOICE_ID, invoiceId)
+        .set(DEPOSIT_USE.JOURNAL_ENTRY_ID, entry)
+        .execute();
+  }
+
+  /** What is left of a quote's deposits. */
+  @Transactional(readOnly = true)
+  public Money held(long quoteId) {
+    return listHeld(quoteId).stream().map(Held::left).collect(Money.sum());
+  }
+
+  private List<Held> listHeld(long quoteId) {
+    Field<BigDecimal> left = left();
+    return database
+        .select(DEPOSIT.ID, left)
+        .from(DEPOSIT)
+        .where(DEPOSIT.QUOTE_ID.eq(quoteId).and(left.gt(BigDecimal.ZERO)))
+        .orderBy(DEPOSIT.ID)
+        .fetch(row -> new Held(row.value1(), Money.ofMinor(row.value2().longValueExact())));
+  }
+
+  /** All deposits of a quote, the oldest first. */
+  @Transactional(readOnly = true)
+  public List<DepositView> list(long quoteId) {
+    Field<BigDecimal> left = left();
+    return database
+        .select(DEPOSIT.ID, DEPOSIT.RECEIVED_ON, DEPOSIT.METHOD, DEPOSIT.AMOUNT_MINOR, left)
+        .from(DEPOSIT)
+        .where(DEPOSIT.QUOTE_ID.eq(quoteId))
+        .orderBy(DEPOSIT.ID)
+        .fetch(
+            row ->
+                new DepositView(
+                    row.value1(),
+                    row.value2(),
+                    row.value3(),
+                    row.value4(),
+                    row.value5().longValueExact()));
+  }
+
+  private static Field<BigDecimal> left() {
+    return DEPOSIT
+        .AMOUNT_MINOR
+        .cast(BigDecimal.class)
+        .minus(
+            coalesce(
+                field(
+                    select(sum(DEPOSIT_USE.AMOUNT_MINOR))
+                        .from(DEPOSIT_USE)
+                        .where(DEPOSIT_USE.DEPOSIT_ID.eq(DEPOSIT.ID))),
+                inline(BigDecimal.ZERO)));
+  }
+
+  private QuoteRecord lock(long quoteId) {
+    return database
+        .selectFrom(QUOTE)
+        .where(QUOTE.ID.eq(quoteId))
+        .forUpdate()
+        .fetchOptional()
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "This quote does not exist. Find the right one with / and its number."));
+  }
+
+  private BooksStore.Source source(QuoteRecord quote, String what) {
+    String costCentre =
+        database
+            .select(KIND_OF_JOB.COST_CENTRE)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
+            .fetchSingle(KIND_OF_JOB.COST_CENTRE);
+    return new BooksStore.Source(
+        "quote", quote.getId(), "Q %d: %s".formatted(quote.getNumber(), what), null, costCentre);
+  }
+
+  private static AuditTrail.Subject subject(long quoteId) {
+    return new AuditTrail.Subject("quote", quoteId, null);
+  }
+}

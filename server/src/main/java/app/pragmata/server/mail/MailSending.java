@@ -1,0 +1,136 @@
+package app.pragmata.server.mail;
+
+import static app.pragmata.server.generated.Tables.MAIL;
+
+import app.pragmata.server.generated.tables.records.MailRecord;
+import jakarta.mail.MessagingException;
+import jakarta.mail.SendFailedException;
+import jakarta.mail.internet.AddressException;
+import java.nio.charset.StandardCharsets;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.ByteArrayResource;
+import org.springframework.mail.MailException;
+import org.springframework.mail.javamail.JavaMailSender;
+import org.springframework.mail.javamail.MimeMessageHelper;
+import org.springframework.scheduling.annotation.Scheduled;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Hands waiting mail to the mail server, each message in a transaction of its own. A server that
+ * does not answer is asked again, after a minute first and every half hour later, for three days;
+ * an address that it refuses is not.
+ */
+@Component
+public class MailSending {
+  private static final Duration LONGEST_PAUSE = Duration.ofMinutes(30);
+  private static final Duration PATIENCE = Duration.ofDays(3);
+  private static final int MOST_DOUBLINGS = 5;
+  private static final int LONGEST_FAULT = 300;
+
+  private final DSLContext database;
+  private final JavaMailSender sender;
+  private final TransactionTemplate transaction;
+  private final Clock clock;
+  private final MailSettings settings;
+
+  MailSending(
+      DSLContext database,
+      JavaMailSender sender,
+      TransactionTemplate transaction,
+      Clock clock,
+      MailSettings settings) {
+    this.database = database;
+    this.sender = sender;
+    this.transaction = transaction;
+    this.clock = clock;
+    this.settings = settings;
+  }
+
+  /** Tries every message that is due once; two servers never take the same one. */
+  @Scheduled(fixedDelay = 2_000)
+  public void sendWaiting() {
+    boolean more = true;
+    while (more) {
+      more = Boolean.TRUE.equals(transaction.execute(status -> sendNext()));
+    }
+  }
+
+  private boolean sendNext() {
+    MailRecord mail =
+        database
+            .selectFrom(MAIL)
+            .where(MAIL.STATE.eq("waiting"))
+            .and(MAIL.NEXT_ATTEMPT_AT.le(clock.instant()))
+            .orderBy(MAIL.NEXT_ATTEMPT_AT, MAIL.ID)
+            .limit(1)
+            .forUpdate()
+            .skipLocked()
+            .fetchOne();
+    if (mail == null) {
+      return false;
+    }
+    try {
+      send(mail);
+      mail.setState("sent");
+      mail.setSentAt(clock.instant());
+      mail.setLastFault("");
+    } catch (MailException | MessagingException fault) {
+      noteFault(mail, fault);
+    }
+    mail.setAttempts((short) (mail.getAttempts() + 1));
+    mail.update();
+    return true;
+  }
+
+  private void send(MailRecord mail) throws MessagingException {
+    var message = sender.createMimeMessage();
+    boolean attached = mail.getAttachment() != null;
+    var helper = new MimeMessageHelper(message, attached, StandardCharsets.UTF_8.name());
+    helper.setFrom(settings.from());
+    helper.setTo(mail.getToAddress());
+    helper.setSubject(mail.getSubject());
+    helper.setText(mail.getBody());
+    if (attached) {
+      helper.addAttachment(
+          mail.getAttachmentName(), new ByteArrayResource(mail.getAttachment()), "application/pdf");
+    }
+    sender.send(message);
+  }
+
+  private void noteFault(MailRecord mail, Exception fault) {
+    Instant now = clock.instant();
+    String words = String.valueOf(fault.getMessage());
+    mail.setLastFault(words.substring(0, Math.min(words.length(), LONGEST_FAULT)));
+    if (isRefusedAddress(fault) || mail.getQueuedAt().plus(PATIENCE).isBefore(now)) {
+      mail.setState("undeliverable");
+      return;
+    }
+    Duration pause =
+        Duration.ofMinutes(1L << Math.min(mail.getAttempts().intValue(), MOST_DOUBLINGS));
+    mail.setNextAttemptAt(now.plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause));
+  }
+
+  private static boolean isRefusedAddress(@Nullable Throwable fault) {
+    for (Throwable cause = fault; cause != null; cause = cause.getCause()) {
+      if (cause instanceof AddressException || refusesSome(cause)) {
+        return true;
+      }
+      if (cause instanceof org.springframework.mail.MailSendException send
+          && send.getFailedMessages().values().stream().anyMatch(MailSending::isRefusedAddress)) {
+        return true;
+      }
+    }
+    return false;
+  }
+
+  private static boolean refusesSome(Throwable fault) {
+    return fault instanceof SendFailedException refused
+        && refused.getInvalidAddresses() != null
+        && refused.getInvalidAddresses().length > 0;
+  }
+}

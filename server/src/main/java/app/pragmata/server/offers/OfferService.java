@@ -1,0 +1,299 @@
+package app.pragmata.server.offers;
+
+import static app.pragmata.server.generated.Tables.QUOTE_ACCEPTANCE;
+import static app.pragmata.server.generated.Tables.QUOTE_EDITION;
+import static app.pragmata.server.generated.Tables.QUOTE_QUESTION;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.Offer;
+import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.server.deposits.CardPayments;
+import app.pragmata.server.deposits.DepositService;
+import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
+import app.pragmata.server.generated.tables.records.QuoteLinkRecord;
+import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.offers.OfferView.Question;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.quoting.EditionStore;
+import app.pragmata.server.quoting.LinkStore;
+import app.pragmata.server.quoting.OfferDocument;
+import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.todos.ToDoService;
+import java.time.Clock;
+import java.time.LocalDateTime;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What a customer sees and does behind their link; nothing of it shows what anything costs us. */
+@Service
+public class OfferService {
+  /** Which lines are chosen, by their place in the document. */
+  public record ChoiceForm(int edition, @Nullable List<Integer> taken) {}
+
+  /**
+   * The customer's yes.
+   *
+   * @param signature the typed name, or the drawing as a PNG in a data address
+   */
+  public record YesForm(
+      int edition,
+      @Nullable List<Integer> taken,
+      @Nullable String name,
+      @Nullable String signature,
+      boolean drawn) {}
+
+  /** What is kept and hashed of an acceptance. */
+  record Accepted(
+      OfferDocument offer,
+      List<Integer> taken,
+      OfferDocument.Sum sum,
+      String name,
+      String signature,
+      String acceptedAt) {}
+
+  private static final int LONGEST_SIGNATURE = 200_000;
+  private static final String DRAWING = "data:image/png;base64,";
+
+  private final DSLContext database;
+  private final LinkStore links;
+  private final EditionStore editions;
+  private final QuoteService quotes;
+  private final ToDoService toDos;
+  private final DepositService deposits;
+  private final CardPayments cards;
+  private final CompanyStore companies;
+  private final Clock clock;
+
+  OfferService(
+      DSLContext database,
+      LinkStore links,
+      EditionStore editions,
+      QuoteService quotes,
+      ToDoService toDos,
+      DepositService deposits,
+      CardPayments cards,
+      CompanyStore companies,
+      Clock clock) {
+    this.database = database;
+    this.links = links;
+    this.editions = editions;
+    this.quotes = quotes;
+    this.toDos = toDos;
+    this.deposits = deposits;
+    this.cards = cards;
+    this.companies = companies;
+    this.clock = clock;
+  }
+
+  /** The newest edition with all that was said about it. */
+  @Transactional
+  public OfferView view(String token) {
+    Act act = act();
+    QuoteLinkRecord link = requireLink(token);
+    links.noteOpened(link.getQuoteId(), act.at());
+    QuoteRecord quote = quotes.get(link.getQuoteId());
+    int edition =
+        database
+            .select(org.jooq.impl.DSL.max(QUOTE_EDITION.EDITION))
+            .from(QUOTE_EDITION)
+            .where(QUOTE_EDITION.QUOTE_ID.eq(quote.getId()))
+            .fetchSingle(row -> row.value1().intValue());
+    Optional<QuoteAcceptanceRecord> acceptance = findAcceptance(quote.getId());
+    OfferDocument document =
+        editions.get(quote.getId(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
+    Offer offer = quotes.getOffer(quote);
+    long held = deposits.held(quote.getId()).minor();
+    boolean paid = !deposits.list(quote.getId()).isEmpty();
+    return new OfferView(
+        document,
+        state(quote, act),
+        acceptance.isPresent() ? OfferDocument.lines(offer) : document.lines(),
+        acceptance.isPresent() ? OfferDocument.Sum.of(offer) : document.sum(),
+        acceptance.map(QuoteAcceptanceRecord::getName).orElse(quote.getAcceptedBy()),
+        acceptance.map(a -> LocalDateTime.ofInstant(a.getAcceptedAt(), act.zone())).orElse(null),
+        acceptance.map(QuoteAcceptanceRecord::getContentHash).orElse(null),
+        held,
+        quote.getState().equals("accepted") && !paid ? offer.depositDue().minor() : 0,
+        listQuestions(quote.getId(), act));
+  }
+
+  private static String state(QuoteRecord quote, Act act) {
+    return switch (QuoteService.state(quote, act)) {
+      case QuoteState.Draft draft -> "being changed";
+      case QuoteState.Sent sent -> "open";
+      case QuoteState.Accepted accepted -> "accepted";
+      case QuoteState.Declined declined -> "declined";
+      case QuoteState.Lapsed lapsed -> "lapsed";
+    };
+  }
+
+  /** The total as it would be with these lines chosen; stores nothing. */
+  @Transactional(readOnly = true)
+  public OfferDocument.Sum preview(String token, ChoiceForm form) {
+    QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
+    requireNewest(quote, form.edition());
+    return OfferDocument.Sum.of(quotes.getOffer(quote).choose(taken(form.taken())));
+  }
+
+  /** A question becomes a to-do of whoever sent the quote, due today. */
+  @Transactional
+  public void ask(String token, @Nullable String typed) {
+    var reading = new Reading();
+    String question = reading.text("question", typed, 2_000);
+    reading.refuseIfFaulty();
+    Act act = act();
+    QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
+    Long sender =
+        database
+            .select(QUOTE_EDITION.SENT_BY)
+            .from(QUOTE_EDITION)
+            .where(QUOTE_EDITION.QUOTE_ID.eq(quote.getId()))
+            .orderBy(QUOTE_EDITION.EDITION.desc())
+            .limit(1)
+            .fetchSingle(QUOTE_EDITION.SENT_BY);
+    String asked = Objects.requireNonNull(question);
+    long toDo =
+        toDos.insert(
+            act,
+            new ToDoService.ToDoForm(
+                0,
+                "Answer on quote %d: %s"
+                    .formatted(
+                        quote.getNumber(), asked.length() > 150 ? asked.substring(0, 150) : asked),
+                sender,
+                null,
+                null,
+                null,
+                quote.getId()));
+    database
+        .insertInto(QUOTE_QUESTION)
+        .set(QUOTE_QUESTION.QUOTE_ID, quote.getId())
+        .set(QUOTE_QUESTION.QUESTION, asked)
+        .set(QUOTE_QUESTION.ASKED_AT, act.at())
+        .set(QUOTE_QUESTION.TO_DO_ID, toDo)
+        .execute();
+  }
+
+  @Transactional
+  public void decline(String token, int edition, @Nullable String typed) {
+    var reading = new Reading();
+    String reason = reading.text("reason", typed, 300);
+    reading.refuseIfFaulty();
+    QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
+    requireNewest(quote, edition);
+    quotes.declineByCustomer(act(), quote, Objects.requireNonNull(reason));
+  }
+
+  /** Takes the yes down, with exactly what it is to; refused when another answer came before. */
+  @Transactional
+  public void accept(String token, YesForm form) {
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 100);
+    String signature = reading.text("signature", form.signature(), LONGEST_SIGNATURE);
+    if (signature != null && form.drawn() && !signature.startsWith(DRAWING)) {
+      reading.fault("signature", Rule.UNREADABLE, "Draw your name in the box, or type it.");
+    }
+    reading.refuseIfFaulty();
+    Act act = act();
+    QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
+    requireNewest(quote, form.edition());
+    Offer chosen = quotes.getOffer(quote).choose(taken(form.taken()));
+    var accepted =
+        new Accepted(
+            editions.get(quote.getId(), quote.getEdition()),
+            taken(form.taken()).stream().sorted().toList(),
+            OfferDocument.Sum.of(chosen),
+            Objects.requireNonNull(name),
+            Objects.requireNonNull(signature),
+            act.at().toString());
+    quotes.acceptByCustomer(act, quote, chosen, accepted.name());
+    String content = editions.write(accepted);
+    database
+        .insertInto(QUOTE_ACCEPTANCE)
+        .set(QUOTE_ACCEPTANCE.QUOTE_ID, quote.getId())
+        .set(QUOTE_ACCEPTANCE.EDITION, quote.getEdition())
+        .set(QUOTE_ACCEPTANCE.NAME, accepted.name())
+        .set(QUOTE_ACCEPTANCE.SIGNATURE, accepted.signature())
+        .set(QUOTE_ACCEPTANCE.DRAWN, form.drawn())
+        .set(QUOTE_ACCEPTANCE.ACCEPTED_AT, act.at())
+        .set(QUOTE_ACCEPTANCE.CONTENT, content)
+        .set(QUOTE_ACCEPTANCE.CONTENT_HASH, EditionStore.hash(content))
+        .execute();
+  }
+
+  /** Pays the deposit by card, all of it; the payment's own steps are transactions. */
+  public void payDeposit(String token, @Nullable String card) {
+    QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
+    Money due = quotes.getOffer(quote).depositDue();
+    if (!quote.getState().equals("accepted") || !due.isPositive()) {
+      throw new Refused(Rule.WRONG_STATE, "No deposit is due on this quote.");
+    }
+    if (!deposits.list(quote.getId()).isEmpty()) {
+      throw new Refused(Rule.WRONG_STATE, "The deposit is paid already. Nothing more was taken.");
+    }
+    cards.pay(quote.getId(), due, card);
+  }
+
+  private List<Question> listQuestions(long quoteId, Act act) {
+    return database
+        .selectFrom(QUOTE_QUESTION)
+        .where(QUOTE_QUESTION.QUOTE_ID.eq(quoteId))
+        .orderBy(QUOTE_QUESTION.ID)
+        .fetch(
+            row ->
+                new Question(
+                    row.getQuestion(),
+                    LocalDateTime.ofInstant(row.getAskedAt(), act.zone()),
+                    row.getAnswer()));
+  }
+
+  private Optional<QuoteAcceptanceRecord> findAcceptance(long quoteId) {
+    return database
+        .selectFrom(QUOTE_ACCEPTANCE)
+        .where(QUOTE_ACCEPTANCE.QUOTE_ID.eq(quoteId))
+        .fetchOptional();
+  }
+
+  private QuoteLinkRecord requireLink(String token) {
+    QuoteLinkRecord link =
+        links
+            .findByToken(token)
+            .orElseThrow(
+                () ->
+                    new Refused(
+                        Rule.NOT_FOUND,
+                        "There is nothing at this address. Check that the whole link was copied, or ask us for a new one."));
+    if (link.getWithdrawnAt() != null) {
+      throw new Refused(
+          Rule.NOT_FOUND, "This link was withdrawn. Ask us, and we send you the right one.");
+    }
+    return link;
+  }
+
+  private static void requireNewest(QuoteRecord quote, int edition) {
+    if (quote.getEdition() != edition || quote.getState().equals("draft")) {
+      throw new Refused(
+          Rule.STALE_VERSION,
+          "This quote was changed meanwhile. Read the newest one before you answer.");
+    }
+  }
+
+  private static Set<Integer> taken(@Nullable List<Integer> taken) {
+    return taken == null ? Set.of() : new HashSet<>(taken);
+  }
+
+  private Act act() {
+    return Act.ofCustomer(clock.instant(), companies.getZone());
+  }
+}

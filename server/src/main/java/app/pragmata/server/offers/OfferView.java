@@ -1,0 +1,31 @@
+package app.pragmata.server.offers;
+
+import app.pragmata.server.quoting.OfferDocument;
+import java.time.LocalDateTime;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A quote as its customer sees it.
+ *
+ * @param state open, accepted, declined, lapsed, or being changed by us
+ * @param lines as sent or, once accepted, as chosen
+ * @param contentHash by which both sides know what exactly was accepted; null before
+ * @param depositHeldMinor what was paid and is not on an invoice yet
+ * @param depositDueMinor what is still to be paid; nothing before accepting
+ */
+public record OfferView(
+    OfferDocument document,
+    String state,
+    List<OfferDocument.DocumentLine> lines,
+    OfferDocument.Sum sum,
+    @Nullable String acceptedBy,
+    @Nullable LocalDateTime acceptedAt,
+    @Nullable String contentHash,
+    long depositHeldMinor,
+    long depositDueMinor,
+    List<Question> questions) {
+
+  /** What was asked; the answer is null until we gave it. */
+  public record Question(String question, LocalDateTime askedAt, @Nullable String answer) {}
+}

@@ -1,0 +1,92 @@
+package app.pragmata.server.quoting;
+
+import static app.pragmata.server.generated.Tables.KIT;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RepeatableRequests;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jooq.JSONB;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RestController;
+import tools.jackson.core.type.TypeReference;
+import tools.jackson.databind.ObjectMapper;
+
+/** Kits: lines that are always quoted together. */
+@RestController
+class KitsApi {
+  /** A kit; its lines carry no price, so that the one in force is taken when they are used. */
+  record Kit(long id, String name, List<QuoteForm.TypedLine> lines) {}
+
+  record KitForm(@Nullable String name, List<QuoteForm.TypedLine> lines) {}
+
+  record KeptKit(long id) {}
+
+  private final DSLContext database;
+  private final ObjectMapper json;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  KitsApi(DSLContext database, ObjectMapper json, RepeatableRequests repeats, AuditTrail audit) {
+    this.database = database;
+    this.json = json;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  @GetMapping("/api/kits")
+  List<Kit> kits() {
+    return database
+        .selectFrom(KIT)
+        .orderBy(KIT.NAME)
+        .fetch(
+            row ->
+                new Kit(
+                    row.getId(),
+                    row.getName(),
+                    json.readValue(row.getLines().data(), new TypeReference<>() {})));
+  }
+
+  /** Keeps lines as a kit; one of the same name is replaced. */
+  @PostMapping("/api/kits")
+  @Transactional
+  public KeptKit keep(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody KitForm form) {
+    return new KeptKit(repeats.once(act, key, "keep kit", form, () -> store(act, form)));
+  }
+
+  private long store(Act act, KitForm form) {
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 80);
+    if (form.lines().isEmpty()) {
+      reading.fault("lines", Rule.NO_LINES, "A kit needs at least one line.");
+    }
+    reading.refuseIfFaulty();
+    JSONB lines =
+        JSONB.valueOf(
+            json.writeValueAsString(
+                form.lines().stream().map(QuoteForm.TypedLine::withoutPrice).toList()));
+    long id =
+        database
+            .insertInto(KIT)
+            .set(KIT.NAME, name)
+            .set(KIT.LINES, lines)
+            .onConflict(KIT.NAME)
+            .doUpdate()
+            .set(KIT.LINES, lines)
+            .returning(KIT.ID)
+            .fetchSingle(KIT.ID);
+    audit.note(act, new AuditTrail.Subject("kit", id, null), "kept");
+    return id;
+  }
+}

@@ -1,0 +1,187 @@
+package app.pragmata.server.quoting;
+
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.Offer;
+import app.pragmata.core.quoting.OfferLine;
+import app.pragmata.core.quoting.QuoteLine;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * A quote exactly as the customer reads it: no cost, no margin and no notes of our own. Amounts are
+ * in minor units.
+ *
+ * @param pricesWithVat whether the lines' prices are to be shown with VAT
+ */
+public record OfferDocument(
+    String company,
+    String currency,
+    long number,
+    int edition,
+    String title,
+    String customer,
+    String site,
+    String equipment,
+    LocalDate sentOn,
+    LocalDate validUntil,
+    String notes,
+    boolean pricesWithVat,
+    List<DocumentLine> lines,
+    Sum sum,
+    String discount,
+    String deposit,
+    int depositDueDays,
+    List<DocumentStage> stages) {
+
+  /** What is the same for every edition of a quote. */
+  public record Heading(
+      String company,
+      String currency,
+      long number,
+      int edition,
+      String title,
+      String customer,
+      String site,
+      String equipment,
+      LocalDate sentOn,
+      LocalDate validUntil,
+      String notes,
+      boolean pricesWithVat,
+      int depositDueDays) {}
+
+  /**
+   * A line as it is read; a heading or text has no amounts.
+   *
+   * @param kind heading, text or line
+   * @param choice included, option or alternative
+   */
+  public record DocumentLine(
+      String kind,
+      String description,
+      String quantity,
+      String choice,
+      String group,
+      boolean taken,
+      long fullMinor,
+      long netMinor,
+      long grossMinor) {}
+
+  public record DocumentVat(String percent, long netMinor, long vatMinor) {}
+
+  /** What is to be paid for the lines that count. */
+  public record Sum(
+      long netMinor, List<DocumentVat> vat, long vatMinor, long grossMinor, long depositMinor) {
+    /** What the offer comes to as things stand. */
+    public static Sum of(Offer offer) {
+      VatBreakdown vat = offer.totals().vat();
+      return new Sum(
+          vat.net().minor(),
+          vat.rates().stream()
+              .map(
+                  rate ->
+                      new DocumentVat(
+                          plain(rate.rate().percent()), rate.net().minor(), rate.vat().minor()))
+              .toList(),
+          vat.vat().minor(),
+          vat.gross().minor(),
+          offer.depositDue().minor());
+    }
+  }
+
+  public record DocumentStage(String name, String part, long amountMinor) {}
+
+  /** The offer as it reads under this heading. */
+  static OfferDocument of(Heading heading, Offer offer) {
+    return new OfferDocument(
+        heading.company(),
+        heading.currency(),
+        heading.number(),
+        heading.edition(),
+        heading.title(),
+        heading.customer(),
+        heading.site(),
+        heading.equipment(),
+        heading.sentOn(),
+        heading.validUntil(),
+        heading.notes(),
+        heading.pricesWithVat(),
+        lines(offer),
+        Sum.of(offer),
+        offer.discount().text(),
+        offer.deposit().text(),
+        heading.depositDueDays(),
+        stages(offer));
+  }
+
+  /** All lines of the offer as they are read. */
+  public static List<DocumentLine> lines(Offer offer) {
+    var shown = new ArrayList<>(offer.shown());
+    return offer.lines().stream()
+        .map(
+            line ->
+                switch (line) {
+                  case OfferLine.Words words ->
+                      new DocumentLine(
+                          words.heading() ? "heading" : "text",
+                          words.text(),
+                          "",
+                          "included",
+                          "",
+                          true,
+                          0,
+                          0,
+                          0);
+                  case OfferLine.Priced priced -> line(priced.choice(), shown.removeFirst());
+                })
+        .toList();
+  }
+
+  private static DocumentLine line(Choice choice, QuoteLine line) {
+    return new DocumentLine(
+        "line",
+        line.description(),
+        quantity(line),
+        switch (choice) {
+          case Choice.Included included -> "included";
+          case Choice.Option option -> "option";
+          case Choice.Alternative alternative -> "alternative";
+        },
+        choice instanceof Choice.Alternative alternative ? alternative.group() : "",
+        choice.counts(),
+        line.full().minor(),
+        line.net().minor(),
+        line.net().plus(VatBreakdown.vatOn(line.vatRate(), line.net())).minor());
+  }
+
+  private static String quantity(QuoteLine line) {
+    return switch (line) {
+      case QuoteLine.Labour labour -> Minutes.text(labour.minutes()) + " h";
+      case QuoteLine.Drive drive -> "";
+      case QuoteLine.Part part -> plain(part.quantity());
+      case QuoteLine.Other other -> plain(other.quantity());
+    };
+  }
+
+  private static List<DocumentStage> stages(Offer offer) {
+    var stages = new ArrayList<DocumentStage>();
+    if (!offer.stages().isEmpty()) {
+      var amounts = offer.stageAmounts();
+      for (int i = 0; i < amounts.size(); i++) {
+        stages.add(
+            new DocumentStage(
+                offer.stages().get(i).name(),
+                offer.stages().get(i).part().text(),
+                amounts.get(i).minor()));
+      }
+    }
+    return stages;
+  }
+
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+}

@@ -1,0 +1,169 @@
+package app.pragmata.server.quoting;
+
+import app.pragmata.core.money.Money;
+import app.pragmata.server.printing.PdfPrinter;
+import app.pragmata.server.quoting.OfferDocument.DocumentLine;
+import app.pragmata.server.quoting.OfferDocument.DocumentStage;
+import app.pragmata.server.quoting.OfferDocument.DocumentVat;
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import org.springframework.stereotype.Component;
+import org.springframework.web.util.HtmlUtils;
+
+/** A quote on paper: heads repeated on every page, the totals kept together. */
+@Component
+public class QuotePdf {
+  private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.UK);
+
+  private static final String PAGE =
+      """
+      <!DOCTYPE html>
+      <html><head><meta charset="utf-8" /><title>{name}</title><style>
+      @page { size: A4; margin: 22mm 18mm 20mm 18mm;
+        @bottom-left { content: "{foot}"; font: 8.5pt "Source Sans 3"; color: #55615a; }
+        @bottom-right { content: "page " counter(page) " of " counter(pages); font: 8.5pt "Source Sans 3"; color: #55615a; } }
+      body { margin: 0; font: 10pt/1.4 "Source Sans 3"; color: #17251f; }
+      h1 { font: 600 17pt "Source Serif 4"; margin: 7mm 0 2mm; }
+      .firm { font: 600 12pt "Source Serif 4"; }
+      .soft { color: #55615a; }
+      table { width: 100%; border-collapse: collapse; }
+      table.lines { margin-top: 5mm; -fs-table-paginate: paginate; }
+      th { text-align: left; font-weight: 400; color: #55615a; border-bottom: 0.6pt solid #17251f; padding: 1mm 0; }
+      td { border-bottom: 0.4pt solid #dcd6c8; padding: 1.4mm 0; vertical-align: top; }
+      tr { page-break-inside: avoid; }
+      .figure { text-align: right; white-space: nowrap; padding-left: 4mm; }
+      td.heading { font: 600 11pt "Source Serif 4"; padding-top: 4mm; }
+      .sum { page-break-inside: avoid; margin-top: 6mm; }
+      .sum table { width: 46%; margin-left: 54%; }
+      .sum td { border: 0; padding: 0.7mm 0; }
+      .sum tr.all td { font-weight: 600; border-top: 0.6pt solid #17251f; }
+      .notes { margin-top: 7mm; white-space: pre-wrap; page-break-inside: avoid; }
+      </style></head><body>
+      """;
+
+  private final PdfPrinter printer;
+
+  QuotePdf(PdfPrinter printer) {
+    this.printer = printer;
+  }
+
+  /** The pages of the document. */
+  public byte[] print(OfferDocument offer) {
+    return printer.print(xhtml(offer));
+  }
+
+  private static String xhtml(OfferDocument offer) {
+    String name = "Quote " + offer.number() + edition(offer);
+    var page =
+        new StringBuilder(
+            PAGE.replace("{name}", text(name))
+                .replace("{foot}", text(offer.company() + ", " + name).replace("\"", "")));
+    page.append("<div class=\"firm\">%s</div>".formatted(text(offer.company())));
+    page.append("<h1>%s</h1>".formatted(text(offer.title())));
+    page.append(
+        "<div>%s</div><div class=\"soft\">%s%s</div>"
+            .formatted(
+                text(offer.customer()),
+                text(offer.site()),
+                offer.equipment().isEmpty() ? "" : "<br />" + text(offer.equipment())));
+    page.append(
+        "<div class=\"soft\">%s of %s, valid until %s</div>"
+            .formatted(text(name), day(offer.sentOn()), day(offer.validUntil())));
+    lines(page, offer);
+    sum(page, offer);
+    stages(page, offer);
+    if (!offer.notes().isEmpty()) {
+      page.append("<div class=\"notes\">%s</div>".formatted(text(offer.notes())));
+    }
+    return page.append("</body></html>").toString();
+  }
+
+  private static String edition(OfferDocument offer) {
+    return offer.edition() > 1 ? ", edition " + offer.edition() : "";
+  }
+
+  private static void lines(StringBuilder page, OfferDocument offer) {
+    page.append(
+        "<table class=\"lines\"><thead><tr><th></th><th class=\"figure\">quantity</th><th class=\"figure\">%s, %s</th></tr></thead><tbody>"
+            .formatted(text(offer.currency()), offer.pricesWithVat() ? "with VAT" : "without VAT"));
+    for (DocumentLine line : offer.lines()) {
+      if (line.kind().equals("line")) {
+        page.append(
+            "<tr><td>%s%s</td><td class=\"figure\">%s</td><td class=\"figure\">%s</td></tr>"
+                .formatted(
+                    text(line.description()),
+                    choice(line),
+                    text(line.quantity()),
+                    money(offer.pricesWithVat() ? line.grossMinor() : line.netMinor())));
+      } else {
+        page.append(
+            "<tr><td colspan=\"3\" class=\"%s\">%s</td></tr>"
+                .formatted(line.kind(), text(line.description())));
+      }
+    }
+    page.append("</tbody></table>");
+  }
+
+  private static String choice(DocumentLine line) {
+    String words =
+        switch (line.choice()) {
+          case "option" -> line.taken() ? "" : "only if wanted, not in the total";
+          case "alternative" ->
+              line.group() + (line.taken() ? ", in the total" : ", instead, not in the total");
+          default -> "";
+        };
+    return words.isEmpty() ? "" : "<br /><span class=\"soft\">" + text(words) + "</span>";
+  }
+
+  private static void sum(StringBuilder page, OfferDocument offer) {
+    page.append("<div class=\"sum\"><table>");
+    row(page, "", "Net", offer.sum().netMinor());
+    for (DocumentVat vat : offer.sum().vat()) {
+      row(page, "", "VAT " + vat.percent() + " %", vat.vatMinor());
+    }
+    row(page, "all", "Total", offer.sum().grossMinor());
+    if (offer.sum().depositMinor() > 0) {
+      row(
+          page,
+          "",
+          "Deposit, within %d days of your yes".formatted(offer.depositDueDays()),
+          offer.sum().depositMinor());
+    }
+    page.append("</table></div>");
+  }
+
+  private static void stages(StringBuilder page, OfferDocument offer) {
+    if (offer.stages().isEmpty()) {
+      return;
+    }
+    page.append("<div class=\"sum\"><table>");
+    for (DocumentStage stage : offer.stages()) {
+      row(page, "", stage.name() + ", without VAT", stage.amountMinor());
+    }
+    page.append("</table></div>");
+  }
+
+  private static void row(StringBuilder page, String style, String name, long minor) {
+    page.append(
+        "<tr class=\"%s\"><td>%s</td><td class=\"figure\">%s</td></tr>"
+            .formatted(style, text(name), money(minor)));
+  }
+
+  private static String day(LocalDate day) {
+    return DAY.format(day);
+  }
+
+  private static String money(long minor) {
+    return new DecimalFormat("#,##0.00", DecimalFormatSymbols.getInstance(Locale.UK))
+        .format(Money.ofMinor(minor).major());
+  }
+
+  /** What was typed, safe in XHTML; signs that no page can hold are left out. */
+  private static String text(String typed) {
+    return HtmlUtils.htmlEscapeDecimal(typed.replaceAll("[\\p{Cntrl}&&[^\\n\\t]]", ""), "UTF-8");
+  }
+}

@@ -1,0 +1,71 @@
+import { useRef } from "react";
+
+/** A box to draw one's name in; undefined while nothing is drawn, for a typed name is enough. */
+export function Signature({
+  drawing,
+  draw,
+}: {
+  drawing: string | undefined;
+  draw: (png: string | undefined) => void;
+}) {
+  const canvas = useRef<HTMLCanvasElement>(null);
+  const drawn = useRef(false);
+  const at = (event: React.PointerEvent) => {
+    const box = canvas.current?.getBoundingClientRect();
+    return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) };
+  };
+  const pen = () => {
+    const context = canvas.current?.getContext("2d");
+    if (context) {
+      context.lineWidth = 2.2;
+      context.lineCap = "round";
+      context.strokeStyle = "#17251f";
+    }
+    return context;
+  };
+  return (
+    <div className="signature">
+      <canvas
+        ref={canvas}
+        width={340}
+        height={110}
+        aria-label="Draw your name, if you like"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId);
+          const { x, y } = at(event);
+          const context = pen();
+          context?.beginPath();
+          context?.moveTo(x, y);
+          drawn.current = true;
+        }}
+        onPointerMove={(event) => {
+          if (drawn.current) {
+            const { x, y } = at(event);
+            const context = pen();
+            context?.lineTo(x, y);
+            context?.stroke();
+          }
+        }}
+        onPointerUp={() => {
+          drawn.current = false;
+          draw(canvas.current?.toDataURL("image/png"));
+        }}
+      />
+      <span className="soft small">
+        {drawing ? "Drawn. " : "Draw your name here, or only type it above. "}
+        {drawing && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => {
+              canvas.current?.getContext("2d")?.clearRect(0, 0, 340, 110);
+              draw(undefined);
+            }}
+          >
+            draw again
+          </button>
+        )}
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,275 @@
+import { useQuery } from "@tanstack/react-query";
+import { App, Button, Input } from "antd";
+import { useState } from "react";
+import { answer, client, type Problem, withKey } from "../api/client";
+import type { Asked, QuoteSheet, SentLetter } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { fullDay, moment, money } from "../format";
+import { Section } from "../sheet/Section";
+
+/** What passed between us and the customer: the link, mail, questions, editions, the deposit. */
+export function OfferSections({ quote }: { quote: QuoteSheet }) {
+  return (
+    <>
+      {quote.link && <CustomersLink quote={quote} />}
+      {quote.questions.length > 0 && <Questions quote={quote} />}
+      {quote.editions.length > 0 && <Editions quote={quote} />}
+      {quote.computed.depositMinor > 0 && quote.state === "accepted" && <Deposits quote={quote} />}
+    </>
+  );
+}
+
+function CustomersLink({ quote }: { quote: QuoteSheet }) {
+  const { message } = App.useApp();
+  const withdraw = useAct(() =>
+    answer(client.POST("/api/quotes/{id}/withdraw-link", { params: { path: { id: quote.id } } })),
+  );
+  const link = quote.link;
+  if (!link) {
+    return null;
+  }
+  return (
+    <Section name="Customer">
+      {link.withdrawn ? (
+        <div className="soft">The link is withdrawn. Sending the quote again makes another one.</div>
+      ) : (
+        <div>
+          <a href={new URL(link.address).pathname} target="_blank" rel="noreferrer">
+            The customer's page
+          </a>{" "}
+          <span className="soft">
+            {link.openedAt ? `read first ${moment(link.openedAt)}` : "nobody has opened it yet"}
+          </span>{" "}
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => {
+              void navigator.clipboard?.writeText(link.address);
+              void message.success("The address is copied.");
+            }}
+          >
+            copy the address
+          </button>{" "}
+          <button type="button" className="plain small" onClick={() => withdraw.run()}>
+            withdraw it
+          </button>
+        </div>
+      )}
+      {quote.letters.length === 0 && (
+        <div className="needs small">
+          No mail went out: neither the customer nor who decides has an address.
+        </div>
+      )}
+      {quote.letters.map((letter) => (
+        <div key={`${letter.subject} ${letter.sentAt} ${letter.toAddress}`} className="small">
+          {letter.subject} <span className="soft">to {letter.toAddress}:</span>{" "}
+          <LetterState letter={letter} />
+        </div>
+      ))}
+    </Section>
+  );
+}
+
+function LetterState({ letter }: { letter: SentLetter }) {
+  switch (letter.state) {
+    case "sent":
+      return <span className="soft">sent</span>;
+    case "undeliverable":
+      return (
+        <span className="needs">
+          could not be delivered. Check the address, or give them the link yourself.
+        </span>
+      );
+    default:
+      return letter.lastFault ? (
+        <span className="needs">the mail server does not answer; we try again by ourselves</span>
+      ) : (
+        <span className="soft">on its way</span>
+      );
+  }
+}
+
+function Questions({ quote }: { quote: QuoteSheet }) {
+  return (
+    <Section name="Asked">
+      {quote.questions.map((asked) => (
+        <Question key={asked.id} asked={asked} />
+      ))}
+    </Section>
+  );
+}
+
+function Question({ asked }: { asked: Asked }) {
+  const [typed, setTyped] = useState("");
+  const send = useAct(() =>
+    answer(
+      client.POST("/api/quote-questions/{id}/answer", {
+        params: { path: { id: asked.id } },
+        body: { answer: typed },
+      }),
+    ),
+  );
+  return (
+    <div className="question">
+      <div>
+        <b>{asked.question}</b> <span className="soft small">{moment(asked.askedAt)}</span>
+      </div>
+      {asked.answer ? (
+        <div className="soft">{asked.answer}</div>
+      ) : (
+        <form
+          className="actions"
+          onSubmit={(event) => {
+            event.preventDefault();
+            send.run();
+          }}
+        >
+          <Input
+            aria-label={`Answer to: ${asked.question}`}
+            style={{ width: 460 }}
+            value={typed}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <Button type="primary" htmlType="submit" disabled={!typed.trim()} loading={send.running}>
+            Send the answer
+          </Button>
+        </form>
+      )}
+    </div>
+  );
+}
+
+function Editions({ quote }: { quote: QuoteSheet }) {
+  const [compared, setCompared] = useState<{ before: number; after: number }>();
+  return (
+    <Section name="Editions">
+      {quote.editions.map((edition, index) => {
+        const before = quote.editions[index + 1];
+        return (
+          <div key={edition.edition}>
+            Edition {edition.edition} <span className="soft">sent {moment(edition.sentAt)},</span>{" "}
+            {money(edition.netMinor)} <span className="soft">net, cost {money(edition.costMinor)}</span>{" "}
+            {before && (
+              <button
+                type="button"
+                className="plain small"
+                onClick={() => setCompared({ before: before.edition, after: edition.edition })}
+              >
+                what changed?
+              </button>
+            )}
+          </div>
+        );
+      })}
+      {compared && <Comparison quoteId={quote.id} {...compared} />}
+    </Section>
+  );
+}
+
+function Comparison({ quoteId, before, after }: { quoteId: number; before: number; after: number }) {
+  const { data } = useQuery(queries.comparison(quoteId, before, after));
+  if (!data) {
+    return null;
+  }
+  return (
+    <table className="lines comparison" aria-label={`Edition ${before} against ${after}`}>
+      <thead>
+        <tr>
+          <th />
+          <th />
+          <th className="figure">edition {before}</th>
+          <th className="figure">edition {after}</th>
+        </tr>
+      </thead>
+      <tbody>
+        {data.changes.map((change, index) => (
+          // biome-ignore lint/suspicious/noArrayIndexKey: what was sent never changes places
+          <tr key={index} className={change.what === "same" ? "soft" : undefined}>
+            <td className="small">{change.what === "same" ? "" : change.what}</td>
+            <td>
+              {(change.after ?? change.before)?.description}{" "}
+              <span className="soft small">
+                {change.what === "changed" && change.before?.quantity !== change.after?.quantity
+                  ? `${change.before?.quantity} became ${change.after?.quantity}`
+                  : (change.after ?? change.before)?.quantity}
+              </span>
+            </td>
+            <td className="figure">{change.before ? money(change.before.netMinor) : ""}</td>
+            <td className="figure">{change.after ? money(change.after.netMinor) : ""}</td>
+          </tr>
+        ))}
+        <tr className="total">
+          <td />
+          <td>Net</td>
+          <td className="figure">{money(data.netBeforeMinor)}</td>
+          <td className="figure">{money(data.netAfterMinor)}</td>
+        </tr>
+      </tbody>
+    </table>
+  );
+}
+
+function Deposits({ quote }: { quote: QuoteSheet }) {
+  const { data } = useQuery(queries.deposits(quote.id));
+  const [amount, setAmount] = useState("");
+  const [problem, setProblem] = useState<Problem>();
+  const path = { path: { id: quote.id } };
+  const receive = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/quotes/{id}/deposits", { params: { ...path, ...withKey(key) }, body: { amount } }),
+      ),
+    {
+      refused: setProblem,
+      done: () => {
+        setAmount("");
+        setProblem(undefined);
+      },
+    },
+  );
+  const refund = useAct((_: undefined, key) =>
+    answer(client.POST("/api/quotes/{id}/deposits/refund", { params: { ...path, ...withKey(key) } })),
+  );
+  const held = (data ?? []).some((deposit) => deposit.heldMinor > 0);
+  return (
+    <Section name="Deposit">
+      {data?.map((deposit) => (
+        <div key={deposit.id}>
+          {money(deposit.amountMinor)} <span className="soft">by {deposit.method},</span>{" "}
+          {fullDay(deposit.receivedOn)}{" "}
+          <span className="soft">
+            {deposit.heldMinor > 0 ? `${money(deposit.heldMinor)} held until the invoice` : "used up"}
+          </span>
+        </div>
+      ))}
+      {data?.length === 0 && (
+        <form
+          className="actions"
+          onSubmit={(event) => {
+            event.preventDefault();
+            receive.run(undefined);
+          }}
+        >
+          <span className="needs">{money(quote.computed.depositMinor)} is still to come.</span>
+          <Input
+            aria-label="Deposit that came in"
+            style={{ width: 110 }}
+            placeholder={money(quote.computed.depositMinor)}
+            value={amount}
+            onChange={(event) => setAmount(event.target.value)}
+          />
+          <Button htmlType="submit" loading={receive.running}>
+            It came by bank transfer
+          </Button>
+          {problem?.at("/amount") && <span className="fault">{problem.at("/amount")}</span>}
+        </form>
+      )}
+      {held && !quote.jobId && (
+        <Button onClick={() => refund.run(undefined)} loading={refund.running}>
+          Give it back
+        </Button>
+      )}
+    </Section>
+  );
+}
