@@ -22,6 +22,7 @@ const ImportPage = lazy(() => import("./importing/ImportPage"));
 const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
+const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
@@ -90,6 +91,7 @@ const router = createBrowserRouter([
             element: <Office />,
             children: [
               { path: "/quotes/new", element: <QuotePage /> },
+              { path: "/quotes/follow-up", element: <FollowUpPage /> },
               { path: "/quotes/:id", element: <QuotePage /> },
               { path: "/jobs/:id", element: <JobPage /> },
               { path: "/customers", element: <CustomersPage /> },

@@ -106,6 +106,10 @@ export const queries = {
           }),
         ),
     }),
+  followUp: queryOptions({
+    queryKey: ["work", "follow-up"],
+    queryFn: () => answer(client.GET("/api/quotes/follow-up")),
+  }),
   kits: queryOptions({
     queryKey: ["work", "kits"],
     queryFn: () => answer(client.GET("/api/kits")),

@@ -26,6 +26,13 @@ const MORE: Choice[] = [
     detail: "what goes wrong, why, and what it costs",
     to: "/figures/faults",
   },
+  {
+    kind: "go to",
+    title: "Quotes to follow up",
+    detail: "no answer, lapsed, won and lost",
+    to: "/quotes/follow-up",
+  },
+  { kind: "go to", title: "Mail stand-in", detail: "what the demo mailed", to: "/mail-stand-in" },
   { kind: "go to", title: "Import", detail: "a list from another program", to: "/imports" },
   { kind: "go to", title: "Fault talks", detail: "what is asked on the phone", to: "/fault-talks" },
 ];

@@ -29,7 +29,7 @@ export function Signature({
         ref={canvas}
         width={340}
         height={110}
-        aria-label="Draw your name, if you like"
+        aria-label="Signature"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           const { x, y } = at(event);

@@ -265,7 +265,7 @@ function Deposits({ quote }: { quote: QuoteSheet }) {
           {problem?.at("/amount") && <span className="fault">{problem.at("/amount")}</span>}
         </form>
       )}
-      {held && !quote.jobId && (
+      {held && (
         <Button onClick={() => refund.run(undefined)} loading={refund.running}>
           Give it back
         </Button>

@@ -22,6 +22,7 @@ export default function Office() {
         <FindField canSell={canSell} />
         <nav aria-label="Places">
           {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
+          <NavLink to="/quotes/follow-up">Follow up</NavLink>
           <NavLink to="/customers" end>
             Customers
           </NavLink>

@@ -12,6 +12,7 @@ import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.Cookie;
 import com.microsoft.playwright.options.ReducedMotion;
+import com.microsoft.playwright.options.WaitForSelectorState;
 import java.nio.file.Path;
 import java.util.HashMap;
 import java.util.List;
@@ -97,6 +98,18 @@ final class Chromium {
 
   static Locator button(Page page, String name) {
     return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).first();
+  }
+
+  /** Ticks one part of the price list and puts it into the quote. */
+  static void addPart(Page page, String typed, String name) {
+    button(page, "Add parts").click();
+    page.getByLabel("Find parts").fill(typed);
+    page.locator(".parts-picker .found label")
+        .filter(new Locator.FilterOptions().setHasText(name))
+        .click();
+    button(page, "Add 1 part").click();
+    page.locator(".parts-picker")
+        .waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.HIDDEN));
   }
 
   /** Chooses from a list that opens, by a part of the option's text. */

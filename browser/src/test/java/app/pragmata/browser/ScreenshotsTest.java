@@ -1,6 +1,8 @@
 package app.pragmata.browser;
 
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -22,10 +24,6 @@ class ScreenshotsTest {
 
   @Test
   void the_office() {
-    Page window = Chromium.window(program, 1280, 800);
-    window.navigate("/");
-    window.getByLabel("Name").waitFor();
-    take(window, "sign-in");
     Page desk = Chromium.desk(program, "hester");
     long swingGate =
         program
@@ -35,7 +33,7 @@ class ScreenshotsTest {
             .where(JOB.TITLE.contains("ram replaced"))
             .fetchSingle(JOB.ID);
     picture(desk, "/worked/job-" + swingGate, "worked");
-    for (String stage : new String[] {"quoted", "won", "booked", "billed"}) {
+    for (String stage : new String[] {"quoted", "billed"}) {
       picture(desk, "/" + stage, stage);
     }
     desk.navigate("/checked");
@@ -44,12 +42,48 @@ class ScreenshotsTest {
     desk.locator(".sheet").evaluate("sheet => sheet.scrollBy(0, -110)");
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
-    picture(desk, "/books/journal", "journal");
+    desk.navigate("/quoted");
+    desk.locator(".sheet h1").first().waitFor();
     desk.keyboard().type("/tansy");
     desk.locator(".find-hit.on").waitFor();
     take(desk, "find");
     quoteEditor(desk);
+    offer(desk);
     frontDesk(desk);
+  }
+
+  /**
+   * A quote with everything, on the desk and on the customer's phone, and what became of quotes.
+   */
+  private void offer(Page desk) {
+    long quote =
+        program
+            .database()
+            .select(QUOTE.ID)
+            .from(QUOTE)
+            .where(QUOTE.TITLE.eq("Sliding gate at the delivery yard"))
+            .fetchSingle(QUOTE.ID);
+    desk.navigate("/quotes/" + quote);
+    desk.getByText("what changed?").click();
+    desk.locator(".comparison").waitFor();
+    desk.getByText("what changed?").evaluate("link => link.scrollIntoView()");
+    take(desk, "edition-comparison");
+    picture(desk, "/quotes/follow-up", "follow-up");
+    program.sendMail();
+    desk.navigate("/mail-stand-in");
+    desk.locator(".message").first().waitFor();
+    take(desk, "mail-stand-in");
+    String token =
+        program
+            .database()
+            .select(QUOTE_LINK.TOKEN)
+            .from(QUOTE_LINK)
+            .where(QUOTE_LINK.QUOTE_ID.eq(quote))
+            .fetchSingle(QUOTE_LINK.TOKEN);
+    Page phone = Chromium.window(program, 390, 844);
+    phone.navigate("/offer/" + token);
+    phone.locator(".offer h1").waitFor();
+    take(phone, "offer");
   }
 
   private void frontDesk(Page desk) {
@@ -102,8 +136,7 @@ class ScreenshotsTest {
     Chromium.choose(desk, "Kind of job", "", "Repair");
     desk.getByLabel("Time of line 1").fill("2h30");
     for (String part : new String[] {"Gate ram 230 V", "Photocell pair"}) {
-      Chromium.button(desk, "Add part").click();
-      Chromium.choose(desk, "Part", part, part);
+      Chromium.addPart(desk, part, part);
     }
     desk.locator("[data-section=totals]").getByText("535.50").first().waitFor();
     take(desk, "quote-editor");

@@ -75,8 +75,7 @@ class WholePathTest {
   }
 
   private void addPart(String typed, String name) {
-    button(desk, "Add part").click();
-    choose(desk, "Part", typed, name);
+    Chromium.addPart(desk, typed, name);
   }
 
   private void answer(String label, String question, String text) {

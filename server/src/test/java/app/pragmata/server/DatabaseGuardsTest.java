@@ -110,7 +110,7 @@ class DatabaseGuardsTest {
   @Test
   void two_jobs_of_one_quote() {
     refuses(
-        "insert into job (number, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, state_since, created_at) select number + 900000, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, now(), now() from job limit 1",
+        "insert into job (number, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, state_since, created_at) select number + 900000, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, now(), now() from job where billing_basis = 'fixed_price' limit 1",
         "job_quote_id_key");
   }
 

@@ -409,9 +409,12 @@ class OffersTest {
   void a_sent_quote_goes_out_by_mail_with_its_link_and_a_pdf() {
     sent();
     program.sendMail();
-    JsonNode message = gate.office().get("/api/mail-stand-in").json().path(0);
-    assertThat(message.path("body").asString())
-        .contains(gate.offerPath().substring("/api/offers/".length()));
+    String token = gate.offerPath().substring("/api/offers/".length());
+    JsonNode message = null;
+    for (JsonNode received : gate.office().get("/api/mail-stand-in").json()) {
+      message = received.path("body").asString().contains(token) ? received : message;
+    }
+    assertThat(message).isNotNull();
     byte[] pdf =
         gate.office().bytes("/api/mail-stand-in/" + message.path("number").asInt() + "/attachment");
     assertThat(new String(pdf, 0, 5, StandardCharsets.US_ASCII)).isEqualTo("%PDF-");
@@ -529,5 +532,56 @@ class OffersTest {
     assertThat(lines).isNotNull();
     assertThat(lines.path(0).path("quantity").asString()).isEqualTo("2");
     assertThat(lines.path(0).path("price").isNull()).isTrue();
+  }
+
+  @Test
+  void a_quote_without_an_answer_comes_up_after_a_week() {
+    sent();
+    assertThat(followUp("unanswered")).doesNotContain(gate.quote());
+    program
+        .clock()
+        .set(
+            java.time.LocalDate.ofInstant(
+                        program.clock().instant(), java.time.ZoneId.of("Europe/London"))
+                    .plusDays(7)
+                + "T09:00");
+    assertThat(followUp("unanswered")).contains(gate.quote());
+  }
+
+  @Test
+  void a_lapsed_quote_comes_up_by_the_day() {
+    sent();
+    program.clock().set("2027-06-01T09:00");
+    assertThat(followUp("lapsed")).contains(gate.quote());
+  }
+
+  @Test
+  void a_deposit_of_a_job_that_was_called_off_is_owed_back() {
+    sent();
+    accept(1, List.of());
+    pay("400000000001");
+    gate.answered().planned();
+    gate.office()
+        .post(
+            "/api/jobs/" + gate.job() + "/call-off",
+            Map.of("version", gate.version(), "reason", "Customer moved away"));
+    JsonNode owed = gate.office().get("/api/quotes/follow-up").json().path("owedBack");
+    assertThat(texts(owed, "quoteId")).contains(String.valueOf(gate.quote()));
+  }
+
+  @Test
+  void a_deposit_that_a_job_will_use_is_not_given_back() {
+    sent();
+    accept(1, List.of());
+    pay("400000000001");
+    gate.answered().planned();
+    var refused = gate.office().post("/api/quotes/" + gate.quote() + "/deposits/refund", Map.of());
+    assertThat(refused.rule()).isEqualTo("IN_USE");
+  }
+
+  private List<Long> followUp(String list) {
+    return texts(gate.office().get("/api/quotes/follow-up").json().path(list), "id").stream()
+        .map(Long::valueOf)
+        .toList();
   }
 }

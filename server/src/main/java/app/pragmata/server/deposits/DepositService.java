@@ -2,6 +2,7 @@ package app.pragmata.server.deposits;
 
 import static app.pragmata.server.generated.Tables.DEPOSIT;
 import static app.pragmata.server.generated.Tables.DEPOSIT_USE;
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static org.jooq.impl.DSL.coalesce;
@@ -157,6 +158,7 @@ public class DepositService {
           if (all.isEmpty()) {
             throw new Refused(Rule.WRONG_STATE, "Nothing of a deposit is left to give back.");
           }
+          requireNoRunningJob(quoteId);
           for (Held deposit : all) {
             Long entry =
                 books.post(
@@ -168,6 +170,22 @@ public class DepositService {
           audit.note(act, subject(quoteId), "deposit given back");
           return quoteId;
         });
+  }
+
+  private void requireNoRunningJob(long quoteId) {
+    database
+        .select(JOB.NUMBER)
+        .from(JOB)
+        .where(JOB.QUOTE_ID.eq(quoteId))
+        .and(JOB.STATE.notIn("called_off", "billed", "settled"))
+        .fetchOptional(JOB.NUMBER)
+        .ifPresent(
+            number -> {
+              throw new Refused(
+                  Rule.IN_USE,
+                  "The deposit comes off the invoice of job %d. Call the job off first, or bill it."
+                      .formatted(number));
+            });
   }
 
   /**

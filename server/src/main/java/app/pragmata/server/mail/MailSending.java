@@ -53,7 +53,7 @@ public class MailSending {
 
   /** Tries every message that is due once; two servers never take the same one. */
   @Scheduled(fixedDelay = 2_000)
-  public void sendWaiting() {
+  public synchronized void sendWaiting() {
     boolean more = true;
     while (more) {
       more = Boolean.TRUE.equals(transaction.execute(status -> sendNext()));

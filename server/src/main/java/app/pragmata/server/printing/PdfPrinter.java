@@ -23,7 +23,8 @@ public class PdfPrinter {
           font("Source Sans 3", 600, "source-sans-3-latin-600-normal.woff"),
           font("Source Serif 4", 600, "source-serif-4-latin-600-normal.woff"));
 
-  PdfPrinter() {
+  /** Reads the fonts that the program ships. */
+  public PdfPrinter() {
     // It tells every font that it loads, for every page set.
     XRLog.setLoggingEnabled(false);
   }

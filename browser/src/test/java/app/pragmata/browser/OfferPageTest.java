@@ -1,0 +1,181 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** A quote on the customer's phone and, beside it, on the desk. */
+class OfferPageTest {
+  private final RunningPragmata program =
+      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final SwingGate gate = new SwingGate(program, "ngozi");
+
+  private SwingGate sent() {
+    return gate.agree("deposit", "25%")
+        .agree(
+            "stages",
+            List.of(
+                Map.of("name", "when it hangs", "part", "50%"),
+                Map.of("name", "when it runs", "part", "50%")))
+        .offer(
+            Map.of(
+                "category",
+                "parts",
+                "partId",
+                gate.part("LMP-F"),
+                "quantity",
+                "1",
+                "price",
+                "50.00",
+                "choice",
+                "option",
+                "taken",
+                false))
+        .sent();
+  }
+
+  /** The customer's phone with the page behind the link. */
+  private Page phone() {
+    Page phone = Chromium.window(program, 390, 844);
+    phone.navigate(gate.offerPath().replace("/api/offers/", "/offer/"));
+    phone.locator(".offer h1").waitFor();
+    return phone;
+  }
+
+  private Page desk() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    desk.locator(".sheet h1").waitFor();
+    return desk;
+  }
+
+  @Test
+  void an_option_is_chosen_the_quote_signed_and_the_deposit_paid_on_a_phone() {
+    sent();
+    Page phone = phone();
+    assertThat(phone.getByLabel("Total")).containsText("734.40");
+    phone.getByText("add this").click();
+    assertThat(phone.getByLabel("Total")).containsText("794.40");
+    phone.getByLabel("Your name").fill("Mara Okafor");
+    button(phone, "Accept for 794.40 with VAT").click();
+    assertThat(phone.getByRole(AriaRole.STATUS).first()).containsText("Accepted by Mara Okafor");
+    phone.getByLabel("Card number").fill("4000 0000 0000 0001");
+    button(phone, "Pay 198.60 by card").click();
+    assertThat(phone.locator(".offer")).containsText("Your deposit of 198.60 has arrived");
+    Page desk = desk();
+    button(desk, "Make the job").click();
+    Locator sheet = desk.locator(".sheet");
+    assertThat(sheet).containsText("Flashing lamp");
+    assertThat(sheet).containsText("when it runs, 50%");
+    assertThat(sheet).containsText("Deposit, received");
+  }
+
+  @Test
+  void a_question_from_the_phone_is_answered_at_the_desk() {
+    sent();
+    Page phone = phone();
+    phone.getByLabel("Your question").fill("How loud is it?");
+    button(phone, "Send the question").click();
+    assertThat(phone.locator(".asked")).containsText("We have your question");
+    Page desk = desk();
+    desk.getByLabel("Answer to: How loud is it?").fill("Like a fridge.");
+    button(desk, "Send the answer").click();
+    assertThat(desk.locator(".question")).containsText("Like a fridge.");
+    phone.reload();
+    assertThat(phone.locator(".asked")).containsText("Like a fridge.");
+  }
+
+  @Test
+  void a_changed_quote_is_a_new_edition_at_the_same_address() {
+    sent();
+    Page phone = phone();
+    Page desk = desk();
+    button(desk, "Change it").click();
+    desk.getByLabel("Discount on all").fill("10%");
+    assertThat(desk.locator(".totals").first()).containsText("550.80");
+    button(desk, "Send").click();
+    assertThat(desk.locator(".sheet")).containsText("Edition 2");
+    desk.getByText("what changed?").click();
+    assertThat(desk.getByLabel("Edition 1 against 2")).containsText("changed");
+    phone.getByLabel("Your name").fill("Mara Okafor");
+    button(phone, "Accept for").click();
+    assertThat(phone.locator(".offer .fault").first()).containsText("changed meanwhile");
+    assertThat(phone.getByLabel("Your name")).hasValue("Mara Okafor");
+    phone.reload();
+    assertThat(phone.locator(".offer")).containsText("edition 2, in place of the one before");
+    assertThat(phone.getByLabel("Total")).containsText("660.96");
+  }
+
+  @Test
+  void a_no_is_said_with_its_reason() {
+    sent();
+    Page phone = phone();
+    phone.getByText("No, thank you").click();
+    phone.getByLabel("Would you tell us why?").fill("Too dear");
+    button(phone, "Decline the quote").click();
+    assertThat(phone.locator(".offer")).containsText("You declined this quote");
+    assertThat(desk().locator(".sheet")).containsText("declined: Too dear");
+  }
+
+  @Test
+  void nothing_of_our_cost_reaches_the_customers_page() {
+    sent();
+    String text = phone().locator(".offer").innerText().toLowerCase(java.util.Locale.ROOT);
+    assertThat(text).contains("change the ram").doesNotContain("margin").doesNotContain("cost");
+  }
+
+  @Test
+  void a_declined_card_is_told_and_its_number_stays() {
+    sent();
+    Page phone = phone();
+    phone.getByLabel("Your name").fill("Mara Okafor");
+    button(phone, "Accept for").click();
+    phone.getByLabel("Card number").fill("4000 0000 0000 0002");
+    button(phone, "Pay 183.60").click();
+    assertThat(phone.locator(".offer .fault")).containsText("declined. No money was taken");
+    assertThat(phone.getByLabel("Card number")).hasValue("4000 0000 0000 0002");
+  }
+
+  @Test
+  void several_parts_and_a_kit_come_into_a_quote_at_once() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/new");
+    button(desk, "Add parts").click();
+    desk.getByLabel("Find parts").fill("shutter");
+    desk.locator(".parts-picker label").filter(having("Shutter motor 400 N")).click();
+    desk.locator(".parts-picker label").filter(having("Shutter curtain 3.2 m")).click();
+    desk.getByLabel("Quantity of Shutter motor 400 N").fill("2");
+    button(desk, "Add 2 parts").click();
+    assertThat(desk.locator(".quote-line[data-line='2']")).containsText("Shutter motor 400 N");
+    desk.getByLabel("Add a kit").click();
+    desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Photocells"))
+        .click();
+    assertThat(desk.locator(".quote-line[data-line]")).hasCount(7);
+    desk.getByLabel("Kind of job").click();
+    desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Repair")).click();
+    assertThat(desk.getByLabel("What such jobs took")).containsText("such jobs");
+  }
+
+  private static Locator.FilterOptions having(String text) {
+    return new Locator.FilterOptions().setHasText(text);
+  }
+
+  @Test
+  void quotes_without_an_answer_come_up_with_what_was_won_and_lost() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/follow-up");
+    assertThat(desk.getByLabel("No answer")).containsText("Quote ");
+    assertThat(desk.getByLabel("Won", new Page.GetByLabelOptions().setExact(true)))
+        .containsText("Repair");
+    assertThat(desk.getByLabel("Why lost")).containsText("Too dear");
+  }
+}
