@@ -44,6 +44,7 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
     },
     { name: "vatNumber", label: "VAT number", half: true },
     { name: "reference", label: "Reference in other books", half: true },
+    { name: "pricesWithVat", label: "quotes show prices with VAT", kind: "tick" },
     { name: "stopReason", label: "On stop, because", hint: "leave empty to go on working for them" },
   ];
   return (
@@ -62,6 +63,7 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
         priceListId: card.priceListId ?? undefined,
         responseTermsId: card.responseTermsId ?? undefined,
         vatNumber: card.vatNumber,
+        pricesWithVat: card.pricesWithVat,
         reference: card.reference ?? "",
         stopReason: card.debt.stopReason ?? "",
       }}
@@ -80,6 +82,7 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
               creditLimit: text(values.creditLimit),
               stopReason: text(values.stopReason),
               vatNumber: text(values.vatNumber),
+              pricesWithVat: values.pricesWithVat === true,
               reference: text(values.reference),
               priceListId: id(values.priceListId),
               responseTermsId: id(values.responseTermsId),

@@ -244,6 +244,20 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
           <Button onClick={typed.forget}>Take theirs</Button>
         </div>
       )}
+      {quote.costChanges.length > 0 && (
+        <div className="notice" role="status">
+          <span>
+            Since this draft was saved, our cost changed:{" "}
+            {quote.costChanges
+              .map((change) => `${change.description} ${money(change.before)}, now ${money(change.now)}`)
+              .join("; ")}
+            . The figures below are today's.
+          </span>
+          <Button onClick={() => save.run()} loading={save.running}>
+            Save at today's cost
+          </Button>
+        </div>
+      )}
       <QuoteEditor draft={typed.draft} change={typed.change} computed={quote.computed} problem={problem} />
       <OfferSections quote={quote} />
     </article>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Select } from "antd";
-import { Link } from "react-router";
+import { Link, useNavigate } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { Code, JobSheet, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -114,6 +114,12 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
       ),
     { done },
   );
+  const navigate = useNavigate();
+  const quoteAgain = useAct(
+    (_: undefined, key) =>
+      answer(client.POST("/api/jobs/{id}/quote", { params: { path: { id: job.id }, ...withKey(key) } })),
+    { done: (made) => navigate(`/quotes/${made.id}`) },
+  );
   const callOff = useAct((reason: string) =>
     answer(
       client.POST("/api/jobs/{id}/call-off", {
@@ -128,6 +134,11 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
   const number = job.billing.draft?.expectedNumber;
   return (
     <div className="actions">
+      {["billed", "settled"].includes(job.state) && (
+        <Button loading={quoteAgain.running} onClick={() => quoteAgain.run(undefined)}>
+          Quote another like it
+        </Button>
+      )}
       {job.state === "open" &&
         job.visits.every((visit) => ["unplanned", "planned"].includes(visit.state)) && (
           <Asking

@@ -24,6 +24,9 @@ class AccessibilityTest {
         "/checked",
         "/billed?filter=bakery",
         "/quotes/new",
+        "/quotes/follow-up",
+        "/quotes/194",
+        "/mail-stand-in",
         "/customers/4",
         "/customers?sort=owed",
         "/customers/new?said=01632%20960121",
@@ -47,6 +50,15 @@ class AccessibilityTest {
     window.navigate("/");
     window.getByLabel("Name").waitFor();
     assertThat(seriousViolations(window)).isEmpty();
+  }
+
+  @Test
+  void the_customers_page_has_no_serious_violation() {
+    var gate = new SwingGate(program, "piet").agree("deposit", "25%").sent();
+    Page phone = Chromium.window(program, 390, 844);
+    phone.navigate(gate.offerPath().replace("/api/offers/", "/offer/"));
+    phone.locator(".offer h1").waitFor();
+    assertThat(seriousViolations(phone)).isEmpty();
   }
 
   @Test

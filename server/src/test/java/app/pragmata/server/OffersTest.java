@@ -249,6 +249,18 @@ class OffersTest {
   }
 
   @Test
+  void whoever_tries_links_one_after_the_other_is_stopped_and_nobody_else_is() {
+    sent();
+    Visitor guesser = Visitor.from(program, "127.0.0.7");
+    int status = 404;
+    for (int i = 0; status == 404 && i <= 2 * RunningPragmata.OFFER_REQUESTS_A_MINUTE; i++) {
+      status = guesser.get("/api/offers/guess" + i).status();
+    }
+    assertThat(status).isEqualTo(429);
+    assertThat(customer.get(gate.offerPath()).status()).isEqualTo(200);
+  }
+
+  @Test
   void a_guessed_link_reveals_nothing() {
     assertThat(customer.get("/api/offers/AAAAAAAAAAAAAAAAAAAAAAAAAAAAAAAA").status())
         .isEqualTo(404);
@@ -577,6 +589,34 @@ class OffersTest {
     gate.answered().planned();
     var refused = gate.office().post("/api/quotes/" + gate.quote() + "/deposits/refund", Map.of());
     assertThat(refused.rule()).isEqualTo("IN_USE");
+  }
+
+  @Test
+  void a_part_whose_cost_changed_since_the_draft_was_saved_is_told() {
+    gate.quoted();
+    var database = program.database();
+    database.execute(
+        "update quote_line set unit_cost = 200 where quote_id = ? and part_id = ?",
+        gate.quote(),
+        gate.part("RAM-230"));
+    JsonNode change = quote().path("costChanges").path(0);
+    assertThat(change.path("description").asString()).isEqualTo("Gate ram 230 V");
+    assertThat(change.path("before").asLong()).isEqualTo(200_00);
+    assertThat(change.path("now").asLong()).isNotEqualTo(200_00);
+  }
+
+  @Test
+  void a_job_that_was_billed_is_quoted_again_by_what_it_really_took() {
+    gate.billed();
+    long quote =
+        gate.office()
+            .post("/api/jobs/" + gate.job() + "/quote", Map.of())
+            .json()
+            .path("id")
+            .asLong();
+    JsonNode lines = gate.office().get("/api/quotes/" + quote).json().path("lines");
+    assertThat(texts(lines, "time")).contains("2:35", "0:45", "0:40");
+    assertThat(texts(lines, "quantity")).contains("1", "2");
   }
 
   private List<Long> followUp(String list) {

@@ -23,6 +23,11 @@ class RolesTest {
         "/api/parts",
         "/api/find?q=gate",
         "/api/choices",
+        "/api/kits",
+        "/api/quotes/follow-up",
+        "/api/quotes/1/deposits",
+        "/api/mail-stand-in",
+        "/api/past-jobs?kindOfJobId=1",
         "/api/technicians/5/day?day=today"
       })
   void a_technician_gets_nothing_of_the_office(String path) {
@@ -56,6 +61,35 @@ class RolesTest {
     assertThat(maud.get("/api/jobs/1").status()).isEqualTo(200);
     assertThat(maud.put("/api/jobs/1/basis", Map.of("version", 1, "basis", "fixed_price")).status())
         .isEqualTo(403);
+  }
+
+  @Test
+  void a_bookkeeper_gives_no_deposit_back_and_answers_no_customer() {
+    Visitor maud = Visitor.signedIn(program, "maud");
+    assertThat(maud.post("/api/quotes/1/deposits/refund", Map.of()).status()).isEqualTo(403);
+    assertThat(maud.post("/api/quote-questions/1/answer", Map.of("answer", "Yes")).status())
+        .isEqualTo(403);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "/api/quotes/1",
+        "/api/quotes/1/document",
+        "/api/quotes/1/pdf",
+        "/api/quotes/1/comparison?before=1&after=2",
+        "/api/mail-stand-in"
+      })
+  void a_customers_link_is_no_way_to_anything_else(String path) {
+    assertThat(new Visitor(program).get(path).status()).isEqualTo(401);
+  }
+
+  @Test
+  void nobody_signs_in_as_the_customer() {
+    var answer =
+        new Visitor(program)
+            .post("/api/sign-in", Map.of("username", "customer", "password", "none"));
+    assertThat(answer.status()).isEqualTo(403);
   }
 
   @Test

@@ -30,6 +30,9 @@ import org.springframework.transaction.support.TransactionTemplate;
  * all tests in it.
  */
 public final class RunningPragmata {
+  /** How often one address may ask for customers' pages here. */
+  public static final int OFFER_REQUESTS_A_MINUTE = 900;
+
   private static final String LARGE = "pragmata_large";
   private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
 
@@ -46,6 +49,8 @@ public final class RunningPragmata {
                         .registerBean("clock", Clock.class, () -> clock))
             .run(
                 "--server.port=0",
+                // All tests come from one address.
+                "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
                 "--pragmata.demo=true",
                 "--pragmata.large=" + (database.equals(LARGE) ? "true" : "false"),
                 "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,

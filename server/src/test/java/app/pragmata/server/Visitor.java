@@ -4,6 +4,7 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.net.CookieManager;
 import java.net.HttpCookie;
+import java.net.InetAddress;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -37,12 +38,23 @@ public final class Visitor {
   private static final JsonMapper JSON = JsonMapper.builder().build();
 
   private final CookieManager cookies = new CookieManager();
-  private final HttpClient client = HttpClient.newBuilder().cookieHandler(cookies).build();
+  private final HttpClient client;
   private final String address;
 
   public Visitor(RunningPragmata program) {
+    this(program, HttpClient.newBuilder());
+  }
+
+  private Visitor(RunningPragmata program, HttpClient.Builder builder) {
+    client = builder.cookieHandler(cookies).build();
     address = program.address();
     get("/api/session");
+  }
+
+  /** Somebody with an address of their own on loopback, such as 127.0.0.7. */
+  static Visitor from(RunningPragmata program, String ownAddress) {
+    return new Visitor(
+        program, HttpClient.newBuilder().localAddress(InetAddress.ofLiteral(ownAddress)));
   }
 
   /** A demo person, signed in. */

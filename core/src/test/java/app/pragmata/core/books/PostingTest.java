@@ -54,6 +54,17 @@ class PostingTest {
   }
 
   @Test
+  void a_deposit_is_owed_until_it_is_applied_or_given_back() {
+    Money amount = Money.of("183.60");
+    assertThat(lines(Posting.entryFor(new BooksEvent.DepositReceived(amount))))
+        .containsExactly("BANK 183.60 0.00", "CUSTOMER_DEPOSITS 0.00 183.60");
+    assertThat(lines(Posting.entryFor(new BooksEvent.DepositApplied(amount))))
+        .containsExactly("CUSTOMER_DEPOSITS 183.60 0.00", "TRADE_DEBTORS 0.00 183.60");
+    assertThat(lines(Posting.entryFor(new BooksEvent.DepositRefunded(amount))))
+        .containsExactly("CUSTOMER_DEPOSITS 183.60 0.00", "BANK 0.00 183.60");
+  }
+
+  @Test
   void a_suppliers_bill_takes_its_vat_apart() {
     assertThat(
             lines(

@@ -21,8 +21,8 @@ import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.planning.Day;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.costing.JobStore;
 import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.deposits.DepositService;
@@ -69,7 +69,6 @@ public class BillingService {
       int version, @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
 
   private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
-  private static final List<String> METHODS = List.of("bank transfer", "card", "cash", "cheque");
 
   private final DSLContext database;
   private final JobStore jobs;
@@ -414,35 +413,16 @@ public class BillingService {
         invoiceId + " " + form,
         () -> {
           var reading = new Reading();
-          Money amount = reading.required("amount", form.amount(), Money::parse);
-          LocalDate day =
-              reading.optional(
-                  "receivedOn", form.receivedOn(), typed -> Day.parsePast(typed, act.today()));
-          String method =
-              form.method() == null || form.method().isEmpty() ? "bank transfer" : form.method();
-          if (!METHODS.contains(method)) {
-            reading.fault(
-                "method", Rule.NOT_FOUND, "Money comes by bank transfer, card, cash or cheque.");
-          }
-          if (day != null && day.isAfter(act.today())) {
-            reading.fault(
-                "receivedOn",
-                Rule.IN_THE_FUTURE,
-                "This day has not come yet. Enter the day when the money arrived.");
-          }
+          MoneyIn money =
+              MoneyIn.read(reading, act, form.amount(), form.receivedOn(), form.method());
           reading.refuseIfFaulty();
-          return insertReceipt(
-              act,
-              invoiceId,
-              form.version(),
-              Objects.requireNonNull(amount),
-              day == null ? act.today() : day,
-              method);
+          return insertReceipt(act, invoiceId, form.version(), Objects.requireNonNull(money));
         });
   }
 
-  private long insertReceipt(
-      Act act, long invoiceId, int version, Money amount, LocalDate day, String method) {
+  private long insertReceipt(Act act, long invoiceId, int version, MoneyIn money) {
+    Money amount = money.amount();
+    LocalDate day = money.day();
     Long jobId =
         database
             .select(INVOICE.JOB_ID)
@@ -482,7 +462,7 @@ public class BillingService {
             .set(RECEIPT.INVOICE_ID, invoiceId)
             .set(RECEIPT.RECEIVED_ON, day)
             .set(RECEIPT.AMOUNT_MINOR, amount.minor())
-            .set(RECEIPT.METHOD, method)
+            .set(RECEIPT.METHOD, money.method())
             .set(RECEIPT.JOURNAL_ENTRY_ID, entryId)
             .returning(RECEIPT.ID)
             .fetchSingle(RECEIPT.ID);

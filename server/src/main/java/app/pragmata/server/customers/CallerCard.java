@@ -19,6 +19,7 @@ record CallerCard(
     String postcode,
     int paymentDays,
     String vatNumber,
+    boolean pricesWithVat,
     @Nullable String reference,
     @Nullable Long priceListId,
     @Nullable String priceList,

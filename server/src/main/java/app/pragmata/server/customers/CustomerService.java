@@ -66,7 +66,8 @@ public class CustomerService {
       @Nullable String vatNumber,
       @Nullable String reference,
       @Nullable Long priceListId,
-      @Nullable Long responseTermsId) {}
+      @Nullable Long responseTermsId,
+      @Nullable Boolean pricesWithVat) {}
 
   private final DSLContext database;
   private final CompanyStore companies;
@@ -172,6 +173,9 @@ public class CustomerService {
     row.setCreditLimitMinor(limit == null ? 0 : limit.minor());
     row.setStopReason(stop.isEmpty() ? null : stop);
     row.setVatNumber(vatNumber);
+    if (form.pricesWithVat() != null) {
+      row.setPricesWithVat(form.pricesWithVat());
+    }
     row.setReference(reference.isEmpty() ? null : reference);
     row.setPriceListId(form.priceListId());
     row.setResponseTermsId(form.responseTermsId());

@@ -142,6 +142,8 @@ class DemoCatalogue {
     parts();
     customers(today);
     frontDesk.describeCustomers(today);
+    // People at home want to know what they pay, firms what it costs them.
+    database.execute("update customer set prices_with_vat = true where name ~ '^(Mr|Mrs|Ms) '");
   }
 
   private void company() {

@@ -16,8 +16,8 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.planning.Day;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.records.AuditTrail;
@@ -46,8 +46,6 @@ public class DepositService {
 
   private record Held(long id, Money left) {}
 
-  private static final List<String> METHODS = List.of("bank transfer", "card", "cash", "cheque");
-
   private final DSLContext database;
   private final BooksStore books;
   private final RepeatableRequests repeats;
@@ -70,32 +68,18 @@ public class DepositService {
         quoteId + " " + form,
         () -> {
           var reading = new Reading();
-          Money amount = reading.required("amount", form.amount(), Money::parse);
-          LocalDate day =
-              reading.optional(
-                  "receivedOn", form.receivedOn(), typed -> Day.parsePast(typed, act.today()));
-          String method =
-              form.method() == null || form.method().isEmpty() ? "bank transfer" : form.method();
-          if (!METHODS.contains(method)) {
-            reading.fault(
-                "method", Rule.NOT_FOUND, "Money comes by bank transfer, card, cash or cheque.");
-          }
-          if (day != null && day.isAfter(act.today())) {
-            reading.fault(
-                "receivedOn",
-                Rule.IN_THE_FUTURE,
-                "This day has not come yet. Enter the day when the money arrived.");
-          }
+          MoneyIn money =
+              MoneyIn.read(reading, act, form.amount(), form.receivedOn(), form.method());
           QuoteRecord quote = lock(quoteId);
           Money gross = Money.ofMinor(quote.getNetMinor() + quote.getVatMinor());
-          if (amount != null && held(quoteId).plus(amount).compareTo(gross) > 0) {
+          if (money != null && held(quoteId).plus(money.amount()).compareTo(gross) > 0) {
             reading.fault(
                 "amount",
                 Rule.EXCEEDS_LIMIT,
                 "With this the deposit would be more than the total of %s. Check the amount."
                     .formatted(gross));
           }
-          if (amount != null && amount.isZero()) {
+          if (money != null && money.amount().isZero()) {
             reading.fault("amount", Rule.MISSING, "Enter how much came in.");
           }
           reading.refuseIfFaulty();
@@ -104,42 +88,34 @@ public class DepositService {
                 Rule.WRONG_STATE,
                 "A deposit is taken for an accepted quote. Record the yes first.");
           }
-          return insert(
-              act,
-              quote,
-              Objects.requireNonNull(amount),
-              day == null ? act.today() : day,
-              method,
-              null);
+          return insert(act, quote, Objects.requireNonNull(money), null);
         });
   }
 
   /** Takes in what a card payment brought; its deposit is made once. */
   void receiveByCard(Act act, long quoteId, Money amount, long cardPaymentId) {
-    insert(act, lock(quoteId), amount, act.today(), "card", cardPaymentId);
+    insert(act, lock(quoteId), new MoneyIn(amount, act.today(), "card"), cardPaymentId);
   }
 
-  private long insert(
-      Act act,
-      QuoteRecord quote,
-      Money amount,
-      LocalDate day,
-      String method,
-      @Nullable Long cardPaymentId) {
+  private long insert(Act act, QuoteRecord quote, MoneyIn money, @Nullable Long cardPaymentId) {
     Long entry =
-        books.post(act, new BooksEvent.DepositReceived(amount), source(quote, "deposit"), day);
+        books.post(
+            act,
+            new BooksEvent.DepositReceived(money.amount()),
+            source(quote, "deposit"),
+            money.day());
     long id =
         database
             .insertInto(DEPOSIT)
             .set(DEPOSIT.QUOTE_ID, quote.getId())
-            .set(DEPOSIT.AMOUNT_MINOR, amount.minor())
-            .set(DEPOSIT.RECEIVED_ON, day)
-            .set(DEPOSIT.METHOD, method)
+            .set(DEPOSIT.AMOUNT_MINOR, money.amount().minor())
+            .set(DEPOSIT.RECEIVED_ON, money.day())
+            .set(DEPOSIT.METHOD, money.method())
             .set(DEPOSIT.CARD_PAYMENT_ID, cardPaymentId)
             .set(DEPOSIT.JOURNAL_ENTRY_ID, entry)
             .returning(DEPOSIT.ID)
             .fetchSingle(DEPOSIT.ID);
-    audit.note(act, subject(quote.getId()), "deposit of " + amount + " received");
+    audit.note(act, subject(quote.getId()), "deposit of " + money.amount() + " received");
     return id;
   }
 

@@ -10,6 +10,7 @@ import java.time.Duration;
 import java.util.Collections;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpStatus;
@@ -23,9 +24,9 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 @Order(Ordered.HIGHEST_PRECEDENCE)
 class OfferRateLimit extends OncePerRequestFilter {
-  private static final int A_MINUTE = 120;
   private static final int MOST_ADDRESSES = 10_000;
 
+  private final int requestsAMinute;
   private final Map<String, Bucket> bucketByAddress =
       Collections.synchronizedMap(
           new LinkedHashMap<>(64, 0.75f, true) {
@@ -36,6 +37,10 @@ class OfferRateLimit extends OncePerRequestFilter {
               return size() > MOST_ADDRESSES;
             }
           });
+
+  OfferRateLimit(@Value("${pragmata.offers.requests-a-minute:120}") int requestsAMinute) {
+    this.requestsAMinute = requestsAMinute;
+  }
 
   @Override
   protected boolean shouldNotFilter(HttpServletRequest request) {
@@ -61,9 +66,13 @@ class OfferRateLimit extends OncePerRequestFilter {
             "{\"status\":429,\"title\":\"Too many requests\",\"detail\":\"Too many requests from here. Wait a minute, then try again.\"}");
   }
 
-  private static Bucket bucket() {
+  private Bucket bucket() {
     return Bucket.builder()
-        .addLimit(limit -> limit.capacity(A_MINUTE).refillGreedy(A_MINUTE, Duration.ofMinutes(1)))
+        .addLimit(
+            limit ->
+                limit
+                    .capacity(requestsAMinute)
+                    .refillGreedy(requestsAMinute, Duration.ofMinutes(1)))
         .build();
   }
 }

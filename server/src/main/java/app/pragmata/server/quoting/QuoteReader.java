@@ -23,6 +23,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -42,6 +43,7 @@ final class QuoteReader {
   private final ChargeOutPrice pricing;
   private final LocalDate today;
   private final Reading reading;
+  private Map<Long, PartRecord> partById = Map.of();
 
   /** Prices parts by the given pricing, which may be the customer's own. */
   QuoteReader(
@@ -59,6 +61,9 @@ final class QuoteReader {
       throw new Refused(
           Rule.EXCEEDS_LIMIT, "A quote holds at most %d lines.".formatted(MOST_LINES));
     }
+    partById =
+        stock.list(
+            lines.stream().map(QuoteForm.TypedLine::partId).filter(Objects::nonNull).toList());
     var result = new ArrayList<@Nullable OfferLine>();
     for (int i = 0; i < lines.size(); i++) {
       result.add(read("lines/" + i + "/", lines.get(i)));
@@ -219,7 +224,14 @@ final class QuoteReader {
       reading.fault(at + "partId", Rule.MISSING, "Choose a part from the price list.");
       return null;
     }
-    PartRecord part = stock.get(line.partId());
+    PartRecord part = partById.get(line.partId());
+    if (part == null) {
+      reading.fault(
+          at + "partId",
+          Rule.NOT_FOUND,
+          "This part does not exist. Choose one from the price list.");
+      return null;
+    }
     String description = description(at, line, part.getName());
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
     Money price = price(at, line, StockStore.price(part, pricing));

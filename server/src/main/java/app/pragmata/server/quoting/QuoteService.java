@@ -55,6 +55,7 @@ public class QuoteService {
   private final LinkStore links;
   private final QuoteLetters letters;
   private final QuestionStore questions;
+  private final WorkedJobs workedJobs;
   private final AuditTrail audit;
   private final ApplicationEventPublisher changes;
 
@@ -70,6 +71,7 @@ public class QuoteService {
       LinkStore links,
       QuoteLetters letters,
       QuestionStore questions,
+      WorkedJobs workedJobs,
       AuditTrail audit,
       ApplicationEventPublisher changes) {
     this.database = database;
@@ -83,6 +85,7 @@ public class QuoteService {
     this.links = links;
     this.letters = letters;
     this.questions = questions;
+    this.workedJobs = workedJobs;
     this.audit = audit;
     this.changes = changes;
   }
@@ -137,6 +140,40 @@ public class QuoteService {
                       .map(stage -> new QuoteForm.TypedStage(stage.name(), stage.part().text()))
                       .toList(),
                   offer.lines().stream().map(QuoteForm.TypedLine::atTodaysPrice).toList()));
+        });
+  }
+
+  /** A new draft of what a job really took, at today's costs and prices; gives its id. */
+  public long quoteLikeJob(Act act, @Nullable String key, long jobId) {
+    return repeats.once(
+        act,
+        key,
+        "quote like job",
+        jobId,
+        () -> {
+          var job =
+              database
+                  .selectFrom(JOB)
+                  .where(JOB.ID.eq(jobId))
+                  .fetchOptional()
+                  .orElseThrow(
+                      () ->
+                          new Refused(
+                              Rule.NOT_FOUND,
+                              "This job does not exist. Find the right one with / and its number."));
+          List<QuoteForm.TypedLine> lines = workedJobs.list(jobId, companies.getCompany());
+          if (lines.isEmpty()) {
+            throw new Refused(
+                Rule.NO_LINES, "Nothing was worked on this job yet that could be quoted again.");
+          }
+          return insert(
+              act,
+              QuoteForm.plain(
+                  job.getSiteId(),
+                  job.getEquipmentId(),
+                  job.getKindOfJobId(),
+                  job.getTitle(),
+                  lines));
         });
   }
 

@@ -19,6 +19,7 @@ import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.customers.Debt;
 import app.pragmata.server.customers.DebtStore;
+import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Company;
@@ -30,7 +31,9 @@ import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -80,7 +83,16 @@ class QuotesApi {
       @Nullable String declineReason,
       @Nullable Long jobId,
       List<QuoteForm.TypedLine> lines,
+      List<CostChange> costChanges,
       Computed computed) {}
+
+  /**
+   * A part of a draft that costs us something else by now than when the draft was saved.
+   *
+   * @param line its place among the lines
+   * @param before per unit in minor units, rounded
+   */
+  record CostChange(int line, String description, long before, long now) {}
 
   /**
    * What the core makes of the lines, whole or still faulty: the totals are those of the lines that
@@ -250,7 +262,41 @@ class QuotesApi {
         quote.getDeclineReason(),
         row.value8(),
         offer.lines().stream().map(QuoteForm.TypedLine::of).toList(),
+        quote.getState().equals("draft") ? costChanges(offer) : List.of(),
         computed(offer, offer.lines(), offer.faults(), companies.getCompany()));
+  }
+
+  private List<CostChange> costChanges(Offer offer) {
+    var changes = new ArrayList<CostChange>();
+    Map<Long, PartRecord> parts =
+        stock.list(
+            offer.lines().stream()
+                .flatMap(line -> part(line).stream())
+                .map(QuoteLine.Part::partId)
+                .toList());
+    for (int i = 0; i < offer.lines().size(); i++) {
+      int place = i;
+      part(offer.lines().get(i))
+          .ifPresent(
+              quoted -> {
+                Money before = Money.rounded(quoted.unitCost());
+                Money now =
+                    Money.rounded(
+                        StockStore.expectedCost(
+                            Objects.requireNonNull(parts.get(quoted.partId()))));
+                if (!before.equals(now)) {
+                  changes.add(
+                      new CostChange(place, quoted.description(), before.minor(), now.minor()));
+                }
+              });
+    }
+    return changes;
+  }
+
+  private static Optional<QuoteLine.Part> part(OfferLine line) {
+    return line instanceof OfferLine.Priced priced && priced.line() instanceof QuoteLine.Part quoted
+        ? Optional.of(quoted)
+        : Optional.empty();
   }
 
   private @Nullable CustomerLink link(Act act, long quoteId) {
@@ -399,6 +445,15 @@ class QuotesApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
     return new Made(service.copy(act, key, id));
+  }
+
+  /** A draft from what a job really took, at today's costs and prices. */
+  @PostMapping("/api/jobs/{id}/quote")
+  Made quoteLikeJob(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id) {
+    return new Made(service.quoteLikeJob(act, key, id));
   }
 
   @PutMapping("/api/quotes/{id}")

@@ -18,6 +18,8 @@ import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.people.Act;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.util.Collection;
+import java.util.Map;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -118,6 +120,11 @@ public class StockStore {
           Rule.NOT_FOUND, "This part does not exist. Choose one from the price list.");
     }
     return part;
+  }
+
+  /** The parts of these ids that there are, read by one statement. */
+  public Map<Long, PartRecord> list(Collection<Long> partIds) {
+    return database.selectFrom(PART).where(PART.ID.in(partIds)).fetchMap(PART.ID);
   }
 
   /** What all places hold of a part, with its value. */

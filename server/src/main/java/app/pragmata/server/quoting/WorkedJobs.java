@@ -1,0 +1,102 @@
+package app.pragmata.server.quoting;
+
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.quoting.QuoteForm.TypedLine;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jooq.Record;
+import org.springframework.stereotype.Component;
+
+/** What a job took, as the lines of a quote for another one like it. */
+@Component
+class WorkedJobs {
+  private static final String TIMES =
+      """
+      select t.kind, t.rate_class, sum(extract(epoch from t.ended_at - t.started_at) / 60)::int as minutes, sum(t.miles) as miles
+        from time_entry t join visit v on v.id = t.visit_id where v.job_id = {0} and t.ended_at is not null
+        group by t.kind, t.rate_class having sum(t.ended_at - t.started_at) > interval '0' order by t.kind desc, t.rate_class
+      """;
+
+  private static final String PARTS =
+      """
+      select p.id, p.name, sum(u.quantity) as quantity
+        from visit_part u join visit v on v.id = u.visit_id join part p on p.id = u.part_id
+        where v.job_id = {0} group by p.id order by min(u.id)
+      """;
+
+  private static final String OTHERS =
+      "select description, cost_minor from other_cost where job_id = {0} order by id";
+
+  private final DSLContext database;
+
+  WorkedJobs(DSLContext database) {
+    this.database = database;
+  }
+
+  /** Empty when nothing was recorded on it. */
+  List<TypedLine> list(long jobId, Company company) {
+    var lines = new ArrayList<TypedLine>();
+    database.resultQuery(TIMES, jobId).forEach(row -> lines.add(time(row)));
+    database
+        .resultQuery(PARTS, jobId)
+        .forEach(
+            row ->
+                lines.add(
+                    new TypedLine(
+                        "parts",
+                        row.get("name", String.class),
+                        null,
+                        null,
+                        null,
+                        row.get("id", Long.class),
+                        plain(row.get("quantity", BigDecimal.class)),
+                        null,
+                        null,
+                        null)));
+    BigDecimal markup = BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare());
+    database
+        .resultQuery(OTHERS, jobId)
+        .forEach(
+            row -> {
+              Money cost = Money.ofMinor(row.get("cost_minor", Long.class));
+              lines.add(
+                  new TypedLine(
+                      "other",
+                      row.get("description", String.class),
+                      null,
+                      null,
+                      null,
+                      null,
+                      "1",
+                      cost.toString(),
+                      cost.times(markup).toString(),
+                      null));
+            });
+    return lines;
+  }
+
+  private static TypedLine time(Record row) {
+    String minutes = Minutes.text(row.get("minutes", Integer.class));
+    return row.get("kind", String.class).equals("drive")
+        ? TypedLine.drive("Call-out", minutes, plain(row.get("miles", BigDecimal.class)))
+        : new TypedLine(
+            "labour",
+            "Labour",
+            minutes,
+            row.get("rate_class", String.class),
+            null,
+            null,
+            null,
+            null,
+            null,
+            null);
+  }
+
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+}

@@ -1,0 +1,94 @@
+package app.pragmata.server.quoting;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.printing.PdfPrinter;
+import app.pragmata.server.quoting.OfferDocument.DocumentLine;
+import java.io.IOException;
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.List;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.font.PDFont;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.Test;
+
+class QuotePdfTest {
+  private static final QuotePdf PDF = new QuotePdf(new PdfPrinter());
+
+  private static OfferDocument document(int lines, String notes) {
+    var all = new ArrayList<DocumentLine>();
+    for (int i = 0; i < lines; i++) {
+      all.add(new DocumentLine("line", "Slat " + i, "3", "included", "", true, 1_000, 950, 1_140));
+    }
+    return new OfferDocument(
+        "Ferrow Gate & Shutter",
+        "GBP",
+        1_394,
+        2,
+        "Gate <b>and</b> post",
+        "Quillon Bakery",
+        "Shed 2",
+        "",
+        LocalDate.of(2026, 11, 24),
+        LocalDate.of(2026, 12, 24),
+        notes,
+        false,
+        all,
+        new OfferDocument.Sum(950L * lines, List.of(), 190L * lines, 1_140L * lines, 34_200),
+        "",
+        "30%",
+        7,
+        List.of());
+  }
+
+  private static PDDocument printed(OfferDocument offer) throws IOException {
+    return Loader.loadPDF(PDF.print(offer));
+  }
+
+  private static String text(PDDocument pages, int page) throws IOException {
+    var stripper = new PDFTextStripper();
+    stripper.setStartPage(page);
+    stripper.setEndPage(page);
+    return stripper.getText(pages);
+  }
+
+  @Test
+  void a_quote_of_400_lines_repeats_its_heads_and_counts_its_pages() throws IOException {
+    try (PDDocument pages = printed(document(400, ""))) {
+      int count = pages.getNumberOfPages();
+      assertThat(count).isGreaterThan(8);
+      assertThat(text(pages, 3)).contains("quantity", "GBP, without VAT", "page 3 of " + count);
+    }
+  }
+
+  @Test
+  void the_totals_stand_together_on_one_page() throws IOException {
+    for (int lines = 20; lines < 40; lines++) {
+      try (PDDocument pages = printed(document(lines, ""))) {
+        String last = text(pages, pages.getNumberOfPages());
+        assertThat(last).contains("Net", "Total", "Deposit, within 7 days");
+      }
+    }
+  }
+
+  @Test
+  void every_font_is_embedded() throws IOException {
+    try (PDDocument pages = printed(document(3, ""))) {
+      var resources = pages.getPage(0).getResources();
+      for (var name : resources.getFontNames()) {
+        PDFont font = resources.getFont(name);
+        assertThat(font.isEmbedded()).as(font.getName()).isTrue();
+      }
+    }
+  }
+
+  @Test
+  void what_was_typed_is_text_and_never_markup() throws IOException {
+    try (PDDocument pages = printed(document(1, "<script>alert(1)</script> & \u201cso on\u201d"))) {
+      assertThat(text(pages, 1))
+          .contains("Gate <b>and</b> post", "<script>alert(1)</script> & \u201cso on\u201d");
+    }
+  }
+}
