@@ -51,9 +51,10 @@ public record Billing(Rates rates, ChargeTerms terms) {
   }
 
   private static ChargeLine quoted(QuoteLine line, BigDecimal quantity, String unit, Money price) {
+    String less = line.reduction().isZero() ? "" : ", less " + line.reduction();
     return ChargeLine.of(
         line.category(),
-        line.description(),
+        line.description() + less,
         quantity,
         unit,
         price,

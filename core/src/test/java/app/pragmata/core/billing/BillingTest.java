@@ -61,6 +61,20 @@ class BillingTest {
   }
 
   @Test
+  void what_was_taken_off_a_quoted_line_comes_off_the_invoice_and_is_said_on_it() {
+    var reduced = job().promise().getFirst().reducedBy(Money.of("14.50"));
+    ChargeLine line =
+        draft(
+                new JobFacts(List.of(reduced), job().visits(), List.of()),
+                new FixedPrice(),
+                chargeTerms())
+            .lines()
+            .getFirst();
+    assertThat(line.net()).isEqualTo(reduced.full().minus(Money.of("14.50")));
+    assertThat(line.description()).endsWith(", less 14.50");
+  }
+
+  @Test
   void a_job_that_is_not_charged_reads_nil() {
     assertThat(draft(job(), new NotCharged("Goodwill"), chargeTerms()).vat().gross())
         .isEqualTo(Money.ZERO);

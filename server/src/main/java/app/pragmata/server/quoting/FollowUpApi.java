@@ -44,7 +44,7 @@ class FollowUpApi {
       boolean opened,
       long netMinor) {}
 
-  /** A deposit whose quote came to nothing and that nobody has given back. */
+  /** What is left of a deposit that no invoice will use any more. */
   record OwedDeposit(long quoteId, long number, String customer, long heldMinor) {}
 
   /** Quotes of the last year by kind of job; a lapsed one is lost. Shares are per cent. */
@@ -76,7 +76,7 @@ class FollowUpApi {
         from deposit d join quote q on q.id = d.quote_id join customer c on c.id = q.customer_id
         left join lateral (select sum(amount_minor) as used from deposit_use where deposit_id = d.id) u on true
         left join job j on j.quote_id = q.id
-        where j.state = 'called_off'
+        where j.state in ('called_off', 'billed', 'settled')
           or j.id is null and (q.state <> 'accepted' or q.valid_until < {0})
         group by q.id, c.name having sum(d.amount_minor - coalesce(u.used, 0)) > 0 order by q.number
       """;
