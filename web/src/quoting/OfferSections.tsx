@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { App, Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { Asked, QuoteSheet, SentLetter } from "../api/generated/schema";
+import type { Asked, DocumentLine, QuoteSheet, SentLetter } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { fullDay, moment, money } from "../format";
@@ -195,8 +195,8 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
                   : (change.after ?? change.before)?.quantity}
               </span>
             </td>
-            <td className="figure">{change.before ? money(change.before.netMinor) : ""}</td>
-            <td className="figure">{change.after ? money(change.after.netMinor) : ""}</td>
+            <td className="figure">{net(change.before)}</td>
+            <td className="figure">{net(change.after)}</td>
           </tr>
         ))}
         <tr className="total">
@@ -209,6 +209,9 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
     </table>
   );
 }
+
+/** A heading or text has no amount, nor has a line that is not in this edition. */
+const net = (line: DocumentLine | null | undefined) => (line?.kind === "line" ? money(line.netMinor) : "");
 
 function Deposits({ quote }: { quote: QuoteSheet }) {
   const { data } = useQuery(queries.deposits(quote.id));
