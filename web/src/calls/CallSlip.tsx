@@ -197,6 +197,7 @@ function Taken({ call, card }: { call: TakenCall & { about: string }; card: Call
 
 function About({ card, slip, change, problem }: Props & { problem: Problem | undefined }) {
   const place = useRef<{ focus: () => void }>(null);
+  const [placesOpen, setPlacesOpen] = useState(false);
   const options = card.sites.map((site) => ({
     label: site.name,
     options: [
@@ -215,6 +216,8 @@ function About({ card, slip, change, problem }: Props & { problem: Problem | und
         What is it about?
         <Input.TextArea
           autoFocus
+          // What was begun earlier goes on at its end.
+          onFocus={({ target }) => target.setSelectionRange(target.value.length, target.value.length)}
           autoSize={{ minRows: 2, maxRows: 6 }}
           value={slip.about}
           placeholder="in the caller's words; Enter goes on"
@@ -227,6 +230,7 @@ function About({ card, slip, change, problem }: Props & { problem: Problem | und
                 change({ ...slip, step: "what" });
               } else {
                 place.current?.focus();
+                setPlacesOpen(true);
               }
             } else if (event.key === "Escape") {
               event.stopPropagation();
@@ -242,6 +246,8 @@ function About({ card, slip, change, problem }: Props & { problem: Problem | und
         <Select
           ref={place as never}
           aria-label="Where it is"
+          open={placesOpen}
+          onOpenChange={setPlacesOpen}
           showSearch={{ optionFilterProp: "label" }}
           allowClear
           value={slip.place || undefined}

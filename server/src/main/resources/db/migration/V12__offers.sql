@@ -1,8 +1,7 @@
 -- What is offered: discounts, options, a deposit and stages, all as typed, such as "10%" or "45.00"; empty for none.
 alter table company
   add column deposit_due_days smallint not null default 7 check (deposit_due_days between 0 and 90),
-  add column follow_up_days smallint not null default 7 check (follow_up_days between 1 and 90),
-  add column public_address text not null default '';
+  add column follow_up_days smallint not null default 7 check (follow_up_days between 1 and 90);
 
 alter table customer add column prices_with_vat boolean not null default false;
 

@@ -155,6 +155,18 @@ class FrontDeskPageTest {
   }
 
   @Test
+  void where_it_is_opens_by_itself_when_the_caller_has_several_sites() {
+    find("quillon bakery");
+    slip().getByLabel("What is it about?").fill("Wants a copy of the October invoice");
+    desk.keyboard().press("Enter");
+    desk.locator(".ant-select-item-option-active").waitFor();
+    desk.keyboard().press("Enter");
+    desk.locator(".outcomes button:focus").waitFor();
+    desk.keyboard().press("t");
+    assertThat(slip().getByLabel("By", new Locator.GetByLabelOptions().setExact(true))).isVisible();
+  }
+
+  @Test
   void a_warranty_question_is_answered_by_the_card() {
     find("19977");
     assertThat(card().locator(".piece.on"))

@@ -55,22 +55,25 @@ public class EditionStore {
                 .from(EQUIPMENT)
                 .where(EQUIPMENT.ID.eq(quote.getEquipmentId()))
                 .fetchSingle(row -> row.value1() + ", " + row.value2());
-    return OfferDocument.of(
-        new OfferDocument.Heading(
-            company.name(),
-            company.currency(),
-            quote.getNumber(),
-            quote.getEdition(),
-            quote.getTitle(),
-            place.value1(),
-            place.value2() + ", " + place.value3(),
-            equipment,
-            act.today(),
-            quote.getValidUntil(),
-            quote.getNotes(),
-            place.value4(),
-            quote.getDepositDueDays()),
-        offer);
+    return new OfferDocument(
+        company.name(),
+        company.currency(),
+        quote.getNumber(),
+        quote.getEdition(),
+        quote.getTitle(),
+        place.value1(),
+        place.value2() + ", " + place.value3(),
+        equipment,
+        act.today(),
+        quote.getValidUntil(),
+        quote.getNotes(),
+        place.value4(),
+        OfferDocument.lines(offer),
+        OfferDocument.Sum.of(offer),
+        offer.discount().text(),
+        offer.deposit().text(),
+        quote.getDepositDueDays(),
+        OfferDocument.stages(offer));
   }
 
   /** Keeps what is sent now, as the quote's present edition. */

@@ -37,22 +37,6 @@ public record OfferDocument(
     int depositDueDays,
     List<DocumentStage> stages) {
 
-  /** What is the same for every edition of a quote. */
-  public record Heading(
-      String company,
-      String currency,
-      long number,
-      int edition,
-      String title,
-      String customer,
-      String site,
-      String equipment,
-      LocalDate sentOn,
-      LocalDate validUntil,
-      String notes,
-      boolean pricesWithVat,
-      int depositDueDays) {}
-
   /**
    * A line as it is read; a heading or text has no amounts.
    *
@@ -93,29 +77,6 @@ public record OfferDocument(
   }
 
   public record DocumentStage(String name, String part, long amountMinor) {}
-
-  /** The offer as it reads under this heading. */
-  static OfferDocument of(Heading heading, Offer offer) {
-    return new OfferDocument(
-        heading.company(),
-        heading.currency(),
-        heading.number(),
-        heading.edition(),
-        heading.title(),
-        heading.customer(),
-        heading.site(),
-        heading.equipment(),
-        heading.sentOn(),
-        heading.validUntil(),
-        heading.notes(),
-        heading.pricesWithVat(),
-        lines(offer),
-        Sum.of(offer),
-        offer.discount().text(),
-        offer.deposit().text(),
-        heading.depositDueDays(),
-        stages(offer));
-  }
 
   /** All lines of the offer as they are read. */
   public static List<DocumentLine> lines(Offer offer) {
@@ -166,7 +127,8 @@ public record OfferDocument(
     };
   }
 
-  private static List<DocumentStage> stages(Offer offer) {
+  /** The stages with what each comes to, without VAT. */
+  static List<DocumentStage> stages(Offer offer) {
     var stages = new ArrayList<DocumentStage>();
     if (!offer.stages().isEmpty()) {
       var amounts = offer.stageAmounts();

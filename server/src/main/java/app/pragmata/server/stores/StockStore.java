@@ -113,7 +113,7 @@ public class StockStore {
   }
 
   /** The part of this id; refused when there is none. */
-  public PartRecord get(long partId) {
+  private PartRecord get(long partId) {
     PartRecord part = database.selectFrom(PART).where(PART.ID.eq(partId)).fetchOne();
     if (part == null) {
       throw new Refused(
