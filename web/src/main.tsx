@@ -22,6 +22,7 @@ const ImportPage = lazy(() => import("./importing/ImportPage"));
 const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
+const QuotingSettings = lazy(() => import("./quoting/QuotingSettings"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
@@ -37,6 +38,7 @@ function Home() {
     BOOKKEEPER: "/books/journal",
     TECHNICIAN: "/pocket",
     CUSTOMER: "/",
+    PROGRAM: "/",
   };
   return <Navigate to={start[person.role]} replace />;
 }
@@ -91,6 +93,7 @@ const router = createBrowserRouter([
             element: <Office />,
             children: [
               { path: "/quotes/new", element: <QuotePage /> },
+              { path: "/settings", element: <QuotingSettings /> },
               { path: "/quotes/follow-up", element: <FollowUpPage /> },
               { path: "/quotes/:id", element: <QuotePage /> },
               { path: "/jobs/:id", element: <JobPage /> },

@@ -110,6 +110,10 @@ export const queries = {
     queryKey: ["work", "follow-up"],
     queryFn: () => answer(client.GET("/api/quotes/follow-up")),
   }),
+  quotingSettings: queryOptions({
+    queryKey: ["work", "quoting-settings"],
+    queryFn: () => answer(client.GET("/api/settings/quoting")),
+  }),
   kits: queryOptions({
     queryKey: ["work", "kits"],
     queryFn: () => answer(client.GET("/api/kits")),

@@ -19,6 +19,12 @@ const PLACES: Choice[] = [
 ];
 const MORE: Choice[] = [
   { kind: "go to", title: "Customers", detail: "everybody, or who owes", to: "/customers" },
+  {
+    kind: "go to",
+    title: "Settings",
+    detail: "how long quotes are valid, the floor margin",
+    to: "/settings",
+  },
   { kind: "go to", title: "To-dos", detail: "yours and everybody's, overdue first", to: "/to-dos" },
   {
     kind: "go to",

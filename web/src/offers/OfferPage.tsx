@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Checkbox, Input, Radio } from "antd";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { useParams } from "react-router";
 import { answer, client, type Problem } from "../api/client";
 import type { DocumentLine, OfferView, Sum } from "../api/generated/schema";
@@ -24,8 +24,11 @@ export default function OfferPage() {
       </main>
     );
   }
-  return offer ? <Offer key={offer.document.edition} token={token} offer={offer} /> : null;
+  return offer ? <Offer token={token} offer={offer} /> : null;
 }
+
+/** What the customer has written of their name so far. */
+type Signing = { name: string; drawing: string | undefined };
 
 const takenIn = (lines: DocumentLine[]) =>
   lines.flatMap((line, index) => (line.choice !== "included" && line.taken ? [index] : []));
@@ -33,7 +36,14 @@ const takenIn = (lines: DocumentLine[]) =>
 function Offer({ token, offer }: { token: string; offer: OfferView }) {
   const { document } = offer;
   const open = offer.state === "open";
-  const [taken, setTaken] = useState(() => takenIn(offer.lines));
+  // What was chosen belongs to an edition; what was typed outlives a change of it.
+  const [chosen, setChosen] = useState({ edition: document.edition, taken: takenIn(offer.lines) });
+  const taken = useMemo(
+    () => (chosen.edition === document.edition ? chosen.taken : takenIn(offer.lines)),
+    [chosen, document.edition, offer.lines],
+  );
+  const setTaken = (lines: number[]) => setChosen({ edition: document.edition, taken: lines });
+  const [signing, setSigning] = useState<Signing>({ name: "", drawing: undefined });
   const { sum, problem } = useSum(token, offer, taken, open);
   const price = (line: DocumentLine) => (document.pricesWithVat ? line.grossMinor : line.netMinor);
   return (
@@ -83,7 +93,17 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
         <a href={`/api/offers/${token}/pdf`}>The quote as PDF</a>
       </p>
       {offer.state === "accepted" && <Deposit token={token} offer={offer} />}
-      {open && !problem && <Yes token={token} offer={offer} taken={taken} sum={sum} />}
+      {open && (
+        <Yes
+          token={token}
+          offer={offer}
+          taken={taken}
+          sum={sum}
+          impossible={problem !== undefined}
+          signing={signing}
+          sign={setSigning}
+        />
+      )}
       <Questions token={token} offer={offer} />
       {open && <No token={token} offer={offer} />}
     </main>
@@ -139,10 +159,12 @@ function Choosing({
 function useSum(token: string, offer: OfferView, taken: number[], open: boolean) {
   const [sum, setSum] = useState(offer.sum);
   const [problem, setProblem] = useState<Problem>();
+  const queryClient = useQueryClient();
   const { edition } = offer.document;
   useEffect(() => {
     if (!open) {
       setSum(offer.sum);
+      setProblem(undefined);
       return;
     }
     let wanted = true;
@@ -158,12 +180,19 @@ function useSum(token: string, offer: OfferView, taken: number[], open: boolean)
           setProblem(undefined);
         }
       },
-      (refused: Problem) => wanted && setProblem(refused),
+      (refused: Problem) => {
+        if (wanted) {
+          setProblem(refused);
+          if (refused.rule === "STALE_VERSION") {
+            void queryClient.invalidateQueries(queries.offer(token));
+          }
+        }
+      },
     );
     return () => {
       wanted = false;
     };
-  }, [token, edition, taken, open, offer.sum]);
+  }, [token, edition, taken, open, offer.sum, queryClient]);
   return { sum, problem };
 }
 
@@ -254,9 +283,23 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
   );
 }
 
-function Yes({ token, offer, taken, sum }: { token: string; offer: OfferView; taken: number[]; sum: Sum }) {
-  const [name, setName] = useState("");
-  const [drawing, setDrawing] = useState<string>();
+function Yes({
+  token,
+  offer,
+  taken,
+  sum,
+  impossible,
+  signing: { name, drawing },
+  sign,
+}: {
+  token: string;
+  offer: OfferView;
+  taken: number[];
+  sum: Sum;
+  impossible: boolean;
+  signing: Signing;
+  sign: (signing: Signing) => void;
+}) {
   const [problem, setProblem] = useState<Problem>();
   const queryClient = useQueryClient();
   const accept = useAct(
@@ -294,17 +337,17 @@ function Yes({ token, offer, taken, sum }: { token: string; offer: OfferView; ta
           className="tall"
           autoComplete="name"
           value={name}
-          onChange={(event) => setName(event.target.value)}
+          onChange={(event) => sign({ name: event.target.value, drawing })}
         />
       </label>
       {problem?.at("/name") && <p className="fault">{problem.at("/name")}</p>}
-      <Signature drawing={drawing} draw={setDrawing} />
+      <Signature drawing={drawing} draw={(png) => sign({ name, drawing: png })} />
       {problem?.faults.every((fault) => fault.pointer === "") && (
         <p className="fault" role="alert">
           {problem.message}
         </p>
       )}
-      <Button type="primary" className="big" htmlType="submit" loading={accept.running}>
+      <Button type="primary" className="big" htmlType="submit" disabled={impossible} loading={accept.running}>
         <span>Accept for {money(sum.grossMinor)} with VAT</span>
       </Button>
     </form>

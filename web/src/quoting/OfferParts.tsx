@@ -13,7 +13,14 @@ import type { Draft } from "./QuoteEditor";
 export const counts = (line: TypedLine): boolean =>
   (line.choice ?? "included") === "included" || line.taken === true;
 
-/** What is agreed for one line: its discount, its VAT, and whether the customer chooses it. */
+const DRIVE_CHARGES = [
+  { value: "per_call_out", label: "a call-out" },
+  { value: "per_hour", label: "by the hour" },
+  { value: "per_mile", label: "by the mile" },
+  { value: "none", label: "not charged" },
+];
+
+/** What is agreed for one line: its discount, its VAT, how a drive is charged, and whether the customer chooses it. */
 export function LineTerms({
   line,
   at,
@@ -38,6 +45,15 @@ export function LineTerms({
         status={wrong("discount")}
         onChange={(event) => put({ ...line, discount: event.target.value })}
       />
+      {line.category === "drive" && (
+        <Select
+          aria-label={`How the drive of line ${at} is charged`}
+          size="small"
+          value={line.charge ?? choices?.driveCharge}
+          onChange={(charge) => put({ ...line, charge, price: undefined })}
+          options={DRIVE_CHARGES}
+        />
+      )}
       <Select
         aria-label={`VAT of line ${at}`}
         size="small"
@@ -99,6 +115,7 @@ export function OfferTerms({
   computed: Computed | undefined;
   problem: Problem | undefined;
 }) {
+  const { data: settings } = useQuery(queries.quotingSettings);
   const told = (field: string) =>
     computed?.faults.find((fault) => fault.field === field)?.message ?? problem?.at(`/${field}`);
   const put = (index: number, stage: TypedStage) =>
@@ -129,7 +146,7 @@ export function OfferTerms({
         <span>due within days</span>
         <Input
           aria-label="Deposit due within days"
-          placeholder="7"
+          placeholder={settings ? String(settings.depositDueDays) : ""}
           value={draft.depositDueDays}
           onChange={(event) => change({ ...draft, depositDueDays: event.target.value })}
         />

@@ -199,6 +199,14 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
             <td className="figure">{net(change.after)}</td>
           </tr>
         ))}
+        {data.terms.map((term) => (
+          <tr key={term.term} className="term">
+            <td className="small">changed</td>
+            <td>{term.term}</td>
+            <td>{term.before || <span className="soft">nothing</span>}</td>
+            <td>{term.after || <span className="soft">nothing</span>}</td>
+          </tr>
+        ))}
         <tr className="total">
           <td />
           <td>Net</td>

@@ -9,7 +9,7 @@ import { money } from "../format";
 import { Section } from "../sheet/Section";
 import { counts, KitPicker, LineTerms, OfferTerms, PartsPicker } from "./OfferParts";
 import { PastJobs } from "./PastJobs";
-import { Totals } from "./QuoteLines";
+import { PER, Totals } from "./QuoteLines";
 
 /** A quote as it is being typed; nothing of it is lost while the server refuses it. */
 export type Draft = {
@@ -131,6 +131,7 @@ function Head({ draft, change, problem }: Omit<Props, "computed">) {
   const [wanted, setWanted] = useState("");
   const { data: sites } = useQuery(queries.sites(wanted));
   const { data: choices } = useQuery(queries.choices);
+  const { data: settings } = useQuery(queries.quotingSettings);
   const site = sites?.find((candidate) => candidate.id === draft.siteId);
   const equipment = site?.equipment.map((piece) => ({ value: piece.id, label: piece.name }));
   const own = draft.equipmentId ? [{ value: draft.equipmentId, label: draft.equipment ?? "" }] : [];
@@ -199,7 +200,7 @@ function Head({ draft, change, problem }: Omit<Props, "computed">) {
         <Input
           aria-label="Valid until"
           value={draft.validUntil}
-          placeholder="30 days, or 24 dec"
+          placeholder={`${settings?.quoteValidDays ?? 30} days, or 24 dec`}
           onChange={(event) => change({ ...draft, validUntil: event.target.value })}
         />
         <FaultAt problem={problem} pointer="/validUntil" />
@@ -315,8 +316,10 @@ function Line({
   const timed = line.category === "labour" || line.category === "drive";
   const words = line.category === "heading" || line.category === "text";
   const [opened, setOpened] = useState(false);
+  const { data: choices } = useQuery(queries.choices);
   const special =
     Boolean(line.discount) ||
+    (line.charge ?? choices?.driveCharge) !== choices?.driveCharge ||
     (line.choice ?? "included") !== "included" ||
     (line.vat ?? "standard") !== "standard";
   const tools = (
@@ -402,6 +405,7 @@ function Line({
         className="figure"
         value={line.price ?? ""}
         placeholder={figures?.unitPriceMinor == null ? "" : money(figures.unitPriceMinor)}
+        suffix={PER[line.charge ?? ""]}
         status={wrong("price")}
         onChange={(event) => put({ ...line, price: event.target.value })}
       />
@@ -441,7 +445,7 @@ function LineTools({
           type="button"
           className="icon-button"
           aria-label={`Discount, VAT and choice of line ${at}`}
-          title="discount, VAT, choice"
+          title="discount, VAT, choice, how a drive is charged"
           onClick={terms}
         >
           %

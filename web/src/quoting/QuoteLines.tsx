@@ -2,6 +2,9 @@ import type { Computed, Totals as TotalFigures, TypedLine } from "../api/generat
 import { money, percent } from "../format";
 import { counts } from "./OfferParts";
 
+/** What a drive's price is for, where it is not for the whole drive. */
+export const PER: Record<string, string> = { per_mile: "/mi", per_hour: "/h" };
+
 const amount = (minor: number | null | undefined) => (minor == null ? "" : money(minor));
 
 /** The lines of a quote that can no longer change. */
@@ -38,7 +41,10 @@ export function QuoteLinesRead({ lines, computed }: { lines: TypedLine[]; comput
               {line.time ?? line.quantity}
               {line.miles && `, ${line.miles} mi`}
             </td>
-            <td className="figure">{line.price}</td>
+            <td className="figure">
+              {line.price}
+              {PER[line.charge ?? ""]}
+            </td>
             <td className="figure soft">{amount(computed.lines[index]?.costMinor)}</td>
             <td className="figure">{amount(computed.lines[index]?.netMinor)}</td>
           </tr>

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dropdown } from "antd";
-import { NavLink, Outlet } from "react-router";
+import { Link, NavLink, Outlet } from "react-router";
 import { queries } from "../api/queries";
 import { FindField } from "../finding/FindField";
 import { weekday } from "../format";
@@ -36,7 +36,12 @@ export default function Office() {
           {weekday(session.now.slice(0, 10))}{" "}
           <Dropdown
             trigger={["click"]}
-            menu={{ items: [{ key: "out", label: "Sign out" }], onClick: () => void signOut() }}
+            menu={{
+              items: [
+                { key: "settings", label: <Link to="/settings">Settings</Link> },
+                { key: "out", label: "Sign out", onClick: () => void signOut() },
+              ],
+            }}
           >
             <button type="button" className="plain" aria-haspopup="menu">
               {session.person.name}

@@ -1,6 +1,7 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.MAIL;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.books.Laws;
@@ -13,6 +14,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /** From a sent quote to a signed promise with its deposit, through the customer's own link. */
 class OffersTest {
@@ -362,6 +364,15 @@ class OffersTest {
   }
 
   @Test
+  void a_terminal_that_answers_twice_makes_one_deposit() {
+    sent();
+    accept(1, List.of());
+    assertThat(pay("400000000005").status()).isEqualTo(200);
+    assertThat(heldDeposits()).containsExactly(183_60L);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
   void a_deposit_is_not_paid_twice() {
     sent();
     accept(1, List.of());
@@ -447,6 +458,108 @@ class OffersTest {
     gate.at("10:00");
     program.sendMail();
     assertThat(quote().path("letters").path(0).path("state").asString()).isEqualTo("sent");
+  }
+
+  @Test
+  void mail_that_cannot_be_delivered_is_a_to_do_for_whoever_sent_the_quote() {
+    sent();
+    program
+        .database()
+        .update(MAIL)
+        .set(MAIL.TO_ADDRESS, "mara at nowhere")
+        .where(MAIL.QUOTE_ID.eq(gate.quote()))
+        .execute();
+    program.sendMail();
+    assertThat(quote().path("letters").path(0).path("state").asString()).isEqualTo("undeliverable");
+    JsonNode toDos = gate.office().get("/api/to-dos?whose=mine").json().path("rows");
+    assertThat(texts(toDos, "what"))
+        .filteredOn(what -> what.startsWith("Mail to mara at nowhere did not arrive"))
+        .hasSize(1);
+  }
+
+  @Test
+  void a_drive_is_quoted_by_the_mile_and_stays_so_when_the_quote_is_copied() {
+    gate.offer(
+            Map.of(
+                "category",
+                "drive",
+                "description",
+                "Lorry",
+                "time",
+                "1:00",
+                "miles",
+                "40",
+                "charge",
+                "per_mile",
+                "price",
+                "1.15"))
+        .sent();
+    JsonNode line = page().path("lines").path(LAMP);
+    assertThat(line.path("quantity").asString()).isEqualTo("40 miles");
+    assertThat(line.path("netMinor").asLong()).isEqualTo(46_00);
+    long copy =
+        gate.office()
+            .post("/api/quotes/" + gate.quote() + "/copy", Map.of())
+            .json()
+            .path("id")
+            .asLong();
+    JsonNode copied = gate.office().get("/api/quotes/" + copy).json().path("lines").path(LAMP);
+    assertThat(copied.path("charge").asString()).isEqualTo("per_mile");
+    assertThat(copied.path("price").asString()).isEqualTo("1.15");
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "per_mile, '', price, Enter",
+    "by_the_yard, 3.00, charge, 'A drive is charged by the call-out, the hour or the mile.'"
+  })
+  void a_drive_by_another_rule_than_the_companys_needs_its_price_and_a_rule_that_there_is(
+      String charge, String price, String field, String told) {
+    JsonNode faults =
+        gate.office()
+            .post(
+                "/api/quotes/preview",
+                Map.of(
+                    "lines",
+                    List.of(
+                        Map.of(
+                            "category",
+                            "drive",
+                            "time",
+                            "1:00",
+                            "miles",
+                            "40",
+                            "charge",
+                            charge,
+                            "price",
+                            price))))
+            .json()
+            .path("faults");
+    assertThat(texts(faults, "field")).containsExactly("lines/0/" + field);
+    assertThat(texts(faults, "message").getFirst()).startsWith(told);
+  }
+
+  @Test
+  void what_was_agreed_for_the_whole_is_compared_too() {
+    gate.agree("deposit", "25%").agree("notes", "Bring a ladder.").sent();
+    gate.office().post("/api/quotes/" + gate.quote() + "/take-back", Map.of("version", 2));
+    ObjectNode form =
+        ((ObjectNode) quote())
+            .retain("version", "siteId", "kindOfJobId", "title", "equipmentId", "lines");
+    form.put("deposit", "40%").put("notes", "").put("depositDueDays", "7");
+    assertThat(gate.office().put("/api/quotes/" + gate.quote(), form).text()).contains("40%");
+    gate.office()
+        .post(
+            "/api/quotes/" + gate.quote() + "/send",
+            Map.of("version", quote().path("version").asInt()));
+    JsonNode terms =
+        gate.office()
+            .get("/api/quotes/" + gate.quote() + "/comparison?before=1&after=2")
+            .json()
+            .path("terms");
+    assertThat(texts(terms, "term")).containsExactly("Deposit", "Notes");
+    assertThat(texts(terms, "before")).containsExactly("25%", "Bring a ladder.");
+    assertThat(texts(terms, "after")).containsExactly("40%", "");
   }
 
   @Test

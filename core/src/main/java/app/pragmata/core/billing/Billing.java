@@ -13,6 +13,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.people.Rates;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -44,9 +45,19 @@ public record Billing(Rates rates, ChargeTerms terms) {
     return switch (line) {
       case QuoteLine.Labour labour ->
           quoted(line, hours(labour.minutes()), "h", labour.chargePerHour());
-      case QuoteLine.Drive drive -> quoted(line, BigDecimal.ONE, "", drive.price());
+      case QuoteLine.Drive drive -> quotedDrive(drive);
       case QuoteLine.Part part -> quoted(line, part.quantity(), "", part.unitPrice());
       case QuoteLine.Other other -> quoted(line, other.quantity(), "", other.unitPrice());
+    };
+  }
+
+  private static ChargeLine quotedDrive(QuoteLine.Drive drive) {
+    Money rate = drive.unitPrice();
+    return switch (drive.charge()) {
+      case DriveCharge.PerHour perHour -> quoted(drive, hours(drive.minutes()), "h", rate);
+      case DriveCharge.PerMile perMile -> quoted(drive, drive.miles(), "mi", rate);
+      case DriveCharge.PerCallOut callOut -> quoted(drive, BigDecimal.ONE, "", rate);
+      case DriveCharge.None none -> quoted(drive, BigDecimal.ONE, "", rate);
     };
   }
 
@@ -136,17 +147,17 @@ public record Billing(Rates rates, ChargeTerms terms) {
     BigDecimal miles =
         visit.times().stream().map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add);
     return switch (terms.drive()) {
-      case ChargeTerms.DriveCharge.None none -> List.of();
-      case ChargeTerms.DriveCharge.PerCallOut callOut ->
+      case DriveCharge.None none -> List.of();
+      case DriveCharge.PerCallOut callOut ->
           List.of(
               drive(
                   "Call-out" + suffix,
                   BigDecimal.ONE,
                   "",
-                  callOut.amount(),
-                  callOut.amount(),
+                  callOut.rate(),
+                  callOut.rate(),
                   warrantyShare));
-      case ChargeTerms.DriveCharge.PerHour perHour when minutes > 0 ->
+      case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
               drive(
                   "Drive " + Minutes.text(minutes) + suffix,
@@ -155,7 +166,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
                   perHour.rate(),
                   Money.forMinutes(minutes, perHour.rate().major()),
                   warrantyShare));
-      case ChargeTerms.DriveCharge.PerMile perMile when miles.signum() > 0 ->
+      case DriveCharge.PerMile perMile when miles.signum() > 0 ->
           List.of(
               drive(
                   "Drive " + miles.toPlainString() + " miles" + suffix,
@@ -164,8 +175,8 @@ public record Billing(Rates rates, ChargeTerms terms) {
                   perMile.rate(),
                   perMile.rate().times(miles),
                   warrantyShare));
-      case ChargeTerms.DriveCharge.PerHour nothingDriven -> List.of();
-      case ChargeTerms.DriveCharge.PerMile nothingDriven -> List.of();
+      case DriveCharge.PerHour nothingDriven -> List.of();
+      case DriveCharge.PerMile nothingDriven -> List.of();
     };
   }
 

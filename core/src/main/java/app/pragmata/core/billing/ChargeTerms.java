@@ -1,7 +1,7 @@
 package app.pragmata.core.billing;
 
-import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
+import app.pragmata.core.quoting.DriveCharge;
 import java.math.BigDecimal;
 
 /**
@@ -18,29 +18,6 @@ public record ChargeTerms(
     DriveCharge drive,
     BigDecimal otherMarkupShare,
     VatRate vatRate) {
-
-  /** How driving is charged, per visit. */
-  public sealed interface DriveCharge {
-    /** Driving minutes at a rate, not rounded up. */
-    record PerHour(Money rate) implements DriveCharge {}
-
-    record PerMile(Money rate) implements DriveCharge {}
-
-    /** One amount for a visit that was driven or worked; driving is otherwise free. */
-    record PerCallOut(Money amount) implements DriveCharge {}
-
-    record None() implements DriveCharge {}
-
-    /** What a drive comes to, rounded half up; for quoting one before it is driven. */
-    default Money amountFor(int minutes, BigDecimal miles) {
-      return switch (this) {
-        case PerHour perHour -> Money.forMinutes(minutes, perHour.rate().major());
-        case PerMile perMile -> perMile.rate().times(miles);
-        case PerCallOut callOut -> callOut.amount();
-        case None none -> Money.ZERO;
-      };
-    }
-  }
 
   public ChargeTerms {
     if (stepMinutes < 1 || minimumMinutes < 0 || otherMarkupShare.signum() < 0) {

@@ -19,7 +19,7 @@ public sealed interface QuoteLine {
 
   Money cost();
 
-  /** Per hour for labour, for the whole drive, per unit for anything else; without VAT. */
+  /** Per hour for labour, by its rule for the drive, per unit for anything else; without VAT. */
   Money unitPrice();
 
   /** The price of the whole line before anything comes off it, without VAT. */
@@ -84,14 +84,14 @@ public sealed interface QuoteLine {
     }
   }
 
-  /** Minutes and miles that we expect, for one price to the customer (a call-out). */
+  /** Minutes and miles that we expect, charged by the call-out, the hour or the mile. */
   record Drive(
       String description,
       int minutes,
       BigDecimal miles,
       BigDecimal costPerHour,
       BigDecimal costPerMile,
-      Money price,
+      DriveCharge charge,
       VatRate vatRate,
       Money reduction)
       implements QuoteLine {
@@ -102,15 +102,15 @@ public sealed interface QuoteLine {
         BigDecimal miles,
         BigDecimal costPerHour,
         BigDecimal costPerMile,
-        Money price,
+        DriveCharge charge,
         VatRate vatRate) {
-      this(description, minutes, miles, costPerHour, costPerMile, price, vatRate, Money.ZERO);
+      this(description, minutes, miles, costPerHour, costPerMile, charge, vatRate, Money.ZERO);
     }
 
     @Override
     public Drive reducedBy(Money reduction) {
       return new Drive(
-          description, minutes, miles, costPerHour, costPerMile, price, vatRate, reduction);
+          description, minutes, miles, costPerHour, costPerMile, charge, vatRate, reduction);
     }
 
     @Override
@@ -126,12 +126,12 @@ public sealed interface QuoteLine {
 
     @Override
     public Money unitPrice() {
-      return price;
+      return charge.rate();
     }
 
     @Override
     public Money full() {
-      return price;
+      return charge.amountFor(minutes, miles);
     }
   }
 

@@ -16,6 +16,7 @@ import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
@@ -130,8 +131,7 @@ class BillingLawsTest {
                     1, Kind.LABOUR, app.pragmata.core.people.RateClass.NORMAL, minutes, "0")),
             List.of());
     return new Billing(
-            rates(),
-            new ChargeTerms(15, 60, new ChargeTerms.DriveCharge.None(), BigDecimal.ZERO, STANDARD))
+            rates(), new ChargeTerms(15, 60, new DriveCharge.None(), BigDecimal.ZERO, STANDARD))
         .draft(
             new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Warranty.NONE)
         .vat()

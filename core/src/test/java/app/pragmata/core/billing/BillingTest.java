@@ -12,7 +12,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.core.billing.BillingBasis.FixedPrice;
 import app.pragmata.core.billing.BillingBasis.NotCharged;
 import app.pragmata.core.billing.BillingBasis.TimeAndParts;
-import app.pragmata.core.billing.ChargeTerms.DriveCharge;
 import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.costing.JobFacts.OtherCost;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
@@ -21,6 +20,8 @@ import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.people.RateClass;
+import app.pragmata.core.quoting.DriveCharge;
+import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
 import org.junit.jupiter.api.Test;
@@ -72,6 +73,30 @@ class BillingTest {
             .getFirst();
     assertThat(line.net()).isEqualTo(reduced.full().minus(Money.of("14.50")));
     assertThat(line.description()).endsWith(", less 14.50");
+  }
+
+  @Test
+  void a_drive_quoted_by_the_mile_reads_its_miles_and_their_price_on_the_invoice() {
+    var drive =
+        new QuoteLine.Drive(
+            "Drive there",
+            40,
+            new BigDecimal("18.4"),
+            new BigDecimal("24.108"),
+            new BigDecimal("0.38"),
+            new DriveCharge.PerMile(Money.of("0.65")),
+            STANDARD);
+    ChargeLine line =
+        draft(
+                new JobFacts(List.of(drive), job().visits(), List.of()),
+                new FixedPrice(),
+                chargeTerms())
+            .lines()
+            .getFirst();
+    assertThat(line.quantity()).isEqualByComparingTo("18.4");
+    assertThat(line.unit()).isEqualTo("mi");
+    assertThat(line.unitPrice()).isEqualTo(Money.of("0.65"));
+    assertThat(line.net()).isEqualTo(Money.of("11.96"));
   }
 
   @Test

@@ -12,6 +12,7 @@ import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.InForce;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.people.Rates;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -55,11 +56,7 @@ public final class WorkedExample {
 
   public static ChargeTerms chargeTerms() {
     return new ChargeTerms(
-        15,
-        60,
-        new ChargeTerms.DriveCharge.PerCallOut(Money.of("45.00")),
-        new BigDecimal("0.15"),
-        STANDARD);
+        15, 60, new DriveCharge.PerCallOut(Money.of("45.00")), new BigDecimal("0.15"), STANDARD);
   }
 
   public static Warranty warranty() {
@@ -87,7 +84,7 @@ public final class WorkedExample {
                 new BigDecimal("15"),
                 new BigDecimal("24.108"),
                 new BigDecimal("0.38"),
-                Money.of("45.00"),
+                new DriveCharge.PerCallOut(Money.of("45.00")),
                 STANDARD),
             new QuoteLine.Part(
                 1,

@@ -28,18 +28,42 @@ class QuoteLineTest {
   }
 
   @Test
-  void a_drive_costs_its_minutes_and_its_miles_and_has_one_price() {
-    QuoteLine line =
-        new QuoteLine.Drive(
-            "Call-out",
-            40,
-            new BigDecimal("18.4"),
-            COST_PER_HOUR,
-            new BigDecimal("0.38"),
-            Money.of("45.00"),
-            STANDARD);
-    assertThat(line.cost()).isEqualTo(Money.of("23.06"));
-    assertThat(line.net()).isEqualTo(Money.of("45.00"));
+  void a_drive_costs_its_minutes_and_its_miles_whatever_is_charged_for_it() {
+    assertThat(drive(new DriveCharge.PerCallOut(Money.of("45.00"))).cost())
+        .isEqualTo(Money.of("23.06"));
+    assertThat(drive(new DriveCharge.None()).cost()).isEqualTo(Money.of("23.06"));
+  }
+
+  @Test
+  void a_call_out_has_one_price() {
+    assertThat(drive(new DriveCharge.PerCallOut(Money.of("45.00"))).net())
+        .isEqualTo(Money.of("45.00"));
+  }
+
+  @Test
+  void a_drive_by_the_mile_is_its_distance_at_the_rate_rounded_once() {
+    QuoteLine line = drive(new DriveCharge.PerMile(Money.of("0.65")));
+    assertThat(line.unitPrice()).isEqualTo(Money.of("0.65"));
+    assertThat(line.net()).isEqualTo(Money.of("11.96"));
+  }
+
+  @Test
+  void a_drive_by_the_hour_is_its_minutes_at_the_rate_rounded_once() {
+    assertThat(drive(new DriveCharge.PerHour(Money.of("31.00"))).net())
+        .isEqualTo(Money.of("20.67"));
+  }
+
+  @Property
+  void the_rule_of_a_drive_is_the_same_after_it_was_stored(
+      @ForAll @LongRange(min = 1, max = 90_000) long rate) {
+    for (DriveCharge charge :
+        List.of(
+            new DriveCharge.PerCallOut(Money.ofMinor(rate)),
+            new DriveCharge.PerHour(Money.ofMinor(rate)),
+            new DriveCharge.PerMile(Money.ofMinor(rate)),
+            new DriveCharge.None())) {
+      assertThat(DriveCharge.of(charge.label(), charge.rate())).isEqualTo(charge);
+    }
   }
 
   @Test
@@ -90,6 +114,17 @@ class QuoteLineTest {
         .isEqualTo(lines.stream().map(QuoteLine::net).collect(Money.sum()));
     assertThat(totals.cost()).isEqualTo(lines.stream().map(QuoteLine::cost).collect(Money.sum()));
     assertThat(totals.margin().amount()).isEqualTo(totals.vat().net().minus(totals.cost()));
+  }
+
+  private static QuoteLine drive(DriveCharge charge) {
+    return new QuoteLine.Drive(
+        "Drive",
+        40,
+        new BigDecimal("18.4"),
+        COST_PER_HOUR,
+        new BigDecimal("0.38"),
+        charge,
+        STANDARD);
   }
 
   private static QuoteLine labour(int minutes) {

@@ -10,9 +10,9 @@ import static app.pragmata.server.generated.Tables.SITE;
 import app.pragmata.server.offers.OfferService;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.quoting.QuoteForm;
-import app.pragmata.server.quoting.QuoteForm.TypedLine;
 import app.pragmata.server.quoting.QuoteForm.TypedStage;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.quoting.TypedLine;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;
@@ -41,19 +41,21 @@ class DemoOffers {
     kit(
         "Photocells renewed",
         List.of(
-            labour("Change and align the photocells", "0:45"),
-            part("PHO-02", "1"),
-            part("CBL-4", "6")));
+            TypedLine.labour("Change and align the photocells", "0:45").line(),
+            part("PHO-02", "1").line(),
+            part("CBL-4", "6").line()));
     kit(
         "Keypad at the post",
         List.of(
-            labour("Fit and programme the keypad", "1:15"),
-            part("PAD-W", "1"),
-            part("CBL-4", "12"),
-            part("CND-20", "8")));
+            TypedLine.labour("Fit and programme the keypad", "1:15").line(),
+            part("PAD-W", "1").line(),
+            part("CBL-4", "12").line(),
+            part("CND-20", "8").line()));
     kit(
         "Standby battery",
-        List.of(labour("Fit the battery and test on it", "0:30"), part("BAT-24", "1")));
+        List.of(
+            TypedLine.labour("Fit the battery and test on it", "0:30").line(),
+            part("BAT-24", "1").line()));
   }
 
   private void kit(String name, List<TypedLine> lines) {
@@ -123,65 +125,25 @@ class DemoOffers {
             new TypedStage("when the posts stand", "40%"),
             new TypedStage("when the gate runs", "60%")),
         List.of(
-            words("heading", "The gate"),
-            labour("Take down the old gate, set the posts", time),
-            labour("Hang the gate, wire and test", "6:30"),
-            new TypedLine(
-                "drive", "Call-out, two days", "1:30", null, "24", null, null, null, "90.00", null),
-            new TypedLine(
-                "other",
-                "Gate leaf, made to measure",
-                null,
-                null,
-                null,
-                null,
-                "1",
-                "1180.00",
-                "1640.00",
-                null),
-            part("PST-BR", "4"),
-            part("CTL-2L", "1"),
-            words("heading", "How it is driven, one of the two"),
-            chosen(part("RAM-230", "2"), "alternative", "Drive", true),
-            chosen(part("RAM-024", "2"), "alternative", "Drive", false),
-            words("heading", "If you like"),
-            chosen(part("PAD-W", "1"), "option", null, false),
-            chosen(part("LMP-F", "2"), "option", null, false),
-            words(
-                "text",
+            TypedLine.heading("The gate"),
+            TypedLine.labour("Take down the old gate, set the posts", time).line(),
+            TypedLine.labour("Hang the gate, wire and test", "6:30").line(),
+            TypedLine.drive("Call-out, two days", "1:30", "24").price("90.00").line(),
+            TypedLine.other("Gate leaf, made to measure", "1", "1180.00", "1640.00").line(),
+            part("PST-BR", "4").line(),
+            part("CTL-2L", "1").line(),
+            TypedLine.heading("How it is driven, one of the two"),
+            part("RAM-230", "2").choice("alternative", "Drive", true).line(),
+            part("RAM-024", "2").choice("alternative", "Drive", false).line(),
+            TypedLine.heading("If you like"),
+            part("PAD-W", "1").choice("option", "", false).line(),
+            part("LMP-F", "2").choice("option", "", false).line(),
+            TypedLine.text(
                 "A lamp flashes while the gate moves; the insurer of most yards asks for one.")));
   }
 
-  private static TypedLine words(String kind, String text) {
-    return new TypedLine(kind, text, null, null, null, null, null, null, null, null);
-  }
-
-  private static TypedLine labour(String description, String time) {
-    return new TypedLine("labour", description, time, "normal", null, null, null, null, null, null);
-  }
-
-  private TypedLine part(String number, String quantity) {
+  private TypedLine.Writing part(String number, String quantity) {
     var part = database.selectFrom(PART).where(PART.NUMBER.eq(number)).fetchSingle();
-    return new TypedLine(
-        "parts", part.getName(), null, null, null, part.getId(), quantity, null, null, null);
-  }
-
-  private static TypedLine chosen(
-      TypedLine line, String choice, @Nullable String group, boolean taken) {
-    return new TypedLine(
-        line.category(),
-        line.description(),
-        line.time(),
-        line.rateClass(),
-        line.miles(),
-        line.partId(),
-        line.quantity(),
-        line.cost(),
-        line.price(),
-        line.vat(),
-        null,
-        choice,
-        group,
-        taken);
+    return TypedLine.part(part.getId(), part.getName(), quantity);
   }
 }

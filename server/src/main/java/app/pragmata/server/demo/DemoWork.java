@@ -12,8 +12,8 @@ import app.pragmata.server.people.Act;
 import app.pragmata.server.people.Role;
 import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.quoting.QuoteForm;
-import app.pragmata.server.quoting.QuoteForm.TypedLine;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.quoting.TypedLine;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Instant;
@@ -323,41 +323,17 @@ class DemoWork {
 
   private QuoteForm form(Template template, long siteId, @Nullable Long equipmentId) {
     var lines = new ArrayList<TypedLine>();
-    lines.add(
-        new TypedLine(
-            "labour",
-            template.title(),
-            Minutes.text(template.minutes()),
-            "normal",
-            null,
-            null,
-            null,
-            null,
-            null,
-            null));
+    lines.add(TypedLine.labour(template.title(), Minutes.text(template.minutes())).line());
     int miles = 4 + random.nextInt(22);
     lines.add(
-        new TypedLine(
-            "drive",
-            "Call-out",
-            Minutes.text(10 + miles),
-            null,
-            Integer.toString(miles),
-            null,
-            null,
-            null,
-            "45.00",
-            null));
+        TypedLine.drive("Call-out", Minutes.text(10 + miles), Integer.toString(miles)).line());
     for (String part : template.parts()) {
       String[] split = part.split(":", -1);
-      lines.add(
-          new TypedLine(
-              "parts", null, null, null, null, part(split[0]), split[1], null, null, null));
+      lines.add(TypedLine.part(part(split[0]), null, split[1]).line());
     }
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
-      lines.add(
-          new TypedLine("other", split[0], null, null, null, null, "1", split[1], split[2], null));
+      lines.add(TypedLine.other(split[0], "1", split[1], split[2]).line());
     }
     long kind =
         database
@@ -654,34 +630,11 @@ class DemoWork {
         at -> {
           var lines =
               List.of(
-                  new TypedLine(
-                      "labour",
-                      "Change the ram, set the limits",
-                      "2:30",
-                      "normal",
-                      null,
-                      null,
-                      null,
-                      null,
-                      "58.00",
-                      null),
-                  new TypedLine(
-                      "drive", "Call-out", "0:30", null, "15", null, null, null, "45.00", null),
-                  new TypedLine(
-                      "parts", null, null, null, null, part("RAM-230"), "1", null, null, null),
-                  new TypedLine(
-                      "parts", null, null, null, null, part("PHO-02"), "1", null, null, null),
-                  new TypedLine(
-                      "other",
-                      "Removal and disposal of the old ram",
-                      null,
-                      null,
-                      null,
-                      null,
-                      "1",
-                      "0",
-                      "76.50",
-                      null));
+                  TypedLine.labour("Change the ram, set the limits", "2:30").price("58.00").line(),
+                  TypedLine.drive("Call-out", "0:30", "15").line(),
+                  TypedLine.part(part("RAM-230"), null, "1").line(),
+                  TypedLine.part(part("PHO-02"), null, "1").line(),
+                  TypedLine.other("Removal and disposal of the old ram", "1", "0", "76.50").line());
           var repair = form(ram, site, gate);
           long quote =
               quotes.create(

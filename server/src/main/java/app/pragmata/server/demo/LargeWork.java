@@ -21,6 +21,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.people.Company;
@@ -238,7 +239,7 @@ class LargeWork {
           copy(
               "quote_line",
               "quote_id, position, category, description, minutes, rate_class, miles, part_id, quantity, unit_cost,"
-                  + " cost_per_mile, unit_price_minor, vat_code");
+                  + " cost_per_mile, unit_price_minor, vat_code, drive_charge");
       jobs =
           copy(
               "job",
@@ -436,7 +437,7 @@ class LargeWork {
               new BigDecimal(10),
               company.standardCostPerHour(),
               new BigDecimal("0.38"),
-              Money.ofMinor(4_500),
+              new DriveCharge.PerCallOut(Money.ofMinor(4_500)),
               standard));
       if (draft.withPart()) {
         promise.add(
@@ -498,7 +499,8 @@ class LargeWork {
                 l.costPerHour(),
                 null,
                 l.unitPrice().minor(),
-                "standard");
+                "standard",
+                null);
         case QuoteLine.Drive d ->
             quoteLines.row(
                 id,
@@ -513,7 +515,8 @@ class LargeWork {
                 d.costPerHour(),
                 d.costPerMile(),
                 d.unitPrice().minor(),
-                "standard");
+                "standard",
+                d.charge().label());
         case QuoteLine.Part p ->
             quoteLines.row(
                 id,
@@ -528,7 +531,8 @@ class LargeWork {
                 p.unitCost(),
                 null,
                 p.unitPrice().minor(),
-                "standard");
+                "standard",
+                null);
         case QuoteLine.Other other -> throw new IllegalStateException("No other costs here");
       }
     }

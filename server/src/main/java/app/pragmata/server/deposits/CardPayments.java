@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -128,6 +129,11 @@ public class CardPayments {
       settle(payment.getReference(), terminal.find(payment.getReference()));
     }
     return state(payment.getReference());
+  }
+
+  @EventListener
+  void on(CardAnswered answered) {
+    settle(answered.reference(), answered.answer());
   }
 
   /** Notes the terminal's answer, once however often it answers; money that came is a deposit. */

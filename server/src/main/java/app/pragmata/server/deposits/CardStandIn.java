@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.CARD_STAND_IN;
 
 import java.time.Clock;
 import org.jooq.DSLContext;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
@@ -11,17 +12,19 @@ import org.springframework.transaction.annotation.Transactional;
 /**
  * A card terminal of our own that moves no real money. The last digit of the card says how it
  * behaves: 2 is declined; 3 does not answer and takes nothing; 4 takes the money and its answer is
- * lost; any other is taken.
+ * lost; 5 takes it and says so twice; any other is taken.
  */
 @Component
 @Transactional(propagation = Propagation.REQUIRES_NEW)
 class CardStandIn implements CardTerminal {
   private final DSLContext database;
   private final Clock clock;
+  private final ApplicationEventPublisher answers;
 
-  CardStandIn(DSLContext database, Clock clock) {
+  CardStandIn(DSLContext database, Clock clock, ApplicationEventPublisher answers) {
     this.database = database;
     this.clock = clock;
+    this.answers = answers;
   }
 
   @Override
@@ -39,6 +42,9 @@ class CardStandIn implements CardTerminal {
         .set(CARD_STAND_IN.AT, clock.instant())
         .onConflictDoNothing()
         .execute();
+    if (behaviour == '5') {
+      answers.publishEvent(new CardAnswered(reference, Answer.TAKEN));
+    }
     return behaviour == '4' ? Answer.NONE : find(reference);
   }
 

@@ -2,7 +2,7 @@ package app.pragmata.server.mail;
 
 import static app.pragmata.server.generated.Tables.MAIL;
 
-import java.time.Instant;
+import app.pragmata.server.people.Act;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -20,16 +20,16 @@ public class MailQueue {
   }
 
   /** Queues a message; gives its id. */
-  public long queue(Instant at, Letter letter) {
-    return insert(at, letter, null, null);
+  public long queue(Act act, Letter letter) {
+    return insert(act, letter, null, null);
   }
 
   /** Queues a message with a PDF; gives its id. */
-  public long queue(Instant at, Letter letter, String pdfName, byte[] pdf) {
-    return insert(at, letter, pdfName, pdf);
+  public long queue(Act act, Letter letter, String pdfName, byte[] pdf) {
+    return insert(act, letter, pdfName, pdf);
   }
 
-  private long insert(Instant at, Letter letter, @Nullable String pdfName, byte @Nullable [] pdf) {
+  private long insert(Act act, Letter letter, @Nullable String pdfName, byte @Nullable [] pdf) {
     return database
         .insertInto(MAIL)
         .set(MAIL.TO_ADDRESS, letter.toAddress())
@@ -39,8 +39,9 @@ public class MailQueue {
         .set(MAIL.ATTACHMENT, pdf)
         .set(MAIL.QUOTE_ID, letter.quoteId())
         .set(MAIL.STATE, "waiting")
-        .set(MAIL.QUEUED_AT, at)
-        .set(MAIL.NEXT_ATTEMPT_AT, at)
+        .set(MAIL.QUEUED_AT, act.at())
+        .set(MAIL.QUEUED_BY, act.personId())
+        .set(MAIL.NEXT_ATTEMPT_AT, act.at())
         .returning(MAIL.ID)
         .fetchSingle(MAIL.ID);
   }

@@ -1,8 +1,13 @@
 package app.pragmata.server.mail;
 
 import static app.pragmata.server.generated.Tables.MAIL;
+import static app.pragmata.server.generated.Tables.PERSON;
 
+import app.pragmata.core.Reading;
 import app.pragmata.server.generated.tables.records.MailRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.todos.ToDoService;
 import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;
 import jakarta.mail.internet.AddressException;
@@ -23,7 +28,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 /**
  * Hands waiting mail to the mail server, each message in a transaction of its own. A server that
  * does not answer is asked again, after a minute first and every half hour later, for three days;
- * an address that it refuses is not.
+ * an address that it refuses is not. What is given up on becomes a to-do for whoever sent it.
  */
 @Component
 public class MailSending {
@@ -37,18 +42,24 @@ public class MailSending {
   private final TransactionTemplate transaction;
   private final Clock clock;
   private final MailSettings settings;
+  private final ToDoService toDos;
+  private final CompanyStore companies;
 
   MailSending(
       DSLContext database,
       JavaMailSender sender,
       TransactionTemplate transaction,
       Clock clock,
-      MailSettings settings) {
+      MailSettings settings,
+      ToDoService toDos,
+      CompanyStore companies) {
     this.database = database;
     this.sender = sender;
     this.transaction = transaction;
     this.clock = clock;
     this.settings = settings;
+    this.toDos = toDos;
+    this.companies = companies;
   }
 
   /** Tries every message that is due once; two servers never take the same one. */
@@ -108,11 +119,41 @@ public class MailSending {
     mail.setLastFault(words.substring(0, Math.min(words.length(), LONGEST_FAULT)));
     if (isRefusedAddress(fault) || mail.getQueuedAt().plus(PATIENCE).isBefore(now)) {
       mail.setState("undeliverable");
+      tellOffice(mail, now);
       return;
     }
     Duration pause =
         Duration.ofMinutes(1L << Math.min(mail.getAttempts().intValue(), MOST_DOUBLINGS));
     mail.setNextAttemptAt(now.plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause));
+  }
+
+  /** Whoever queued it finds a to-do, or somebody of the office when they are gone. */
+  private void tellOffice(MailRecord mail, Instant now) {
+    Long person =
+        database
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.ACTIVE)
+            .and(PERSON.ROLE.ne("technician"))
+            .orderBy(
+                PERSON.ID.eq(mail.getQueuedBy()).desc(), PERSON.ROLE.eq("office").desc(), PERSON.ID)
+            .limit(1)
+            .fetchOne(PERSON.ID);
+    if (person == null) {
+      return;
+    }
+    toDos.insert(
+        Act.ofProgram(now, companies.getZone()),
+        new ToDoService.ToDoForm(
+            0,
+            "Mail to %s did not arrive: “%s”. Ask for the right address and send it again."
+                .formatted(
+                    Reading.abridged(mail.getToAddress()), Reading.abridged(mail.getSubject())),
+            person,
+            null,
+            null,
+            null,
+            mail.getQuoteId()));
   }
 
   private static boolean isRefusedAddress(@Nullable Throwable fault) {

@@ -7,10 +7,16 @@ import java.time.ZoneId;
 /** Who does something, and when; the moment is the only time that a service knows. */
 public record Act(long personId, Role role, Instant at, ZoneId zone) {
   private static final long THE_CUSTOMER = 0;
+  private static final long THE_PROGRAM = -1;
 
   /** What somebody does through a customer's link. */
   public static Act ofCustomer(Instant at, ZoneId zone) {
     return new Act(THE_CUSTOMER, Role.CUSTOMER, at, zone);
+  }
+
+  /** What the program does of itself, such as giving up on a message. */
+  public static Act ofProgram(Instant at, ZoneId zone) {
+    return new Act(THE_PROGRAM, Role.PROGRAM, at, zone);
   }
 
   /** The company's day at the moment of the act. */

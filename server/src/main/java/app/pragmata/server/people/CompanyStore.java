@@ -11,7 +11,6 @@ import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.billing.ChargeTerms;
-import app.pragmata.core.billing.ChargeTerms.DriveCharge;
 import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
@@ -20,6 +19,7 @@ import app.pragmata.core.people.RateClass;
 import app.pragmata.core.people.Rates;
 import app.pragmata.core.people.WorkingHours;
 import app.pragmata.core.planning.WorkingCalendar;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -92,7 +92,7 @@ public class CompanyStore {
         new ChargeTerms(
             row.getChargingStepMinutes(),
             row.getMinimumMinutes(),
-            driveCharge(row),
+            DriveCharge.of(row.getDriveCharge(), Money.ofMinor(row.getDriveChargeMinor())),
             row.getOtherMarkupShare(),
             vatRates.get("standard")),
         rates,
@@ -172,15 +172,5 @@ public class CompanyStore {
         row.getNormalTo(),
         row.getNightFrom(),
         row.getNightTo());
-  }
-
-  private static DriveCharge driveCharge(CompanyRecord row) {
-    Money amount = Money.ofMinor(row.getDriveChargeMinor());
-    return switch (row.getDriveCharge()) {
-      case "per_call_out" -> new DriveCharge.PerCallOut(amount);
-      case "per_hour" -> new DriveCharge.PerHour(amount);
-      case "per_mile" -> new DriveCharge.PerMile(amount);
-      default -> new DriveCharge.None();
-    };
   }
 }

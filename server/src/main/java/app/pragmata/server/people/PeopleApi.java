@@ -37,12 +37,17 @@ class PeopleApi {
 
   record KindOfJob(long id, String name, int defaultMinutes) {}
 
-  /** What forms offer to choose from. */
+  /**
+   * What forms offer to choose from.
+   *
+   * @param driveCharge how the company charges driving: per_call_out, per_hour, per_mile or none
+   */
   record Choices(
       List<PeopleStore.Colleague> technicians,
       List<PeopleStore.Colleague> officePeople,
       List<KindOfJob> kindsOfJob,
-      List<VatChoice> vatRates) {}
+      List<VatChoice> vatRates,
+      String driveCharge) {}
 
   record VatChoice(String code, String percent) {}
 
@@ -120,6 +125,7 @@ class PeopleApi {
 
   @GetMapping("/api/choices")
   Choices choices() {
+    Company company = companies.getCompany();
     return new Choices(
         people.listTechnicians(),
         people.listOfficePeople(),
@@ -127,11 +133,12 @@ class PeopleApi {
             .selectFrom(KIND_OF_JOB)
             .orderBy(KIND_OF_JOB.NAME)
             .fetch(row -> new KindOfJob(row.getId(), row.getName(), row.getDefaultMinutes())),
-        companies.getCompany().vatRates().values().stream()
+        company.vatRates().values().stream()
             .sorted(Comparator.comparing(VatRate::percent).reversed())
             .map(
                 rate ->
                     new VatChoice(rate.code(), rate.percent().stripTrailingZeros().toPlainString()))
-            .toList());
+            .toList(),
+        company.chargeTerms().drive().label());
   }
 }

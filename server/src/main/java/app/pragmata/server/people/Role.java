@@ -9,7 +9,9 @@ public enum Role {
   BOOKKEEPER,
   OWNER,
   /** Whoever acts through a customer's link, without signing in. */
-  CUSTOMER;
+  CUSTOMER,
+  /** The program, for what it does of itself. */
+  PROGRAM;
 
   public static Role ofStored(String stored) {
     return valueOf(stored.toUpperCase(Locale.ROOT));

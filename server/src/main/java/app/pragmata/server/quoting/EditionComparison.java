@@ -1,15 +1,27 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
-/** What changed from one edition of a quote to another, line by line. */
+/** What changed from one edition of a quote to another, line by line and term by term. */
 record EditionComparison(
-    int before, int after, List<Change> changes, long netBeforeMinor, long netAfterMinor) {
+    int before,
+    int after,
+    List<Change> changes,
+    List<TermChange> terms,
+    long netBeforeMinor,
+    long netAfterMinor) {
+  private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
+
   /**
    * A line with what it was and what it is.
    *
@@ -18,6 +30,9 @@ record EditionComparison(
    * @param after null when it was removed
    */
   record Change(String what, @Nullable DocumentLine before, @Nullable DocumentLine after) {}
+
+  /** Something agreed for the whole that differs; empty where nothing was said. */
+  record TermChange(String term, String before, String after) {}
 
   /** Lines of the same description are the same line, in their order. */
   static EditionComparison of(OfferDocument before, OfferDocument after) {
@@ -44,8 +59,40 @@ record EditionComparison(
         before.edition(),
         after.edition(),
         changes,
+        terms(before, after),
         before.sum().netMinor(),
         after.sum().netMinor());
+  }
+
+  private static List<TermChange> terms(OfferDocument before, OfferDocument after) {
+    Map<String, String> was = terms(before);
+    return terms(after).entrySet().stream()
+        .filter(term -> !term.getValue().equals(was.get(term.getKey())))
+        .map(
+            term ->
+                new TermChange(term.getKey(), was.getOrDefault(term.getKey(), ""), term.getValue()))
+        .toList();
+  }
+
+  private static Map<String, String> terms(OfferDocument document) {
+    var terms = new LinkedHashMap<String, String>();
+    terms.put("What is to be done", document.title());
+    terms.put("Site", document.site());
+    terms.put("Equipment", document.equipment());
+    terms.put("Valid until", DAY.format(document.validUntil()));
+    terms.put("Prices", document.pricesWithVat() ? "with VAT" : "without VAT");
+    terms.put("Discount on all", document.discount());
+    terms.put("Deposit", document.deposit());
+    terms.put(
+        "Deposit due",
+        document.deposit().isEmpty() ? "" : "within %d days".formatted(document.depositDueDays()));
+    terms.put(
+        "Stages",
+        document.stages().stream()
+            .map(stage -> stage.name() + " " + stage.part())
+            .collect(Collectors.joining(", ")));
+    terms.put("Notes", document.notes());
+    return terms;
   }
 
   private static String name(DocumentLine line) {

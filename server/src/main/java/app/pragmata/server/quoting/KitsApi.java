@@ -4,7 +4,9 @@ import static app.pragmata.server.generated.Tables.KIT;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.server.people.Act;
+import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
 import java.util.List;
@@ -24,21 +26,28 @@ import tools.jackson.databind.ObjectMapper;
 @RestController
 class KitsApi {
   /** A kit; its lines carry no price, so that the one in force is taken when they are used. */
-  record Kit(long id, String name, List<QuoteForm.TypedLine> lines) {}
+  record Kit(long id, String name, List<TypedLine> lines) {}
 
-  record KitForm(@Nullable String name, List<QuoteForm.TypedLine> lines) {}
+  record KitForm(@Nullable String name, List<TypedLine> lines) {}
 
   record KeptKit(long id) {}
 
   private final DSLContext database;
   private final ObjectMapper json;
   private final RepeatableRequests repeats;
+  private final CompanyStore companies;
   private final AuditTrail audit;
 
-  KitsApi(DSLContext database, ObjectMapper json, RepeatableRequests repeats, AuditTrail audit) {
+  KitsApi(
+      DSLContext database,
+      ObjectMapper json,
+      RepeatableRequests repeats,
+      CompanyStore companies,
+      AuditTrail audit) {
     this.database = database;
     this.json = json;
     this.repeats = repeats;
+    this.companies = companies;
     this.audit = audit;
   }
 
@@ -72,10 +81,11 @@ class KitsApi {
       reading.fault("lines", Rule.NO_LINES, "A kit needs at least one line.");
     }
     reading.refuseIfFaulty();
+    DriveCharge companyRule = companies.getCompany().chargeTerms().drive();
     JSONB lines =
         JSONB.valueOf(
             json.writeValueAsString(
-                form.lines().stream().map(QuoteForm.TypedLine::withoutPrice).toList()));
+                form.lines().stream().map(line -> line.atTodaysPrice(companyRule)).toList()));
     long id =
         database
             .insertInto(KIT)

@@ -3,6 +3,7 @@ package app.pragmata.server.quoting;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
@@ -121,7 +122,13 @@ public record OfferDocument(
   private static String quantity(QuoteLine line) {
     return switch (line) {
       case QuoteLine.Labour labour -> Minutes.text(labour.minutes()) + " h";
-      case QuoteLine.Drive drive -> "";
+      case QuoteLine.Drive drive ->
+          switch (drive.charge()) {
+            case DriveCharge.PerMile perMile -> plain(drive.miles()) + " miles";
+            case DriveCharge.PerHour perHour -> Minutes.text(drive.minutes()) + " h";
+            case DriveCharge.PerCallOut callOut -> "";
+            case DriveCharge.None none -> "";
+          };
       case QuoteLine.Part part -> plain(part.quantity());
       case QuoteLine.Other other -> plain(other.quantity());
     };

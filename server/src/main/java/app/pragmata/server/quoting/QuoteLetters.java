@@ -46,7 +46,7 @@ class QuoteLetters {
         .ifPresent(
             address ->
                 mail.queue(
-                    act.at(),
+                    act,
                     new MailQueue.Letter(
                         address,
                         "Quote %d%s: %s".formatted(document.number(), edition, document.title()),
@@ -83,7 +83,7 @@ class QuoteLetters {
         .ifPresent(
             address ->
                 mail.queue(
-                    act.at(),
+                    act,
                     new MailQueue.Letter(
                         address,
                         "Your question about quote %d".formatted(quote.getNumber()),

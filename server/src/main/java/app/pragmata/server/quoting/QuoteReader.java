@@ -10,6 +10,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
@@ -25,6 +26,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -35,6 +37,8 @@ final class QuoteReader {
   static final int MOST_LINES = 400;
   private static final int MOST_STAGES = 12;
   private static final int MOST_DUE_DAYS = 90;
+  private static final Set<String> DRIVE_CHARGES =
+      Set.of("per_call_out", "per_hour", "per_mile", "none");
   private static final int LONGEST_DESCRIPTION = 300;
   private static final int LONGEST_TEXT = 2_000;
 
@@ -56,14 +60,12 @@ final class QuoteReader {
   }
 
   /** One entry per typed line; null where a line has a fault. */
-  List<@Nullable OfferLine> read(List<QuoteForm.TypedLine> lines) {
+  List<@Nullable OfferLine> read(List<TypedLine> lines) {
     if (lines.size() > MOST_LINES) {
       throw new Refused(
           Rule.EXCEEDS_LIMIT, "A quote holds at most %d lines.".formatted(MOST_LINES));
     }
-    partById =
-        stock.list(
-            lines.stream().map(QuoteForm.TypedLine::partId).filter(Objects::nonNull).toList());
+    partById = stock.list(lines.stream().map(TypedLine::partId).filter(Objects::nonNull).toList());
     var result = new ArrayList<@Nullable OfferLine>();
     for (int i = 0; i < lines.size(); i++) {
       result.add(read("lines/" + i + "/", lines.get(i)));
@@ -73,7 +75,7 @@ final class QuoteReader {
 
   /** The whole offer; what has a fault is left out of it. */
   Offer offer(
-      List<QuoteForm.TypedLine> lines,
+      List<TypedLine> lines,
       @Nullable String discount,
       @Nullable String deposit,
       @Nullable List<QuoteForm.TypedStage> stages) {
@@ -118,7 +120,7 @@ final class QuoteReader {
     return read == null ? AmountOrShare.nothing() : read;
   }
 
-  private @Nullable OfferLine read(String at, QuoteForm.TypedLine line) {
+  private @Nullable OfferLine read(String at, TypedLine line) {
     if (line.category().equals("heading") || line.category().equals("text")) {
       String text = reading.text(at + "description", line.description(), LONGEST_TEXT);
       return text == null ? null : new OfferLine.Words(text, line.category().equals("heading"));
@@ -139,7 +141,7 @@ final class QuoteReader {
     return new OfferLine.Priced(priced, discount, choice);
   }
 
-  private @Nullable Choice choice(String at, QuoteForm.TypedLine line) {
+  private @Nullable Choice choice(String at, TypedLine line) {
     boolean taken = Boolean.TRUE.equals(line.taken());
     String kind = line.choice() == null || line.choice().isEmpty() ? "included" : line.choice();
     return switch (kind) {
@@ -157,7 +159,7 @@ final class QuoteReader {
     };
   }
 
-  private @Nullable QuoteLine priced(String at, QuoteForm.TypedLine line) {
+  private @Nullable QuoteLine priced(String at, TypedLine line) {
     String code = line.vat() == null || line.vat().isEmpty() ? "standard" : line.vat();
     VatRate vatRate = company.vatRates().get(code);
     if (vatRate == null) {
@@ -180,7 +182,7 @@ final class QuoteReader {
     };
   }
 
-  private @Nullable QuoteLine labour(String at, QuoteForm.TypedLine line, VatRate vatRate) {
+  private @Nullable QuoteLine labour(String at, TypedLine line, VatRate vatRate) {
     RateClass rateClass = rateClass(at, line.rateClass());
     String description = description(at, line, "Labour");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
@@ -199,14 +201,13 @@ final class QuoteReader {
             vatRate);
   }
 
-  private @Nullable QuoteLine drive(String at, QuoteForm.TypedLine line, VatRate vatRate) {
+  private @Nullable QuoteLine drive(String at, TypedLine line, VatRate vatRate) {
     String description = description(at, line, "Call-out");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
     BigDecimal miles = reading.optional(at + "miles", line.miles(), Reading::miles);
     BigDecimal driven = miles == null ? BigDecimal.ZERO : miles;
-    Money usual = company.chargeTerms().drive().amountFor(minutes == null ? 0 : minutes, driven);
-    Money price = price(at, line, usual);
-    if (description == null || minutes == null || price == null) {
+    DriveCharge charge = driveCharge(at, line);
+    if (description == null || minutes == null || charge == null) {
       return null;
     }
     return new QuoteLine.Drive(
@@ -215,11 +216,37 @@ final class QuoteReader {
         driven,
         company.standardCostPerHour(RateClass.NORMAL, today),
         company.rates().costPerMile(today),
-        price,
+        charge,
         vatRate);
   }
 
-  private @Nullable QuoteLine part(String at, QuoteForm.TypedLine line, VatRate vatRate) {
+  /** By the company's rule at its price, unless something else was typed. */
+  private @Nullable DriveCharge driveCharge(String at, TypedLine line) {
+    DriveCharge usual = company.chargeTerms().drive();
+    boolean unsaid = line.charge() == null || line.charge().isEmpty();
+    boolean free = line.price() == null || line.price().isBlank();
+    if (unsaid && usual instanceof DriveCharge.None && free) {
+      return usual;
+    }
+    String label =
+        !unsaid
+            ? line.charge()
+            : usual instanceof DriveCharge.None ? "per_call_out" : usual.label();
+    if (!DRIVE_CHARGES.contains(label)) {
+      reading.fault(
+          at + "charge",
+          Rule.NOT_FOUND,
+          "A drive is charged by the call-out, the hour or the mile.");
+      return null;
+    }
+    Money price =
+        label.equals(usual.label())
+            ? price(at, line, usual.rate())
+            : reading.required(at + "price", line.price(), Money::parse);
+    return price == null ? null : DriveCharge.of(label, price);
+  }
+
+  private @Nullable QuoteLine part(String at, TypedLine line, VatRate vatRate) {
     if (line.partId() == null) {
       reading.fault(at + "partId", Rule.MISSING, "Choose a part from the price list.");
       return null;
@@ -241,7 +268,7 @@ final class QuoteReader {
             part.getId(), description, quantity, StockStore.expectedCost(part), price, vatRate);
   }
 
-  private @Nullable QuoteLine other(String at, QuoteForm.TypedLine line, VatRate vatRate) {
+  private @Nullable QuoteLine other(String at, TypedLine line, VatRate vatRate) {
     String description = reading.text(at + "description", line.description(), LONGEST_DESCRIPTION);
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
     Money cost = reading.optional(at + "cost", line.cost(), Money::parse);
@@ -252,13 +279,13 @@ final class QuoteReader {
             description, quantity, cost == null ? Money.ZERO : cost, price, vatRate);
   }
 
-  private @Nullable String description(String at, QuoteForm.TypedLine line, String usual) {
+  private @Nullable String description(String at, TypedLine line, String usual) {
     boolean empty = line.description() == null || line.description().isBlank();
     return reading.text(
         at + "description", empty ? usual : line.description(), LONGEST_DESCRIPTION);
   }
 
-  private @Nullable Money price(String at, QuoteForm.TypedLine line, Money usual) {
+  private @Nullable Money price(String at, TypedLine line, Money usual) {
     boolean empty = line.price() == null || line.price().isBlank();
     return empty ? usual : reading.required(at + "price", line.price(), Money::parse);
   }

@@ -11,6 +11,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.Day;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
@@ -136,10 +137,8 @@ public class QuoteService {
                   like.getDiscount(),
                   like.getDeposit(),
                   String.valueOf(like.getDepositDueDays()),
-                  offer.stages().stream()
-                      .map(stage -> new QuoteForm.TypedStage(stage.name(), stage.part().text()))
-                      .toList(),
-                  offer.lines().stream().map(QuoteForm.TypedLine::atTodaysPrice).toList()));
+                  QuoteForm.TypedStage.listOf(offer),
+                  atTodaysPrice(offer)));
         });
   }
 
@@ -161,7 +160,7 @@ public class QuoteService {
                           new Refused(
                               Rule.NOT_FOUND,
                               "This job does not exist. Find the right one with / and its number."));
-          List<QuoteForm.TypedLine> lines = workedJobs.list(jobId, companies.getCompany());
+          List<TypedLine> lines = workedJobs.list(jobId, companies.getCompany());
           if (lines.isEmpty()) {
             throw new Refused(
                 Rule.NO_LINES, "Nothing was worked on this job yet that could be quoted again.");
@@ -373,12 +372,10 @@ public class QuoteService {
 
   /** A new draft inside the caller's transaction; gives its id. */
   public long begin(Act act, Beginning beginning) {
-    List<QuoteForm.TypedLine> lines =
+    List<TypedLine> lines =
         beginning.likeQuoteId() == null
             ? firstLines(beginning.kindOfJobId())
-            : quotes.getOffer(quotes.lock(beginning.likeQuoteId())).lines().stream()
-                .map(QuoteForm.TypedLine::atTodaysPrice)
-                .toList();
+            : atTodaysPrice(quotes.getOffer(quotes.lock(beginning.likeQuoteId())));
     return insert(
         act,
         QuoteForm.plain(
@@ -389,7 +386,7 @@ public class QuoteService {
             lines));
   }
 
-  private List<QuoteForm.TypedLine> firstLines(long kindOfJobId) {
+  private List<TypedLine> firstLines(long kindOfJobId) {
     int minutes =
         database
             .select(KIND_OF_JOB.DEFAULT_MINUTES)
@@ -397,8 +394,15 @@ public class QuoteService {
             .where(KIND_OF_JOB.ID.eq(kindOfJobId))
             .fetchSingle(KIND_OF_JOB.DEFAULT_MINUTES);
     return List.of(
-        QuoteForm.TypedLine.labour("Labour", Minutes.text(minutes)),
-        QuoteForm.TypedLine.drive("Call-out", "0:30", "10"));
+        TypedLine.labour("Labour", Minutes.text(minutes)).line(),
+        TypedLine.drive("Call-out", "0:30", "10").line());
+  }
+
+  private List<TypedLine> atTodaysPrice(Offer offer) {
+    DriveCharge companyRule = companies.getCompany().chargeTerms().drive();
+    return offer.lines().stream()
+        .map(line -> TypedLine.of(line).atTodaysPrice(companyRule))
+        .toList();
   }
 
   /** Where a stored quote stands on the act's day. */

@@ -15,6 +15,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
@@ -50,6 +51,7 @@ public class QuoteStore {
           QUOTE_LINE.QUANTITY,
           QUOTE_LINE.UNIT_COST,
           QUOTE_LINE.COST_PER_MILE,
+          QUOTE_LINE.DRIVE_CHARGE,
           QUOTE_LINE.UNIT_PRICE_MINOR,
           QUOTE_LINE.CHOICE,
           QUOTE_LINE.CHOICE_GROUP,
@@ -169,7 +171,7 @@ public class QuoteStore {
               row.get(QUOTE_LINE.MILES),
               cost,
               row.get(QUOTE_LINE.COST_PER_MILE),
-              price,
+              DriveCharge.of(row.get(QUOTE_LINE.DRIVE_CHARGE), price),
               vatRate,
               reduction);
       case PARTS ->
@@ -281,7 +283,8 @@ public class QuoteStore {
         row.setMiles(drive.miles());
         row.setUnitCost(drive.costPerHour());
         row.setCostPerMile(drive.costPerMile());
-        row.setUnitPriceMinor(drive.price().minor());
+        row.setDriveCharge(drive.charge().label());
+        row.setUnitPriceMinor(drive.unitPrice().minor());
       }
       case QuoteLine.Part part -> {
         row.setPartId(part.partId());

@@ -82,7 +82,7 @@ class QuotesApi {
       @Nullable String acceptedBy,
       @Nullable String declineReason,
       @Nullable Long jobId,
-      List<QuoteForm.TypedLine> lines,
+      List<TypedLine> lines,
       List<CostChange> costChanges,
       Computed computed) {}
 
@@ -134,7 +134,7 @@ class QuotesApi {
       @Nullable String discount,
       @Nullable String deposit,
       @Nullable List<QuoteForm.TypedStage> stages,
-      List<QuoteForm.TypedLine> lines) {}
+      List<TypedLine> lines) {}
 
   /** A sent edition; amounts in minor units. */
   record SentEdition(int edition, LocalDateTime sentAt, long netMinor, long costMinor) {}
@@ -242,9 +242,7 @@ class QuotesApi {
         quote.getDiscount(),
         quote.getDeposit(),
         quote.getDepositDueDays(),
-        offer.stages().stream()
-            .map(stage -> new QuoteForm.TypedStage(stage.name(), stage.part().text()))
-            .toList(),
+        QuoteForm.TypedStage.listOf(offer),
         quote.getEdition(),
         editions.list(id).stream()
             .map(
@@ -261,7 +259,7 @@ class QuotesApi {
         quote.getAcceptedBy(),
         quote.getDeclineReason(),
         row.value8(),
-        offer.lines().stream().map(QuoteForm.TypedLine::of).toList(),
+        offer.lines().stream().map(TypedLine::of).toList(),
         quote.getState().equals("draft") ? costChanges(offer) : List.of(),
         computed(offer, offer.lines(), offer.faults(), companies.getCompany()));
   }

@@ -3,7 +3,6 @@ package app.pragmata.server.quoting;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.people.Company;
-import app.pragmata.server.quoting.QuoteForm.TypedLine;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -46,17 +45,11 @@ class WorkedJobs {
         .forEach(
             row ->
                 lines.add(
-                    new TypedLine(
-                        "parts",
-                        row.get("name", String.class),
-                        null,
-                        null,
-                        null,
-                        row.get("id", Long.class),
-                        plain(row.get("quantity", BigDecimal.class)),
-                        null,
-                        null,
-                        null)));
+                    TypedLine.part(
+                            row.get("id", Long.class),
+                            row.get("name", String.class),
+                            plain(row.get("quantity", BigDecimal.class)))
+                        .line()));
     BigDecimal markup = BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare());
     database
         .resultQuery(OTHERS, jobId)
@@ -64,17 +57,12 @@ class WorkedJobs {
             row -> {
               Money cost = Money.ofMinor(row.get("cost_minor", Long.class));
               lines.add(
-                  new TypedLine(
-                      "other",
-                      row.get("description", String.class),
-                      null,
-                      null,
-                      null,
-                      null,
-                      "1",
-                      cost.toString(),
-                      cost.times(markup).toString(),
-                      null));
+                  TypedLine.other(
+                          row.get("description", String.class),
+                          "1",
+                          cost.toString(),
+                          cost.times(markup).toString())
+                      .line());
             });
     return lines;
   }
@@ -82,18 +70,8 @@ class WorkedJobs {
   private static TypedLine time(Record row) {
     String minutes = Minutes.text(row.get("minutes", Integer.class));
     return row.get("kind", String.class).equals("drive")
-        ? TypedLine.drive("Call-out", minutes, plain(row.get("miles", BigDecimal.class)))
-        : new TypedLine(
-            "labour",
-            "Labour",
-            minutes,
-            row.get("rate_class", String.class),
-            null,
-            null,
-            null,
-            null,
-            null,
-            null);
+        ? TypedLine.drive("Call-out", minutes, plain(row.get("miles", BigDecimal.class))).line()
+        : TypedLine.labour("Labour", minutes).rateClass(row.get("rate_class", String.class)).line();
   }
 
   private static String plain(BigDecimal number) {

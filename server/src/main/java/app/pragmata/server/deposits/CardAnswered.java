@@ -1,0 +1,7 @@
+package app.pragmata.server.deposits;
+
+/**
+ * The terminal told of itself what became of a payment: after its answer was given up, or once
+ * more.
+ */
+record CardAnswered(String reference, CardTerminal.Answer answer) {}

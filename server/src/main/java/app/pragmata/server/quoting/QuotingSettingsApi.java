@@ -1,0 +1,136 @@
+package app.pragmata.server.quoting;
+
+import static app.pragmata.server.generated.Tables.COMPANY;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.server.generated.tables.records.CompanyRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What holds for every quote until somebody says otherwise on it. */
+@RestController
+class QuotingSettingsApi {
+  /**
+   * As they stand; a change holds from the next quote on.
+   *
+   * @param floorMarginPercent a line or total below it is marked
+   */
+  record QuotingSettings(
+      int version,
+      int quoteValidDays,
+      int followUpDays,
+      int depositDueDays,
+      BigDecimal floorMarginPercent) {}
+
+  /** The same as typed. */
+  record QuotingSettingsForm(
+      int version,
+      @Nullable String quoteValidDays,
+      @Nullable String followUpDays,
+      @Nullable String depositDueDays,
+      @Nullable String floorMarginPercent) {}
+
+  private static final int LONGEST_VALID_DAYS = 365;
+  private static final int LONGEST_WAIT_DAYS = 90;
+
+  private final DSLContext database;
+  private final AuditTrail audit;
+
+  QuotingSettingsApi(DSLContext database, AuditTrail audit) {
+    this.database = database;
+    this.audit = audit;
+  }
+
+  @GetMapping("/api/settings/quoting")
+  QuotingSettings settings() {
+    return settings(database.selectFrom(COMPANY).fetchSingle());
+  }
+
+  private static QuotingSettings settings(CompanyRecord row) {
+    return new QuotingSettings(
+        row.getVersion(),
+        row.getQuoteValidDays(),
+        row.getFollowUpDays(),
+        row.getDepositDueDays(),
+        row.getFloorMarginPercent().stripTrailingZeros());
+  }
+
+  @PutMapping("/api/settings/quoting")
+  @Transactional
+  public QuotingSettings store(Act act, @RequestBody QuotingSettingsForm form) {
+    var reading = new Reading();
+    Integer valid =
+        reading.required(
+            "quoteValidDays", form.quoteValidDays(), typed -> days(typed, 1, LONGEST_VALID_DAYS));
+    Integer followUp =
+        reading.required(
+            "followUpDays", form.followUpDays(), typed -> days(typed, 1, LONGEST_WAIT_DAYS));
+    Integer deposit =
+        reading.required(
+            "depositDueDays", form.depositDueDays(), typed -> days(typed, 0, LONGEST_WAIT_DAYS));
+    BigDecimal floor =
+        reading.required(
+            "floorMarginPercent", form.floorMarginPercent(), QuotingSettingsApi::percent);
+    reading.refuseIfFaulty();
+    CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
+    Versions.require(form.version(), row.getVersion());
+    Map<String, Object> before = values(row);
+    row.setQuoteValidDays(Objects.requireNonNull(valid).shortValue());
+    row.setFollowUpDays(Objects.requireNonNull(followUp).shortValue());
+    row.setDepositDueDays(Objects.requireNonNull(deposit).shortValue());
+    row.setFloorMarginPercent(floor);
+    row.setVersion(row.getVersion() + 1);
+    row.update();
+    audit.note(
+        act,
+        new AuditTrail.Subject("company", row.getId(), null),
+        "quoting settings changed",
+        "",
+        before,
+        values(row));
+    return settings(row);
+  }
+
+  private static Map<String, Object> values(CompanyRecord row) {
+    return Map.of(
+        "quoteValidDays",
+        row.getQuoteValidDays(),
+        "followUpDays",
+        row.getFollowUpDays(),
+        "depositDueDays",
+        row.getDepositDueDays(),
+        "floorMarginPercent",
+        row.getFloorMarginPercent().toPlainString());
+  }
+
+  private static int days(String typed, int least, int most) {
+    if (!typed.matches("\\d{1,3}")
+        || Integer.parseInt(typed) < least
+        || Integer.parseInt(typed) > most) {
+      throw new Unreadable(
+          Rule.UNREADABLE, "Enter a number of days from %d to %d.".formatted(least, most));
+    }
+    return Integer.parseInt(typed);
+  }
+
+  private static BigDecimal percent(String typed) {
+    String number = typed.replace("%", "").strip();
+    if (!number.matches("\\d{1,2}(\\.\\d{1,2})?")) {
+      throw new Unreadable(Rule.UNREADABLE, "Enter a share below 100, such as 25 or 27.5.");
+    }
+    return new BigDecimal(number);
+  }
+}

@@ -1,0 +1,240 @@
+package app.pragmata.server.quoting;
+
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.DriveCharge;
+import app.pragmata.core.quoting.OfferLine;
+import app.pragmata.core.quoting.QuoteLine;
+import java.math.BigDecimal;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A line of a quote as it is typed. What a category does not use stays empty.
+ *
+ * @param time labour or driving, such as 2:30
+ * @param charge how a drive is charged: per_call_out, per_hour or per_mile; empty is by the
+ *     company's rule
+ * @param cost per unit, for other lines only: labour, drive and parts know their cost
+ * @param price per hour, mile, call-out or unit; empty takes the current one
+ * @param discount an amount or a share, such as 10%
+ * @param choice included, option or alternative; empty is included
+ * @param group what the alternatives that exclude each other have in common
+ * @param taken whether an option or alternative counts as things stand
+ */
+public record TypedLine(
+    String category,
+    @Nullable String description,
+    @Nullable String time,
+    @Nullable String rateClass,
+    @Nullable String miles,
+    @Nullable String charge,
+    @Nullable Long partId,
+    @Nullable String quantity,
+    @Nullable String cost,
+    @Nullable String price,
+    @Nullable String vat,
+    @Nullable String discount,
+    @Nullable String choice,
+    @Nullable String group,
+    @Nullable Boolean taken) {
+
+  /** Labour in normal hours at the price in force. */
+  public static Writing labour(String description, String time) {
+    return new Writing("labour", description).time(time).rateClass("normal");
+  }
+
+  /** A drive by the company's rule, at the price in force. */
+  public static Writing drive(String description, String time, String miles) {
+    return new Writing("drive", description).time(time).miles(miles);
+  }
+
+  /** A part at the price in force; without a name it takes that of the price list. */
+  public static Writing part(long partId, @Nullable String name, String quantity) {
+    var writing = new Writing("parts", name).quantity(quantity);
+    writing.partId = partId;
+    return writing;
+  }
+
+  /** Something else, with what one of it costs us and the customer. */
+  public static Writing other(String description, String quantity, String cost, String price) {
+    return new Writing("other", description).quantity(quantity).cost(cost).price(price);
+  }
+
+  /** Words on a line of their own, above the lines that follow. */
+  public static TypedLine heading(String heading) {
+    return new Writing("heading", heading).line();
+  }
+
+  /** A paragraph between the lines. */
+  public static TypedLine text(String text) {
+    return new Writing("text", text).line();
+  }
+
+  /**
+   * The same line, for which the price in force is taken. An other line keeps its own, and so does
+   * a drive by another rule than the company's: there is no price in force for them.
+   */
+  TypedLine atTodaysPrice(DriveCharge companyRule) {
+    boolean byOwnRule =
+        category.equals("drive") && charge != null && !charge.equals(companyRule.label());
+    return byOwnRule || category.equals("other") ? this : writing().price(null).line();
+  }
+
+  /** A stored line as it would be typed. */
+  static TypedLine of(OfferLine line) {
+    return switch (line) {
+      case OfferLine.Words words -> words.heading() ? heading(words.text()) : text(words.text());
+      case OfferLine.Priced priced ->
+          chosen(of(priced.line()).discount(priced.discount().text()), priced.choice()).line();
+    };
+  }
+
+  private static Writing of(QuoteLine line) {
+    Writing writing =
+        switch (line) {
+          case QuoteLine.Labour labour ->
+              labour(labour.description(), Minutes.text(labour.minutes()))
+                  .rateClass(labour.rateClass().label());
+          case QuoteLine.Drive drive ->
+              drive(drive.description(), Minutes.text(drive.minutes()), plain(drive.miles()))
+                  .charge(drive.charge().label());
+          case QuoteLine.Part part ->
+              part(part.partId(), part.description(), plain(part.quantity()));
+          case QuoteLine.Other other ->
+              new Writing("other", other.description())
+                  .quantity(plain(other.quantity()))
+                  .cost(other.unitCost().toString());
+        };
+    return writing.price(line.unitPrice().toString()).vat(line.vatRate().code());
+  }
+
+  private static Writing chosen(Writing writing, Choice choice) {
+    return switch (choice) {
+      case Choice.Included included -> writing.choice("included", "", true);
+      case Choice.Option option -> writing.choice("option", "", option.taken());
+      case Choice.Alternative alternative ->
+          writing.choice("alternative", alternative.group(), alternative.taken());
+    };
+  }
+
+  private static String plain(BigDecimal number) {
+    return number.stripTrailingZeros().toPlainString();
+  }
+
+  private Writing writing() {
+    var writing = new Writing(category, description);
+    writing.time = time;
+    writing.rateClass = rateClass;
+    writing.miles = miles;
+    writing.charge = charge;
+    writing.partId = partId;
+    writing.quantity = quantity;
+    writing.cost = cost;
+    writing.price = price;
+    writing.vat = vat;
+    writing.discount = discount;
+    writing.choice = choice;
+    writing.group = group;
+    writing.taken = taken;
+    return writing;
+  }
+
+  /** A line while it is being written; what is not written stays empty. */
+  public static final class Writing {
+    private final String category;
+    private final @Nullable String description;
+    private @Nullable String time;
+    private @Nullable String rateClass;
+    private @Nullable String miles;
+    private @Nullable String charge;
+    private @Nullable Long partId;
+    private @Nullable String quantity;
+    private @Nullable String cost;
+    private @Nullable String price;
+    private @Nullable String vat;
+    private @Nullable String discount;
+    private @Nullable String choice;
+    private @Nullable String group;
+    private @Nullable Boolean taken;
+
+    private Writing(String category, @Nullable String description) {
+      this.category = category;
+      this.description = description;
+    }
+
+    private Writing time(String written) {
+      time = written;
+      return this;
+    }
+
+    /** Which hours: normal, overtime or night. */
+    public Writing rateClass(String written) {
+      rateClass = written;
+      return this;
+    }
+
+    private Writing miles(String written) {
+      miles = written;
+      return this;
+    }
+
+    private Writing charge(String written) {
+      charge = written;
+      return this;
+    }
+
+    private Writing quantity(String written) {
+      quantity = written;
+      return this;
+    }
+
+    private Writing cost(String written) {
+      cost = written;
+      return this;
+    }
+
+    /** Per hour, mile, call-out or unit; null takes the one in force. */
+    public Writing price(@Nullable String written) {
+      price = written;
+      return this;
+    }
+
+    private Writing vat(String written) {
+      vat = written;
+      return this;
+    }
+
+    private Writing discount(String written) {
+      discount = written;
+      return this;
+    }
+
+    /** Included, or for the customer to choose: an option, or one alternative of a group. */
+    public Writing choice(String written, String inGroup, boolean isTaken) {
+      choice = written;
+      group = inGroup;
+      taken = isTaken;
+      return this;
+    }
+
+    /** The line as written. */
+    public TypedLine line() {
+      return new TypedLine(
+          category,
+          description,
+          time,
+          rateClass,
+          miles,
+          charge,
+          partId,
+          quantity,
+          cost,
+          price,
+          vat,
+          discount,
+          choice,
+          group,
+          taken);
+    }
+  }
+}

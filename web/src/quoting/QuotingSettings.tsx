@@ -1,0 +1,116 @@
+import { useQuery } from "@tanstack/react-query";
+import { App, Button, Input } from "antd";
+import { useState } from "react";
+import { answer, client, type Problem } from "../api/client";
+import type { QuotingSettings as Settings } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { useSession } from "../people/SessionGate";
+import { Section } from "../sheet/Section";
+import { useTitle } from "../useTitle";
+
+/** What holds for every quote until somebody says otherwise on it. */
+export default function QuotingSettings() {
+  const { data, error } = useQuery(queries.quotingSettings);
+  useTitle("Settings");
+  return (
+    <article className="sheet alone" aria-label="Settings" aria-busy={!data && !error}>
+      <header className="section head">
+        <div className="margin" />
+        <div className="titled">
+          <div>
+            <h1>Settings</h1>
+            <div className="small soft">what you change here holds from the next quote on</div>
+          </div>
+        </div>
+      </header>
+      <Section name="Quotes">
+        {error && <p className="fault">{error.message}</p>}
+        {data && <SettingsForm key={data.version} settings={data} />}
+      </Section>
+    </article>
+  );
+}
+
+const FIELDS = [
+  {
+    name: "quoteValidDays",
+    label: "A quote stays valid for",
+    unit: "days",
+    meaning: "Each quote can have its own last day.",
+  },
+  {
+    name: "followUpDays",
+    label: "Without an answer it comes up after",
+    unit: "days",
+    meaning: "Under Follow up, the largest first.",
+  },
+  {
+    name: "depositDueDays",
+    label: "A deposit is due within",
+    unit: "days",
+    meaning: "Counted from the day on which the customer accepts.",
+  },
+  {
+    name: "floorMarginPercent",
+    label: "A margin is marked below",
+    unit: "%",
+    meaning: "Of the net price, on each line and on the total. Customers never see it.",
+  },
+] as const;
+
+function SettingsForm({ settings }: { settings: Settings }) {
+  const { person } = useSession();
+  const { message } = App.useApp();
+  const [values, setValues] = useState({
+    quoteValidDays: String(settings.quoteValidDays),
+    followUpDays: String(settings.followUpDays),
+    depositDueDays: String(settings.depositDueDays),
+    floorMarginPercent: String(settings.floorMarginPercent),
+  });
+  const [problem, setProblem] = useState<Problem>();
+  const store = useAct(
+    () => answer(client.PUT("/api/settings/quoting", { body: { ...values, version: settings.version } })),
+    {
+      done: () => {
+        setProblem(undefined);
+        void message.success("Kept. It holds from the next quote on.");
+      },
+      refused: setProblem,
+    },
+  );
+  return (
+    <form
+      className="settings"
+      onSubmit={(event) => {
+        event.preventDefault();
+        store.run();
+      }}
+    >
+      {FIELDS.map((field) => (
+        <label key={field.name} className="setting">
+          <span>{field.label}</span>
+          <Input
+            aria-label={field.label}
+            className="figure"
+            suffix={field.unit}
+            disabled={person.role === "BOOKKEEPER"}
+            value={values[field.name]}
+            onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
+          />
+          <span className="small soft">{field.meaning}</span>
+          {problem?.at(`/${field.name}`) && (
+            <span className="fault" role="alert">
+              {problem.at(`/${field.name}`)}
+            </span>
+          )}
+        </label>
+      ))}
+      {person.role !== "BOOKKEEPER" && (
+        <Button type="primary" htmlType="submit" loading={store.running}>
+          Keep these settings
+        </Button>
+      )}
+    </form>
+  );
+}
