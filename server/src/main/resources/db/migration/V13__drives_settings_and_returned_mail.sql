@@ -17,3 +17,10 @@ alter table person add constraint person_role_check
   check (role in ('office', 'technician', 'bookkeeper', 'owner', 'customer', 'program'));
 insert into person (id, name, username, password_hash, role, active)
   overriding system value values (-1, 'Pragmata', 'pragmata', 'none', 'program', false);
+
+-- A quote is printed from its frozen edition when the message goes out, not kept a second time with the message.
+alter table mail
+  drop column attachment,
+  drop column attachment_name,
+  add column attached_edition smallint,
+  add foreign key (quote_id, attached_edition) references quote_edition;

@@ -13,8 +13,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class AccessibilityTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
 
   @ParameterizedTest
   @ValueSource(
@@ -25,7 +24,7 @@ class AccessibilityTest {
         "/billed?filter=bakery",
         "/quotes/new",
         "/quotes/follow-up",
-        "/quotes/194",
+        "/settings",
         "/mail-stand-in",
         "/customers/4",
         "/customers?sort=owed",
@@ -50,6 +49,15 @@ class AccessibilityTest {
     window.navigate("/");
     window.getByLabel("Name").waitFor();
     assertThat(seriousViolations(window)).isEmpty();
+  }
+
+  @Test
+  void a_sent_quote_has_no_serious_violation() {
+    var gate = new SwingGate(program, "piet").agree("deposit", "25%").sent();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    desk.locator(".sheet h1").first().waitFor();
+    assertThat(seriousViolations(desk)).isEmpty();
   }
 
   @Test

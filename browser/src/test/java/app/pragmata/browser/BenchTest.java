@@ -22,7 +22,7 @@ class BenchTest {
   private static final int REQUESTS = 200;
   private static final int FIRST_LOADS = 7;
 
-  private final RunningPragmata program = RunningPragmata.on("pragmata_test", "2026-11-24T10:42");
+  private final RunningPragmata program = RunningPragmata.at("2026-11-24T10:42");
 
   @Test
   void lists_and_sheets_at_the_server() {

@@ -44,7 +44,7 @@ final class Chromium {
                             "--disable-background-networking",
                             "--disable-component-update",
                             "--disable-sync")));
-    PlaywrightAssertions.setDefaultAssertionTimeout(15_000);
+    PlaywrightAssertions.setDefaultAssertionTimeout(25_000);
   }
 
   /** A desk of 1280 x 800 with this person signed in. */
@@ -71,7 +71,7 @@ final class Chromium {
                 .setTimezoneId("Europe/London")
                 .setReducedMotion(ReducedMotion.REDUCE)
                 .setViewportSize(width, height));
-    context.setDefaultTimeout(20_000);
+    context.setDefaultTimeout(30_000);
     return context;
   }
 

@@ -23,8 +23,7 @@ class CustomerRecordsPageTest {
           .decode(
               "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==");
 
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
   private final Visitor office = Visitor.signedIn(program, "hester");
   private Page desk;
 

@@ -16,8 +16,7 @@ import org.junit.jupiter.api.Test;
 
 /** Calls as the office manager takes them: with the keyboard alone. */
 class FrontDeskPageTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
   private Page desk;
 
   @BeforeEach

@@ -15,8 +15,7 @@ import org.junit.jupiter.api.Test;
 
 /** A quote on the customer's phone and, beside it, on the desk. */
 class OfferPageTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
   private final SwingGate gate = new SwingGate(program, "ngozi");
 
   private SwingGate sent() {

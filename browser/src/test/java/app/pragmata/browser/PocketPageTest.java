@@ -14,8 +14,7 @@ import org.junit.jupiter.api.Test;
 
 /** The technician's page under a gloved thumb. */
 class PocketPageTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
   private final SwingGate gate = new SwingGate(program, "piet");
 
   @AfterEach

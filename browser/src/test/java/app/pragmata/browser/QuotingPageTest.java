@@ -17,8 +17,7 @@ import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 class QuotingPageTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
 
   @Test
   void an_empty_price_shows_the_usual_one_and_is_charged_at_it() {

@@ -20,7 +20,7 @@ import org.junit.jupiter.api.Test;
 class ScreenshotsTest {
   private static final String NOW = "2026-11-24T10:42";
 
-  private final RunningPragmata program = RunningPragmata.on("pragmata_browser", NOW);
+  private final RunningPragmata program = RunningPragmata.at(NOW);
 
   @Test
   void the_office() {

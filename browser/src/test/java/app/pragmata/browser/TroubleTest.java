@@ -19,8 +19,7 @@ import org.junit.jupiter.params.provider.CsvSource;
  * type.
  */
 class TroubleTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
 
   @Test
   void a_double_click_on_post_makes_one_invoice() {

@@ -18,8 +18,7 @@ import org.junit.jupiter.api.Test;
  * figures on screen.
  */
 class WholePathTest {
-  private final RunningPragmata program =
-      RunningPragmata.on("pragmata_browser", "2026-11-24T06:30");
+  private final RunningPragmata program = RunningPragmata.forTests();
   private Page desk;
   private Page phone;
 

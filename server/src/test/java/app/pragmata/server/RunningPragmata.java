@@ -14,6 +14,8 @@ import app.pragmata.server.people.Role;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
+import java.sql.DriverManager;
+import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -26,8 +28,8 @@ import org.springframework.context.support.GenericApplicationContext;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * The real program on a real database with the demo data, started once per database and shared by
- * all tests in it.
+ * The real program on a real database of its own with the demo data, started once per process and
+ * shared by all tests in it.
  */
 public final class RunningPragmata {
   /** How often one address may ask for customers' pages here. */
@@ -40,6 +42,9 @@ public final class RunningPragmata {
   private final SettableClock clock;
 
   private RunningPragmata(String database, Instant start) {
+    if (!database.equals(LARGE)) {
+      makeAnew(database);
+    }
     clock = new SettableClock(start);
     context =
         new SpringApplicationBuilder(Pragmata.class)
@@ -58,18 +63,35 @@ public final class RunningPragmata {
                 "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
   }
 
-  /**
-   * The program on this database; the demo data ends at the given moment, such as
-   * "2026-11-24T06:30".
-   */
-  public static synchronized RunningPragmata on(String database, String localStart) {
+  /** Tests that run side by side are apart: each of their processes has a database of its own. */
+  private static void makeAnew(String database) {
+    try (var connection =
+            DriverManager.getConnection(
+                System.getProperty("pragmata.database.url") + "postgres",
+                System.getProperty("pragmata.database.user"),
+                System.getProperty("pragmata.database.password"));
+        var statement = connection.createStatement()) {
+      statement.execute("drop database if exists %s with (force)".formatted(database));
+      statement.execute("create database " + database);
+      statement.execute("alter database %s set synchronous_commit = off".formatted(database));
+    } catch (SQLException exception) {
+      throw new IllegalStateException("No database for the tests", exception);
+    }
+  }
+
+  private static synchronized RunningPragmata on(String database, String localStart) {
     return RUNNING.computeIfAbsent(
         database, name -> new RunningPragmata(name, SettableClock.moment(localStart)));
   }
 
-  /** The program for tests over HTTP: early on a Tuesday, before anybody has started work. */
+  /** The program whose demo data ends at the given moment, such as "2026-11-24T10:42". */
+  public static RunningPragmata at(String localStart) {
+    return on(System.getProperty("pragmata.database.name"), localStart);
+  }
+
+  /** The program for tests: early on a Tuesday, before anybody has started work. */
   public static RunningPragmata forTests() {
-    return on("pragmata_test", "2026-11-24T06:30");
+    return at("2026-11-24T06:30");
   }
 
   /** The program on the large company, which {@code ./pragmata load} has made, as of now. */

@@ -4,11 +4,8 @@ import app.pragmata.core.Category;
 import app.pragmata.core.costing.CostSheet.LabourVariance;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.ArrayList;
-import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 
 /** Says in a few words why a category cost other than quoted. */
@@ -29,25 +26,13 @@ public final class Because {
 
   /** What was fitted beyond the promise or left out of it, such as "+1 Photocell pair". */
   private static String parts(JobFacts job) {
-    var beyond = new LinkedHashMap<Long, BigDecimal>();
-    var names = new HashMap<Long, String>();
-    job.parts()
-        .forEach(
-            use -> {
-              beyond.merge(use.partId(), use.quantity(), BigDecimal::add);
-              names.put(use.partId(), use.description());
-            });
-    for (QuoteLine line : job.promise()) {
-      if (line instanceof QuoteLine.Part part) {
-        beyond.merge(part.partId(), part.quantity().negate(), BigDecimal::add);
-        names.putIfAbsent(part.partId(), part.description());
-      }
-    }
-    List<String> reasons =
-        beyond.entrySet().stream()
-            .filter(entry -> entry.getValue().signum() != 0)
-            .map(entry -> signed(entry.getValue()) + " " + names.get(entry.getKey()))
-            .toList();
+    var parts = new PromisedParts(job.promise());
+    job.parts().forEach(use -> parts.use(use.partId(), use.description(), use.quantity()));
+    var reasons = new ArrayList<String>();
+    parts.beyond().forEach(more -> reasons.add(signed(more.quantity()) + " " + more.description()));
+    parts
+        .toFit()
+        .forEach(less -> reasons.add(signed(less.quantity().negate()) + " " + less.description()));
     return reasons.size() <= MOST_PARTS
         ? String.join(", ", reasons)
         : String.join(", ", reasons.subList(0, MOST_PARTS))

@@ -66,15 +66,13 @@ class DemoOffers {
         .execute();
   }
 
-  /** Old mail went out long ago: it is neither sent again nor kept in full. */
+  /** Old mail went out long ago: it is not sent again. */
   void forgetOldMail() {
     database
         .update(MAIL)
         .set(MAIL.STATE, "sent")
         .set(MAIL.SENT_AT, MAIL.QUEUED_AT)
         .set(MAIL.ATTEMPTS, (short) 1)
-        .setNull(MAIL.ATTACHMENT)
-        .setNull(MAIL.ATTACHMENT_NAME)
         .execute();
   }
 

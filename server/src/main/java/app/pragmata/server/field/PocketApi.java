@@ -17,6 +17,7 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.costing.PromisedParts;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.people.Act;
@@ -26,7 +27,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -292,23 +292,10 @@ class PocketApi {
 
   private static List<PartToFit> partsToFit(
       List<QuoteLine> promised, Map<Long, BigDecimal> fitted) {
-    var left = new LinkedHashMap<Long, PartToFit>();
-    for (QuoteLine line : promised) {
-      if (line instanceof QuoteLine.Part part) {
-        PartToFit before = left.get(part.partId());
-        BigDecimal already =
-            before == null
-                ? fitted.getOrDefault(part.partId(), BigDecimal.ZERO).negate()
-                : before.quantity();
-        left.put(
-            part.partId(),
-            new PartToFit(part.partId(), part.description(), already.add(part.quantity())));
-      }
-    }
-    return left.values().stream()
-        .filter(part -> part.quantity().signum() > 0)
-        .map(
-            part -> new PartToFit(part.partId(), part.name(), part.quantity().stripTrailingZeros()))
+    var parts = new PromisedParts(promised);
+    fitted.forEach((partId, quantity) -> parts.use(partId, "", quantity));
+    return parts.toFit().stream()
+        .map(part -> new PartToFit(part.partId(), part.description(), part.quantity()))
         .toList();
   }
 

@@ -10,8 +10,18 @@ import org.springframework.stereotype.Repository;
 /** Where mail waits inside the transaction that writes it, so that none goes out for nothing. */
 @Repository
 public class MailQueue {
-  /** A message in plain text, and the quote that it is about. */
-  public record Letter(String toAddress, String subject, String body, @Nullable Long quoteId) {}
+  /**
+   * A message in plain text.
+   *
+   * @param quoteId the quote that it is about
+   * @param attachedEdition which edition of the quote goes with it as a PDF; null for none
+   */
+  public record Letter(
+      String toAddress,
+      String subject,
+      String body,
+      @Nullable Long quoteId,
+      @Nullable Integer attachedEdition) {}
 
   private final DSLContext database;
 
@@ -21,23 +31,15 @@ public class MailQueue {
 
   /** Queues a message; gives its id. */
   public long queue(Act act, Letter letter) {
-    return insert(act, letter, null, null);
-  }
-
-  /** Queues a message with a PDF; gives its id. */
-  public long queue(Act act, Letter letter, String pdfName, byte[] pdf) {
-    return insert(act, letter, pdfName, pdf);
-  }
-
-  private long insert(Act act, Letter letter, @Nullable String pdfName, byte @Nullable [] pdf) {
     return database
         .insertInto(MAIL)
         .set(MAIL.TO_ADDRESS, letter.toAddress())
         .set(MAIL.SUBJECT, letter.subject())
         .set(MAIL.BODY, letter.body())
-        .set(MAIL.ATTACHMENT_NAME, pdfName)
-        .set(MAIL.ATTACHMENT, pdf)
         .set(MAIL.QUOTE_ID, letter.quoteId())
+        .set(
+            MAIL.ATTACHED_EDITION,
+            letter.attachedEdition() == null ? null : letter.attachedEdition().shortValue())
         .set(MAIL.STATE, "waiting")
         .set(MAIL.QUEUED_AT, act.at())
         .set(MAIL.QUEUED_BY, act.personId())

@@ -17,7 +17,6 @@ import java.time.Duration;
 import java.time.Instant;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.MailException;
 import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
@@ -42,6 +41,7 @@ public class MailSending {
   private final TransactionTemplate transaction;
   private final Clock clock;
   private final MailSettings settings;
+  private final Attachments attachments;
   private final ToDoService toDos;
   private final CompanyStore companies;
 
@@ -51,6 +51,7 @@ public class MailSending {
       TransactionTemplate transaction,
       Clock clock,
       MailSettings settings,
+      Attachments attachments,
       ToDoService toDos,
       CompanyStore companies) {
     this.database = database;
@@ -58,6 +59,7 @@ public class MailSending {
     this.transaction = transaction;
     this.clock = clock;
     this.settings = settings;
+    this.attachments = attachments;
     this.toDos = toDos;
     this.companies = companies;
   }
@@ -100,15 +102,15 @@ public class MailSending {
 
   private void send(MailRecord mail) throws MessagingException {
     var message = sender.createMimeMessage();
-    boolean attached = mail.getAttachment() != null;
+    boolean attached = mail.getAttachedEdition() != null;
     var helper = new MimeMessageHelper(message, attached, StandardCharsets.UTF_8.name());
     helper.setFrom(settings.from());
     helper.setTo(mail.getToAddress());
     helper.setSubject(mail.getSubject());
     helper.setText(mail.getBody());
     if (attached) {
-      helper.addAttachment(
-          mail.getAttachmentName(), new ByteArrayResource(mail.getAttachment()), "application/pdf");
+      var attachment = attachments.print(mail.getQuoteId(), mail.getAttachedEdition());
+      helper.addAttachment(attachment.name(), attachment.pdf(), "application/pdf");
     }
     sender.send(message);
   }

@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.MAIL;
 
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.mail.Attachments;
 import app.pragmata.server.mail.MailQueue;
 import app.pragmata.server.people.Act;
 import java.time.Instant;
@@ -16,13 +17,14 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.stereotype.Component;
 
 /**
  * The mail about a quote: to whoever decides at the customer, else to the customer's own address.
  */
 @Component
-class QuoteLetters {
+class QuoteLetters implements Attachments {
   /** What became of a message about a quote. */
   record SentLetter(
       String toAddress, String subject, String state, @Nullable Instant sentAt, String lastFault) {}
@@ -31,11 +33,13 @@ class QuoteLetters {
 
   private final DSLContext database;
   private final MailQueue mail;
+  private final EditionStore editions;
   private final QuotePdf pdf;
 
-  QuoteLetters(DSLContext database, MailQueue mail, QuotePdf pdf) {
+  QuoteLetters(DSLContext database, MailQueue mail, EditionStore editions, QuotePdf pdf) {
     this.database = database;
     this.mail = mail;
+    this.editions = editions;
     this.pdf = pdf;
   }
 
@@ -72,9 +76,15 @@ class QuoteLetters {
                                 day(document.validUntil()),
                                 link,
                                 document.company()),
-                        quote.getId()),
-                    "quote-%d.pdf".formatted(document.number()),
-                    pdf.print(document)));
+                        quote.getId(),
+                        document.edition())));
+  }
+
+  @Override
+  public Attachment print(long quoteId, int edition) {
+    OfferDocument document = editions.get(quoteId, edition);
+    return new Attachment(
+        "quote-%d.pdf".formatted(document.number()), new ByteArrayResource(pdf.print(document)));
   }
 
   /** Sends an answer to what was asked about the quote. */
@@ -89,7 +99,8 @@ class QuoteLetters {
                         "Your question about quote %d".formatted(quote.getNumber()),
                         "You asked:\n%s\n\nOur answer:\n%s\n\nThe quote is here:\n%s\n"
                             .formatted(question, answer, link),
-                        quote.getId())));
+                        quote.getId(),
+                        null)));
   }
 
   /** All mail about a quote, the newest first. */

@@ -11,6 +11,7 @@ import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.costing.PromisedParts;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -238,12 +239,7 @@ class SheetApi {
     changes.stream()
         .filter(Change::isCorrection)
         .forEach(change -> corrected.add(change.recordType() + change.recordId()));
-    Map<Long, BigDecimal> promised = new HashMap<>();
-    for (QuoteLine line : job.promise()) {
-      if (line instanceof QuoteLine.Part part) {
-        promised.merge(part.partId(), part.quantity(), BigDecimal::add);
-      }
-    }
+    var promised = new PromisedParts(job.promise());
     return job.visits().stream()
         .map(visit -> visit(job, visit, costing, hours, corrected, promised))
         .toList();
@@ -255,7 +251,7 @@ class SheetApi {
       Costing costing,
       WorkingHours hours,
       Set<String> corrected,
-      Map<Long, BigDecimal> promised) {
+      PromisedParts promised) {
     boolean milesMissing =
         visit.entries().stream()
                 .anyMatch(entry -> entry.kind().equals("drive") && entry.endedAt() != null)
@@ -314,17 +310,14 @@ class SheetApi {
         corrected.contains("time_entry" + entry.id()));
   }
 
-  /** Uses up what was promised of a part, use by use; what goes beyond is marked. */
+  /** What goes beyond the promise is marked, where there is one. */
   private static JobSheet.Part part(
       WholeJob job,
       JobStore.Use use,
       LocalDate day,
       Set<String> corrected,
-      Map<Long, BigDecimal> promised) {
-    BigDecimal left = promised.getOrDefault(use.partId(), BigDecimal.ZERO);
-    BigDecimal beyond =
-        job.quote() == null ? BigDecimal.ZERO : use.quantity().subtract(left).max(BigDecimal.ZERO);
-    promised.put(use.partId(), left.subtract(use.quantity()).max(BigDecimal.ZERO));
+      PromisedParts promised) {
+    BigDecimal beyond = promised.use(use.partId(), use.name(), use.quantity());
     Warranty warranty = job.warranty();
     return new JobSheet.Part(
         use.id(),
@@ -332,7 +325,7 @@ class SheetApi {
         use.name(),
         use.unit(),
         use.quantity().stripTrailingZeros(),
-        beyond.stripTrailingZeros(),
+        job.quote() == null ? BigDecimal.ZERO : beyond,
         use.costMinor(),
         warranty.forParts(day).percent(),
         use.warrantyExclusion(),
