@@ -68,8 +68,8 @@ export function CallSlip({ card, slip, change }: Props) {
       change({ ...slip, step: "to_do" });
     } else if (key === "n") {
       take.run("noted");
-    } else if (key === "l" && card.lastVisits.length > 0) {
-      change({ ...slip, step: "last" });
+    } else if (key === "l" && card.lastVisits[0]) {
+      change(card.lastVisits.length === 1 ? sameAgain(slip, card.lastVisits[0]) : { ...slip, step: "last" });
     } else {
       return false;
     }
@@ -286,15 +286,19 @@ function Outcomes({
   go: (key: string) => boolean;
 }) {
   const first = useRef<HTMLDivElement>(null);
+  // Whoever wants the same again has nothing to be asked: Enter makes the quote.
+  const same = slip.likeJobId !== undefined;
+  const moment = `${slip.step} ${same}`;
   useEffect(() => {
-    if (slip.step === "what") {
+    if (moment.startsWith("what")) {
       first.current?.querySelector("button")?.focus();
     }
-  }, [slip.step]);
+  }, [moment]);
   const outcomes = [
-    ...(hasTalk ? [{ key: "f", label: "Ask about the fault" }] : []),
+    ...(same ? [{ key: "q", label: "Quote, same lines as last time" }] : []),
+    ...(hasTalk && !same ? [{ key: "f", label: "Ask about the fault" }] : []),
     { key: "j", label: "Job straight away" },
-    { key: "q", label: slip.likeQuoteId ? "Quote, same lines as last time" : "Quote" },
+    ...(same ? [] : [{ key: "q", label: "Quote" }]),
     { key: "t", label: "To-do for somebody" },
     ...(hasLast ? [{ key: "l", label: "As last time…" }] : []),
     { key: "n", label: "Only note it" },

@@ -14,7 +14,8 @@ export type Slip = {
   expected: string;
   forPersonId: number | undefined;
   due: string;
-  likeQuoteId: number | undefined;
+  /** The job that this one is to be like. */
+  likeJobId: number | undefined;
 };
 
 export const emptySlip: Slip = {
@@ -29,7 +30,7 @@ export const emptySlip: Slip = {
   expected: "",
   forPersonId: undefined,
   due: "",
-  likeQuoteId: undefined,
+  likeJobId: undefined,
 };
 
 /** The site and the piece that a slip's place names. */
@@ -61,7 +62,7 @@ export const sameAgain = (slip: Slip, visit: VisitOf): Slip => ({
   about: visit.title,
   place: visit.equipmentId ? `equipment-${visit.equipmentId}` : `site-${visit.siteId}`,
   kindOfJobId: visit.kindOfJobId,
-  likeQuoteId: visit.quoteId ?? undefined,
+  likeJobId: visit.jobId,
   step: "what",
 });
 
@@ -78,7 +79,7 @@ export function callForm(card: CallerCard, slip: Slip, outcome: string, kindOfJo
     outcome,
     solution: outcome === "solved" ? slip.solution : undefined,
     job: outcome === "job" ? { kindOfJobId, priority: slip.priority, expected: slip.expected } : undefined,
-    quote: outcome === "quote" ? { kindOfJobId, likeQuoteId: slip.likeQuoteId } : undefined,
+    quote: outcome === "quote" ? { kindOfJobId, likeJobId: slip.likeJobId } : undefined,
     toDo: outcome === "to_do" ? { forPersonId: slip.forPersonId, due: slip.due } : undefined,
   };
 }

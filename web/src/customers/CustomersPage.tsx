@@ -1,59 +1,34 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
-import { useEffect, useRef, useState } from "react";
-import { Link, useNavigate, useSearchParams } from "react-router";
+import { Input, Select } from "antd";
+import { useState } from "react";
+import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { moneyOrDash } from "../format";
+import { ListEnd, ListFiles, useKeptInSight, useListKeys, useListSearch } from "../lists/list";
 import { useTitle } from "../useTitle";
 
 /** Everybody we work for; j, k and the arrows move, Enter opens the card. */
 export default function CustomersPage() {
-  const [search, setSearch] = useSearchParams();
+  const [search, setSearch] = useListSearch();
   const sort = search.get("sort") ?? "name";
   const filter = search.get("filter") ?? "";
-  const { data, fetchNextPage, hasNextPage, isFetchingNextPage, error } = useInfiniteQuery(
-    queries.customers(sort, filter),
-  );
-  const rows = data?.pages.flatMap((page) => page.rows) ?? [];
+  const list = useInfiniteQuery(queries.customers(sort, filter));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
   useTitle("Customers");
   const set = (name: string, value: string) => {
-    const next = new URLSearchParams(search);
-    if (value) {
-      next.set(name, value);
-    } else {
-      next.delete(name);
-    }
     setAt(0);
-    setSearch(next, { replace: true });
+    setSearch(name, value);
   };
-
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        (event.target instanceof HTMLElement &&
-          event.target.closest("input, a, button, [role=combobox], .ant-select-dropdown, .ant-modal"))
-      ) {
-        return;
-      }
+  useListKeys((by) => setAt(Math.min(Math.max(at + by, 0), rows.length - 1)), {
+    Enter: () => {
       const row = rows[at];
-      if (event.key === "j" || event.key === "ArrowDown") {
-        event.preventDefault();
-        setAt(Math.min(at + 1, rows.length - 1));
-      } else if (event.key === "k" || event.key === "ArrowUp") {
-        event.preventDefault();
-        setAt(Math.max(at - 1, 0));
-      } else if (event.key === "Enter" && row) {
+      if (row) {
         navigate(`/customers/${row.id}`);
       }
-    };
-    document.addEventListener("keydown", press);
-    return () => document.removeEventListener("keydown", press);
+    },
   });
 
   return (
@@ -62,14 +37,7 @@ export default function CustomersPage() {
         <div className="line">
           <h1>Customers</h1>
           <Link to="/imports">Import…</Link>
-          <span className="small">
-            <a href={`/api/customers/file?${search}&format=csv`} download>
-              CSV
-            </a>{" "}
-            <a href={`/api/customers/file?${search}&format=xlsx`} download>
-              XLSX
-            </a>
-          </span>
+          <ListFiles path="/api/customers" search={search} />
         </div>
         <div className="list-tools">
           <Input
@@ -107,34 +75,24 @@ export default function CustomersPage() {
           ))}
         </tbody>
       </table>
-      {data && rows.length === 0 && (
-        <p className="pad soft">
-          {filter
-            ? "Nobody matches. Clear the filter to see all."
-            : sort === "owed"
-              ? "Nobody owes anything."
-              : "No customer yet. Take the first call with / and the name."}
-        </p>
-      )}
-      {hasNextPage && (
-        <p className="pad">
-          <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-            More
-          </Button>
-        </p>
-      )}
-      {error && <p className="pad fault">{error.message}</p>}
+      <ListEnd
+        list={list}
+        none={
+          list.data && rows.length === 0
+            ? filter
+              ? "Nobody matches. Clear the filter to see all."
+              : sort === "owed"
+                ? "Nobody owes anything."
+                : "No customer yet. Take the first call with / and the name."
+            : undefined
+        }
+      />
     </div>
   );
 }
 
 function Row({ row, on }: { row: CustomerRow; on: boolean }) {
-  const element = useRef<HTMLTableRowElement>(null);
-  useEffect(() => {
-    if (on) {
-      element.current?.scrollIntoView({ block: "nearest" });
-    }
-  }, [on]);
+  const element = useKeptInSight<HTMLTableRowElement>(on);
   return (
     <tr ref={element} className={on ? "on" : undefined} aria-selected={on}>
       <td className="soft">{row.number}</td>

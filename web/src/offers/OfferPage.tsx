@@ -272,10 +272,13 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
           <span className="figure">{money(sum.depositMinor)}</span>
         </div>
       )}
-      {document.stages.map((stage) => (
+      {document.stages.map((stage, index) => (
         <div key={stage.name} className="soft">
           <span>
             {stage.name}, {stage.part}
+          </span>{" "}
+          <span className="figure">
+            {sum.stageMinors[index] == null ? "" : money(sum.stageMinors[index])}
           </span>
         </div>
       ))}

@@ -12,7 +12,9 @@ export function Signature({
   const drawn = useRef(false);
   const at = (event: React.PointerEvent) => {
     const box = canvas.current?.getBoundingClientRect();
-    return { x: event.clientX - (box?.left ?? 0), y: event.clientY - (box?.top ?? 0) };
+    // The box is drawn as wide as the page, whatever the number of its own points.
+    const scale = (canvas.current?.width ?? 1) / (box?.width || 1);
+    return { x: (event.clientX - (box?.left ?? 0)) * scale, y: (event.clientY - (box?.top ?? 0)) * scale };
   };
   const pen = () => {
     const context = canvas.current?.getContext("2d");

@@ -257,6 +257,7 @@ export function PartsPicker({ add }: { add: (lines: TypedLine[]) => void }) {
                 onChange={() => toggle(part.id, part.name)}
               >
                 {part.name} <span className="soft small">{part.number}</span>
+                <span className="figure">{money(part.priceMinor)}</span>
               </Checkbox>
             ))}
           </div>

@@ -173,7 +173,11 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
     return null;
   }
   return (
-    <table className="lines comparison" aria-label={`Edition ${before} against ${after}`}>
+    <table
+      ref={(table) => table?.scrollIntoView({ block: "nearest" })}
+      className="lines comparison"
+      aria-label={`Edition ${before} against ${after}`}
+    >
       <thead>
         <tr>
           <th />

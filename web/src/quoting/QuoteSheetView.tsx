@@ -7,7 +7,7 @@ import type { QuoteSheet } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { Owes } from "../customers/Owes";
-import { day, money } from "../format";
+import { day, fullDay, money } from "../format";
 import { useSession } from "../people/SessionGate";
 import { Asking } from "../sheet/Asking";
 import { Section } from "../sheet/Section";
@@ -182,7 +182,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
       equipment: quote.equipment ?? undefined,
       kindOfJobId: quote.kindOfJobId,
       title: quote.title,
-      validUntil: quote.validUntil,
+      validUntil: fullDay(quote.validUntil),
       notes: quote.notes,
       ownNotes: quote.ownNotes,
       discount: quote.discount,

@@ -1,25 +1,24 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Button, Input, Select } from "antd";
-import { useEffect, useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useState } from "react";
+import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { ToDo } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { day, moment, weekday } from "../format";
+import { ListEnd, ListFiles, useKeptInSight, useListKeys, useListSearch } from "../lists/list";
 import { useSession } from "../people/SessionGate";
 import { useTitle } from "../useTitle";
 
 /** What is to be done, one's own or everybody's, overdue first; j, k and the arrows move, Enter closes one. */
 export default function ToDosPage() {
-  const [search, setSearch] = useSearchParams();
+  const [search, set] = useListSearch();
   const whose = search.get("whose") ?? "mine";
   const state = search.get("state") ?? "open";
   const filter = search.get("filter") ?? "";
-  const { data, fetchNextPage, hasNextPage, isFetchingNextPage, error } = useInfiniteQuery(
-    queries.toDos(whose, state, filter),
-  );
-  const rows = data?.pages.flatMap((page) => page.rows) ?? [];
+  const list = useInfiniteQuery(queries.toDos(whose, state, filter));
+  const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];
   const [at, setAt] = useState(0);
   const [adding, setAdding] = useState(false);
   const asked = Number(search.get("at"));
@@ -35,16 +34,6 @@ export default function ToDosPage() {
   const chosen = rows[index];
   useTitle("To-dos");
 
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(search);
-    next.delete("at");
-    if (value) {
-      next.set(name, value);
-    } else {
-      next.delete(name);
-    }
-    setSearch(next, { replace: true });
-  };
   const move = (to: number) => {
     if (asked) {
       set("at", "");
@@ -52,33 +41,9 @@ export default function ToDosPage() {
     setAt(Math.min(Math.max(to, 0), rows.length - 1));
   };
 
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (
-        event.ctrlKey ||
-        event.metaKey ||
-        event.altKey ||
-        (event.target instanceof HTMLElement &&
-          event.target.closest("input, textarea, [role=combobox], .ant-select-dropdown, .ant-modal"))
-      ) {
-        return;
-      }
-      if (event.key === "j" || event.key === "ArrowDown") {
-        event.preventDefault();
-        move(index + 1);
-      } else if (event.key === "k" || event.key === "ArrowUp") {
-        event.preventDefault();
-        move(index - 1);
-      } else if (event.key === "n") {
-        event.preventDefault();
-        setAdding(true);
-      } else if (event.key === "Enter" && !(event.target instanceof HTMLButtonElement)) {
-        event.preventDefault();
-        document.querySelector<HTMLInputElement>("[data-outcome]")?.focus();
-      }
-    };
-    document.addEventListener("keydown", press);
-    return () => document.removeEventListener("keydown", press);
+  useListKeys((by) => move(index + by), {
+    n: () => setAdding(true),
+    Enter: () => document.querySelector<HTMLInputElement>("[data-outcome]")?.focus(),
   });
 
   return (
@@ -90,14 +55,7 @@ export default function ToDosPage() {
             <Button size="small" onClick={() => setAdding(true)}>
               New <kbd>N</kbd>
             </Button>
-            <span className="small">
-              <a href={`/api/to-dos/file?${search}&format=csv`} download>
-                CSV
-              </a>{" "}
-              <a href={`/api/to-dos/file?${search}&format=xlsx`} download>
-                XLSX
-              </a>
-            </span>
+            <ListFiles path="/api/to-dos" search={search} />
           </div>
           <div className="list-tools">
             <Input
@@ -132,23 +90,18 @@ export default function ToDosPage() {
               ))}
             </div>
           )}
-          {data && rows.length === 0 && (
-            <p className="pad soft">
-              {filter
-                ? "Nothing matches. Clear the filter to see all."
-                : state === "open"
-                  ? "Nothing is to be done. Press N to note something."
-                  : "Nothing was closed yet."}
-            </p>
-          )}
-          {hasNextPage && (
-            <p className="pad">
-              <Button loading={isFetchingNextPage} onClick={() => void fetchNextPage()}>
-                More
-              </Button>
-            </p>
-          )}
-          {error && <p className="pad fault">{error.message}</p>}
+          <ListEnd
+            list={list}
+            none={
+              list.data && rows.length === 0
+                ? filter
+                  ? "Nothing matches. Clear the filter to see all."
+                  : state === "open"
+                    ? "Nothing is to be done. Press N to note something."
+                    : "Nothing was closed yet."
+                : undefined
+            }
+          />
         </div>
       </section>
       <div className="sheet">
@@ -163,12 +116,7 @@ export default function ToDosPage() {
 }
 
 function Row({ row, on, choose }: { row: ToDo; on: boolean; choose: () => void }) {
-  const element = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (on) {
-      element.current?.scrollIntoView({ block: "nearest" });
-    }
-  }, [on]);
+  const element = useKeptInSight<HTMLDivElement>(on);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the list moves with j, k and the arrows for all rows at once
     // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the list, as the listbox pattern has it

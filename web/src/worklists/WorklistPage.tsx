@@ -1,10 +1,11 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
+import { Input, Select } from "antd";
 import { useEffect, useRef } from "react";
-import { useNavigate, useParams, useSearchParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, money, percent, timeLeft } from "../format";
+import { ListEnd, ListFiles, useKeptInSight, useListKeys, useListSearch } from "../lists/list";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
 import { JobSheetView } from "../sheet/JobSheetView";
 import { SmallLadder } from "./SmallLadder";
@@ -32,7 +33,7 @@ const EMPTY: Record<string, string> = {
 /** A stage's list beside the sheet of the row that is chosen; j, k and the arrows move, Enter acts. */
 export default function WorklistPage({ stage }: { stage: string }) {
   const { row: chosen } = useParams();
-  const [search, setSearch] = useSearchParams();
+  const [search, set] = useListSearch();
   const navigate = useNavigate();
   const sort = search.get("sort") ?? "oldest";
   const filter = search.get("filter") ?? "";
@@ -68,38 +69,8 @@ export default function WorklistPage({ stage }: { stage: string }) {
     }
     open(rows[to]);
   };
-  const set = (name: string, value: string) => {
-    const next = new URLSearchParams(search);
-    if (value) {
-      next.set(name, value);
-    } else {
-      next.delete(name);
-    }
-    setSearch(next, { replace: true });
-  };
-
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) {
-        return;
-      }
-      if (event.key === "j" || event.key === "ArrowDown") {
-        event.preventDefault();
-        move(1);
-      } else if (event.key === "k" || event.key === "ArrowUp") {
-        event.preventDefault();
-        move(-1);
-      } else if (
-        event.key === "Enter" &&
-        // A key held down must not bill one job after the other.
-        !event.repeat &&
-        !(event.target instanceof HTMLButtonElement || event.target instanceof HTMLAnchorElement)
-      ) {
-        document.querySelector<HTMLButtonElement>("[data-primary]")?.click();
-      }
-    };
-    document.addEventListener("keydown", press);
-    return () => document.removeEventListener("keydown", press);
+  useListKeys(move, {
+    Enter: () => document.querySelector<HTMLButtonElement>("[data-primary]")?.click(),
   });
 
   /** The row has left the stage: the one that takes its place is next. */
@@ -146,19 +117,17 @@ export default function WorklistPage({ stage }: { stage: string }) {
           {rows.map((row) => (
             <Row key={address(row)} row={row} on={row === current} open={() => open(row)} stage={stage} />
           ))}
-          {data && rows.length === 0 && (
-            <p className="pad soft">
-              {filter || technician ? "Nothing matches. Clear the filter to see all." : EMPTY[stage]}
-            </p>
-          )}
-          {data && list.hasNextPage && (
-            <p className="pad">
-              <Button loading={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
-                {data.count - rows.length} more
-              </Button>
-            </p>
-          )}
-          {list.error && <p className="pad fault">{list.error.message}</p>}
+          <ListEnd
+            list={list}
+            none={
+              data && rows.length === 0
+                ? filter || technician
+                  ? "Nothing matches. Clear the filter to see all."
+                  : EMPTY[stage]
+                : undefined
+            }
+            more={data && `${data.count - rows.length} more`}
+          />
         </div>
       </section>
       <Chosen row={current} address={current ? undefined : chosen} done={done} />
@@ -181,14 +150,7 @@ function Headline({
       <span className="soft small">
         {data && `${counted(stage, data.count)}, ${money(data.amountMinor)}`}
       </span>
-      <span className="small">
-        <a href={`/api/worklists/${stage}/file?${search}&format=csv`} download>
-          CSV
-        </a>{" "}
-        <a href={`/api/worklists/${stage}/file?${search}&format=xlsx`} download>
-          XLSX
-        </a>
-      </span>
+      <ListFiles path={`/api/worklists/${stage}`} search={search} />
     </div>
   );
 }
@@ -197,12 +159,7 @@ const counted = (stage: string, count: number) =>
   `${count} ${stage === "quoted" ? "quote" : "job"}${count === 1 ? "" : "s"}`;
 
 function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: string }) {
-  const element = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    if (on) {
-      element.current?.scrollIntoView({ block: "nearest" });
-    }
-  }, [on]);
+  const element = useKeptInSight<HTMLDivElement>(on);
   const loss = (row.marginPercent ?? 0) < 0;
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the list moves with j, k and the arrows for all rows at once
@@ -272,10 +229,3 @@ function Chosen({
 }
 
 const address = (row: WorkRow) => `${row.kind}-${row.id}`;
-
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  (target.closest(".ant-modal, .ant-select-dropdown") !== null ||
-    target instanceof HTMLInputElement ||
-    target instanceof HTMLTextAreaElement ||
-    target instanceof HTMLSelectElement);

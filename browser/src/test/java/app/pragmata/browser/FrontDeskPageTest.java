@@ -137,20 +137,31 @@ class FrontDeskPageTest {
   }
 
   @Test
-  void the_same_as_last_time_becomes_a_quote_with_its_lines() {
-    find("tansy row");
-    assertThat(card().locator("h1")).hasText("Tansy Row Garages");
+  void the_same_as_last_time_becomes_a_quote_with_its_lines_by_two_keys() {
+    find("garrick");
+    assertThat(card().locator("h1")).hasText("Ms Garrick");
     slip().getByLabel("What is it about?").press("Escape");
     desk.keyboard().press("l");
-    slip().locator(".answers").waitFor();
-    desk.keyboard().press("1");
-    assertThat(slip().getByLabel("What is it about?"))
-        .hasValue("Swing gate will not close, ram replaced");
-    desk.locator(".outcomes button:focus").waitFor();
-    desk.keyboard().press("q");
-    assertThat(desk.getByLabel("What is to be done"))
-        .hasValue("Swing gate will not close, ram replaced");
-    assertThat(desk.locator("[data-line]")).hasCount(5);
+    sameAgain("Swing gate will not close");
+  }
+
+  @Test
+  void of_several_earlier_jobs_the_one_that_is_meant_is_chosen_by_its_number() {
+    find("wetherden");
+    assertThat(card().locator("h1")).hasText("Ms Wetherden");
+    slip().getByLabel("What is it about?").press("Escape");
+    desk.keyboard().press("l");
+    assertThat(slip().locator(".answers li")).hasCount(2);
+    desk.keyboard().press("2");
+    sameAgain("Swing gate will not close");
+  }
+
+  private void sameAgain(String title) {
+    assertThat(slip().getByLabel("What is it about?")).hasValue(title);
+    assertThat(desk.locator(".outcomes button:focus")).containsText("same lines as last time");
+    desk.keyboard().press("Enter");
+    assertThat(desk.getByLabel("What is to be done")).hasValue(title);
+    assertThat(desk.locator("[data-line='2']")).isVisible();
   }
 
   @Test

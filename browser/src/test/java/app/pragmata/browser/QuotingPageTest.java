@@ -13,6 +13,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
@@ -52,6 +53,69 @@ class QuotingPageTest {
     button(desk, "Remove line 1").click();
     assertThat(desk.locator("[data-line]")).hasCount(2);
     assertThat(totals(desk)).containsText("103.00");
+  }
+
+  @Test
+  void a_drive_is_charged_by_the_mile_when_its_line_says_so() {
+    Page desk = newQuote();
+    button(desk, "Discount, VAT and choice of line 2").click();
+    choose(desk, "How the drive of line 2 is charged", "", "by the mile");
+    desk.getByLabel("Miles of line 2").fill("24");
+    desk.getByLabel("Price of line 2").fill("1.15");
+    assertThat(desk.locator("[data-line='1']")).containsText("27.60");
+    assertThat(totals(desk)).containsText("85.60");
+  }
+
+  @Test
+  void a_line_typed_in_the_middle_of_a_long_quote_changes_its_own_figures_only() {
+    var lines =
+        IntStream.range(0, 120)
+            .mapToObj(i -> Map.of("category", "labour", "description", "Bay " + i, "time", "1:00"))
+            .toList();
+    var gate = new SwingGate(program, "tobias").quoted();
+    saveOver(gate, Map.of("lines", lines));
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/quotes/" + gate.quote());
+    desk.getByLabel("Time of line 60", exact()).fill("2:00");
+    assertThat(desk.locator("[data-line='59']")).containsText("116.00");
+    assertThat(desk.locator("[data-line='60']")).containsText("58.00");
+    assertThat(totals(desk)).containsText("7,018.00");
+    button(desk, "Remove line 1").click();
+    assertThat(desk.getByLabel("Time of line 59", exact())).hasValue("2:00");
+    assertThat(totals(desk)).containsText("6,960.00");
+  }
+
+  private static Page.GetByLabelOptions exact() {
+    return new Page.GetByLabelOptions().setExact(true);
+  }
+
+  @Test
+  void what_is_set_for_quotes_holds_for_the_next_one() {
+    Page desk = Chromium.desk(program, "orla");
+    desk.navigate("/settings");
+    Locator valid = desk.getByLabel("A quote stays valid for");
+    assertThat(valid).hasValue("30");
+    valid.fill("soon");
+    button(desk, "Keep these settings").click();
+    assertThat(desk.getByText("Enter a number of days from 1 to 365.")).isVisible();
+    assertThat(valid).hasValue("soon");
+    valid.fill("21");
+    button(desk, "Keep these settings").click();
+    assertThat(desk.getByText("Kept. It holds from the next quote on.")).isVisible();
+    desk.navigate("/quotes/new");
+    assertThat(desk.getByLabel("Valid until")).hasAttribute("placeholder", "21 days, or 24 dec");
+    desk.navigate("/settings");
+    desk.getByLabel("A quote stays valid for").fill("30");
+    button(desk, "Keep these settings").click();
+    assertThat(desk.getByText("Kept. It holds from the next quote on.")).isVisible();
+  }
+
+  @Test
+  void a_bookkeeper_reads_the_settings_and_cannot_change_them() {
+    Page desk = Chromium.desk(program, "maud");
+    desk.navigate("/settings");
+    assertThat(desk.getByLabel("A margin is marked below")).isDisabled();
+    assertThat(button(desk, "Keep these settings")).hasCount(0);
   }
 
   @Test
@@ -96,7 +160,7 @@ class QuotingPageTest {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/quotes/" + gate.quote());
     desk.getByLabel("Notes to the customer").fill("Mind the dog");
-    retitle(gate, "Saved by Orla");
+    saveOver(gate, Map.of("title", "Saved by Orla"));
     button(desk, "Save draft").click();
     Locator notice = desk.locator(".notice");
     assertThat(notice).containsText("Somebody saved this quote while you were typing");
@@ -133,7 +197,7 @@ class QuotingPageTest {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/quotes/" + gate.quote());
     desk.getByLabel("What is to be done").fill("Mine");
-    retitle(gate, "Saved by Orla");
+    saveOver(gate, Map.of("title", "Saved by Orla"));
     button(desk, "Save draft").click();
     button(desk, "Take theirs").click();
     assertThat(desk.getByLabel("What is to be done")).hasValue("Saved by Orla");
@@ -168,15 +232,15 @@ class QuotingPageTest {
   }
 
   /** What a colleague saves over the draft, at the version that she sees. */
-  private static void retitle(SwingGate gate, String title) {
+  private static void saveOver(SwingGate gate, Map<String, Object> changed) {
     JsonNode quote = gate.office().get("/api/quotes/" + gate.quote()).json();
     var form = new HashMap<String, Object>();
     for (String field :
-        List.of("version", "siteId", "equipmentId", "kindOfJobId", "notes", "lines")) {
+        List.of("version", "siteId", "equipmentId", "kindOfJobId", "title", "notes", "lines")) {
       form.put(field, quote.path(field));
     }
-    form.put("title", title);
     form.put("validUntil", quote.path("validUntil").asString());
+    form.putAll(changed);
     gate.office().put("/api/quotes/" + gate.quote(), form);
   }
 

@@ -98,19 +98,38 @@ class CallsTest {
         .isEqualTo("Change the battery.");
   }
 
-  @Test
-  void a_quote_like_last_time_takes_over_its_lines_at_todays_prices() {
-    long like = new SwingGate(program, "tobias").quoted().quote();
+  private JsonNode quoteLike(long job) {
     program.clock().set("2026-11-24T10:00");
-    JsonNode before = office.get("/api/quotes/" + like).json();
     var form = call("quote");
-    form.put("quote", Map.of("kindOfJobId", 1, "likeQuoteId", like));
+    form.put("quote", Map.of("kindOfJobId", 1, "likeJobId", job));
     long quote = office.post("/api/calls", form).json().path("quoteId").asLong();
-    JsonNode draft = office.get("/api/quotes/" + quote).json();
+    return office.get("/api/quotes/" + quote).json();
+  }
+
+  @Test
+  void a_quote_like_last_time_takes_over_what_was_quoted_at_todays_prices() {
+    var gate = new SwingGate(program, "tobias").planned();
+    JsonNode before = office.get("/api/quotes/" + gate.quote()).json();
+    JsonNode draft = quoteLike(gate.job());
     assertThat(draft.path("state").asString()).isEqualTo("draft");
     assertThat(texts(draft.path("lines"), "time")).isEqualTo(texts(before.path("lines"), "time"));
     assertThat(texts(draft.path("lines"), "quantity"))
         .isEqualTo(texts(before.path("lines"), "quantity"));
+  }
+
+  @Test
+  void a_quote_like_a_job_on_which_nothing_was_done_begins_with_labour_and_a_call_out() {
+    var form = call("job");
+    form.put("job", repair("normal"));
+    long job = office.post("/api/calls", form).json().path("jobId").asLong();
+    assertThat(texts(quoteLike(job).path("lines"), "category")).containsExactly("labour", "drive");
+  }
+
+  @Test
+  void a_quote_like_a_job_that_nobody_knows_is_refused() {
+    var form = call("quote");
+    form.put("quote", Map.of("kindOfJobId", 1, "likeJobId", 999_999));
+    assertThat(office.post("/api/calls", form).rule()).isEqualTo("NOT_FOUND");
   }
 
   @Test

@@ -20,6 +20,7 @@ public final class Day {
   private static final Pattern DAY_MONTH =
       Pattern.compile("(\\d{1,2})[ ./]+([a-z]{3,9}|\\d{1,2})(?:[ ./]+(\\d{2}|\\d{4}))?");
   private static final Pattern RELATIVE = Pattern.compile("\\+(\\d{1,3})");
+  private static final Pattern SPAN = Pattern.compile("\\+?(\\d{1,3}) ?(d|days?|w|weeks?)");
   private static final Pattern LATER = Pattern.compile("(.+?)\\s*\\+(\\d)");
   private static final Pattern TIME =
       Pattern.compile("(\\d{1,2})(?:[:.h]?([0-5]\\d))?\\s*(am|pm)?");
@@ -27,17 +28,17 @@ public final class Day {
   private Day() {}
 
   /**
-   * Reads "today", "tomorrow", "tue" (the next one, today included), "+3", "24 nov", "24/11",
-   * "24.11.2026", "2026-11-24".
+   * Reads "today", "tomorrow", "tue" (the next one, today included), "+3", "30 days", "2 weeks",
+   * "24 nov", "24/11", "24.11.2026", "2026-11-24".
    */
   public static LocalDate parse(String typed, LocalDate today) {
     return parse(typed, today, Toward.AHEAD);
   }
 
   /**
-   * Reads the same, but looks back where {@link #parse} looks ahead: "fri" is the last one, today
-   * included, and "24 dec" in November is last year's. A day that was written out whole may still
-   * lie ahead.
+   * Reads the same but for spans, and looks back where {@link #parse} looks ahead: "fri" is the
+   * last one, today included, and "24 dec" in November is last year's. A day that was written out
+   * whole may still lie ahead.
    */
   public static LocalDate parsePast(String typed, LocalDate today) {
     return parse(typed, today, Toward.BACK);
@@ -74,6 +75,11 @@ public final class Day {
     Matcher relative = RELATIVE.matcher(plain);
     if (relative.matches()) {
       return today.plusDays(Integer.parseInt(relative.group(1)));
+    }
+    Matcher span = SPAN.matcher(plain);
+    if (toward == Toward.AHEAD && span.matches()) {
+      int count = Integer.parseInt(span.group(1));
+      return span.group(2).startsWith("w") ? today.plusWeeks(count) : today.plusDays(count);
     }
     Matcher dayMonth =
         DAY_MONTH.matcher(

@@ -87,9 +87,13 @@ public record Offer(
 
   /**
    * What each stage comes to, without VAT. Shares are of the net total and add up to it to the
-   * penny; with amounts, whatever an option adds or takes away falls to the last stage.
+   * penny; with amounts, whatever an option adds or takes away falls to the last stage. Without
+   * stages there are none.
    */
   public List<Money> stageAmounts() {
+    if (stages.isEmpty()) {
+      return List.of();
+    }
     Money net = totals().vat().net();
     if (stages.stream().allMatch(stage -> stage.part() instanceof AmountOrShare.OfTotal)) {
       return net.spreadOver(
@@ -99,6 +103,11 @@ public record Offer(
     Money rest = net.minus(amounts.stream().collect(Money.sum()));
     amounts.set(amounts.size() - 1, amounts.getLast().plus(rest));
     return amounts;
+  }
+
+  /** What falls due at each stage, with VAT; adds up to the gross total to the penny. */
+  public List<Money> stageGross() {
+    return totals().vat().gross().spreadOver(stageAmounts());
   }
 
   /**

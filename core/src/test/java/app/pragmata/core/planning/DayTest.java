@@ -32,6 +32,11 @@ class DayTest {
     "24/11,2026-11-24",
     "1.12.26,2026-12-01",
     "2026-12-24,2026-12-24",
+    "30 days,2026-12-24",
+    "1 day,2026-11-25",
+    "2 weeks,2026-12-08",
+    "+10d,2026-12-04",
+    "25 Dec 2026,2026-12-25",
     "wed 25 nov,2026-11-25"
   })
   void days_are_read_the_way_people_type_them(String typed, LocalDate expected) {

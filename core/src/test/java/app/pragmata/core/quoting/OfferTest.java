@@ -179,6 +179,20 @@ class OfferTest {
   }
 
   @Test
+  void what_falls_due_at_each_stage_with_vat_adds_up_to_the_gross_total_to_the_penny() {
+    Offer offer = staged("33.33%", "33.33%", "33.34%");
+    assertThat(offer.totals().vat().gross()).isEqualTo(Money.of("240.00"));
+    assertThat(offer.stageGross().stream().collect(Money.sum())).isEqualTo(Money.of("240.00"));
+    assertThat(offer.stageGross().getFirst()).isEqualTo(Money.of("79.99"));
+  }
+
+  @Test
+  void an_offer_without_stages_has_no_amounts_of_them() {
+    assertThat(staged().stageAmounts()).isEmpty();
+    assertThat(staged().stageGross()).isEmpty();
+  }
+
+  @Test
   void what_an_option_adds_to_stages_in_amounts_falls_to_the_last() {
     assertThat(staged("150", "50").choose(Set.of(1)).stageAmounts())
         .extracting(Money::toString)

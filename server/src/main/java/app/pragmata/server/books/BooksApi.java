@@ -7,6 +7,7 @@ import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static app.pragmata.server.generated.Tables.JOURNAL_LINE;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.noCondition;
@@ -111,7 +112,14 @@ public class BooksApi {
 
   /** The entries of one job, newest first. */
   public List<BooksEntry> listEntriesOfJob(long jobId) {
-    return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId), 200);
+    Condition ofItsQuote =
+        JOURNAL_ENTRY
+            .SOURCE_TYPE
+            .eq("quote")
+            .and(
+                JOURNAL_ENTRY.SOURCE_ID.eq(
+                    field(select(JOB.QUOTE_ID).from(JOB).where(JOB.ID.eq(jobId)))));
+    return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId).or(ofItsQuote), 200);
   }
 
   private List<BooksEntry> listEntries(Condition condition, int limit) {

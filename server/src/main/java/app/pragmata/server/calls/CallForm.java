@@ -33,8 +33,8 @@ public record CallForm(
   public record JobFromCall(
       @Nullable Long kindOfJobId, @Nullable String priority, @Nullable String expected) {}
 
-  /** The quote's kind, and an earlier quote whose lines it takes over at today's prices, if any. */
-  public record QuoteFromCall(@Nullable Long kindOfJobId, @Nullable Long likeQuoteId) {}
+  /** The quote's kind, and an earlier job that it is to be like at today's prices, if any. */
+  public record QuoteFromCall(@Nullable Long kindOfJobId, @Nullable Long likeJobId) {}
 
   /** For whom and by when; empty is oneself and today. */
   public record ToDoFromCall(@Nullable Long forPersonId, @Nullable String due) {}

@@ -188,7 +188,7 @@ public class CallService {
                     call.getEquipmentId(),
                     Objects.requireNonNull(typed.kindOfJobId()),
                     title(Objects.requireNonNull(about)),
-                    typed.likeQuoteId())));
+                    typed.likeJobId())));
   }
 
   private Runnable toDo(

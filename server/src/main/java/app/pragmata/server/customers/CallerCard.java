@@ -115,7 +115,6 @@ record CallerCard(
       long kindOfJobId,
       long siteId,
       @Nullable Long equipmentId,
-      @Nullable Long quoteId,
       @Nullable LocalDate day,
       @Nullable LocalTime start,
       @Nullable String technician,

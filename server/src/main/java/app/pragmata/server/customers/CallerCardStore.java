@@ -327,7 +327,6 @@ class CallerCardStore {
                     JOB.KIND_OF_JOB_ID,
                     JOB.SITE_ID,
                     JOB.EQUIPMENT_ID,
-                    JOB.QUOTE_ID,
                     VISIT.DAY,
                     VISIT.START_TIME,
                     PERSON.NAME,

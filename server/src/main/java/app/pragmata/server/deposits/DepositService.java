@@ -193,6 +193,14 @@ public class DepositService {
         .execute();
   }
 
+  /** All that ever came in for a quote, whatever became of it. */
+  @Transactional(readOnly = true)
+  public Money received(long quoteId) {
+    return list(quoteId).stream()
+        .map(deposit -> Money.ofMinor(deposit.amountMinor()))
+        .collect(Money.sum());
+  }
+
   /** What is left of a quote's deposits. */
   @Transactional(readOnly = true)
   public Money held(long quoteId) {

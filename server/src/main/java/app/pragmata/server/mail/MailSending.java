@@ -1,7 +1,6 @@
 package app.pragmata.server.mail;
 
 import static app.pragmata.server.generated.Tables.MAIL;
-import static app.pragmata.server.generated.Tables.PERSON;
 
 import app.pragmata.core.Reading;
 import app.pragmata.server.generated.tables.records.MailRecord;
@@ -129,33 +128,13 @@ public class MailSending {
     mail.setNextAttemptAt(now.plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause));
   }
 
-  /** Whoever queued it finds a to-do, or somebody of the office when they are gone. */
   private void tellOffice(MailRecord mail, Instant now) {
-    Long person =
-        database
-            .select(PERSON.ID)
-            .from(PERSON)
-            .where(PERSON.ACTIVE)
-            .and(PERSON.ROLE.ne("technician"))
-            .orderBy(
-                PERSON.ID.eq(mail.getQueuedBy()).desc(), PERSON.ROLE.eq("office").desc(), PERSON.ID)
-            .limit(1)
-            .fetchOne(PERSON.ID);
-    if (person == null) {
-      return;
-    }
-    toDos.insert(
+    toDos.insertAboutQuote(
         Act.ofProgram(now, companies.getZone()),
-        new ToDoService.ToDoForm(
-            0,
-            "Mail to %s did not arrive: “%s”. Ask for the right address and send it again."
-                .formatted(
-                    Reading.abridged(mail.getToAddress()), Reading.abridged(mail.getSubject())),
-            person,
-            null,
-            null,
-            null,
-            mail.getQuoteId()));
+        "Mail to %s did not arrive: “%s”. Ask for the right address and send it again."
+            .formatted(Reading.abridged(mail.getToAddress()), Reading.abridged(mail.getSubject())),
+        mail.getQueuedBy(),
+        mail.getQuoteId());
   }
 
   private static boolean isRefusedAddress(@Nullable Throwable fault) {

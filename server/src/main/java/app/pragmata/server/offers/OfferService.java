@@ -114,7 +114,6 @@ public class OfferService {
         editions.get(quote.getId(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
     Offer offer = quotes.getOffer(quote);
     long held = deposits.held(quote.getId()).minor();
-    boolean paid = !deposits.list(quote.getId()).isEmpty();
     return new OfferView(
         document,
         state(quote, act),
@@ -124,7 +123,7 @@ public class OfferService {
         acceptance.map(a -> LocalDateTime.ofInstant(a.getAcceptedAt(), act.zone())).orElse(null),
         acceptance.map(QuoteAcceptanceRecord::getContentHash).orElse(null),
         held,
-        quote.getState().equals("accepted") && !paid ? offer.depositDue().minor() : 0,
+        depositStillDue(quote, offer).minor(),
         listQuestions(quote.getId(), act));
   }
 
@@ -164,18 +163,13 @@ public class OfferService {
             .fetchSingle(QUOTE_EDITION.SENT_BY);
     String asked = Objects.requireNonNull(question);
     long toDo =
-        toDos.insert(
+        toDos.insertAboutQuote(
             act,
-            new ToDoService.ToDoForm(
-                0,
-                "Answer on quote %d: %s"
-                    .formatted(
-                        quote.getNumber(), asked.length() > 150 ? asked.substring(0, 150) : asked),
-                sender,
-                null,
-                null,
-                null,
-                quote.getId()));
+            "Answer on quote %d: %s"
+                .formatted(
+                    quote.getNumber(), asked.length() > 150 ? asked.substring(0, 150) : asked),
+            sender,
+            quote.getId());
     database
         .insertInto(QUOTE_QUESTION)
         .set(QUOTE_QUESTION.QUOTE_ID, quote.getId())
@@ -232,17 +226,27 @@ public class OfferService {
         .execute();
   }
 
-  /** Pays the deposit by card, all of it; the payment's own steps are transactions. */
+  /** Pays by card what is missing to the deposit; the payment's own steps are transactions. */
   public void payDeposit(String token, @Nullable String card) {
     QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
-    Money due = quotes.getOffer(quote).depositDue();
-    if (!quote.getState().equals("accepted") || !due.isPositive()) {
+    Offer offer = quotes.getOffer(quote);
+    if (!quote.getState().equals("accepted") || !offer.depositDue().isPositive()) {
       throw new Refused(Rule.WRONG_STATE, "No deposit is due on this quote.");
     }
-    if (!deposits.list(quote.getId()).isEmpty()) {
+    Money due = depositStillDue(quote, offer);
+    if (!due.isPositive()) {
       throw new Refused(Rule.WRONG_STATE, "The deposit is paid already. Nothing more was taken.");
     }
     cards.pay(quote.getId(), due, card);
+  }
+
+  /** What is missing to the deposit; nothing before the yes, and never less than nothing. */
+  private Money depositStillDue(QuoteRecord quote, Offer offer) {
+    if (!quote.getState().equals("accepted")) {
+      return Money.ZERO;
+    }
+    Money missing = offer.depositDue().minus(deposits.received(quote.getId()));
+    return missing.isPositive() ? missing : Money.ZERO;
   }
 
   private List<Question> listQuestions(long quoteId, Act act) {

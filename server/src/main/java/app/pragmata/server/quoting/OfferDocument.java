@@ -1,6 +1,7 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.DriveCharge;
@@ -57,9 +58,23 @@ public record OfferDocument(
 
   public record DocumentVat(String percent, long netMinor, long vatMinor) {}
 
-  /** What is to be paid for the lines that count. */
+  /**
+   * What is to be paid for the lines that count.
+   *
+   * @param stageMinors what falls due at each stage, with VAT; empty in editions that were sent
+   *     before it was told
+   */
   public record Sum(
-      long netMinor, List<DocumentVat> vat, long vatMinor, long grossMinor, long depositMinor) {
+      long netMinor,
+      List<DocumentVat> vat,
+      long vatMinor,
+      long grossMinor,
+      long depositMinor,
+      List<Long> stageMinors) {
+    public Sum {
+      stageMinors = stageMinors == null ? List.of() : List.copyOf(stageMinors);
+    }
+
     /** What the offer comes to as things stand. */
     public static Sum of(Offer offer) {
       VatBreakdown vat = offer.totals().vat();
@@ -73,7 +88,8 @@ public record OfferDocument(
               .toList(),
           vat.vat().minor(),
           vat.gross().minor(),
-          offer.depositDue().minor());
+          offer.depositDue().minor(),
+          offer.stageGross().stream().map(Money::minor).toList());
     }
   }
 
@@ -137,15 +153,13 @@ public record OfferDocument(
   /** The stages with what each comes to, without VAT. */
   static List<DocumentStage> stages(Offer offer) {
     var stages = new ArrayList<DocumentStage>();
-    if (!offer.stages().isEmpty()) {
-      var amounts = offer.stageAmounts();
-      for (int i = 0; i < amounts.size(); i++) {
-        stages.add(
-            new DocumentStage(
-                offer.stages().get(i).name(),
-                offer.stages().get(i).part().text(),
-                amounts.get(i).minor()));
-      }
+    List<Money> amounts = offer.stageAmounts();
+    for (int i = 0; i < amounts.size(); i++) {
+      stages.add(
+          new DocumentStage(
+              offer.stages().get(i).name(),
+              offer.stages().get(i).part().text(),
+              amounts.get(i).minor()));
     }
     return stages;
   }

@@ -9,6 +9,7 @@ import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.List;
 import java.util.Locale;
 import org.springframework.stereotype.Component;
 import org.springframework.web.util.HtmlUtils;
@@ -141,8 +142,14 @@ public class QuotePdf {
       return;
     }
     page.append("<div class=\"sum\"><table>");
-    for (DocumentStage stage : offer.stages()) {
-      row(page, "", stage.name() + ", without VAT", stage.amountMinor());
+    List<Long> withVat = offer.sum().stageMinors();
+    for (int i = 0; i < offer.stages().size(); i++) {
+      DocumentStage stage = offer.stages().get(i);
+      if (withVat.isEmpty()) {
+        row(page, "", stage.name() + ", without VAT", stage.amountMinor());
+      } else {
+        row(page, "", stage.name() + ", with VAT", withVat.get(i));
+      }
     }
     page.append("</table></div>");
   }

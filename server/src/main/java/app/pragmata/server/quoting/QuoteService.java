@@ -17,6 +17,7 @@ import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.people.Act;
@@ -150,16 +151,7 @@ public class QuoteService {
         "quote like job",
         jobId,
         () -> {
-          var job =
-              database
-                  .selectFrom(JOB)
-                  .where(JOB.ID.eq(jobId))
-                  .fetchOptional()
-                  .orElseThrow(
-                      () ->
-                          new Refused(
-                              Rule.NOT_FOUND,
-                              "This job does not exist. Find the right one with / and its number."));
+          JobRecord job = getJob(jobId);
           List<TypedLine> lines = workedJobs.list(jobId, companies.getCompany());
           if (lines.isEmpty()) {
             throw new Refused(
@@ -174,6 +166,18 @@ public class QuoteService {
                   job.getTitle(),
                   lines));
         });
+  }
+
+  private JobRecord getJob(long jobId) {
+    return database
+        .selectFrom(JOB)
+        .where(JOB.ID.eq(jobId))
+        .fetchOptional()
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "This job does not exist. Find the right one with / and its number."));
   }
 
   /** Stores a draft as it was typed; refused, with nothing stored, when anything in it is wrong. */
@@ -360,22 +364,21 @@ public class QuoteService {
   /**
    * What a quote begins with.
    *
-   * @param likeQuoteId an earlier quote whose lines it takes over at today's prices; null begins
-   *     with labour of the kind's length and a call-out
+   * @param likeJobId an earlier job of which it takes over what was quoted, or else what it took,
+   *     at today's prices; null, or a job on which nothing was worked, begins with labour of the
+   *     kind's length and a call-out
    */
   public record Beginning(
       long siteId,
       @Nullable Long equipmentId,
       long kindOfJobId,
       String title,
-      @Nullable Long likeQuoteId) {}
+      @Nullable Long likeJobId) {}
 
   /** A new draft inside the caller's transaction; gives its id. */
   public long begin(Act act, Beginning beginning) {
     List<TypedLine> lines =
-        beginning.likeQuoteId() == null
-            ? firstLines(beginning.kindOfJobId())
-            : atTodaysPrice(quotes.getOffer(quotes.lock(beginning.likeQuoteId())));
+        beginning.likeJobId() == null ? List.of() : linesLike(getJob(beginning.likeJobId()));
     return insert(
         act,
         QuoteForm.plain(
@@ -383,7 +386,13 @@ public class QuoteService {
             beginning.equipmentId(),
             beginning.kindOfJobId(),
             beginning.title(),
-            lines));
+            lines.isEmpty() ? firstLines(beginning.kindOfJobId()) : lines));
+  }
+
+  private List<TypedLine> linesLike(JobRecord job) {
+    return job.getQuoteId() == null
+        ? workedJobs.list(job.getId(), companies.getCompany())
+        : atTodaysPrice(quotes.getOffer(quotes.get(job.getQuoteId())));
   }
 
   private List<TypedLine> firstLines(long kindOfJobId) {

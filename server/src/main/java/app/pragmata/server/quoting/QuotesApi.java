@@ -402,9 +402,7 @@ class QuotesApi {
             belowFloor(totals.margin(), company)),
         offer.promised().stream().map(QuoteLine::full).collect(Money.sum()).minor(),
         offer.depositDue().minor(),
-        offer.stages().isEmpty()
-            ? List.of()
-            : offer.stageAmounts().stream().map(Money::minor).toList(),
+        offer.stageAmounts().stream().map(Money::minor).toList(),
         faults.stream().map(f -> new FieldFault(f.field(), f.rule(), f.message())).toList());
   }
 

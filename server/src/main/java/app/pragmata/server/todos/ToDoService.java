@@ -71,6 +71,23 @@ public class ToDoService {
     return row.getId();
   }
 
+  /**
+   * What came in about a quote without anybody of the office at hand: for whoever had to do with it
+   * last, or somebody of the office when they are gone; due today. Gives its id.
+   */
+  public long insertAboutQuote(Act act, String what, long lastPersonId, @Nullable Long quoteId) {
+    long person =
+        database
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.ACTIVE)
+            .and(PERSON.ROLE.ne("technician"))
+            .orderBy(PERSON.ID.eq(lastPersonId).desc(), PERSON.ROLE.eq("office").desc(), PERSON.ID)
+            .limit(1)
+            .fetchSingle(PERSON.ID);
+    return insert(act, new ToDoForm(0, what, person, null, null, null, quoteId));
+  }
+
   /** Changes what is to be done, for whom or by when. */
   public void change(Act act, long id, ToDoForm form) {
     ToDoRecord row = lockOpen(id, form.version());

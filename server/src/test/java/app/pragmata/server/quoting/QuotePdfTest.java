@@ -36,7 +36,8 @@ class QuotePdfTest {
         notes,
         false,
         all,
-        new OfferDocument.Sum(950L * lines, List.of(), 190L * lines, 1_140L * lines, 34_200),
+        new OfferDocument.Sum(
+            950L * lines, List.of(), 190L * lines, 1_140L * lines, 34_200, List.of()),
         "",
         "30%",
         7,

@@ -61,7 +61,7 @@ class QuotingBenchTest {
 
   private static void print(QuotePdf pdf, int lines) throws IOException {
     OfferDocument document = document(lines);
-    for (int i = 0; i < 5; i++) {
+    for (int i = 0; i < 60; i++) {
       pdf.print(document);
     }
     int rounds = 10;
@@ -107,7 +107,7 @@ class QuotingBenchTest {
         "",
         false,
         all,
-        new OfferDocument.Sum(950L * lines, List.of(), 190L * lines, 1_140L * lines, 0),
+        new OfferDocument.Sum(950L * lines, List.of(), 190L * lines, 1_140L * lines, 0, List.of()),
         "",
         "",
         7,

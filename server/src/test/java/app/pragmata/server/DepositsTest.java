@@ -1,0 +1,237 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.books.Laws;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+
+/** Money that comes before the invoice, by card and otherwise. */
+class DepositsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SentQuote offered = new SentQuote();
+  private final SwingGate gate = offered.gate();
+
+  @Test
+  void a_deposit_is_a_liability_until_it_comes_off_the_invoice() {
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+    gate.answered().billed();
+    JsonNode invoice = gate.sheet().path("billing").path("invoice");
+    assertThat(invoice.path("depositMinor").asLong()).isEqualTo(183_60);
+    assertThat(invoice.path("owedMinor").asLong())
+        .isEqualTo(invoice.path("grossMinor").asLong() - 183_60);
+    assertThat(offered.heldDeposits()).containsExactly(0L);
+    assertThat(texts(gate.sheet().path("journal"), "event")).contains("Deposit applied");
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void the_entry_of_the_deposit_is_seen_before_the_invoice_is_posted() {
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    gate.answered().checked();
+    JsonNode draft = gate.sheet().path("billing").path("draft");
+    assertThat(draft.path("depositMinor").asLong()).isEqualTo(183_60);
+    assertThat(texts(draft.path("entry"), "accountName")).contains("Customer deposits");
+    assertThat(draft.path("entryDebitMinor").asLong())
+        .isEqualTo(draft.path("entryCreditMinor").asLong());
+  }
+
+  @Test
+  void a_declined_card_takes_nothing_and_another_one_can_be_tried() {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.pay("400000000002").rule()).isEqualTo("DECLINED");
+    assertThat(offered.heldDeposits()).isEmpty();
+    assertThat(offered.pay("400000000001").status()).isEqualTo(200);
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+  }
+
+  @Test
+  void a_terminal_that_times_out_without_taking_anything_says_so() {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.pay("400000000003").text()).contains("did not answer. No money was taken");
+    assertThat(offered.heldDeposits()).isEmpty();
+  }
+
+  @Test
+  void money_whose_answer_was_lost_is_found_and_is_a_deposit_once() {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.pay("400000000004").status()).isEqualTo(200);
+    program.askCardTerminal();
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void a_terminal_that_answers_twice_makes_one_deposit() {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.pay("400000000005").status()).isEqualTo(200);
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void a_deposit_is_not_paid_twice() {
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    assertThat(offered.pay("400000000001").text()).contains("paid already. Nothing more was taken");
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+  }
+
+  @Test
+  void two_payments_at_the_same_moment_take_the_deposit_once() throws Exception {
+    offered.sent();
+    offered.accept(1, List.of());
+    String path = gate.offerPath();
+    List<Visitor> phones = List.of(new Visitor(program), new Visitor(program));
+    AtOnce.statuses(2, i -> phones.get(i).post(path + "/deposit", Map.of("card", "400000000001")));
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"", "12", "not a card"})
+  void what_is_no_card_number_is_told_at_its_field(String typed) {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.pay(typed).pointer()).isEqualTo("/card");
+  }
+
+  @Test
+  void a_deposit_that_no_job_uses_is_given_back_once() {
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    String refund = "/api/quotes/" + gate.quote() + "/deposits/refund";
+    assertThat(gate.office().post(refund, Map.of()).status()).isEqualTo(200);
+    assertThat(gate.office().post(refund, Map.of()).rule()).isEqualTo("WRONG_STATE");
+    assertThat(offered.heldDeposits()).containsExactly(0L);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void a_deposit_of_a_job_that_was_called_off_is_owed_back() {
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    gate.answered().planned();
+    gate.office()
+        .post(
+            "/api/jobs/" + gate.job() + "/call-off",
+            Map.of("version", gate.version(), "reason", "Customer moved away"));
+    JsonNode owed = gate.office().get("/api/quotes/follow-up").json().path("owedBack");
+    assertThat(texts(owed, "quoteId")).contains(String.valueOf(gate.quote()));
+  }
+
+  @Test
+  void a_deposit_that_a_job_will_use_is_not_given_back() {
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    gate.answered().planned();
+    var refused = gate.office().post("/api/quotes/" + gate.quote() + "/deposits/refund", Map.of());
+    assertThat(refused.rule()).isEqualTo("IN_USE");
+  }
+
+  private Visitor.Answer receive(Map<String, Object> money) {
+    return gate.office().post("/api/quotes/" + gate.quote() + "/deposits", money);
+  }
+
+  @Test
+  void what_came_by_bank_comes_off_what_is_left_to_pay_by_card() {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(receive(Map.of("amount", "83.60")).status()).isEqualTo(200);
+    assertThat(offered.page().path("depositDueMinor").asLong()).isEqualTo(100_00);
+    assertThat(offered.pay("400000000001").status()).isEqualTo(200);
+    assertThat(offered.heldDeposits()).containsExactly(83_60L, 100_00L);
+    assertThat(offered.page().path("depositDueMinor").asLong()).isZero();
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void a_deposit_that_came_by_bank_in_full_is_not_asked_for_by_card() {
+    offered.sent();
+    offered.accept(1, List.of());
+    receive(Map.of("amount", "183.60"));
+    assertThat(offered.pay("400000000001").text()).contains("paid already. Nothing more was taken");
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+  }
+
+  @Test
+  void two_deposits_come_off_one_invoice_and_the_customer_owes_the_rest() {
+    offered.sent();
+    offered.accept(1, List.of());
+    receive(Map.of("amount", "83.60"));
+    receive(Map.of("amount", "100.00", "method", "cheque"));
+    gate.answered().billed();
+    JsonNode invoice = gate.sheet().path("billing").path("invoice");
+    assertThat(invoice.path("depositMinor").asLong()).isEqualTo(183_60);
+    assertThat(offered.heldDeposits()).containsExactly(0L, 0L);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "amount, 0, MISSING",
+    "amount, '', MISSING",
+    "amount, a lot, UNREADABLE",
+    "amount, 734.41, EXCEEDS_LIMIT",
+    "receivedOn, tomorrow, IN_THE_FUTURE",
+    "receivedOn, 31 feb, UNREADABLE",
+    "method, barter, NOT_FOUND"
+  })
+  void what_cannot_be_a_deposit_is_refused_at_its_field_and_nothing_is_booked(
+      String field, String typed, String rule) {
+    offered.sent();
+    offered.accept(1, List.of());
+    var money = new HashMap<String, Object>(Map.of("amount", "183.60"));
+    money.put(field, typed);
+    Visitor.Answer refused = receive(money);
+    assertThat(refused.pointer()).isEqualTo("/" + field);
+    assertThat(refused.text()).contains(rule);
+    assertThat(offered.heldDeposits()).isEmpty();
+  }
+
+  @Test
+  void no_deposit_is_taken_before_the_yes() {
+    offered.sent();
+    assertThat(receive(Map.of("amount", "183.60")).rule()).isEqualTo("WRONG_STATE");
+    assertThat(offered.pay("400000000001").rule()).isEqualTo("WRONG_STATE");
+    assertThat(offered.heldDeposits()).isEmpty();
+  }
+
+  @Test
+  void money_whose_answer_to_the_office_was_lost_is_booked_once() {
+    offered.sent();
+    offered.accept(1, List.of());
+    String path = "/api/quotes/" + gate.quote() + "/deposits";
+    gate.office().post(path, Map.of("amount", "183.60"), "the same key " + gate.quote());
+    gate.office().post(path, Map.of("amount", "183.60"), "the same key " + gate.quote());
+    assertThat(offered.heldDeposits()).containsExactly(183_60L);
+  }
+
+  @Test
+  void a_quote_without_a_deposit_asks_for_none() {
+    gate.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.page().path("depositDueMinor").asLong()).isZero();
+    assertThat(offered.pay("400000000001").text()).contains("No deposit is due");
+  }
+}
