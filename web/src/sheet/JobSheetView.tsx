@@ -49,7 +49,7 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
         />
       </Section>
       <BillSection job={job} />
-      <Section name="Books" aside={job.journal.length > 0 ? `${job.journal.length} entries` : undefined}>
+      <Section name="Books" aside={entries(job.journal.length)}>
         {job.journal.length === 0 && <span className="soft">Nothing is posted for this job yet.</span>}
         {job.journal.map((entry) => (
           <EntryLines key={entry.id} entry={entry} />
@@ -196,7 +196,7 @@ function PromiseLines({ job }: { job: JobSheet }) {
               <td className="soft">
                 {stage.name}, {stage.part}
               </td>
-              <td />
+              <td className="soft">without VAT</td>
               <td className="figure soft">{money(stage.amountMinor)}</td>
             </tr>
           ))}
@@ -282,3 +282,5 @@ function Responding({ job }: { job: JobSheet }) {
     </div>
   );
 }
+
+const entries = (count: number) => (count === 0 ? undefined : count === 1 ? "1 entry" : `${count} entries`);
