@@ -8,6 +8,7 @@ import { useAct } from "../api/useAct";
 import { useSession } from "../people/SessionGate";
 import { Section } from "../sheet/Section";
 import { useTitle } from "../useTitle";
+import { useKeptDraft } from "./useKeptDraft";
 
 /** What holds for every quote until somebody says otherwise on it. */
 export default function QuotingSettings() {
@@ -26,7 +27,7 @@ export default function QuotingSettings() {
       </header>
       <Section name="Quotes">
         {error && <p className="fault">{error.message}</p>}
-        {data && <SettingsForm key={data.version} settings={data} />}
+        {data && <SettingsForm settings={data} />}
       </Section>
     </article>
   );
@@ -62,18 +63,22 @@ const FIELDS = [
 function SettingsForm({ settings }: { settings: Settings }) {
   const { person } = useSession();
   const { message } = App.useApp();
-  const [values, setValues] = useState({
-    quoteValidDays: String(settings.quoteValidDays),
-    followUpDays: String(settings.followUpDays),
-    depositDueDays: String(settings.depositDueDays),
-    floorMarginPercent: String(settings.floorMarginPercent),
+  const typed = useKeptDraft("quoting settings", {
+    version: settings.version,
+    draft: {
+      quoteValidDays: String(settings.quoteValidDays),
+      followUpDays: String(settings.followUpDays),
+      depositDueDays: String(settings.depositDueDays),
+      floorMarginPercent: String(settings.floorMarginPercent),
+    },
   });
   const [problem, setProblem] = useState<Problem>();
   const store = useAct(
-    () => answer(client.PUT("/api/settings/quoting", { body: { ...values, version: settings.version } })),
+    () => answer(client.PUT("/api/settings/quoting", { body: { ...typed.draft, version: typed.version } })),
     {
       done: () => {
         setProblem(undefined);
+        typed.forget();
         void message.success("Kept. It holds from the next quote on.");
       },
       refused: setProblem,
@@ -87,6 +92,13 @@ function SettingsForm({ settings }: { settings: Settings }) {
         store.run();
       }}
     >
+      {typed.overtaken && !store.running && (
+        <div className="notice" role="alert">
+          <span>Somebody changed these settings while you were typing. What you typed is still here.</span>
+          <Button onClick={typed.keepMine}>Keep mine</Button>
+          <Button onClick={typed.forget}>Take theirs</Button>
+        </div>
+      )}
       {FIELDS.map((field) => (
         <label key={field.name} className="setting">
           <span>{field.label}</span>
@@ -95,8 +107,8 @@ function SettingsForm({ settings }: { settings: Settings }) {
             className="figure"
             suffix={field.unit}
             disabled={person.role === "BOOKKEEPER"}
-            value={values[field.name]}
-            onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
+            value={typed.draft[field.name]}
+            onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
           />
           <span className="small soft">{field.meaning}</span>
           {problem?.at(`/${field.name}`) && (

@@ -44,7 +44,11 @@ class OfferPageTest {
 
   /** The customer's phone with the page behind the link. */
   private Page phone() {
-    Page phone = Chromium.window(program, 390, 844);
+    return phone(390);
+  }
+
+  private Page phone(int width) {
+    Page phone = Chromium.window(program, width, 844);
     phone.navigate(gate.offerPath().replace("/api/offers/", "/offer/"));
     phone.locator(".offer h1").waitFor();
     return phone;
@@ -76,6 +80,52 @@ class OfferPageTest {
     assertThat(sheet).containsText("Flashing lamp");
     assertThat(sheet).containsText("when it runs, 50%");
     assertThat(sheet).containsText("Deposit, received");
+  }
+
+  @Test
+  void what_falls_due_at_each_stage_is_told_with_vat_and_follows_the_choice() {
+    sent();
+    Page phone = phone();
+    assertThat(phone.getByLabel("Total")).containsText("when it runs, 50% 367.20");
+    phone.getByText("add this").click();
+    assertThat(phone.getByLabel("Total")).containsText("when it runs, 50% 397.20");
+  }
+
+  @Test
+  void what_came_by_bank_comes_off_what_the_phone_asks_for() {
+    sent();
+    Page phone = phone();
+    phone.getByLabel("Your name").fill("Mara Okafor");
+    button(phone, "Accept for 734.40 with VAT").click();
+    assertThat(button(phone, "Pay 183.60 by card")).isVisible();
+    gate.office().post("/api/quotes/" + gate.quote() + "/deposits", Map.of("amount", "83.60"));
+    phone.reload();
+    assertThat(button(phone, "Pay 100.00 by card")).isVisible();
+  }
+
+  @Test
+  void a_name_drawn_on_a_narrow_phone_is_drawn_where_the_finger_was() {
+    sent();
+    Page phone = phone(320);
+    Locator box = phone.getByLabel("Signature");
+    box.scrollIntoViewIfNeeded();
+    var place = box.boundingBox();
+    double x = place.x + place.width - 12;
+    phone.mouse().move(x, place.y + 20);
+    phone.mouse().down();
+    phone.mouse().move(x, place.y + 60);
+    phone.mouse().up();
+    Object drawnAt =
+        box.evaluate(
+            """
+            canvas => {
+              const all = canvas.getContext("2d").getImageData(0, 0, canvas.width, canvas.height);
+              const drawn = all.data.findIndex((value, index) => index % 4 === 3 && value > 128);
+              return Math.round((((drawn - 3) / 4) % canvas.width) / canvas.width * canvas.clientWidth);
+            }
+            """);
+    org.assertj.core.api.Assertions.assertThat(((Number) drawnAt).doubleValue())
+        .isCloseTo(place.width - 12, org.assertj.core.data.Offset.offset(4.0));
   }
 
   @Test

@@ -111,6 +111,27 @@ class QuotingPageTest {
   }
 
   @Test
+  void of_two_people_at_the_settings_the_second_keeps_what_was_typed() {
+    Page orla = Chromium.desk(program, "orla");
+    orla.navigate("/settings");
+    orla.getByLabel("Without an answer it comes up after").fill("9");
+    Page hester = Chromium.desk(program, "hester");
+    hester.navigate("/settings");
+    hester.getByLabel("A deposit is due within").fill("6");
+    button(hester, "Keep these settings").click();
+    assertThat(hester.getByText("Kept. It holds from the next quote on.")).isVisible();
+    button(orla, "Keep these settings").click();
+    assertThat(orla.locator(".notice")).containsText("What you typed is still here.");
+    assertThat(orla.getByLabel("Without an answer it comes up after")).hasValue("9");
+    button(orla, "Take theirs").click();
+    assertThat(orla.getByLabel("Without an answer it comes up after")).hasValue("7");
+    assertThat(orla.getByLabel("A deposit is due within")).hasValue("6");
+    orla.getByLabel("A deposit is due within").fill("7");
+    button(orla, "Keep these settings").click();
+    assertThat(orla.getByText("Kept. It holds from the next quote on.")).isVisible();
+  }
+
+  @Test
   void a_bookkeeper_reads_the_settings_and_cannot_change_them() {
     Page desk = Chromium.desk(program, "maud");
     desk.navigate("/settings");

@@ -73,24 +73,45 @@ class EditionsTest {
   @Test
   void what_was_agreed_for_the_whole_is_compared_too() {
     gate.agree("deposit", "25%").agree("notes", "Bring a ladder.").sent();
-    gate.office().post("/api/quotes/" + gate.quote() + "/take-back", Map.of("version", 2));
-    ObjectNode form =
-        ((ObjectNode) offered.quote())
-            .retain("version", "siteId", "kindOfJobId", "title", "equipmentId", "lines");
-    form.put("deposit", "40%").put("notes", "").put("depositDueDays", "7");
-    assertThat(gate.office().put("/api/quotes/" + gate.quote(), form).text()).contains("40%");
-    gate.office()
-        .post(
-            "/api/quotes/" + gate.quote() + "/send",
-            Map.of("version", offered.quote().path("version").asInt()));
-    JsonNode terms =
-        gate.office()
-            .get("/api/quotes/" + gate.quote() + "/comparison?before=1&after=2")
-            .json()
-            .path("terms");
+    sendAgain(Map.of("deposit", "40%", "notes", ""));
+    JsonNode terms = comparison().path("terms");
     assertThat(texts(terms, "term")).containsExactly("Deposit", "Notes");
     assertThat(texts(terms, "before")).containsExactly("25%", "Bring a ladder.");
     assertThat(texts(terms, "after")).containsExactly("40%", "");
+  }
+
+  @Test
+  void a_discount_on_all_is_not_taken_for_a_change_of_each_line() {
+    offered.sent();
+    sendAgain(Map.of("discount", "10%"));
+    JsonNode compared = comparison();
+    assertThat(texts(compared.path("changes"), "what")).containsOnly("discount");
+    assertThat(texts(compared.path("terms"), "term")).containsExactly("Discount on all");
+  }
+
+  private JsonNode comparison() {
+    return gate.office().get("/api/quotes/" + gate.quote() + "/comparison?before=1&after=2").json();
+  }
+
+  /** Sends the next edition, in which these terms are others. */
+  private void sendAgain(Map<String, String> terms) {
+    String path = "/api/quotes/" + gate.quote();
+    gate.office().post(path + "/take-back", Map.of("version", 2));
+    ObjectNode form =
+        ((ObjectNode) offered.quote())
+            .retain(
+                "version",
+                "siteId",
+                "kindOfJobId",
+                "title",
+                "equipmentId",
+                "deposit",
+                "notes",
+                "validUntil",
+                "lines");
+    terms.forEach(form::put);
+    assertThat(gate.office().put(path, form).status()).isEqualTo(200);
+    gate.office().post(path + "/send", Map.of("version", offered.quote().path("version").asInt()));
   }
 
   @Test

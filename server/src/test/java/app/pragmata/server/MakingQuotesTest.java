@@ -125,24 +125,18 @@ class MakingQuotesTest {
   void a_drive_by_another_rule_than_the_companys_needs_its_price_and_a_rule_that_there_is(
       String charge, String price, String field, String told) {
     JsonNode faults =
-        gate.office()
-            .post(
-                "/api/quotes/preview",
+        preview(
                 Map.of(
-                    "lines",
-                    List.of(
-                        Map.of(
-                            "category",
-                            "drive",
-                            "time",
-                            "1:00",
-                            "miles",
-                            "40",
-                            "charge",
-                            charge,
-                            "price",
-                            price))))
-            .json()
+                    "category",
+                    "drive",
+                    "time",
+                    "1:00",
+                    "miles",
+                    "40",
+                    "charge",
+                    charge,
+                    "price",
+                    price))
             .path("faults");
     assertThat(texts(faults, "field")).containsExactly("lines/0/" + field);
     assertThat(texts(faults, "message").getFirst()).startsWith(told);
@@ -288,16 +282,43 @@ class MakingQuotesTest {
   @Test
   void a_quote_that_is_free_of_charge_has_no_margin_share_and_is_below_the_floor() {
     JsonNode totals =
-        gate.office()
-            .post(
-                "/api/quotes/preview",
-                Map.of(
-                    "lines",
-                    List.of(Map.of("category", "labour", "time", "1:00", "discount", "100%"))))
-            .json()
-            .path("totals");
+        preview(Map.of("category", "labour", "time", "1:00", "discount", "100%")).path("totals");
     assertThat(totals.path("netMinor").asLong()).isZero();
     assertThat(totals.path("marginPercent").isNull()).isTrue();
     assertThat(totals.path("belowFloor").asBoolean()).isTrue();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "per_call_out, '', 4500, 4500",
+    "per_call_out, 60.00, 6000, 6000",
+    "per_hour, 31.00, 3100, 2067",
+    "per_mile, 1.15, 115, 2116",
+    "none, '', 0, 0",
+    "'', '', 4500, 4500"
+  })
+  void a_drive_of_40_minutes_and_18_miles_is_charged_by_its_rule(
+      String charge, String price, long unitPriceMinor, long netMinor) {
+    JsonNode line =
+        preview(
+                Map.of(
+                    "category",
+                    "drive",
+                    "time",
+                    "0:40",
+                    "miles",
+                    "18.4",
+                    "charge",
+                    charge,
+                    "price",
+                    price))
+            .path("lines")
+            .path(0);
+    assertThat(line.path("unitPriceMinor").asLong()).isEqualTo(unitPriceMinor);
+    assertThat(line.path("netMinor").asLong()).isEqualTo(netMinor);
+  }
+
+  private JsonNode preview(Map<String, Object> line) {
+    return gate.office().post("/api/quotes/preview", Map.of("lines", List.of(line))).json();
   }
 }

@@ -16,7 +16,6 @@ import java.time.Duration;
 import java.time.Instant;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.mail.MailException;
 import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -91,7 +90,8 @@ public class MailSending {
       mail.setState("sent");
       mail.setSentAt(clock.instant());
       mail.setLastFault("");
-    } catch (MailException | MessagingException fault) {
+    } catch (MessagingException | RuntimeException fault) {
+      // Whatever is wrong with one message, the others behind it must go out.
       noteFault(mail, fault);
     }
     mail.setAttempts((short) (mail.getAttempts() + 1));

@@ -25,7 +25,7 @@ record EditionComparison(
   /**
    * A line with what it was and what it is.
    *
-   * @param what same, changed, added or removed
+   * @param what same, changed, added or removed; discount where nothing but what comes off it did
    * @param before null when it was added
    * @param after null when it was removed
    */
@@ -47,7 +47,7 @@ record EditionComparison(
         changes.add(new Change("added", null, line));
       } else {
         DocumentLine was = old.removeFirst();
-        changes.add(new Change(was.equals(line) ? "same" : "changed", was, line));
+        changes.add(new Change(what(was, line), was, line));
       }
     }
     for (DocumentLine line : before.lines()) {
@@ -62,6 +62,26 @@ record EditionComparison(
         terms(before, after),
         before.sum().netMinor(),
         after.sum().netMinor());
+  }
+
+  private static String what(DocumentLine was, DocumentLine is) {
+    if (was.equals(is)) {
+      return "same";
+    }
+    return atFullPrice(was).equals(atFullPrice(is)) ? "discount" : "changed";
+  }
+
+  private static DocumentLine atFullPrice(DocumentLine line) {
+    return new DocumentLine(
+        line.kind(),
+        line.description(),
+        line.quantity(),
+        line.choice(),
+        line.group(),
+        line.taken(),
+        line.fullMinor(),
+        line.fullMinor(),
+        line.fullMinor());
   }
 
   private static List<TermChange> terms(OfferDocument before, OfferDocument after) {

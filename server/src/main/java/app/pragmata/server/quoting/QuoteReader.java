@@ -223,21 +223,21 @@ final class QuoteReader {
   /** By the company's rule at its price, unless something else was typed. */
   private @Nullable DriveCharge driveCharge(String at, TypedLine line) {
     DriveCharge usual = company.chargeTerms().drive();
-    boolean unsaid = line.charge() == null || line.charge().isEmpty();
-    boolean free = line.price() == null || line.price().isBlank();
-    if (unsaid && usual instanceof DriveCharge.None && free) {
-      return usual;
+    boolean unpriced = line.price() == null || line.price().isBlank();
+    String label = line.charge();
+    if (label == null || label.isEmpty()) {
+      // A price for what is free otherwise is one for the whole drive.
+      label = usual instanceof DriveCharge.None && !unpriced ? "per_call_out" : usual.label();
     }
-    String label =
-        !unsaid
-            ? line.charge()
-            : usual instanceof DriveCharge.None ? "per_call_out" : usual.label();
     if (!DRIVE_CHARGES.contains(label)) {
       reading.fault(
           at + "charge",
           Rule.NOT_FOUND,
           "A drive is charged by the call-out, the hour or the mile.");
       return null;
+    }
+    if (label.equals("none")) {
+      return new DriveCharge.None();
     }
     Money price =
         label.equals(usual.label())
