@@ -47,7 +47,12 @@ import org.springframework.stereotype.Repository;
 @Repository
 class Worklists {
   /** What a list is asked for. */
-  record Question(Stage stage, String sort, String filter, String technician) {}
+  record Question(Stage stage, String sort, String filter, String technician) {
+    /** Whether all of the stage is asked for. */
+    boolean isWhole() {
+      return filter.isBlank() && technician.isEmpty();
+    }
+  }
 
   /** How many rows match, and the money that stands in them. */
   record Total(int count, long amountMinor) {}
@@ -146,8 +151,10 @@ class Worklists {
     var totals =
         database.select(
             count(), coalesce(sum(received.value()), BigDecimal.ZERO).cast(SQLDataType.BIGINT));
-    return standing(totals, received)
-        .where(matches(act, asked, received))
+    // Every job of which money came has a standing, so it is looked up only for a part of the list.
+    boolean receivedAlone = received.table() != null && asked.isWhole();
+    return (receivedAlone ? totals.from(received.table()) : standing(totals, received))
+        .where(receivedAlone ? noCondition() : matches(act, asked, received))
         .fetchSingle(found -> new Total(found.value1(), found.value2()));
   }
 
