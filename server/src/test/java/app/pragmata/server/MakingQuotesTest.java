@@ -289,6 +289,36 @@ class MakingQuotesTest {
   }
 
   @ParameterizedTest
+  @CsvSource({"80.00, '', 9200", "80.00, 85.00, 8500", "33.33, '', 3833", "0, 76.50, 7650"})
+  void what_is_bought_in_is_marked_up_unless_it_has_a_price_of_its_own(
+      String cost, String price, long unitPriceMinor) {
+    JsonNode line =
+        preview(
+                Map.of(
+                    "category",
+                    "other",
+                    "description",
+                    "Lift hire",
+                    "quantity",
+                    "1",
+                    "cost",
+                    cost,
+                    "price",
+                    price))
+            .path("lines")
+            .path(0);
+    assertThat(line.path("unitPriceMinor").asLong()).isEqualTo(unitPriceMinor);
+  }
+
+  @Test
+  void what_has_neither_a_cost_nor_a_price_is_told_so() {
+    JsonNode faults =
+        preview(Map.of("category", "other", "description", "Lift hire", "quantity", "1"))
+            .path("faults");
+    assertThat(texts(faults, "field")).containsExactly("lines/0/price");
+  }
+
+  @ParameterizedTest
   @CsvSource({
     "per_call_out, '', 4500, 4500",
     "per_call_out, 60.00, 6000, 6000",

@@ -127,7 +127,7 @@ class DemoOffers {
             TypedLine.labour("Take down the old gate, set the posts", time).line(),
             TypedLine.labour("Hang the gate, wire and test", "6:30").line(),
             TypedLine.drive("Call-out, two days", "1:30", "24").price("90.00").line(),
-            TypedLine.other("Gate leaf, made to measure", "1", "1180.00", "1640.00").line(),
+            TypedLine.other("Gate leaf, made to measure", "1", "1180.00").price("1640.00").line(),
             part("PST-BR", "4").line(),
             part("CTL-2L", "1").line(),
             TypedLine.heading("How it is driven, one of the two"),

@@ -333,7 +333,7 @@ class DemoWork {
     }
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
-      lines.add(TypedLine.other(split[0], "1", split[1], split[2]).line());
+      lines.add(TypedLine.other(split[0], "1", split[1]).price(split[2]).line());
     }
     long kind =
         database
@@ -634,7 +634,9 @@ class DemoWork {
                   TypedLine.drive("Call-out", "0:30", "15").line(),
                   TypedLine.part(part("RAM-230"), null, "1").line(),
                   TypedLine.part(part("PHO-02"), null, "1").line(),
-                  TypedLine.other("Removal and disposal of the old ram", "1", "0", "76.50").line());
+                  TypedLine.other("Removal and disposal of the old ram", "1", "0")
+                      .price("76.50")
+                      .line());
           var repair = form(ram, site, gate);
           long quote =
               quotes.create(

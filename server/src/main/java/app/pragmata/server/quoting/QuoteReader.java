@@ -272,11 +272,19 @@ final class QuoteReader {
     String description = reading.text(at + "description", line.description(), LONGEST_DESCRIPTION);
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
     Money cost = reading.optional(at + "cost", line.cost(), Money::parse);
-    Money price = reading.required(at + "price", line.price(), Money::parse);
+    Money price =
+        cost == null
+            ? reading.required(at + "price", line.price(), Money::parse)
+            : price(at, line, markedUp(cost));
     return description == null || quantity == null || price == null
         ? null
         : new QuoteLine.Other(
             description, quantity, cost == null ? Money.ZERO : cost, price, vatRate);
+  }
+
+  /** Cost x (1 + the company's markup of other costs), rounded half up. */
+  private Money markedUp(Money cost) {
+    return cost.times(BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare()));
   }
 
   private @Nullable String description(String at, TypedLine line, String usual) {

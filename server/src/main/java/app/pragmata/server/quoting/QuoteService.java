@@ -152,7 +152,7 @@ public class QuoteService {
         jobId,
         () -> {
           JobRecord job = getJob(jobId);
-          List<TypedLine> lines = workedJobs.list(jobId, companies.getCompany());
+          List<TypedLine> lines = workedJobs.list(jobId);
           if (lines.isEmpty()) {
             throw new Refused(
                 Rule.NO_LINES, "Nothing was worked on this job yet that could be quoted again.");
@@ -391,7 +391,7 @@ public class QuoteService {
 
   private List<TypedLine> linesLike(JobRecord job) {
     return job.getQuoteId() == null
-        ? workedJobs.list(job.getId(), companies.getCompany())
+        ? workedJobs.list(job.getId())
         : atTodaysPrice(quotes.getOffer(quotes.get(job.getQuoteId())));
   }
 

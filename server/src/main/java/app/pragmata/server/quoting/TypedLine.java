@@ -15,7 +15,8 @@ import org.jspecify.annotations.Nullable;
  * @param charge how a drive is charged: per_call_out, per_hour or per_mile; empty is by the
  *     company's rule
  * @param cost per unit, for other lines only: labour, drive and parts know their cost
- * @param price per hour, mile, call-out or unit; empty takes the current one
+ * @param price per hour, mile, call-out or unit; empty takes the current one, and for other lines
+ *     the cost with the company's markup
  * @param discount an amount or a share, such as 10%
  * @param choice included, option or alternative; empty is included
  * @param group what the alternatives that exclude each other have in common
@@ -55,9 +56,9 @@ public record TypedLine(
     return writing;
   }
 
-  /** Something else, with what one of it costs us and the customer. */
-  public static Writing other(String description, String quantity, String cost, String price) {
-    return new Writing("other", description).quantity(quantity).cost(cost).price(price);
+  /** Something else, with what one of it costs us; the customer pays that with the markup. */
+  public static Writing other(String description, String quantity, String cost) {
+    return new Writing("other", description).quantity(quantity).cost(cost);
   }
 
   /** Words on a line of their own, above the lines that follow. */
@@ -101,9 +102,7 @@ public record TypedLine(
           case QuoteLine.Part part ->
               part(part.partId(), part.description(), plain(part.quantity()));
           case QuoteLine.Other other ->
-              new Writing("other", other.description())
-                  .quantity(plain(other.quantity()))
-                  .cost(other.unitCost().toString());
+              other(other.description(), plain(other.quantity()), other.unitCost().toString());
         };
     return writing.price(line.unitPrice().toString()).vat(line.vatRate().code());
   }

@@ -2,7 +2,6 @@ package app.pragmata.server.quoting;
 
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
-import app.pragmata.server.people.Company;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -37,7 +36,7 @@ class WorkedJobs {
   }
 
   /** Empty when nothing was recorded on it. */
-  List<TypedLine> list(long jobId, Company company) {
+  List<TypedLine> list(long jobId) {
     var lines = new ArrayList<TypedLine>();
     database.resultQuery(TIMES, jobId).forEach(row -> lines.add(time(row)));
     database
@@ -50,20 +49,16 @@ class WorkedJobs {
                             row.get("name", String.class),
                             plain(row.get("quantity", BigDecimal.class)))
                         .line()));
-    BigDecimal markup = BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare());
     database
         .resultQuery(OTHERS, jobId)
         .forEach(
-            row -> {
-              Money cost = Money.ofMinor(row.get("cost_minor", Long.class));
-              lines.add(
-                  TypedLine.other(
-                          row.get("description", String.class),
-                          "1",
-                          cost.toString(),
-                          cost.times(markup).toString())
-                      .line());
-            });
+            row ->
+                lines.add(
+                    TypedLine.other(
+                            row.get("description", String.class),
+                            "1",
+                            Money.ofMinor(row.get("cost_minor", Long.class)).toString())
+                        .line()));
     return lines;
   }
 
