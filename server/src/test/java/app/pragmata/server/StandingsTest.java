@@ -1,9 +1,12 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.jooq.impl.DSL.sum;
 
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -39,11 +42,63 @@ class StandingsTest {
   void a_part_payment_lowers_what_stands_at_billed_by_as_much() {
     var gate = new SwingGate(program, "piet").billed();
     long before = billed(gate);
-    long invoice = gate.sheet().path("billing").path("invoice").path("id").asLong();
-    office.post(
-        "/api/invoices/" + invoice + "/receipts",
-        Map.of("version", 1, "amount", "41.19", "method", "card"));
+    receive(gate, 1, "41.19");
     assertThat(billed(gate)).isEqualTo(before - 4119);
+  }
+
+  @Test
+  void of_a_bill_paid_in_two_months_only_what_came_in_this_month_stands_at_paid() {
+    var gate = new SwingGate(program, "piet").billed();
+    receive(gate, 1, "100.00");
+    program.clock().set(startOfNextMonth(gate) + "T09:00");
+    receive(gate, 2, "41.19");
+    JsonNode paid = office.get("/api/worklists/paid").json();
+    gate.at("20:00");
+    assertThat(paid.path("rows"))
+        .filteredOn(row -> row.path("id").asLong() == gate.job())
+        .map(row -> row.path("valueMinor").asLong())
+        .containsExactly(4119L);
+  }
+
+  @Test
+  void paid_on_the_money_line_is_the_sum_of_the_months_receipts() {
+    var gate = new SwingGate(program, "piet").billed();
+    LocalDate month = startOfNextMonth(gate);
+    program.clock().set(month + "T09:00");
+    receive(gate, 1, "12.34");
+    long receipts =
+        program
+            .database()
+            .select(sum(RECEIPT.AMOUNT_MINOR))
+            .from(RECEIPT)
+            .where(RECEIPT.RECEIVED_ON.ge(month))
+            .fetchSingle()
+            .value1()
+            .longValueExact();
+    JsonNode line = office.get("/api/money-line").json();
+    gate.at("20:00");
+    assertThat(line)
+        .filteredOn(stage -> stage.path("stage").asString().equals("paid"))
+        .map(stage -> stage.path("amountMinor").asLong())
+        .containsExactly(receipts);
+  }
+
+  private LocalDate startOfNextMonth(SwingGate gate) {
+    return LocalDate.parse(invoice(gate).path("invoiceDate").asString())
+        .plusMonths(1)
+        .withDayOfMonth(1);
+  }
+
+  private JsonNode invoice(SwingGate gate) {
+    return gate.sheet().path("billing").path("invoice");
+  }
+
+  private void receive(SwingGate gate, int version, String amount) {
+    var answer =
+        office.post(
+            "/api/invoices/" + invoice(gate).path("id").asLong() + "/receipts",
+            Map.of("version", version, "amount", amount, "method", "card"));
+    assertThat(answer.status()).isEqualTo(200);
   }
 
   private long billed(SwingGate gate) {
@@ -67,7 +122,7 @@ class StandingsTest {
   @CsvSource({
     "quoted, oldest", "quoted, value", "quoted, margin", "quoted, customer",
     "billed, oldest", "billed, value", "billed, margin", "billed, customer",
-    "paid, oldest", "paid, value"
+    "paid, oldest", "paid, value", "paid, margin", "paid, customer"
   })
   void a_list_read_page_by_page_is_the_list_read_at_once(String stage, String sort) {
     program.clock().set("2026-11-24T06:30");

@@ -284,7 +284,8 @@ class LargeWork {
       standing =
           copy(
               "standing",
-              "kind, record_id, stage, day, value_minor, margin_percent, technician_id, remark, customer_name, words, rungs");
+              "kind, record_id, stage, day, value_minor, margin_percent, technician_id, remark, customer_name, words, rungs,"
+                  + " received_on, received_minor");
     }
 
     private TableCopy copy(String table, String columns) {
@@ -725,8 +726,9 @@ class LargeWork {
             id, rate.rate().code(), rate.rate().percent(), rate.net().minor(), rate.vat().minor());
       }
       if (settled) {
-        receive(draft, id, number, gross, earlier(billed.plusDays(5 + names.below(24)), today), at);
-        stand(draft, sheet, charged.vat().net());
+        LocalDate received = earlier(billed.plusDays(5 + names.below(24)), today);
+        receive(draft, id, number, gross, received, at);
+        stand(draft, sheet, charged.vat().net(), received, gross);
       }
     }
 
@@ -746,7 +748,8 @@ class LargeWork {
       receipts.row(id, 300 + id, invoiceId, day, gross.minor(), "bank transfer", posted);
     }
 
-    private void stand(Draft draft, CostSheet sheet, Money net) {
+    private void stand(
+        Draft draft, CostSheet sheet, Money net, LocalDate receivedOn, Money received) {
       String rungs =
           Arrays.stream(Category.values())
               .map(c -> sheet.rung(c).quoted().minor() + "," + sheet.rung(c).actual().minor())
@@ -762,7 +765,9 @@ class LargeWork {
           "",
           "",
           "",
-          rungs);
+          rungs,
+          receivedOn,
+          received.minor());
     }
 
     private long post(

@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.select;
@@ -22,12 +23,14 @@ import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.generated.tables.records.ReceiptRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.quoting.QuoteStore;
 import app.pragmata.server.records.RecordChanged;
 import java.time.LocalDate;
+import java.time.YearMonth;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -129,9 +132,16 @@ public class Standings {
     Company company = companies.getCompany();
     Map<Long, InvoiceRecord> invoices =
         database.selectFrom(INVOICE).where(INVOICE.JOB_ID.in(jobIds)).fetchMap(INVOICE.JOB_ID);
+    Map<Long, List<ReceiptRecord>> receipts = receipts(jobIds);
     List<StandingRecord> rows =
         jobs.list(JOB.ID.in(jobIds)).stream()
-            .map(job -> standing(company, job, invoices.get(job.job().getId())))
+            .map(
+                job ->
+                    standing(
+                        company,
+                        job,
+                        invoices.get(job.job().getId()),
+                        receipts.getOrDefault(job.job().getId(), List.of())))
             .toList();
     store(rows);
     database
@@ -143,6 +153,17 @@ public class Standings {
                     .from(JOB)
                     .where(JOB.ID.in(jobIds).and(JOB.QUOTE_ID.isNotNull()))))
         .execute();
+  }
+
+  private Map<Long, List<ReceiptRecord>> receipts(Collection<Long> jobIds) {
+    return database
+        .select(INVOICE.JOB_ID)
+        .select(RECEIPT.fields())
+        .from(RECEIPT)
+        .join(INVOICE)
+        .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
+        .where(INVOICE.JOB_ID.in(jobIds))
+        .fetchGroups(INVOICE.JOB_ID, row -> row.into(RECEIPT));
   }
 
   /**
@@ -210,7 +231,10 @@ public class Standings {
   }
 
   private static StandingRecord standing(
-      Company company, WholeJob job, @Nullable InvoiceRecord invoice) {
+      Company company,
+      WholeJob job,
+      @Nullable InvoiceRecord invoice,
+      List<ReceiptRecord> receipts) {
     Stage stage = Stage.of(job);
     CostSheet sheet =
         new Costing(company.rates(), company.overheadPerHour()).cost(job.facts(company.zone()));
@@ -229,7 +253,23 @@ public class Standings {
     row.setRemark(remark(stage, job, invoice));
     name(row, job.job().getNumber(), job.customer(), job.site().name(), job.job().getTitle());
     row.setRungs(rungs(sheet));
+    receive(row, receipts);
     return row;
+  }
+
+  /** What came in last, with all that came in the month of that day. */
+  private static void receive(StandingRecord row, List<ReceiptRecord> receipts) {
+    LocalDate last =
+        receipts.stream().map(ReceiptRecord::getReceivedOn).max(LocalDate::compareTo).orElse(null);
+    row.setReceivedOn(last);
+    row.setReceivedMinor(
+        last == null
+            ? null
+            : receipts.stream()
+                .filter(
+                    receipt -> YearMonth.from(receipt.getReceivedOn()).equals(YearMonth.from(last)))
+                .mapToLong(ReceiptRecord::getAmountMinor)
+                .sum());
   }
 
   private static void name(

@@ -5,14 +5,11 @@ import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.QUOTE;
-import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
-import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
-import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
@@ -36,23 +33,14 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.OrderField;
 import org.jooq.Record;
-import org.jooq.SelectFromStep;
-import org.jooq.SelectJoinStep;
-import org.jooq.Table;
 import org.jooq.impl.SQLDataType;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Reads the list of a stage page by page. */
 @Repository
 class Worklists {
   /** What a list is asked for. */
-  record Question(Stage stage, String sort, String filter, String technician) {
-    /** Whether all of the stage is asked for. */
-    boolean isWhole() {
-      return filter.isBlank() && technician.isEmpty();
-    }
-  }
+  record Question(Stage stage, String sort, String filter, String technician) {}
 
   /** How many rows match, and the money that stands in them. */
   record Total(int count, long amountMinor) {}
@@ -76,23 +64,22 @@ class Worklists {
   /** The rows after a page's key, in the asked order; from the top when the key is empty. */
   List<WorkRow> list(Act act, Question asked, String after, int most) {
     WorkingCalendar calendar = companies.getCompany().calendar();
-    Received received = Received.of(act, asked.stage());
-    Order order = Order.of(asked.sort(), received);
+    Figures figures = Figures.of(asked.stage());
+    Order order = Order.of(asked.sort(), figures);
     var page =
-        standing(
-                select(
-                    STANDING.KIND,
-                    STANDING.RECORD_ID,
-                    received.day().as(STANDING.DAY.getName()),
-                    STANDING.VALID_UNTIL,
-                    received.value().as(STANDING.VALUE_MINOR.getName()),
-                    STANDING.MARGIN_PERCENT,
-                    STANDING.TECHNICIAN_ID,
-                    STANDING.REMARK,
-                    STANDING.CUSTOMER_NAME,
-                    STANDING.RUNGS),
-                received)
-            .where(matches(act, asked, received))
+        select(
+                STANDING.KIND,
+                STANDING.RECORD_ID,
+                figures.day().as(STANDING.DAY.getName()),
+                STANDING.VALID_UNTIL,
+                figures.value().as(STANDING.VALUE_MINOR.getName()),
+                STANDING.MARGIN_PERCENT,
+                STANDING.TECHNICIAN_ID,
+                STANDING.REMARK,
+                STANDING.CUSTOMER_NAME,
+                STANDING.RUNGS)
+            .from(STANDING)
+            .where(matches(act, asked))
             .and(after.isEmpty() ? noCondition() : order.further(PageKey.parse(after, 3)))
             .orderBy(order.fields())
             .limit(most)
@@ -130,7 +117,7 @@ class Worklists {
         .on(PERSON.ID.eq(ROW.TECHNICIAN_ID))
         .leftJoin(INVOICE)
         .on(INVOICE.JOB_ID.eq(JOB.ID))
-        .orderBy(Order.of(asked.sort(), Received.SHOWN).fields())
+        .orderBy(Order.of(asked.sort(), Figures.SHOWN).fields())
         .fetch(found -> workRow(act, calendar, asked.stage(), found));
   }
 
@@ -147,29 +134,16 @@ class Worklists {
   }
 
   Total total(Act act, Question asked) {
-    Received received = Received.of(act, asked.stage());
-    var totals =
-        database.select(
-            count(), coalesce(sum(received.value()), BigDecimal.ZERO).cast(SQLDataType.BIGINT));
-    // Every job of which money came has a standing, so it is looked up only for a part of the list.
-    boolean receivedAlone = received.table() != null && asked.isWhole();
-    return (receivedAlone ? totals.from(received.table()) : standing(totals, received))
-        .where(receivedAlone ? noCondition() : matches(act, asked, received))
+    Field<Long> value = Figures.of(asked.stage()).value();
+    return database
+        .select(count(), coalesce(sum(value), BigDecimal.ZERO).cast(SQLDataType.BIGINT))
+        .from(STANDING)
+        .where(matches(act, asked))
         .fetchSingle(found -> new Total(found.value1(), found.value2()));
   }
 
-  private static <R extends Record> SelectJoinStep<R> standing(
-      SelectFromStep<R> select, Received received) {
-    return received.table() == null
-        ? select.from(STANDING)
-        : select
-            .from(received.table())
-            .join(STANDING)
-            .on(STANDING.KIND.eq("job").and(STANDING.RECORD_ID.eq(received.jobId())));
-  }
-
-  private static Condition matches(Act act, Question asked, Received received) {
-    Condition matches = received.table() == null ? standsAt(asked.stage(), act) : noCondition();
+  private static Condition matches(Act act, Question asked) {
+    Condition matches = standsAt(asked.stage(), act);
     if (!asked.technician().isEmpty()) {
       matches =
           matches.and(
@@ -182,9 +156,12 @@ class Worklists {
 
   /**
    * What stands at a stage. A lapsed quote is worth a call for two more weeks; then its money
-   * stands nowhere.
+   * stands nowhere. A job of which money came in this month is at Paid, even when more is owed.
    */
   static Condition standsAt(Stage stage, Act act) {
+    if (stage == Stage.PAID) {
+      return STANDING.RECEIVED_ON.ge(act.today().withDayOfMonth(1));
+    }
     Condition here = STANDING.STAGE.eq(inline(stage.path()));
     return stage == Stage.QUOTED
         ? here.and(
@@ -195,61 +172,35 @@ class Worklists {
         : here;
   }
 
-  /** What came in this month by job, for Paid; for every other stage the standing says it all. */
-  private record Received(
-      @Nullable Table<?> table,
-      Field<Long> jobId,
-      Field<Long> value,
-      Field<LocalDate> day,
-      Standing from) {
-    static final Received SHOWN = new Received(null, JOB.ID, ROW.VALUE_MINOR, ROW.DAY, ROW);
+  /** What a stage's list is dated and added up by: at Paid, what came in. */
+  private record Figures(Field<Long> value, Field<LocalDate> day, Standing from) {
+    static final Figures SHOWN = new Figures(ROW.VALUE_MINOR, ROW.DAY, ROW);
 
-    static Received of(Act act, Stage stage) {
-      if (stage != Stage.PAID) {
-        return new Received(null, JOB.ID, STANDING.VALUE_MINOR, STANDING.DAY, STANDING);
-      }
-      Table<?> table =
-          select(
-                  INVOICE.JOB_ID.as("job_id"),
-                  sum(RECEIPT.AMOUNT_MINOR).cast(SQLDataType.BIGINT).as("amount"),
-                  max(RECEIPT.RECEIVED_ON).as("day"))
-              .from(RECEIPT)
-              .join(INVOICE)
-              .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
-              .where(receivedThisMonth(act))
-              .groupBy(INVOICE.JOB_ID)
-              .asTable("received");
-      return new Received(
-          table,
-          field(org.jooq.impl.DSL.name("received", "job_id"), Long.class),
-          field(org.jooq.impl.DSL.name("received", "amount"), Long.class),
-          field(org.jooq.impl.DSL.name("received", "day"), LocalDate.class),
-          STANDING);
+    static Figures of(Stage stage) {
+      return stage == Stage.PAID
+          ? new Figures(STANDING.RECEIVED_MINOR, STANDING.RECEIVED_ON, STANDING)
+          : new Figures(STANDING.VALUE_MINOR, STANDING.DAY, STANDING);
     }
-  }
-
-  static Condition receivedThisMonth(Act act) {
-    return RECEIPT.RECEIVED_ON.ge(act.today().withDayOfMonth(1));
   }
 
   /** An order of rows, and what comes further down than a key in it. */
   private record Order(
       List<? extends OrderField<?>> fields, java.util.function.Function<PageKey, Condition> after) {
-    static Order of(String sort, Received received) {
-      var kind = received.from().KIND;
-      var id = received.from().RECORD_ID;
-      Field<String> customer = received.from().CUSTOMER_NAME;
-      Field<BigDecimal> margin = coalesce(received.from().MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
+    static Order of(String sort, Figures figures) {
+      var kind = figures.from().KIND;
+      var id = figures.from().RECORD_ID;
+      Field<String> customer = figures.from().CUSTOMER_NAME;
+      Field<BigDecimal> margin = coalesce(figures.from().MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
       return switch (sort) {
         case "value" ->
             new Order(
-                List.of(received.value().desc(), kind.asc(), id.asc()),
+                List.of(figures.value().desc(), kind.asc(), id.asc()),
                 key ->
-                    received
+                    figures
                         .value()
                         .lt(key.number(0))
                         .or(
-                            received
+                            figures
                                 .value()
                                 .eq(key.number(0))
                                 .and(row(kind, id).gt(key.text(1), key.number(2)))));
@@ -265,8 +216,8 @@ class Worklists {
                         .gt(key.text(0).toLowerCase(Locale.ROOT), key.text(1), key.number(2)));
         default ->
             new Order(
-                List.of(received.day().asc(), kind.asc(), id.asc()),
-                key -> row(received.day(), kind, id).gt(key.day(0), key.text(1), key.number(2)));
+                List.of(figures.day().asc(), kind.asc(), id.asc()),
+                key -> row(figures.day(), kind, id).gt(key.day(0), key.text(1), key.number(2)));
       };
     }
 

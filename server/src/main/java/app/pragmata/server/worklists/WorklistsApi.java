@@ -1,11 +1,9 @@
 package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
-import static org.jooq.impl.DSL.countDistinct;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.sum;
@@ -146,20 +144,8 @@ class WorklistsApi {
   }
 
   private StageTotal paid(Act act) {
-    return database
-        .select(coalesce(sum(RECEIPT.AMOUNT_MINOR), BigDecimal.ZERO), countDistinct(INVOICE.JOB_ID))
-        .from(RECEIPT)
-        .join(INVOICE)
-        .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
-        .where(Worklists.receivedThisMonth(act))
-        .fetchSingle(
-            row ->
-                new StageTotal(
-                    Stage.PAID.path(),
-                    row.value1().longValueExact(),
-                    row.value2(),
-                    "this month",
-                    false));
+    Worklists.Total paid = worklists.total(act, new Worklists.Question(Stage.PAID, "", "", ""));
+    return new StageTotal(Stage.PAID.path(), paid.amountMinor(), paid.count(), "this month", false);
   }
 
   /**

@@ -30,6 +30,8 @@ class CallerCardBenchTest {
           "/api/worklists/billed?sort=customer",
           "/api/worklists/billed?filter=bakery",
           "/api/worklists/paid",
+          "/api/worklists/paid?sort=value",
+          "/api/worklists/paid?filter=bakery",
           "/api/customers",
           "/api/customers?filter=bakery",
           "/api/customers?filter=mr",
