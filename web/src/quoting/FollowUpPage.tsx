@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import type { UnansweredQuote } from "../api/generated/schema";
+import type { Waiting } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, money, percent } from "../format";
 import { Section } from "../sheet/Section";
@@ -41,10 +41,10 @@ export default function FollowUpPage() {
         </div>
       </header>
       <Section name="No answer">
-        <Quotes quotes={data.unanswered} nothing="Every quote is answered or too young to ask about." />
+        <Quotes waiting={data.unanswered} nothing="Every quote is answered or too young to ask about." />
       </Section>
       <Section name="Lapsed">
-        <Quotes quotes={data.lapsed} nothing="No quote has lapsed." />
+        <Quotes waiting={data.lapsed} nothing="No quote has lapsed." />
       </Section>
       {data.owedBack.length > 0 && (
         <Section name="Owed back" aside="deposits">
@@ -103,8 +103,9 @@ export default function FollowUpPage() {
   );
 }
 
-function Quotes({ quotes, nothing }: { quotes: UnansweredQuote[]; nothing: string }) {
-  if (quotes.length === 0) {
+function Quotes({ waiting, nothing }: { waiting: Waiting; nothing: string }) {
+  const { quotes, count, netMinor } = waiting;
+  if (count === 0) {
     return <span className="soft">{nothing}</span>;
   }
   return (
@@ -128,6 +129,18 @@ function Quotes({ quotes, nothing }: { quotes: UnansweredQuote[]; nothing: strin
           </tr>
         ))}
       </tbody>
+      <tfoot>
+        <tr>
+          <td colSpan={5} className="soft">
+            {count > quotes.length
+              ? `the largest ${quotes.length} of ${count} quotes; all come to`
+              : count === 1
+                ? "1 quote"
+                : `${count} quotes`}
+          </td>
+          <td className="figure">{money(netMinor)}</td>
+        </tr>
+      </tfoot>
     </table>
   );
 }

@@ -19,3 +19,10 @@ update standing s set received_on = came.received_on, received_minor = came.rece
 create index standing_by_receipt on standing (received_on, kind, record_id) include (received_minor)
   where received_on is not null;
 drop index receipt_received_on_invoice_id_amount_minor_idx;
+
+-- What became of the quotes of a year, and the jobs of a fault, are read from these alone.
+create index quote_of_a_year on quote (created_at) include (kind_of_job_id, state, valid_until, net_minor)
+  where state <> 'draft';
+create index quote_not_won on quote (created_at) include (state, valid_until, decline_reason, net_minor)
+  where state in ('sent', 'declined');
+create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;

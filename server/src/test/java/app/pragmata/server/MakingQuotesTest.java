@@ -212,6 +212,17 @@ class MakingQuotesTest {
   }
 
   @Test
+  void the_file_of_quotes_to_follow_up_has_all_that_the_page_counts() {
+    offered.sent();
+    program.clock().set("2026-12-20T09:00");
+    long counted =
+        gate.office().get("/api/quotes/follow-up").json().path("unanswered").path("count").asLong();
+    assertThat(gate.office().get("/api/quotes/follow-up/file").text().lines().skip(1).count())
+        .isEqualTo(counted)
+        .isPositive();
+  }
+
+  @Test
   void a_lapsed_quote_comes_up_by_the_day() {
     offered.sent();
     program.clock().set("2027-06-01T09:00");
@@ -244,7 +255,8 @@ class MakingQuotesTest {
   }
 
   private List<Long> followUp(String list) {
-    return texts(gate.office().get("/api/quotes/follow-up").json().path(list), "id").stream()
+    return texts(gate.office().get("/api/quotes/follow-up").json().path(list).path("quotes"), "id")
+        .stream()
         .map(Long::valueOf)
         .toList();
   }

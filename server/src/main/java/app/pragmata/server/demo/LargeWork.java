@@ -169,6 +169,20 @@ class LargeWork {
     private final List<LocalDate> workdaysAhead;
     private final Map<Long, String> costCentres =
         database.selectFrom(KIND_OF_JOB).fetchMap(KIND_OF_JOB.ID, KIND_OF_JOB.COST_CENTRE);
+    private final List<String> faults =
+        database
+            .select(FAULT_CODE.CODE)
+            .from(FAULT_CODE)
+            .orderBy(FAULT_CODE.CODE)
+            .fetch()
+            .into(String.class);
+    private final List<String> causes =
+        database
+            .select(CAUSE_CODE.CODE)
+            .from(CAUSE_CODE)
+            .orderBy(CAUSE_CODE.CODE)
+            .fetch()
+            .into(String.class);
     private final long[] kinds = costCentres.keySet().stream().mapToLong(id -> id).toArray();
     private final long office;
     private final long store;
@@ -244,7 +258,8 @@ class LargeWork {
           copy(
               "job",
               "id, number, customer_id, site_id, equipment_id, quote_id, kind_of_job_id, title, billing_basis, state,"
-                  + " state_since, created_at, version, notes, priority, respond_by, responded_at");
+                  + " state_since, created_at, version, notes, priority, respond_by, responded_at, fault_code,"
+                  + " cause_code");
       visits =
           copy(
               "visit",
@@ -345,7 +360,9 @@ class LargeWork {
           "",
           quoteId == null ? "normal" : null,
           quoteId == null ? created.plusSeconds(86_400L * 5) : null,
-          done ? arrived : null);
+          done ? arrived : null,
+          quoteId == null ? one(faults, draft.id()) : null,
+          quoteId == null && approved ? one(causes, draft.id() / 7) : null);
       visits.row(
           visitId,
           draft.id(),
@@ -821,6 +838,10 @@ class LargeWork {
           workdaysBack.getLast().minusDays(1),
           at);
       movements.row(part, store, delivered, worth.minor(), at);
+    }
+
+    private static String one(List<String> codes, long id) {
+      return codes.get((int) (id % codes.size()));
     }
 
     private static LocalDate earlier(LocalDate one, LocalDate other) {

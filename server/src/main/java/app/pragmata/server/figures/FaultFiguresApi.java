@@ -1,12 +1,11 @@
 package app.pragmata.server.figures;
 
-import static org.jooq.impl.DSL.val;
-
 import app.pragmata.core.Reading;
 import app.pragmata.core.planning.Day;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.people.Act;
 import java.time.LocalDate;
+import java.time.OffsetDateTime;
 import java.util.List;
 import java.util.Objects;
 import org.jooq.DSLContext;
@@ -47,19 +46,25 @@ class FaultFiguresApi {
       """
       with called as (
         select fault_code, count(*) as calls, count(*) filter (where outcome = 'solved') as solved
-        from call where fault_code is not null and (at at time zone {2})::date between {0} and {1}
+        from call where fault_code is not null and at >= {0} and at < {1}
         group by fault_code
+      ), asked as (
+        select id, fault_code, cause_code from job where fault_code is not null and created_at >= {0} and created_at < {1}
       ), made as (
-        select j.fault_code, j.cause_code, count(*) as jobs,
-          sum((select coalesce(sum(extract(epoch from t.ended_at - t.started_at) / 60), 0) from time_entry t
-            join visit v on v.id = t.visit_id where v.job_id = j.id and t.kind = 'labour')) as minutes,
-          sum((select coalesce(sum(coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0)), 0)
-              from time_entry t join visit v on v.id = t.visit_id where v.job_id = j.id)
-            + (select coalesce(sum(p.cost_minor), 0) from visit_part p join visit v on v.id = p.visit_id where v.job_id = j.id)
-            + (select coalesce(sum(o.cost_minor), 0) from other_cost o where o.job_id = j.id)) as cost,
-          sum((select coalesce(sum(i.net_minor), 0) from invoice i where i.job_id = j.id)) as net
-        from job j where j.fault_code is not null and (j.created_at at time zone {2})::date between {0} and {1}
-        group by j.fault_code, j.cause_code
+        select asked.fault_code, asked.cause_code, count(*) as jobs,
+          sum(coalesce(timed.minutes, 0)) as minutes,
+          sum(coalesce(timed.cost, 0) + coalesce(timed.parts, 0)
+            + (select coalesce(sum(o.cost_minor), 0) from other_cost o where o.job_id = asked.id)) as cost,
+          sum((select coalesce(sum(i.net_minor), 0) from invoice i where i.job_id = asked.id)) as net
+        from asked left join lateral (
+          select sum(time.minutes) as minutes, sum(time.cost) as cost, sum(part.cost) as parts from visit v
+            cross join lateral (
+              select sum(extract(epoch from t.ended_at - t.started_at) / 60) filter (where t.kind = 'labour') as minutes,
+                  sum(coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0)) as cost
+                from time_entry t where t.visit_id = v.id) time
+            cross join lateral (select sum(p.cost_minor) as cost from visit_part p where p.visit_id = v.id) part
+            where v.job_id = asked.id) timed on true
+        group by asked.fault_code, asked.cause_code
       ), rows as (
         select f.name as fault, c.name as cause, f.code, coalesce(m.jobs, 0) as jobs, coalesce(m.minutes, 0) as minutes,
           coalesce(m.cost, 0) as cost, coalesce(m.net, 0) as net,
@@ -96,7 +101,7 @@ class FaultFiguresApi {
         start,
         end,
         database
-            .resultQuery(SQL, val(start), val(end), val(act.zone().getId()))
+            .resultQuery(SQL, startOf(start, act), startOf(end.plusDays(1), act))
             .fetch(
                 row ->
                     new FaultFigures(
@@ -108,6 +113,10 @@ class FaultFiguresApi {
                         row.get(5, Integer.class),
                         row.get(6, Long.class),
                         row.get(7, Long.class))));
+  }
+
+  private static OffsetDateTime startOf(LocalDate day, Act act) {
+    return day.atStartOfDay(act.zone()).toOffsetDateTime();
   }
 
   @GetMapping("/api/figures/faults/file")

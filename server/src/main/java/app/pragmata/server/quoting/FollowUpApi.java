@@ -1,5 +1,12 @@
 package app.pragmata.server.quoting;
 
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.sum;
+import static org.jooq.impl.DSL.val;
+
 import app.pragmata.core.quoting.WonShare;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.people.Act;
@@ -7,6 +14,7 @@ import app.pragmata.server.people.CompanyStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -25,11 +33,14 @@ class FollowUpApi {
    */
   record FollowUp(
       int afterDays,
-      List<UnansweredQuote> unanswered,
-      List<UnansweredQuote> lapsed,
+      Waiting unanswered,
+      Waiting lapsed,
       List<OwedDeposit> owedBack,
       List<KindShare> kinds,
       List<LostReason> reasons) {}
+
+  /** The largest of the quotes that wait, and how many they are in all and what they come to. */
+  record Waiting(List<UnansweredQuote> quotes, int count, long netMinor) {}
 
   /** A sent quote without an answer; the days count from its sending. */
   record UnansweredQuote(
@@ -60,14 +71,16 @@ class FollowUpApi {
 
   record LostReason(String reason, long quotes, long netMinor) {}
 
+  private static final int MOST_SHOWN = 100;
+
+  // The names are looked up for the rows that are shown only.
   private static final String UNANSWERED =
       """
       select q.id, q.number, c.name, c.phone, q.title, (q.sent_at at time zone {0})::date,
           {1} - (q.sent_at at time zone {0})::date, q.valid_until, l.opened_at is not null, q.net_minor
-        from quote q join customer c on c.id = q.customer_id left join quote_link l on l.quote_id = q.id
-        where q.state = 'sent' and case when {3} then q.valid_until < {1}
-          else q.valid_until >= {1} and (q.sent_at at time zone {0})::date <= {1} - {2} end
-        order by q.net_minor desc, q.id limit 200
+        from (select * from quote where state = 'sent' and {2} order by net_minor desc, id limit {3}) q
+        join customer c on c.id = q.customer_id left join quote_link l on l.quote_id = q.id
+        order by q.net_minor desc, q.id
       """;
 
   private static final String OWED_BACK =
@@ -83,20 +96,24 @@ class FollowUpApi {
 
   private static final String KINDS =
       """
-      select k.name,
-          count(*) filter (where q.state = 'sent' and q.valid_until >= {0}),
-          count(*) filter (where q.state = 'accepted'),
-          count(*) filter (where q.state = 'declined' or q.state = 'sent' and q.valid_until < {0}),
-          coalesce(sum(q.net_minor) filter (where q.state = 'accepted'), 0)::bigint,
-          coalesce(sum(q.net_minor) filter (where q.state = 'declined' or q.state = 'sent' and q.valid_until < {0}), 0)::bigint
-        from quote q join kind_of_job k on k.id = q.kind_of_job_id
-        where q.state <> 'draft' and q.created_at >= {1} group by k.name order by k.name
+      select k.name, coalesce(sum(quotes) filter (where answer = 'open'), 0)::bigint,
+          coalesce(sum(quotes) filter (where answer = 'won'), 0)::bigint,
+          coalesce(sum(quotes) filter (where answer = 'lost'), 0)::bigint,
+          coalesce(sum(net_minor) filter (where answer = 'won'), 0)::bigint,
+          coalesce(sum(net_minor) filter (where answer = 'lost'), 0)::bigint
+        from (
+          select kind_of_job_id, case when state = 'accepted' then 'won'
+              when state = 'declined' or valid_until < {0} then 'lost' else 'open' end as answer,
+              count(*) as quotes, sum(net_minor) as net_minor
+            from quote where state <> 'draft' and created_at >= {1} group by 1, 2) q
+        join kind_of_job k on k.id = q.kind_of_job_id
+        group by k.name order by k.name
       """;
 
   private static final String REASONS =
       """
       select coalesce(decline_reason, 'no answer until it lapsed'), count(*), sum(net_minor)::bigint
-        from quote where (state = 'declined' or state = 'sent' and valid_until < {0}) and created_at >= {1}
+        from quote where state in ('sent', 'declined') and (state = 'declined' or valid_until < {0}) and created_at >= {1}
         group by 1 order by 3 desc limit 12
       """;
 
@@ -115,8 +132,8 @@ class FollowUpApi {
     var yearAgo = act.at().atZone(act.zone()).minusYears(1).toOffsetDateTime();
     return new FollowUp(
         days,
-        unanswered(act, days, false),
-        unanswered(act, days, true),
+        waiting(act, unanswered(act, days)),
+        waiting(act, QUOTE.VALID_UNTIL.lt(act.today())),
         database.resultQuery(OWED_BACK, act.today()).fetchInto(OwedDeposit.class),
         database
             .resultQuery(KINDS, act.today(), yearAgo)
@@ -137,7 +154,7 @@ class FollowUpApi {
     return ListFile.named("quotes-to-follow-up", format)
         .head("Quote", "Customer", "Phone", "Title", "Sent", "Days", "Valid until", "Read", "Net")
         .rows(
-            unanswered(act, companies.getCompany().followUpDays(), false),
+            list(act, unanswered(act, companies.getCompany().followUpDays()), ListFile.MOST_ROWS),
             row ->
                 new @Nullable Object[] {
                   row.number(),
@@ -153,9 +170,30 @@ class FollowUpApi {
         .answer();
   }
 
-  private List<UnansweredQuote> unanswered(Act act, int days, boolean lapsed) {
+  /** Sent so many days ago or more, and still to be had. */
+  private static Condition unanswered(Act act, int days) {
+    return QUOTE
+        .VALID_UNTIL
+        .ge(act.today())
+        .and(
+            QUOTE.SENT_AT.lt(
+                act.today().minusDays(days - 1L).atStartOfDay(act.zone()).toInstant()));
+  }
+
+  private Waiting waiting(Act act, Condition which) {
     return database
-        .resultQuery(UNANSWERED, act.zone().getId(), act.today(), days, lapsed)
+        .select(count(), coalesce(sum(QUOTE.NET_MINOR), BigDecimal.ZERO))
+        .from(QUOTE)
+        .where(QUOTE.STATE.eq(inline("sent")).and(which))
+        .fetchSingle(
+            total ->
+                new Waiting(
+                    list(act, which, MOST_SHOWN), total.value1(), total.value2().longValueExact()));
+  }
+
+  private List<UnansweredQuote> list(Act act, Condition which, int most) {
+    return database
+        .resultQuery(UNANSWERED, val(act.zone().getId()), val(act.today()), which, inline(most))
         .fetchInto(UnansweredQuote.class);
   }
 

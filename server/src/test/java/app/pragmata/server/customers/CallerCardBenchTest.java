@@ -38,6 +38,9 @@ class CallerCardBenchTest {
           "/api/customers?sort=owed",
           "/api/customers?sort=owed&filter=mr",
           "/api/to-dos?whose=all",
+          "/api/quotes/follow-up",
+          "/api/figures/faults?from=1%20November",
+          "/api/customers/100001/documents",
           "/api/books/journal",
           "/api/books/accounts/1100",
           "/api/books/trial-balance");
