@@ -287,18 +287,19 @@ function Outcomes({
 }) {
   const first = useRef<HTMLDivElement>(null);
   // Whoever wants the same again has nothing to be asked: Enter makes the quote.
-  const same = slip.likeJobId !== undefined;
+  const same = slip.like !== undefined;
   const moment = `${slip.step} ${same}`;
   useEffect(() => {
     if (moment.startsWith("what")) {
       first.current?.querySelector("button")?.focus();
     }
   }, [moment]);
+  const talk = hasTalk ? [{ key: "f", label: "Ask about the fault" }] : [];
+  const job = { key: "j", label: "Job straight away" };
   const outcomes = [
-    ...(same ? [{ key: "q", label: "Quote, same lines as last time" }] : []),
-    ...(hasTalk && !same ? [{ key: "f", label: "Ask about the fault" }] : []),
-    { key: "j", label: "Job straight away" },
-    ...(same ? [] : [{ key: "q", label: "Quote" }]),
+    ...(same
+      ? [{ key: "q", label: "Quote, same lines as last time" }, job, ...talk]
+      : [...talk, job, { key: "q", label: "Quote" }]),
     { key: "t", label: "To-do for somebody" },
     ...(hasLast ? [{ key: "l", label: "As last time…" }] : []),
     { key: "n", label: "Only note it" },

@@ -15,7 +15,7 @@ export type Slip = {
   forPersonId: number | undefined;
   due: string;
   /** The job that this one is to be like. */
-  likeJobId: number | undefined;
+  like: { jobId: number; title: string } | undefined;
 };
 
 export const emptySlip: Slip = {
@@ -30,7 +30,7 @@ export const emptySlip: Slip = {
   expected: "",
   forPersonId: undefined,
   due: "",
-  likeJobId: undefined,
+  like: undefined,
 };
 
 /** The site and the piece that a slip's place names. */
@@ -56,13 +56,17 @@ export function onlyPlace(card: CallerCard): string {
   return piece ? `equipment-${piece.id}` : site && standing.length === 0 ? `site-${site.id}` : "";
 }
 
-/** The slip of a job like one before. */
+/** What the caller said, without the title of an earlier job that was put before it. */
+const ownWords = ({ about, like }: Slip): string =>
+  like && about.startsWith(like.title) ? about.slice(like.title.length).replace(/^: /, "") : about;
+
+/** The slip of a job like one before: that one's title, then what was said this time. */
 export const sameAgain = (slip: Slip, visit: VisitOf): Slip => ({
   ...slip,
-  about: visit.title,
+  about: [visit.title, ownWords(slip)].filter(Boolean).join(": "),
   place: visit.equipmentId ? `equipment-${visit.equipmentId}` : `site-${visit.siteId}`,
   kindOfJobId: visit.kindOfJobId,
-  likeJobId: visit.jobId,
+  like: { jobId: visit.jobId, title: visit.title },
   step: "what",
 });
 
@@ -79,7 +83,7 @@ export function callForm(card: CallerCard, slip: Slip, outcome: string, kindOfJo
     outcome,
     solution: outcome === "solved" ? slip.solution : undefined,
     job: outcome === "job" ? { kindOfJobId, priority: slip.priority, expected: slip.expected } : undefined,
-    quote: outcome === "quote" ? { kindOfJobId, likeJobId: slip.likeJobId } : undefined,
+    quote: outcome === "quote" ? { kindOfJobId, likeJobId: slip.like?.jobId } : undefined,
     toDo: outcome === "to_do" ? { forPersonId: slip.forPersonId, due: slip.due } : undefined,
   };
 }

@@ -165,6 +165,20 @@ class FrontDeskPageTest {
   }
 
   @Test
+  void what_was_said_stays_behind_the_title_of_whichever_job_this_one_is_to_be_like() {
+    find("wetherden");
+    slip().getByLabel("What is it about?").fill("squeaks as well");
+    slip().getByLabel("What is it about?").press("Escape");
+    desk.keyboard().press("l");
+    desk.keyboard().press("1");
+    desk.locator(".outcomes button:focus").waitFor();
+    desk.keyboard().press("l");
+    desk.keyboard().press("2");
+    assertThat(slip().getByLabel("What is it about?"))
+        .hasValue("Swing gate will not close: squeaks as well");
+  }
+
+  @Test
   void where_it_is_opens_by_itself_when_the_caller_has_several_sites() {
     find("quillon bakery");
     slip().getByLabel("What is it about?").fill("Wants a copy of the October invoice");
