@@ -10,10 +10,7 @@ import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
 import app.pragmata.server.people.Company;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
@@ -29,9 +26,7 @@ final class ContactTaker implements ListTaker {
   private final Company company;
   private final Customers customers;
   private final Map<String, ContactRecord> known = new HashMap<>();
-  private final IdentityHashMap<ContactRecord, Integer> rowOf = new IdentityHashMap<>();
-  private final List<ContactRecord> added = new ArrayList<>();
-  private final List<ContactRecord> changed = new ArrayList<>();
+  private final Taken<ContactRecord> taken = new Taken<>(CONTACT);
 
   ContactTaker(DSLContext database, Company company) {
     this.database = database;
@@ -64,11 +59,7 @@ final class ContactTaker implements ListTaker {
       return Becomes.UNCHANGED;
     }
     ContactRecord before = known.get(key(customer, name));
-    if (before != null && rowOf.containsKey(before)) {
-      reading.fault(
-          "name",
-          Rule.REPEATED,
-          "Row " + rowOf.get(before) + " is the same contact. Keep one of the two.");
+    if (taken.isRepeated(before, "name", "is the same contact", reading)) {
       return Becomes.UNCHANGED;
     }
     ContactRecord record = before == null ? new ContactRecord() : before;
@@ -80,27 +71,20 @@ final class ContactTaker implements ListTaker {
       record.setOpens(false);
       record.setDecides(false);
     }
-    CustomerTaker.set(record, CONTACT.NAME, name);
-    CustomerTaker.set(record, CONTACT.SITE_ID, site == null ? null : site.getId());
-    CustomerTaker.set(record, CONTACT.PHONE, phone == null ? null : phone.text());
-    CustomerTaker.set(record, CONTACT.EMAIL, email);
+    taken.set(record, CONTACT.NAME, name);
+    taken.set(record, CONTACT.SITE_ID, site == null ? null : site.getId());
+    taken.set(record, CONTACT.PHONE, phone == null ? null : phone.text());
+    taken.set(record, CONTACT.EMAIL, email);
     if (parts != null) {
-      CustomerTaker.set(record, CONTACT.PAYS, parts.contains("pays"));
-      CustomerTaker.set(record, CONTACT.OPENS, parts.contains("opens"));
-      CustomerTaker.set(record, CONTACT.DECIDES, parts.contains("decides"));
+      taken.set(record, CONTACT.PAYS, parts.contains("pays"));
+      taken.set(record, CONTACT.OPENS, parts.contains("opens"));
+      taken.set(record, CONTACT.DECIDES, parts.contains("decides"));
     }
-    rowOf.put(record, row);
     if (before == null) {
       known.put(key(customer, name), record);
-      added.add(record);
-      return Becomes.ADDED;
+      return taken.add(row, record);
     }
-    if (!record.touched()) {
-      return Becomes.UNCHANGED;
-    }
-    record.setVersion(record.getVersion() + 1);
-    changed.add(record);
-    return Becomes.CHANGED;
+    return taken.change(row, record);
   }
 
   private static Set<String> parts(String typed) {
@@ -118,6 +102,6 @@ final class ContactTaker implements ListTaker {
 
   @Override
   public void store() {
-    ListTaker.store(database, CONTACT, added, changed);
+    taken.store(database);
   }
 }

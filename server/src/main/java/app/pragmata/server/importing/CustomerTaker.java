@@ -15,7 +15,6 @@ import app.pragmata.server.people.Company;
 import app.pragmata.server.records.NumberSeries;
 import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -31,9 +30,7 @@ final class CustomerTaker implements ListTaker {
   private final NumberSeries numbers;
   private final Map<String, CustomerRecord> byReference = new HashMap<>();
   private final Map<String, CustomerRecord> byName = new HashMap<>();
-  private final IdentityHashMap<CustomerRecord, Integer> rowOf = new IdentityHashMap<>();
-  private final List<CustomerRecord> added = new ArrayList<>();
-  private final List<CustomerRecord> changed = new ArrayList<>();
+  private final Taken<CustomerRecord> taken = new Taken<>(CUSTOMER);
 
   CustomerTaker(DSLContext database, Company company, NumberSeries numbers) {
     this.database = database;
@@ -71,12 +68,8 @@ final class CustomerTaker implements ListTaker {
       return Becomes.UNCHANGED;
     }
     CustomerRecord known = find(name, reference, postcode == null ? "" : postcode);
-    Integer before = known == null ? null : rowOf.get(known);
-    if (before != null) {
-      reading.fault(
-          reference.isEmpty() ? "name" : "reference",
-          Rule.REPEATED,
-          "Row " + before + " is the same customer. Keep one of the two.");
+    String column = reference.isEmpty() ? "name" : "reference";
+    if (taken.isRepeated(known, column, "is the same customer", reading)) {
       return Becomes.UNCHANGED;
     }
     CustomerRecord record = known == null ? new CustomerRecord() : known;
@@ -89,28 +82,17 @@ final class CustomerTaker implements ListTaker {
       record.setPostcode("");
       record.setVatNumber("");
     }
-    // An empty cell leaves what is on record as it is.
-    set(record, CUSTOMER.NAME, name);
-    set(record, CUSTOMER.REFERENCE, reference.isEmpty() ? null : reference);
-    set(record, CUSTOMER.PHONE, phone == null ? null : phone.text());
-    set(record, CUSTOMER.EMAIL, email);
-    set(record, CUSTOMER.ADDRESS, address.isEmpty() ? null : address);
-    set(record, CUSTOMER.POSTCODE, postcode);
-    set(record, CUSTOMER.PAYMENT_DAYS, days);
-    set(record, CUSTOMER.CREDIT_LIMIT_MINOR, limit == null ? null : limit.minor());
-    set(record, CUSTOMER.VAT_NUMBER, vatNumber.isEmpty() ? null : vatNumber);
-    rowOf.put(record, row);
+    taken.set(record, CUSTOMER.NAME, name);
+    taken.set(record, CUSTOMER.REFERENCE, reference);
+    taken.set(record, CUSTOMER.PHONE, phone == null ? null : phone.text());
+    taken.set(record, CUSTOMER.EMAIL, email);
+    taken.set(record, CUSTOMER.ADDRESS, address);
+    taken.set(record, CUSTOMER.POSTCODE, postcode);
+    taken.set(record, CUSTOMER.PAYMENT_DAYS, days);
+    taken.set(record, CUSTOMER.CREDIT_LIMIT_MINOR, limit == null ? null : limit.minor());
+    taken.set(record, CUSTOMER.VAT_NUMBER, vatNumber);
     remember(record);
-    if (known == null) {
-      added.add(record);
-      return Becomes.ADDED;
-    }
-    if (!record.touched()) {
-      return Becomes.UNCHANGED;
-    }
-    record.setVersion(record.getVersion() + 1);
-    changed.add(record);
-    return Becomes.CHANGED;
+    return known == null ? taken.add(row, record) : taken.change(row, record);
   }
 
   private @Nullable CustomerRecord find(String name, String reference, String postcode) {
@@ -125,12 +107,6 @@ final class CustomerTaker implements ListTaker {
     return known;
   }
 
-  static <T> void set(org.jooq.Record record, org.jooq.Field<T> field, @Nullable T value) {
-    if (value != null && !value.equals(record.get(field))) {
-      record.set(field, value);
-    }
-  }
-
   private static Short days(String typed) {
     if (!typed.matches("\\d{1,3}") || Integer.parseInt(typed) > 180) {
       throw new Unreadable(Rule.UNREADABLE, "Enter days from 0 to 180, such as 30.");
@@ -140,11 +116,12 @@ final class CustomerTaker implements ListTaker {
 
   @Override
   public void store() {
+    List<CustomerRecord> added = taken.added();
     long number = numbers.nextBlock(NumberSeries.Series.CUSTOMER, added.size());
     for (CustomerRecord record : added) {
       record.setNumber(number++);
     }
-    ListTaker.store(database, CUSTOMER, added, changed);
+    taken.store(database);
     Map<Long, Long> ids =
         database
             .select(CUSTOMER.NUMBER, CUSTOMER.ID)
@@ -162,6 +139,6 @@ final class CustomerTaker implements ListTaker {
         sites.add(site);
       }
     }
-    ListTaker.store(database, SITE, sites, List.of());
+    Taken.insert(database, SITE, sites);
   }
 }

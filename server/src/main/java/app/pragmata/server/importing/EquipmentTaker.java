@@ -10,10 +10,7 @@ import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
-import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import org.jooq.DSLContext;
@@ -26,9 +23,7 @@ final class EquipmentTaker implements ListTaker {
   private final Customers customers;
   private final Map<String, Long> kinds = new HashMap<>();
   private final Map<String, EquipmentRecord> known = new HashMap<>();
-  private final IdentityHashMap<EquipmentRecord, Integer> rowOf = new IdentityHashMap<>();
-  private final List<EquipmentRecord> added = new ArrayList<>();
-  private final List<EquipmentRecord> changed = new ArrayList<>();
+  private final Taken<EquipmentRecord> taken = new Taken<>(EQUIPMENT);
 
   EquipmentTaker(DSLContext database, LocalDate today) {
     this.database = database;
@@ -67,11 +62,7 @@ final class EquipmentTaker implements ListTaker {
       return Becomes.UNCHANGED;
     }
     EquipmentRecord before = known.get(serial);
-    if (before != null && rowOf.containsKey(before)) {
-      reading.fault(
-          "serial_number",
-          Rule.REPEATED,
-          "Row " + rowOf.get(before) + " has the same serial number. Keep one of the two.");
+    if (taken.isRepeated(before, "serial_number", "has the same serial number", reading)) {
       return Becomes.UNCHANGED;
     }
     EquipmentRecord record = before == null ? new EquipmentRecord() : before;
@@ -80,27 +71,19 @@ final class EquipmentTaker implements ListTaker {
       record.setPartsWarrantyShare(BigDecimal.ZERO);
       record.setLabourWarrantyShare(BigDecimal.ZERO);
     }
-    CustomerTaker.set(record, EQUIPMENT.SITE_ID, site.getId());
-    CustomerTaker.set(record, EQUIPMENT.EQUIPMENT_KIND_ID, kindId);
-    CustomerTaker.set(record, EQUIPMENT.SERIAL_NUMBER, serial);
-    CustomerTaker.set(
-        record, EQUIPMENT.MODEL, model.isEmpty() ? (before == null ? kind : null) : model);
-    CustomerTaker.set(record, EQUIPMENT.POSITION, position.isEmpty() ? null : position);
-    CustomerTaker.set(record, EQUIPMENT.FITTED_ON, fitted);
+    taken.set(record, EQUIPMENT.SITE_ID, site.getId());
+    taken.set(record, EQUIPMENT.EQUIPMENT_KIND_ID, kindId);
+    taken.set(record, EQUIPMENT.SERIAL_NUMBER, serial);
+    taken.set(record, EQUIPMENT.MODEL, model.isEmpty() ? (before == null ? kind : null) : model);
+    taken.set(record, EQUIPMENT.POSITION, position);
+    taken.set(record, EQUIPMENT.FITTED_ON, fitted);
     warranty(record, EQUIPMENT.PARTS_WARRANTY_UNTIL, EQUIPMENT.PARTS_WARRANTY_SHARE, partsUntil);
     warranty(record, EQUIPMENT.LABOUR_WARRANTY_UNTIL, EQUIPMENT.LABOUR_WARRANTY_SHARE, labourUntil);
-    rowOf.put(record, row);
     if (before == null) {
       known.put(serial, record);
-      added.add(record);
-      return Becomes.ADDED;
+      return taken.add(row, record);
     }
-    if (!record.touched()) {
-      return Becomes.UNCHANGED;
-    }
-    record.setVersion(record.getVersion() + 1);
-    changed.add(record);
-    return Becomes.CHANGED;
+    return taken.change(row, record);
   }
 
   private @Nullable LocalDate day(String column, Map<String, String> cells, Reading reading) {
@@ -123,6 +106,6 @@ final class EquipmentTaker implements ListTaker {
 
   @Override
   public void store() {
-    ListTaker.store(database, EQUIPMENT, added, changed);
+    taken.store(database);
   }
 }

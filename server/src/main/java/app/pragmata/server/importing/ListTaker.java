@@ -1,16 +1,10 @@
 package app.pragmata.server.importing;
 
 import app.pragmata.core.Reading;
-import java.util.List;
 import java.util.Map;
-import org.jooq.DSLContext;
-import org.jooq.Table;
-import org.jooq.UpdatableRecord;
 
 /** Knows what the rows of one kind of list become. Used for one run, in one transaction. */
 interface ListTaker {
-  int PORTION = 1_000;
-
   /** What becomes of a row. */
   enum Becomes {
     ADDED,
@@ -29,19 +23,4 @@ interface ListTaker {
 
   /** Stores everything that was taken. */
   void store();
-
-  /**
-   * Stores new rows a thousand at a time, and changed ones each for itself; new ones have all
-   * values that are not the table's own.
-   */
-  static <R extends UpdatableRecord<R>> void store(
-      DSLContext database, Table<R> table, List<R> added, List<R> changed) {
-    for (int from = 0; from < added.size(); from += PORTION) {
-      database
-          .insertInto(table)
-          .set(added.subList(from, Math.min(from + PORTION, added.size())))
-          .execute();
-    }
-    database.batchUpdate(changed).execute();
-  }
 }

@@ -3,14 +3,10 @@ package app.pragmata.server.importing;
 import static app.pragmata.server.generated.Tables.PART;
 
 import app.pragmata.core.Reading;
-import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import java.math.BigDecimal;
-import java.util.ArrayList;
 import java.util.HashMap;
-import java.util.IdentityHashMap;
-import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
 
@@ -21,9 +17,7 @@ import org.jooq.DSLContext;
 final class PartTaker implements ListTaker {
   private final DSLContext database;
   private final Map<String, PartRecord> known = new HashMap<>();
-  private final IdentityHashMap<PartRecord, Integer> rowOf = new IdentityHashMap<>();
-  private final List<PartRecord> added = new ArrayList<>();
-  private final List<PartRecord> changed = new ArrayList<>();
+  private final Taken<PartRecord> taken = new Taken<>(PART);
 
   PartTaker(DSLContext database) {
     this.database = database;
@@ -41,11 +35,7 @@ final class PartTaker implements ListTaker {
       return Becomes.UNCHANGED;
     }
     PartRecord before = known.get(number);
-    if (before != null && rowOf.containsKey(before)) {
-      reading.fault(
-          "number",
-          Rule.REPEATED,
-          "Row " + rowOf.get(before) + " has the same number. Keep one of the two.");
+    if (taken.isRepeated(before, "number", "has the same number", reading)) {
       return Becomes.UNCHANGED;
     }
     PartRecord record = before == null ? new PartRecord() : before;
@@ -54,29 +44,23 @@ final class PartTaker implements ListTaker {
       record.setUnit("");
       record.setLastUnitCost(BigDecimal.ZERO);
     }
-    CustomerTaker.set(record, PART.NUMBER, number);
-    CustomerTaker.set(record, PART.NAME, name);
-    CustomerTaker.set(record, PART.UNIT, unit.isEmpty() ? null : unit);
-    CustomerTaker.set(record, PART.PRICE_MINOR, price == null ? null : price.minor());
+    taken.set(record, PART.NUMBER, number);
+    taken.set(record, PART.NAME, name);
+    taken.set(record, PART.UNIT, unit);
+    taken.set(record, PART.PRICE_MINOR, price == null ? null : price.minor());
     BigDecimal each = cost == null ? null : cost.major();
     if (each != null && (before == null || before.getLastUnitCost().compareTo(each) != 0)) {
       record.setLastUnitCost(each);
     }
-    rowOf.put(record, row);
     if (before == null) {
       known.put(number, record);
-      added.add(record);
-      return Becomes.ADDED;
+      return taken.add(row, record);
     }
-    if (!record.touched()) {
-      return Becomes.UNCHANGED;
-    }
-    changed.add(record);
-    return Becomes.CHANGED;
+    return taken.change(row, record);
   }
 
   @Override
   public void store() {
-    ListTaker.store(database, PART, added, changed);
+    taken.store(database);
   }
 }

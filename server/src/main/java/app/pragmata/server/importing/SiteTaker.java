@@ -3,11 +3,8 @@ package app.pragmata.server.importing;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
-import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.SiteRecord;
 import app.pragmata.server.people.Company;
-import java.util.ArrayList;
-import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
@@ -18,9 +15,7 @@ final class SiteTaker implements ListTaker {
   private final DSLContext database;
   private final Company company;
   private final Customers customers;
-  private final IdentityHashMap<SiteRecord, Integer> rowOf = new IdentityHashMap<>();
-  private final List<SiteRecord> added = new ArrayList<>();
-  private final List<SiteRecord> changed = new ArrayList<>();
+  private final Taken<SiteRecord> taken = new Taken<>(SITE);
 
   SiteTaker(DSLContext database, Company company) {
     this.database = database;
@@ -41,10 +36,7 @@ final class SiteTaker implements ListTaker {
       return Becomes.UNCHANGED;
     }
     SiteRecord known = find(customer, name, address);
-    Integer before = known == null ? null : rowOf.get(known);
-    if (before != null) {
-      reading.fault(
-          "name", Rule.REPEATED, "Row " + before + " is the same site. Keep one of the two.");
+    if (taken.isRepeated(known, "name", "is the same site", reading)) {
       return Becomes.UNCHANGED;
     }
     SiteRecord record = known == null ? new SiteRecord() : known;
@@ -54,23 +46,16 @@ final class SiteTaker implements ListTaker {
       record.setArea("");
       record.setAccessNotes("");
     }
-    CustomerTaker.set(record, SITE.NAME, name);
-    CustomerTaker.set(record, SITE.ADDRESS, address);
-    CustomerTaker.set(record, SITE.POSTCODE, postcode);
-    CustomerTaker.set(record, SITE.AREA, area.isEmpty() ? null : area);
-    CustomerTaker.set(record, SITE.ACCESS_NOTES, notes.isEmpty() ? null : notes);
-    rowOf.put(record, row);
+    taken.set(record, SITE.NAME, name);
+    taken.set(record, SITE.ADDRESS, address);
+    taken.set(record, SITE.POSTCODE, postcode);
+    taken.set(record, SITE.AREA, area);
+    taken.set(record, SITE.ACCESS_NOTES, notes);
     if (known == null) {
-      added.add(record);
       customers.sites(customer).add(record);
-      return Becomes.ADDED;
+      return taken.add(row, record);
     }
-    if (!record.touched()) {
-      return Becomes.UNCHANGED;
-    }
-    record.setVersion(record.getVersion() + 1);
-    changed.add(record);
-    return Becomes.CHANGED;
+    return taken.change(row, record);
   }
 
   private @Nullable SiteRecord find(long customer, String name, String address) {
@@ -88,6 +73,6 @@ final class SiteTaker implements ListTaker {
 
   @Override
   public void store() {
-    ListTaker.store(database, SITE, added, changed);
+    taken.store(database);
   }
 }
