@@ -21,6 +21,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.DSLContext;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -40,6 +41,7 @@ public final class RunningPragmata {
 
   private final ConfigurableApplicationContext context;
   private final SettableClock clock;
+  private final Map<String, Visitor> visitors = new ConcurrentHashMap<>();
 
   private RunningPragmata(String database, Instant start) {
     if (!database.equals(LARGE)) {
@@ -97,6 +99,11 @@ public final class RunningPragmata {
   /** The program on the large company, which {@code ./pragmata load} has made, as of now. */
   public static RunningPragmata large() {
     return on(LARGE, java.time.LocalDateTime.now(java.time.ZoneId.of("Europe/London")).toString());
+  }
+
+  /** Who is signed in, by user name. */
+  Map<String, Visitor> visitors() {
+    return visitors;
   }
 
   public SettableClock clock() {

@@ -57,8 +57,21 @@ public final class Visitor {
         program, HttpClient.newBuilder().localAddress(InetAddress.ofLiteral(ownAddress)));
   }
 
-  /** A demo person, signed in. */
+  /** A demo person, signed in; one who is signed in already goes on with the same session. */
   public static Visitor signedIn(RunningPragmata program, String username) {
+    return program
+        .visitors()
+        .compute(
+            username,
+            (name, visitor) ->
+                visitor != null && visitor.isSignedIn() ? visitor : signIn(program, name));
+  }
+
+  private boolean isSignedIn() {
+    return get("/api/session").json().path("person").isObject();
+  }
+
+  private static Visitor signIn(RunningPragmata program, String username) {
     var visitor = new Visitor(program);
     Answer answer =
         visitor.post("/api/sign-in", Map.of("username", username, "password", "ostmere"));
