@@ -22,7 +22,7 @@ const ImportPage = lazy(() => import("./importing/ImportPage"));
 const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
-const QuotingSettings = lazy(() => import("./quoting/QuotingSettings"));
+const SettingsPage = lazy(() => import("./settings/SettingsPage"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
@@ -93,7 +93,7 @@ const router = createBrowserRouter([
             element: <Office />,
             children: [
               { path: "/quotes/new", element: <QuotePage /> },
-              { path: "/settings", element: <QuotingSettings /> },
+              { path: "/settings", element: <SettingsPage /> },
               { path: "/quotes/follow-up", element: <FollowUpPage /> },
               { path: "/quotes/:id", element: <QuotePage /> },
               { path: "/jobs/:id", element: <JobPage /> },

@@ -114,6 +114,18 @@ export const queries = {
     queryKey: ["work", "quoting-settings"],
     queryFn: () => answer(client.GET("/api/settings/quoting")),
   }),
+  responseTerms: queryOptions({
+    queryKey: ["work", "response-terms"],
+    queryFn: () => answer(client.GET("/api/settings/response-terms")),
+  }),
+  priceLists: queryOptions({
+    queryKey: ["work", "price-lists"],
+    queryFn: () => answer(client.GET("/api/settings/price-lists")),
+  }),
+  holidays: queryOptions({
+    queryKey: ["work", "holidays"],
+    queryFn: () => answer(client.GET("/api/settings/holidays")),
+  }),
   kits: queryOptions({
     queryKey: ["work", "kits"],
     queryFn: () => answer(client.GET("/api/kits")),

@@ -7,6 +7,7 @@ import type { CallerCard, ContactOf, EquipmentOf, SiteOf } from "../api/generate
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { money } from "../format";
+import { DeleteButton } from "./DeleteButton";
 import { type Field, RecordForm, type Values } from "./RecordForm";
 
 const text = (value: Values[string]): string | undefined =>
@@ -469,42 +470,5 @@ function EquipmentEnds({
       </label>
       <DeleteButton what={piece.model} path="/api/equipment/{id}" record={piece} close={close} />
     </>
-  );
-}
-
-function DeleteButton({
-  what,
-  path,
-  record,
-  close,
-}: {
-  what: string;
-  path: "/api/sites/{id}" | "/api/contacts/{id}" | "/api/equipment/{id}";
-  record: { id: number; version: number };
-  close: () => void;
-}) {
-  const { modal } = App.useApp();
-  const remove = useAct(
-    () =>
-      answer(
-        client.DELETE(path, { params: { path: { id: record.id }, query: { version: record.version } } }),
-      ),
-    { done: close },
-  );
-  return (
-    <Button
-      loading={remove.running}
-      onClick={() =>
-        modal.confirm({
-          title: `Delete ${what}?`,
-          content: "This cannot be undone.",
-          okText: "Delete",
-          cancelText: "Leave it",
-          onOk: () => remove.run(),
-        })
-      }
-    >
-      Delete…
-    </Button>
   );
 }

@@ -22,7 +22,7 @@ const MORE: Choice[] = [
   {
     kind: "go to",
     title: "Settings",
-    detail: "how long quotes are valid, the floor margin",
+    detail: "quotes, promised times, price lists, holidays",
     to: "/settings",
   },
   { kind: "go to", title: "To-dos", detail: "yours and everybody's, overdue first", to: "/to-dos" },

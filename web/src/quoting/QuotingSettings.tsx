@@ -7,29 +7,16 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { useSession } from "../people/SessionGate";
 import { Section } from "../sheet/Section";
-import { useTitle } from "../useTitle";
 import { useKeptDraft } from "./useKeptDraft";
 
 /** What holds for every quote until somebody says otherwise on it. */
-export default function QuotingSettings() {
+export function QuotingSettings() {
   const { data, error } = useQuery(queries.quotingSettings);
-  useTitle("Settings");
   return (
-    <article className="sheet alone" aria-label="Settings" aria-busy={!data && !error}>
-      <header className="section head">
-        <div className="margin" />
-        <div className="titled">
-          <div>
-            <h1>Settings</h1>
-            <div className="small soft">what you change here holds from the next quote on</div>
-          </div>
-        </div>
-      </header>
-      <Section name="Quotes">
-        {error && <p className="fault">{error.message}</p>}
-        {data && <SettingsForm settings={data} />}
-      </Section>
-    </article>
+    <Section name="Quotes">
+      {error && <p className="fault">{error.message}</p>}
+      {data && <SettingsForm settings={data} />}
+    </Section>
   );
 }
 

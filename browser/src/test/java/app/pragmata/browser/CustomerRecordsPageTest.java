@@ -185,4 +185,39 @@ class CustomerRecordsPageTest {
     desk.getByLabel("From").fill("not a day");
     assertThat(desk.locator(".fault")).isVisible();
   }
+
+  @Test
+  void a_promised_time_that_cannot_be_is_told_at_its_field_and_what_was_typed_stays() {
+    desk.navigate("/settings");
+    Locator times =
+        desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Promised times"));
+    times.getByRole(AriaRole.BUTTON).getByText("add").click();
+    desk.getByLabel("Name").fill("Quayside within the hour");
+    desk.getByLabel("urgent: there within").fill("soon");
+    button(desk, "Save times").click();
+    assertThat(
+            desk.locator(".record-form .fault")
+                .filter(new Locator.FilterOptions().setHasText("“soon” is not a length of time")))
+        .isVisible();
+    assertThat(desk.getByLabel("Name")).hasValue("Quayside within the hour");
+    for (String priority : new String[] {"emergency", "urgent", "normal", "low"}) {
+      desk.getByLabel(priority + ": there within").fill("1:00");
+    }
+    button(desk, "Save times").click();
+    assertThat(times).containsText("Quayside within the hour");
+  }
+
+  @Test
+  void a_holiday_is_added_as_people_say_it_and_removed_again() {
+    desk.navigate("/settings");
+    Locator holidays =
+        desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Holidays"));
+    holidays.getByRole(AriaRole.BUTTON).getByText("add").click();
+    desk.getByLabel("Day", new Page.GetByLabelOptions().setExact(true)).fill("29 mar 2027");
+    desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Easter Monday");
+    desk.keyboard().press("Enter");
+    assertThat(holidays).containsText("Mon 29 Mar 2027");
+    desk.getByLabel("Remove Easter Monday 2027-03-29").click();
+    assertThat(holidays).not().containsText("Easter Monday");
+  }
 }

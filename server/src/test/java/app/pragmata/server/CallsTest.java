@@ -200,4 +200,9 @@ class CallsTest {
     assertThat(office.get("/api/customers/1/promises").json().path(0).path("by").asString())
         .isEqualTo("2026-11-24T12:00:00");
   }
+
+  @Test
+  void nothing_is_promised_to_a_customer_who_does_not_exist() {
+    assertThat(office.get("/api/customers/999999/promises").rule()).isEqualTo("NOT_FOUND");
+  }
 }

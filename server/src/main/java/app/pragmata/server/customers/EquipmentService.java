@@ -19,6 +19,7 @@ import app.pragmata.core.planning.Day;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;

@@ -11,6 +11,8 @@ import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.select;
 
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
 import app.pragmata.core.planning.Priority;
 import app.pragmata.core.planning.ResponseTime;
 import app.pragmata.server.people.Act;
@@ -129,6 +131,11 @@ public class JobOpening {
                     field(select(min(RESPONSE_TERMS.ID)).from(RESPONSE_TERMS)))))
         .where(CUSTOMER.ID.eq(customerId))
         .and(RESPONSE_TIME.PRIORITY.eq(priority.label()))
-        .fetchSingle(row -> new ResponseTime(row.value1(), row.value2()));
+        .fetchOptional(row -> new ResponseTime(row.value1(), row.value2()))
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "This customer does not exist. Find the right one with / and the name."));
   }
 }

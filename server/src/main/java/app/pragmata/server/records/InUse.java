@@ -1,4 +1,4 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.records;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -6,7 +6,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 
 /** Keeps what other records refer to from being deleted. */
-final class InUse {
+public final class InUse {
   private InUse() {}
 
   /**
@@ -15,7 +15,7 @@ final class InUse {
    * @param uses how many there are of each thing, by its name in the singular
    * @param instead what to do instead of deleting it
    */
-  static void refuse(String name, Map<String, Integer> uses, String instead) {
+  public static void refuse(String name, Map<String, Integer> uses, String instead) {
     String found =
         uses.entrySet().stream()
             .filter(use -> use.getValue() > 0)

@@ -1,0 +1,184 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.PRICE_LIST;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.selectCount;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.server.generated.tables.records.PriceListRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.InUse;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What some customers pay less for parts than others. */
+@RestController
+class PriceListsApi {
+  /**
+   * One price list.
+   *
+   * @param partsDiscountPercent off the price of every part
+   * @param customers how many have it
+   */
+  record PriceList(
+      long id, int version, String name, BigDecimal partsDiscountPercent, int customers) {}
+
+  /** The same as typed. */
+  record PriceListForm(int version, @Nullable String name, @Nullable String partsDiscountPercent) {}
+
+  private static final Field<Integer> CUSTOMERS =
+      field(selectCount().from(CUSTOMER).where(CUSTOMER.PRICE_LIST_ID.eq(PRICE_LIST.ID)));
+
+  private final DSLContext database;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  PriceListsApi(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+    this.database = database;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  @GetMapping("/api/settings/price-lists")
+  List<PriceList> list() {
+    return database
+        .select(PRICE_LIST.fields())
+        .select(CUSTOMERS)
+        .from(PRICE_LIST)
+        .orderBy(PRICE_LIST.NAME)
+        .fetch(
+            row ->
+                new PriceList(
+                    row.get(PRICE_LIST.ID),
+                    row.get(PRICE_LIST.VERSION),
+                    row.get(PRICE_LIST.NAME),
+                    percent(row.get(PRICE_LIST.PARTS_DISCOUNT_SHARE)),
+                    row.get(CUSTOMERS)));
+  }
+
+  private static BigDecimal percent(BigDecimal share) {
+    BigDecimal percent = share.movePointRight(2).stripTrailingZeros();
+    return percent.scale() < 0 ? percent.setScale(0) : percent;
+  }
+
+  @PostMapping("/api/settings/price-lists")
+  @Transactional
+  public List<PriceList> add(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody PriceListForm form) {
+    repeats.once(
+        act,
+        key,
+        "add price list",
+        form,
+        () -> {
+          PriceListRecord row = database.newRecord(PRICE_LIST);
+          row.setVersion(1);
+          store(row, form);
+          audit.note(act, subject(row.getId()), "added", "", Map.of(), values(row));
+          return row.getId();
+        });
+    return list();
+  }
+
+  /** Quotes that were made keep the prices that they have. */
+  @PutMapping("/api/settings/price-lists/{id}")
+  @Transactional
+  public List<PriceList> change(Act act, @PathVariable long id, @RequestBody PriceListForm form) {
+    PriceListRecord row = lock(id, form.version());
+    Map<String, Object> before = values(row);
+    row.setVersion(row.getVersion() + 1);
+    store(row, form);
+    audit.note(act, subject(id), "changed", "", before, values(row));
+    return list();
+  }
+
+  @DeleteMapping("/api/settings/price-lists/{id}")
+  @Transactional
+  public List<PriceList> delete(Act act, @PathVariable long id, @RequestParam int version) {
+    PriceListRecord row = lock(id, version);
+    InUse.refuse(
+        row.getName(),
+        Map.of("customer", database.fetchCount(CUSTOMER, CUSTOMER.PRICE_LIST_ID.eq(id))),
+        "Give them another price list first.");
+    row.delete();
+    audit.note(act, subject(id), "deleted", "", values(row), Map.of());
+    return list();
+  }
+
+  private PriceListRecord lock(long id, int version) {
+    PriceListRecord row =
+        database
+            .selectFrom(PRICE_LIST)
+            .where(PRICE_LIST.ID.eq(id))
+            .forUpdate()
+            .fetchOptional()
+            .orElseThrow(
+                () -> new Refused(Rule.NOT_FOUND, "Somebody deleted this price list meanwhile."));
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private void store(PriceListRecord row, PriceListForm form) {
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 60);
+    if (name != null
+        && database.fetchExists(
+            PRICE_LIST,
+            PRICE_LIST
+                .NAME
+                .equalIgnoreCase(name)
+                .and(
+                    row.getId() == null
+                        ? PRICE_LIST.ID.isNotNull()
+                        : PRICE_LIST.ID.ne(row.getId())))) {
+      reading.fault("name", Rule.REPEATED, "There is a price list of this name. Enter another.");
+    }
+    BigDecimal share =
+        reading.required("partsDiscountPercent", form.partsDiscountPercent(), PriceListsApi::share);
+    reading.refuseIfFaulty();
+    row.setName(Objects.requireNonNull(name));
+    row.setPartsDiscountShare(share);
+    row.store();
+  }
+
+  private static BigDecimal share(String typed) {
+    String number = typed.replace("%", "").strip();
+    if (!number.matches("\\d{1,2}(\\.\\d{1,2})?|100")) {
+      throw new Unreadable(Rule.UNREADABLE, "Enter a share from 0 to 100, such as 10 or 12.5.");
+    }
+    return new BigDecimal(number).movePointLeft(2);
+  }
+
+  private static Map<String, Object> values(PriceListRecord row) {
+    return Map.of(
+        "name", row.getName(), "partsDiscountShare", row.getPartsDiscountShare().toPlainString());
+  }
+
+  private static AuditTrail.Subject subject(long id) {
+    return new AuditTrail.Subject("price list", id, null);
+  }
+}

@@ -1,0 +1,253 @@
+package app.pragmata.server.jobs;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
+import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectCount;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.planning.Priority;
+import app.pragmata.core.planning.ResponseTime;
+import app.pragmata.server.generated.tables.records.ResponseTermsRecord;
+import app.pragmata.server.people.Act;
+import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.InUse;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.Versions;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.stream.Stream;
+import org.jooq.DSLContext;
+import org.jooq.Records;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What customers are promised: how soon somebody is on site, by how pressing it is. */
+@RestController
+class ResponseTermsApi {
+  /**
+   * One set of promises.
+   *
+   * @param usual whether it holds for every customer who has no terms of their own
+   * @param customers how many have it as their own
+   * @param times the most pressing first
+   */
+  record ResponseTerms(
+      long id, int version, String name, boolean usual, int customers, List<PromisedTime> times) {}
+
+  /** A length in minutes, counted in working hours or around the clock. */
+  record PromisedTime(String priority, int minutes, boolean aroundTheClock) {}
+
+  /** The same as typed. */
+  record ResponseTermsForm(int version, @Nullable String name, List<PromisedTimeForm> times) {}
+
+  record PromisedTimeForm(
+      @Nullable String priority, @Nullable String time, boolean aroundTheClock) {}
+
+  private static final int SHORTEST = 15;
+  private static final int LONGEST = 1_000 * 60;
+
+  private final DSLContext database;
+  private final RepeatableRequests repeats;
+  private final AuditTrail audit;
+
+  ResponseTermsApi(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+    this.database = database;
+    this.repeats = repeats;
+    this.audit = audit;
+  }
+
+  @GetMapping("/api/settings/response-terms")
+  List<ResponseTerms> list() {
+    return database
+        .select(
+            RESPONSE_TERMS.ID,
+            RESPONSE_TERMS.VERSION,
+            RESPONSE_TERMS.NAME,
+            field(RESPONSE_TERMS.ID.eq(usual())),
+            field(
+                selectCount()
+                    .from(CUSTOMER)
+                    .where(CUSTOMER.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))),
+            multiset(
+                    select(
+                            RESPONSE_TIME.PRIORITY,
+                            RESPONSE_TIME.MINUTES,
+                            RESPONSE_TIME.AROUND_THE_CLOCK)
+                        .from(RESPONSE_TIME)
+                        .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))
+                        .orderBy(RESPONSE_TIME.PRIORITY.sortAsc(labels())))
+                .convertFrom(times -> times.map(Records.mapping(PromisedTime::new))))
+        .from(RESPONSE_TERMS)
+        .orderBy(RESPONSE_TERMS.ID)
+        .fetch(Records.mapping(ResponseTerms::new));
+  }
+
+  /** The first terms on record are the usual ones. */
+  private static org.jooq.Field<Long> usual() {
+    return field(select(min(RESPONSE_TERMS.as("all").ID)).from(RESPONSE_TERMS.as("all")));
+  }
+
+  private static List<String> labels() {
+    return Stream.of(Priority.values()).map(Priority::label).toList();
+  }
+
+  @PostMapping("/api/settings/response-terms")
+  @Transactional
+  public List<ResponseTerms> add(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody ResponseTermsForm form) {
+    repeats.once(
+        act,
+        key,
+        "add response terms",
+        form,
+        () -> {
+          ResponseTermsRecord row = database.newRecord(RESPONSE_TERMS);
+          row.setVersion(1);
+          store(row, form);
+          audit.note(act, subject(row.getId()), "added", "", Map.of(), values(row.getId()));
+          return row.getId();
+        });
+    return list();
+  }
+
+  /** What was promised already stays as it was promised. */
+  @PutMapping("/api/settings/response-terms/{id}")
+  @Transactional
+  public List<ResponseTerms> change(
+      Act act, @PathVariable long id, @RequestBody ResponseTermsForm form) {
+    ResponseTermsRecord row = lock(id, form.version());
+    Map<String, Object> before = values(id);
+    row.setVersion(row.getVersion() + 1);
+    store(row, form);
+    audit.note(act, subject(id), "changed", "", before, values(id));
+    return list();
+  }
+
+  @DeleteMapping("/api/settings/response-terms/{id}")
+  @Transactional
+  public List<ResponseTerms> delete(Act act, @PathVariable long id, @RequestParam int version) {
+    ResponseTermsRecord row = lock(id, version);
+    if (database.fetchExists(RESPONSE_TERMS, RESPONSE_TERMS.ID.eq(id).and(usual().eq(id)))) {
+      throw new Refused(
+          Rule.IN_USE,
+          "%s cannot be deleted: it holds for everybody without terms of their own. Change it instead."
+              .formatted(row.getName()));
+    }
+    InUse.refuse(
+        row.getName(),
+        Map.of("customer", database.fetchCount(CUSTOMER, CUSTOMER.RESPONSE_TERMS_ID.eq(id))),
+        "Give them other terms first.");
+    Map<String, Object> before = values(id);
+    database.deleteFrom(RESPONSE_TIME).where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id)).execute();
+    row.delete();
+    audit.note(act, subject(id), "deleted", "", before, Map.of());
+    return list();
+  }
+
+  private ResponseTermsRecord lock(long id, int version) {
+    ResponseTermsRecord row =
+        database
+            .selectFrom(RESPONSE_TERMS)
+            .where(RESPONSE_TERMS.ID.eq(id))
+            .forUpdate()
+            .fetchOptional()
+            .orElseThrow(
+                () -> new Refused(Rule.NOT_FOUND, "Somebody deleted these terms meanwhile."));
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private void store(ResponseTermsRecord row, ResponseTermsForm form) {
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), 60);
+    if (name != null
+        && database.fetchExists(
+            RESPONSE_TERMS,
+            RESPONSE_TERMS
+                .NAME
+                .equalIgnoreCase(name)
+                .and(
+                    row.getId() == null
+                        ? RESPONSE_TERMS.ID.isNotNull()
+                        : RESPONSE_TERMS.ID.ne(row.getId())))) {
+      reading.fault("name", Rule.REPEATED, "There are terms of this name. Enter another.");
+    }
+    Map<Priority, ResponseTime> times = times(form, reading);
+    reading.refuseIfFaulty();
+    row.setName(Objects.requireNonNull(name));
+    row.store();
+    database
+        .deleteFrom(RESPONSE_TIME)
+        .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(row.getId()))
+        .execute();
+    times.forEach(
+        (priority, time) ->
+            database
+                .insertInto(RESPONSE_TIME)
+                .values(row.getId(), priority.label(), time.minutes(), time.aroundTheClock())
+                .execute());
+  }
+
+  private static Map<Priority, ResponseTime> times(ResponseTermsForm form, Reading reading) {
+    var times = new EnumMap<Priority, ResponseTime>(Priority.class);
+    for (int i = 0; i < form.times().size(); i++) {
+      PromisedTimeForm typed = form.times().get(i);
+      Integer minutes =
+          reading.required("times/" + i + "/time", typed.time(), ResponseTermsApi::minutes);
+      Stream.of(Priority.values())
+          .filter(priority -> minutes != null && priority.label().equals(typed.priority()))
+          .forEach(
+              priority -> times.put(priority, new ResponseTime(minutes, typed.aroundTheClock())));
+    }
+    if (reading.faults().isEmpty() && times.size() < Priority.values().length) {
+      reading.fault(
+          "times",
+          Rule.MISSING,
+          "Enter how soon for each of: " + String.join(", ", labels()) + ".");
+    }
+    return times;
+  }
+
+  private static int minutes(String typed) {
+    int minutes = Minutes.parse(typed);
+    if (minutes < SHORTEST || minutes > LONGEST) {
+      throw new Unreadable(Rule.UNREADABLE, "Enter from 15 minutes to 1,000 hours, such as 4:00.");
+    }
+    return minutes;
+  }
+
+  private Map<String, Object> values(long id) {
+    return list().stream()
+        .filter(terms -> terms.id() == id)
+        .findFirst()
+        .<Map<String, Object>>map(
+            terms -> Map.of("name", terms.name(), "times", terms.times().toString()))
+        .orElse(Map.of());
+  }
+
+  private static AuditTrail.Subject subject(long id) {
+    return new AuditTrail.Subject("response terms", id, null);
+  }
+}

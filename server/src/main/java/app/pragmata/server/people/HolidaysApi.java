@@ -1,0 +1,106 @@
+package app.pragmata.server.people;
+
+import static app.pragmata.server.generated.Tables.HOLIDAY;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.planning.Day;
+import app.pragmata.server.records.AuditTrail;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.Records;
+import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The days on which the company is closed besides those that it never works on. */
+@RestController
+class HolidaysApi {
+  record Holiday(LocalDate day, String name) {}
+
+  /** The same as typed. */
+  record HolidayForm(@Nullable String day, @Nullable String name) {}
+
+  private final DSLContext database;
+  private final AuditTrail audit;
+
+  HolidaysApi(DSLContext database, AuditTrail audit) {
+    this.database = database;
+    this.audit = audit;
+  }
+
+  /** Those of this year and later, the earliest first. */
+  @GetMapping("/api/settings/holidays")
+  List<Holiday> holidays(Act act) {
+    return database
+        .select(HOLIDAY.DAY, HOLIDAY.NAME)
+        .from(HOLIDAY)
+        .where(HOLIDAY.DAY.ge(act.today().withDayOfYear(1)))
+        .orderBy(HOLIDAY.DAY)
+        .fetch(Records.mapping(Holiday::new));
+  }
+
+  /** Adds one; adding the same again does nothing. */
+  @PostMapping("/api/settings/holidays")
+  @Transactional
+  public List<Holiday> add(Act act, @RequestBody HolidayForm form) {
+    var reading = new Reading();
+    LocalDate day = reading.required("day", form.day(), typed -> Day.parse(typed, act.today()));
+    String name = reading.text("name", form.name(), 60);
+    if (day != null && day.isBefore(act.today())) {
+      reading.fault("day", Rule.WRONG_STATE, "This day has passed. Enter one that is to come.");
+    }
+    reading.refuseIfFaulty();
+    int added =
+        database
+            .insertInto(HOLIDAY)
+            .values(Objects.requireNonNull(day), Objects.requireNonNull(name))
+            .onConflictDoNothing()
+            .execute();
+    if (added == 0 && !nameOf(day).equals(name)) {
+      reading.fault(
+          "day", Rule.REPEATED, "%s is closed on that day already.".formatted(nameOf(day)));
+      reading.refuseIfFaulty();
+    }
+    if (added == 1) {
+      audit.note(act, subject(day), "added", "", Map.of(), Map.of("name", name));
+    }
+    return holidays(act);
+  }
+
+  private String nameOf(LocalDate day) {
+    return database
+        .select(HOLIDAY.NAME)
+        .from(HOLIDAY)
+        .where(HOLIDAY.DAY.eq(day))
+        .fetchSingle(HOLIDAY.NAME);
+  }
+
+  /** Removes one that is to come; what has been counted without it stays so. */
+  @DeleteMapping("/api/settings/holidays/{day}")
+  @Transactional
+  public List<Holiday> remove(Act act, @PathVariable LocalDate day) {
+    if (day.isBefore(act.today())) {
+      throw new Refused(
+          Rule.WRONG_STATE, "This day has passed, and promises were counted without it. Leave it.");
+    }
+    if (database.deleteFrom(HOLIDAY).where(HOLIDAY.DAY.eq(day)).execute() == 1) {
+      audit.note(act, subject(day), "removed");
+    }
+    return holidays(act);
+  }
+
+  /** A holiday is known by its day. */
+  private static AuditTrail.Subject subject(LocalDate day) {
+    return new AuditTrail.Subject("holiday", day.toEpochDay(), null);
+  }
+}

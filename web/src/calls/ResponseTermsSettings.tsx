@@ -1,0 +1,136 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, client, withKey } from "../api/client";
+import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { DeleteButton } from "../customers/DeleteButton";
+import { type Field, RecordForm, type Values } from "../customers/RecordForm";
+import { hours } from "../format";
+import { useSession } from "../people/SessionGate";
+import { Section } from "../sheet/Section";
+
+const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;
+
+/** How soon somebody is on site, for whom. */
+export function ResponseTermsSettings() {
+  const { data, error } = useQuery(queries.responseTerms);
+  const [open, setOpen] = useState<ResponseTerms | "new">();
+  const { person } = useSession();
+  const mayChange = person.role !== "BOOKKEEPER";
+  return (
+    <Section
+      name="Promised times"
+      aside={
+        mayChange && (
+          <button type="button" className="plain small" onClick={() => setOpen("new")}>
+            add
+          </button>
+        )
+      }
+    >
+      {error && <p className="fault">{error.message}</p>}
+      <table className="lines">
+        <thead>
+          <tr>
+            <th />
+            {PRIORITIES.map((priority) => (
+              <th key={priority}>{priority}</th>
+            ))}
+            <th className="figure">holds for</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          {data?.map((terms) => (
+            <tr key={terms.id}>
+              <td>{terms.name}</td>
+              {terms.times.map((time) => (
+                <td key={time.priority}>
+                  {hours(time.minutes)}{" "}
+                  <span className="soft small">{time.aroundTheClock ? "by the clock" : "working"}</span>
+                </td>
+              ))}
+              <td className="figure">{terms.usual ? "everybody else" : customers(terms.customers)}</td>
+              <td className="figure">
+                {mayChange && (
+                  <button type="button" className="plain small" onClick={() => setOpen(terms)}>
+                    edit
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="soft small">
+        hours until somebody is there; working hours leave out nights, days off and the holidays below
+      </div>
+      {open && <TermsForm terms={open === "new" ? undefined : open} close={() => setOpen(undefined)} />}
+    </Section>
+  );
+}
+
+const customers = (count: number): string => (count === 1 ? "1 customer" : `${count} customers`);
+
+const FIELDS: Field[] = [
+  { name: "name", label: "Name" },
+  ...PRIORITIES.flatMap((priority, index): Field[] => [
+    { name: timeName(index), label: `${priority}: there within`, hint: "4:00", half: true },
+    { name: clockName(index), label: "nights and days off count too", kind: "tick", half: true },
+  ]),
+];
+
+function timeName(index: number): string {
+  return `times/${index}/time`;
+}
+
+function clockName(index: number): string {
+  return `times/${index}/aroundTheClock`;
+}
+
+function TermsForm({ terms, close }: { terms: ResponseTerms | undefined; close: () => void }) {
+  return (
+    <RecordForm
+      title={terms ? terms.name : "More promised times"}
+      confirm="Save times"
+      fields={FIELDS}
+      initial={{ name: terms?.name ?? "", ...typed(terms?.times ?? []) }}
+      save={(values, key) => {
+        const body = {
+          version: terms?.version ?? 0,
+          name: String(values.name ?? ""),
+          times: PRIORITIES.map((priority, index) => ({
+            priority,
+            time: String(values[timeName(index)] ?? ""),
+            aroundTheClock: values[clockName(index)] === true,
+          })),
+        };
+        return terms
+          ? answer(
+              client.PUT("/api/settings/response-terms/{id}", { params: { path: { id: terms.id } }, body }),
+            )
+          : answer(client.POST("/api/settings/response-terms", { params: withKey(key), body }));
+      }}
+      close={close}
+      aside={
+        terms &&
+        !terms.usual && (
+          <DeleteButton
+            what={terms.name}
+            path="/api/settings/response-terms/{id}"
+            record={terms}
+            close={close}
+          />
+        )
+      }
+    />
+  );
+}
+
+const typed = (times: PromisedTime[]): Values =>
+  Object.fromEntries(
+    times.flatMap((time, index) => [
+      [timeName(index), hours(time.minutes)],
+      [clockName(index), time.aroundTheClock],
+    ]),
+  );

@@ -1,0 +1,78 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, client } from "../api/client";
+import type { Holiday } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../api/useAct";
+import { RecordForm } from "../customers/RecordForm";
+import { weekday } from "../format";
+import { Section } from "../sheet/Section";
+import { useSession } from "./SessionGate";
+
+/** The days on which nobody works. */
+export function HolidaySettings() {
+  const { data, error } = useQuery(queries.holidays);
+  const [adding, setAdding] = useState(false);
+  const { person, now } = useSession();
+  const mayChange = person.role !== "BOOKKEEPER";
+  const remove = useAct((day: string) =>
+    answer(client.DELETE("/api/settings/holidays/{day}", { params: { path: { day } } })),
+  );
+  return (
+    <Section
+      name="Holidays"
+      aside={
+        mayChange && (
+          <button type="button" className="plain small" onClick={() => setAdding(true)}>
+            add
+          </button>
+        )
+      }
+    >
+      {error && <p className="fault">{error.message}</p>}
+      <table className="lines">
+        <tbody>
+          {data?.map((holiday: Holiday) => (
+            <tr key={holiday.day}>
+              <td>
+                {weekday(holiday.day)} {holiday.day.slice(0, 4)}
+              </td>
+              <td>{holiday.name}</td>
+              <td className="figure">
+                {mayChange && holiday.day >= now.slice(0, 10) && (
+                  <button
+                    type="button"
+                    className="plain small"
+                    aria-label={`Remove ${holiday.name} ${holiday.day}`}
+                    onClick={() => remove.run(holiday.day)}
+                  >
+                    remove
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {adding && (
+        <RecordForm
+          title="Another holiday"
+          confirm="Add holiday"
+          fields={[
+            { name: "day", label: "Day", hint: "29 mar 2027", half: true },
+            { name: "name", label: "Name", half: true },
+          ]}
+          initial={{ day: "", name: "" }}
+          save={(values) =>
+            answer(
+              client.POST("/api/settings/holidays", {
+                body: { day: String(values.day ?? ""), name: String(values.name ?? "") },
+              }),
+            )
+          }
+          close={() => setAdding(false)}
+        />
+      )}
+    </Section>
+  );
+}

@@ -1,0 +1,29 @@
+import { ResponseTermsSettings } from "../calls/ResponseTermsSettings";
+import { PriceListSettings } from "../customers/PriceListSettings";
+import { HolidaySettings } from "../people/HolidaySettings";
+import { QuotingSettings } from "../quoting/QuotingSettings";
+import { useTitle } from "../useTitle";
+
+/** What the office sets for everything that comes after. */
+export default function SettingsPage() {
+  useTitle("Settings");
+  return (
+    <article className="sheet alone" aria-label="Settings">
+      <header className="section head">
+        <div className="margin" />
+        <div className="titled">
+          <div>
+            <h1>Settings</h1>
+            <div className="small soft">
+              what you change here holds from the next quote or call on; what was promised stays as it was
+            </div>
+          </div>
+        </div>
+      </header>
+      <QuotingSettings />
+      <ResponseTermsSettings />
+      <PriceListSettings />
+      <HolidaySettings />
+    </article>
+  );
+}
