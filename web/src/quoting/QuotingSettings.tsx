@@ -47,6 +47,15 @@ const FIELDS = [
   },
 ] as const;
 
+const WORDS = [
+  {
+    name: "letterOpening",
+    label: "Mail to a customer begins, after the name",
+    hint: "nothing; the quote and its link follow at once",
+  },
+  { name: "letterClosing", label: "and ends", hint: "the company's name" },
+] as const;
+
 function SettingsForm({ settings }: { settings: Settings }) {
   const { person } = useSession();
   const { message } = App.useApp();
@@ -57,6 +66,8 @@ function SettingsForm({ settings }: { settings: Settings }) {
       followUpDays: String(settings.followUpDays),
       depositDueDays: String(settings.depositDueDays),
       floorMarginPercent: String(settings.floorMarginPercent),
+      letterOpening: settings.letterOpening,
+      letterClosing: settings.letterClosing,
     },
   });
   const [problem, setProblem] = useState<Problem>();
@@ -98,6 +109,24 @@ function SettingsForm({ settings }: { settings: Settings }) {
             onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
           />
           <span className="small soft">{field.meaning}</span>
+          {problem?.at(`/${field.name}`) && (
+            <span className="fault" role="alert">
+              {problem.at(`/${field.name}`)}
+            </span>
+          )}
+        </label>
+      ))}
+      {WORDS.map((field) => (
+        <label key={field.name} className="setting in-words">
+          <span>{field.label}</span>
+          <Input.TextArea
+            aria-label={field.label}
+            autoSize={{ minRows: 2, maxRows: 6 }}
+            disabled={person.role === "BOOKKEEPER"}
+            placeholder={field.hint}
+            value={typed.draft[field.name]}
+            onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
+          />
           {problem?.at(`/${field.name}`) && (
             <span className="fault" role="alert">
               {problem.at(`/${field.name}`)}

@@ -69,6 +69,31 @@ class QuotingSettingsTest {
     return office.get("/api/quotes/" + gate.quote()).json().path("computed").path("totals");
   }
 
+  private String letter() {
+    gate.sent();
+    RunningPragmata.forTests().sendMail();
+    for (JsonNode mail : office.get("/api/mail-stand-in").json()) {
+      if (mail.path("body").asString().contains("Swing gate, ram replaced")) {
+        return mail.path("body").asString().replace("\r", "").strip();
+      }
+    }
+    return "";
+  }
+
+  @Test
+  void a_letter_greets_its_reader_by_name_and_stands_in_the_offices_own_words() {
+    store(Map.of("letterOpening", "Thank you for asking us.", "letterClosing", "Hester Lyle"));
+    assertThat(letter())
+        .startsWith("Dear Ines Tansy,\n\nThank you for asking us.\n\nHere is our quote")
+        .endsWith("It is attached as a PDF too.\n\nHester Lyle");
+  }
+
+  @Test
+  void a_letter_without_own_words_ends_with_the_companys_name() {
+    store(Map.of("letterOpening", "", "letterClosing", ""));
+    assertThat(letter()).endsWith("\n\nFerrow Gate & Shutter");
+  }
+
   @Test
   void the_days_to_wait_for_an_answer_are_those_of_the_settings() {
     store(Map.of("followUpDays", "1"));
@@ -90,6 +115,13 @@ class QuotingSettingsTest {
     assertThat(refused.pointer()).isEqualTo("/" + field);
     assertThat(refused.text()).contains(told);
     assertThat(form().get(field)).isEqualTo(before.get(field));
+  }
+
+  @Test
+  void words_that_are_too_long_for_a_letter_are_told_at_their_field() {
+    Visitor.Answer refused = store(Map.of("letterClosing", "x".repeat(601)));
+    assertThat(refused.pointer()).isEqualTo("/letterClosing");
+    assertThat(refused.rule()).isEqualTo("TOO_LONG");
   }
 
   @Test

@@ -28,7 +28,11 @@ public record Company(
     int depositDueDays,
     int followUpDays,
     BigDecimal floorMarginPercent,
+    LetterWords letterWords,
     Map<String, VatRate> vatRates) {
+
+  /** The office's own words around what a mail has to say; empty for none. */
+  public record LetterWords(String opening, String closing) {}
 
   /** The cost per hour that quotes reckon with before anybody is chosen for the work. */
   public BigDecimal standardCostPerHour(

@@ -102,6 +102,7 @@ public class CompanyStore {
         row.getDepositDueDays(),
         row.getFollowUpDays(),
         row.getFloorMarginPercent(),
+        new Company.LetterWords(row.getLetterOpening(), row.getLetterClosing()),
         vatRates);
   }
 

@@ -3,11 +3,14 @@ package app.pragmata.server.quoting;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.MAIL;
+import static org.jooq.impl.DSL.when;
 
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.mail.Attachments;
 import app.pragmata.server.mail.MailQueue;
 import app.pragmata.server.people.Act;
+import app.pragmata.server.people.Company;
+import app.pragmata.server.people.CompanyStore;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -29,55 +32,51 @@ class QuoteLetters implements Attachments {
   record SentLetter(
       String toAddress, String subject, String state, @Nullable Instant sentAt, String lastFault) {}
 
+  private record Reader(String name, String address) {}
+
   private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM", Locale.UK);
 
   private final DSLContext database;
   private final MailQueue mail;
   private final EditionStore editions;
   private final QuotePdf pdf;
+  private final CompanyStore companies;
 
-  QuoteLetters(DSLContext database, MailQueue mail, EditionStore editions, QuotePdf pdf) {
+  QuoteLetters(
+      DSLContext database,
+      MailQueue mail,
+      EditionStore editions,
+      QuotePdf pdf,
+      CompanyStore companies) {
     this.database = database;
     this.mail = mail;
     this.editions = editions;
     this.pdf = pdf;
+    this.companies = companies;
   }
 
   /** Sends the quote with its link; nothing where the customer has no address. */
   void send(Act act, QuoteRecord quote, OfferDocument document, String link) {
     String edition = document.edition() > 1 ? ", changed" : "";
-    findAddress(quote.getCustomerId())
-        .ifPresent(
-            address ->
-                mail.queue(
-                    act,
-                    new MailQueue.Letter(
-                        address,
-                        "Quote %d%s: %s".formatted(document.number(), edition, document.title()),
-                        """
-                        Dear customer,
+    String inPlace =
+        document.edition() > 1
+            ? ", edition %d, in place of the one before".formatted(document.edition())
+            : "";
+    queue(
+        act,
+        quote,
+        "Quote %d%s: %s".formatted(document.number(), edition, document.title()),
+        """
+        Here is our quote %d for “%s”%s. It is valid until %s.
 
-                        here is our quote %d for “%s”%s. It is valid until %s.
+        Read it, choose, ask or accept it here:
+        %s
 
-                        Read it, choose, ask or accept it here:
-                        %s
-
-                        It is attached as a PDF too.
-
-                        %s
-                        """
-                            .formatted(
-                                document.number(),
-                                document.title(),
-                                document.edition() > 1
-                                    ? ", edition %d, in place of the one before"
-                                        .formatted(document.edition())
-                                    : "",
-                                day(document.validUntil()),
-                                link,
-                                document.company()),
-                        quote.getId(),
-                        document.edition())));
+        It is attached as a PDF too.
+        """
+            .formatted(
+                document.number(), document.title(), inPlace, day(document.validUntil()), link),
+        document.edition());
   }
 
   @Override
@@ -89,18 +88,37 @@ class QuoteLetters implements Attachments {
 
   /** Sends an answer to what was asked about the quote. */
   void answer(Act act, QuoteRecord quote, String question, String answer, String link) {
-    findAddress(quote.getCustomerId())
+    queue(
+        act,
+        quote,
+        "Your question about quote %d".formatted(quote.getNumber()),
+        "You asked:\n%s\n\nOur answer:\n%s\n\nThe quote is here:\n%s\n"
+            .formatted(question, answer, link),
+        null);
+  }
+
+  /** What has to be said, between a greeting by name and the office's own words. */
+  private void queue(
+      Act act, QuoteRecord quote, String subject, String said, @Nullable Integer edition) {
+    Company company = companies.getCompany();
+    String opening = company.letterWords().opening();
+    String closing = company.letterWords().closing();
+    findReader(quote.getCustomerId())
         .ifPresent(
-            address ->
+            reader ->
                 mail.queue(
                     act,
                     new MailQueue.Letter(
-                        address,
-                        "Your question about quote %d".formatted(quote.getNumber()),
-                        "You asked:\n%s\n\nOur answer:\n%s\n\nThe quote is here:\n%s\n"
-                            .formatted(question, answer, link),
+                        reader.address(),
+                        subject,
+                        "Dear %s,\n\n%s%s\n%s\n"
+                            .formatted(
+                                reader.name(),
+                                opening.isEmpty() ? "" : opening + "\n\n",
+                                said,
+                                closing.isEmpty() ? company.name() : closing),
                         quote.getId(),
-                        null)));
+                        edition)));
   }
 
   /** All mail about a quote, the newest first. */
@@ -113,23 +131,27 @@ class QuoteLetters implements Attachments {
         .fetch(Records.mapping(SentLetter::new));
   }
 
-  private Optional<String> findAddress(long customerId) {
-    return database
-        .select(CONTACT.EMAIL)
-        .from(CONTACT)
-        .where(CONTACT.CUSTOMER_ID.eq(customerId))
-        .and(CONTACT.DECIDES)
-        .and(CONTACT.EMAIL.ne(""))
-        .orderBy(CONTACT.ID)
-        .limit(1)
-        .fetchOptional(CONTACT.EMAIL)
-        .or(
-            () ->
-                database
-                    .select(CUSTOMER.EMAIL)
-                    .from(CUSTOMER)
-                    .where(CUSTOMER.ID.eq(customerId).and(CUSTOMER.EMAIL.ne("")))
-                    .fetchOptional(CUSTOMER.EMAIL));
+  /** Whoever decides, at an address of their own or the customer's; else the customer. */
+  private Optional<Reader> findReader(long customerId) {
+    Reader customer =
+        database
+            .select(CUSTOMER.NAME, CUSTOMER.EMAIL)
+            .from(CUSTOMER)
+            .where(CUSTOMER.ID.eq(customerId))
+            .fetchSingle(Records.mapping(Reader::new));
+    Reader reader =
+        database
+            .select(
+                CONTACT.NAME,
+                when(CONTACT.EMAIL.ne(""), CONTACT.EMAIL).otherwise(customer.address()))
+            .from(CONTACT)
+            .where(CONTACT.CUSTOMER_ID.eq(customerId))
+            .and(CONTACT.DECIDES)
+            .orderBy(CONTACT.EMAIL.eq("").asc(), CONTACT.ID)
+            .limit(1)
+            .fetchOptional(Records.mapping(Reader::new))
+            .orElse(customer);
+    return Optional.of(reader).filter(found -> !found.address().isEmpty());
   }
 
   private static String day(LocalDate day) {

@@ -27,13 +27,17 @@ class QuotingSettingsApi {
    * As they stand; a change holds from the next quote on.
    *
    * @param floorMarginPercent a line or total below it is marked
+   * @param letterOpening how each mail about a quote goes on after its greeting; empty for nothing
+   * @param letterClosing how it ends; empty for the company's name
    */
   record QuotingSettings(
       int version,
       int quoteValidDays,
       int followUpDays,
       int depositDueDays,
-      BigDecimal floorMarginPercent) {}
+      BigDecimal floorMarginPercent,
+      String letterOpening,
+      String letterClosing) {}
 
   /** The same as typed. */
   record QuotingSettingsForm(
@@ -41,10 +45,13 @@ class QuotingSettingsApi {
       @Nullable String quoteValidDays,
       @Nullable String followUpDays,
       @Nullable String depositDueDays,
-      @Nullable String floorMarginPercent) {}
+      @Nullable String floorMarginPercent,
+      @Nullable String letterOpening,
+      @Nullable String letterClosing) {}
 
   private static final int LONGEST_VALID_DAYS = 365;
   private static final int LONGEST_WAIT_DAYS = 90;
+  private static final int LONGEST_WORDS = 600;
 
   private final DSLContext database;
   private final AuditTrail audit;
@@ -65,7 +72,9 @@ class QuotingSettingsApi {
         row.getQuoteValidDays(),
         row.getFollowUpDays(),
         row.getDepositDueDays(),
-        row.getFloorMarginPercent().stripTrailingZeros());
+        row.getFloorMarginPercent().stripTrailingZeros(),
+        row.getLetterOpening(),
+        row.getLetterClosing());
   }
 
   @PutMapping("/api/settings/quoting")
@@ -84,6 +93,8 @@ class QuotingSettingsApi {
     BigDecimal floor =
         reading.required(
             "floorMarginPercent", form.floorMarginPercent(), QuotingSettingsApi::percent);
+    String opening = reading.optionalText("letterOpening", form.letterOpening(), LONGEST_WORDS);
+    String closing = reading.optionalText("letterClosing", form.letterClosing(), LONGEST_WORDS);
     reading.refuseIfFaulty();
     CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
     Versions.require(form.version(), row.getVersion());
@@ -92,6 +103,8 @@ class QuotingSettingsApi {
     row.setFollowUpDays(Objects.requireNonNull(followUp).shortValue());
     row.setDepositDueDays(Objects.requireNonNull(deposit).shortValue());
     row.setFloorMarginPercent(floor);
+    row.setLetterOpening(opening);
+    row.setLetterClosing(closing);
     row.setVersion(row.getVersion() + 1);
     row.update();
     audit.note(
@@ -113,7 +126,11 @@ class QuotingSettingsApi {
         "depositDueDays",
         row.getDepositDueDays(),
         "floorMarginPercent",
-        row.getFloorMarginPercent().toPlainString());
+        row.getFloorMarginPercent().toPlainString(),
+        "letterOpening",
+        row.getLetterOpening(),
+        "letterClosing",
+        row.getLetterClosing());
   }
 
   private static int days(String typed, int least, int most) {
