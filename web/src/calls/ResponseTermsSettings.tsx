@@ -3,10 +3,10 @@ import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { DeleteButton } from "../customers/DeleteButton";
-import { type Field, RecordForm, type Values } from "../customers/RecordForm";
 import { hours } from "../format";
 import { useSession } from "../people/SessionGate";
+import { DeleteButton } from "../records/DeleteButton";
+import { type Field, RecordForm, type Values } from "../records/RecordForm";
 import { Section } from "../sheet/Section";
 
 const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;

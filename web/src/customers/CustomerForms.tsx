@@ -7,8 +7,8 @@ import type { CallerCard, ContactOf, EquipmentOf, SiteOf } from "../api/generate
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { money } from "../format";
-import { DeleteButton } from "./DeleteButton";
-import { type Field, RecordForm, type Values } from "./RecordForm";
+import { DeleteButton } from "../records/DeleteButton";
+import { type Field, RecordForm, type Values } from "../records/RecordForm";
 
 const text = (value: Values[string]): string | undefined =>
   value === undefined || value === "" ? undefined : String(value);

@@ -4,9 +4,9 @@ import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useSession } from "../people/SessionGate";
+import { DeleteButton } from "../records/DeleteButton";
+import { RecordForm } from "../records/RecordForm";
 import { Section } from "../sheet/Section";
-import { DeleteButton } from "./DeleteButton";
-import { RecordForm } from "./RecordForm";
 
 /** What some customers pay less for parts. */
 export function PriceListSettings() {

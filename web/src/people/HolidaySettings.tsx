@@ -4,8 +4,8 @@ import { answer, client } from "../api/client";
 import type { Holiday } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { RecordForm } from "../customers/RecordForm";
 import { weekday } from "../format";
+import { RecordForm } from "../records/RecordForm";
 import { Section } from "../sheet/Section";
 import { useSession } from "./SessionGate";
 
