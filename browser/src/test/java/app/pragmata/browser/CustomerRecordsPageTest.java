@@ -173,7 +173,7 @@ class CustomerRecordsPageTest {
                 "Ref,Company,Tel\nPG-7,Playgroup Puffin,01632 960986\n".getBytes(UTF_8)));
     desk.getByText("Try it").click();
     desk.getByText("Take in 1 row").click();
-    assertThat(desk.getByRole(AriaRole.STATUS)).containsText("1 added");
+    assertThat(desk.getByRole(AriaRole.STATUS)).containsText("Taken in: 1 added");
     assertThat(office.get("/api/find?q=puffin").text()).contains("Playgroup Puffin");
   }
 
@@ -192,14 +192,14 @@ class CustomerRecordsPageTest {
     Locator times =
         desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Promised times"));
     times.getByRole(AriaRole.BUTTON).getByText("add").click();
-    desk.getByLabel("Name").fill("Quayside within the hour");
+    name().fill("Quayside within the hour");
     desk.getByLabel("urgent: there within").fill("soon");
     button(desk, "Save times").click();
     assertThat(
             desk.locator(".record-form .fault")
                 .filter(new Locator.FilterOptions().setHasText("“soon” is not a length of time")))
         .isVisible();
-    assertThat(desk.getByLabel("Name")).hasValue("Quayside within the hour");
+    assertThat(name()).hasValue("Quayside within the hour");
     for (String priority : new String[] {"emergency", "urgent", "normal", "low"}) {
       desk.getByLabel(priority + ": there within").fill("1:00");
     }
@@ -214,10 +214,14 @@ class CustomerRecordsPageTest {
         desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Holidays"));
     holidays.getByRole(AriaRole.BUTTON).getByText("add").click();
     desk.getByLabel("Day", new Page.GetByLabelOptions().setExact(true)).fill("29 mar 2027");
-    desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Easter Monday");
+    name().fill("Easter Monday");
     desk.keyboard().press("Enter");
     assertThat(holidays).containsText("Mon 29 Mar 2027");
     desk.getByLabel("Remove Easter Monday 2027-03-29").click();
     assertThat(holidays).not().containsText("Easter Monday");
+  }
+
+  private Locator name() {
+    return desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true));
   }
 }

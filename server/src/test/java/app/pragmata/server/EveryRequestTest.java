@@ -18,10 +18,7 @@ import org.junit.jupiter.params.provider.MethodSource;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
-/**
- * Every request that the API describes, with nothing in it, with nulls, with signs that no database
- * keeps, and with numbers that nothing has: each has an answer in words.
- */
+/** Every request that the API describes: who may make it, and what becomes of an absurd one. */
 class EveryRequestTest {
   private static final JsonNode API = api();
   private static final int DEEPEST = 5;
@@ -74,12 +71,53 @@ class EveryRequestTest {
     program.clock().set("2026-11-24T10:00");
     Visitor visitor =
         Visitor.signedIn(program, request.path().contains("/pocket") ? "imre" : "hester");
-    String path = request.path().replaceAll("\\{[^}]*}", "999999999");
     for (Object body : bodies(request)) {
       Visitor.Answer answer =
-          visitor.send(request.method(), path, body, UUID.randomUUID().toString());
+          visitor.send(request.method(), address(request), body, UUID.randomUUID().toString());
       assertThat(answer.status()).as("%s: %s", request, answer.text()).isLessThan(500);
     }
+  }
+
+  @ParameterizedTest
+  @MethodSource("requests")
+  void is_refused_to_whoever_is_not_signed_in_unless_it_is_the_customers(Request request) {
+    int status = ask(new Visitor(program), request);
+    if (request.path().startsWith("/api/offers/") || request.path().equals("/api/session")) {
+      assertThat(status).isNotIn(401, 403);
+    } else {
+      assertThat(status).isEqualTo(401);
+    }
+  }
+
+  @ParameterizedTest
+  @MethodSource("requests")
+  void is_refused_to_a_technician_unless_it_is_of_the_days_work(Request request) {
+    int status = ask(Visitor.signedIn(program, "imre"), request);
+    boolean open =
+        Stream.of("/api/pocket/", "/api/offers/", "/api/session")
+            .anyMatch(request.path()::startsWith);
+    assertThat(status == 403).isEqualTo(!open);
+  }
+
+  @ParameterizedTest
+  @MethodSource("requests")
+  void changes_nothing_for_a_bookkeeper_but_to_dos_and_money_received(Request request) {
+    int status = ask(Visitor.signedIn(program, "maud"), request);
+    boolean open =
+        request.method().equals("GET")
+            || request.path().equals("/api/invoices/{id}/receipts")
+            || Stream.of("/api/to-dos", "/api/offers/").anyMatch(request.path()::startsWith);
+    assertThat(status == 403).isEqualTo(!open || request.path().startsWith("/api/pocket/"));
+  }
+
+  private int ask(Visitor visitor, Request request) {
+    return visitor
+        .send(request.method(), address(request), Map.of(), UUID.randomUUID().toString())
+        .status();
+  }
+
+  private static String address(Request request) {
+    return request.path().replaceAll("\\{[^}]*}", "999999999");
   }
 
   private static List<Object> bodies(Request request) {

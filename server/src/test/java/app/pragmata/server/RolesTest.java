@@ -10,30 +10,6 @@ import org.junit.jupiter.params.provider.ValueSource;
 class RolesTest {
   private final RunningPragmata program = RunningPragmata.forTests();
 
-  @ParameterizedTest
-  @ValueSource(
-      strings = {
-        "/api/jobs/1",
-        "/api/quotes/1",
-        "/api/customers/1",
-        "/api/money-line",
-        "/api/worklists/worked",
-        "/api/books/journal",
-        "/api/books/trial-balance/file",
-        "/api/parts",
-        "/api/find?q=gate",
-        "/api/choices",
-        "/api/kits",
-        "/api/quotes/follow-up",
-        "/api/quotes/1/deposits",
-        "/api/mail-stand-in",
-        "/api/past-jobs?kindOfJobId=1",
-        "/api/technicians/5/day?day=today"
-      })
-  void a_technician_gets_nothing_of_the_office(String path) {
-    assertThat(Visitor.signedIn(program, "piet").get(path).status()).isEqualTo(403);
-  }
-
   @Test
   void a_technician_does_not_see_another_ones_visit() {
     var gate = new SwingGate(program, "ngozi").planned();
