@@ -159,7 +159,7 @@ export const queries = {
       gcTime: 0,
     }),
   customerChoices: queryOptions({
-    queryKey: ["customer-choices"],
+    queryKey: ["work", "customer-choices"],
     queryFn: () => answer(client.GET("/api/customers/choices")),
     staleTime: 300_000,
   }),
@@ -173,7 +173,7 @@ export const queries = {
     }),
   promises: (customerId: number) =>
     queryOptions({
-      queryKey: ["promises", customerId],
+      queryKey: ["work", "promises", customerId],
       queryFn: () =>
         answer(client.GET("/api/customers/{id}/promises", { params: { path: { id: customerId } } })),
     }),

@@ -100,6 +100,13 @@ final class Chromium {
     return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).first();
   }
 
+  /** Types into the one field and opens the first hit. */
+  static void find(Page page, String said) {
+    page.keyboard().press("Control+k");
+    page.getByLabel("Find").fill(said);
+    page.keyboard().press("Enter");
+  }
+
   /** Ticks one part of the price list and puts it into the quote. */
   static void addPart(Page page, String typed, String name) {
     button(page, "Add parts").click();

@@ -221,6 +221,27 @@ class CustomerRecordsPageTest {
     assertThat(holidays).not().containsText("Easter Monday");
   }
 
+  @Test
+  void a_price_list_that_was_just_made_can_be_given_to_a_customer_at_once() {
+    long customer = customer("Puffin Quay Ices", "01632 960988");
+    card(customer).getByText("edit E").first().click();
+    desk.getByLabel("Price list").waitFor();
+    button(desk, "Leave").click();
+    Chromium.find(desk, "settings");
+    Locator lists =
+        desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Price lists"));
+    lists.getByRole(AriaRole.BUTTON).getByText("add").click();
+    name().fill("Ice makers");
+    desk.getByLabel("Off the price of parts, %").fill("7.5");
+    button(desk, "Save price list").click();
+    assertThat(lists).containsText("parts less 7.5 %");
+    Chromium.find(desk, "puffin quay");
+    desk.locator(".caller").getByText("edit E").first().click();
+    Chromium.choose(desk, "Price list", "", "Ice makers");
+    desk.locator(".record-form button[type=submit]").click();
+    assertThat(desk.locator(".caller")).containsText("Ice makers");
+  }
+
   private Locator name() {
     return desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true));
   }

@@ -27,11 +27,8 @@ class FrontDeskPageTest {
     desk.locator(".sheet h1").first().waitFor();
   }
 
-  /** Types into the one field and opens the first hit. */
   private void find(String said) {
-    desk.keyboard().press("Control+k");
-    desk.getByLabel("Find").fill(said);
-    desk.keyboard().press("Enter");
+    Chromium.find(desk, said);
   }
 
   private Locator card() {

@@ -56,6 +56,7 @@ public final class RunningPragmata {
                         .registerBean("clock", Clock.class, () -> clock))
             .run(
                 "--server.port=0",
+                "--pragmata.public-address=http://ferrow.example",
                 // All tests come from one address.
                 "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
                 "--pragmata.demo=true",
