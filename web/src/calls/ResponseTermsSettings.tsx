@@ -4,10 +4,9 @@ import { answer, client, withKey } from "../api/client";
 import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
-import { useSession } from "../people/SessionGate";
 import { DeleteButton } from "../records/DeleteButton";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
-import { Section } from "../sheet/Section";
+import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 
 const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;
 
@@ -15,20 +14,9 @@ const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;
 export function ResponseTermsSettings() {
   const { data, error } = useQuery(queries.responseTerms);
   const [open, setOpen] = useState<ResponseTerms | "new">();
-  const { person } = useSession();
-  const mayChange = person.role !== "BOOKKEEPER";
+  const mayChange = useMayChangeSettings();
   return (
-    <Section
-      name="Promised times"
-      aside={
-        mayChange && (
-          <button type="button" className="plain small" onClick={() => setOpen("new")}>
-            add
-          </button>
-        )
-      }
-    >
-      {error && <p className="fault">{error.message}</p>}
+    <KeptSection name="Promised times" error={error} add={() => setOpen("new")}>
       <table className="lines">
         <thead>
           <tr>
@@ -66,7 +54,7 @@ export function ResponseTermsSettings() {
         hours until somebody is there; working hours leave out nights, days off and the holidays below
       </div>
       {open && <TermsForm terms={open === "new" ? undefined : open} close={() => setOpen(undefined)} />}
-    </Section>
+    </KeptSection>
   );
 }
 

@@ -3,29 +3,17 @@ import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useSession } from "../people/SessionGate";
 import { DeleteButton } from "../records/DeleteButton";
 import { RecordForm } from "../records/RecordForm";
-import { Section } from "../sheet/Section";
+import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 
 /** What some customers pay less for parts. */
 export function PriceListSettings() {
   const { data, error } = useQuery(queries.priceLists);
   const [open, setOpen] = useState<PriceList | "new">();
-  const { person } = useSession();
-  const mayChange = person.role !== "BOOKKEEPER";
+  const mayChange = useMayChangeSettings();
   return (
-    <Section
-      name="Price lists"
-      aside={
-        mayChange && (
-          <button type="button" className="plain small" onClick={() => setOpen("new")}>
-            add
-          </button>
-        )
-      }
-    >
-      {error && <p className="fault">{error.message}</p>}
+    <KeptSection name="Price lists" error={error} add={() => setOpen("new")}>
       {data?.length === 0 && <span className="soft">Everybody pays the same.</span>}
       <table className="lines">
         <tbody>
@@ -48,7 +36,7 @@ export function PriceListSettings() {
         </tbody>
       </table>
       {open && <PriceListForm list={open === "new" ? undefined : open} close={() => setOpen(undefined)} />}
-    </Section>
+    </KeptSection>
   );
 }
 

@@ -6,30 +6,20 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { weekday } from "../format";
 import { RecordForm } from "../records/RecordForm";
-import { Section } from "../sheet/Section";
+import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 import { useSession } from "./SessionGate";
 
 /** The days on which nobody works. */
 export function HolidaySettings() {
   const { data, error } = useQuery(queries.holidays);
   const [adding, setAdding] = useState(false);
-  const { person, now } = useSession();
-  const mayChange = person.role !== "BOOKKEEPER";
+  const { now } = useSession();
+  const mayChange = useMayChangeSettings();
   const remove = useAct((day: string) =>
     answer(client.DELETE("/api/settings/holidays/{day}", { params: { path: { day } } })),
   );
   return (
-    <Section
-      name="Holidays"
-      aside={
-        mayChange && (
-          <button type="button" className="plain small" onClick={() => setAdding(true)}>
-            add
-          </button>
-        )
-      }
-    >
-      {error && <p className="fault">{error.message}</p>}
+    <KeptSection name="Holidays" error={error} add={() => setAdding(true)}>
       <table className="lines">
         <tbody>
           {data?.map((holiday: Holiday) => (
@@ -73,6 +63,6 @@ export function HolidaySettings() {
           close={() => setAdding(false)}
         />
       )}
-    </Section>
+    </KeptSection>
   );
 }

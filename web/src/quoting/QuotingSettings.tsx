@@ -5,7 +5,7 @@ import { answer, client, type Problem } from "../api/client";
 import type { QuotingSettings as Settings } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { useSession } from "../people/SessionGate";
+import { useMayChangeSettings } from "../settings/KeptSection";
 import { Section } from "../sheet/Section";
 import { useKeptDraft } from "./useKeptDraft";
 
@@ -57,7 +57,7 @@ const WORDS = [
 ] as const;
 
 function SettingsForm({ settings }: { settings: Settings }) {
-  const { person } = useSession();
+  const mayChange = useMayChangeSettings();
   const { message } = App.useApp();
   const typed = useKeptDraft("quoting settings", {
     version: settings.version,
@@ -104,7 +104,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             aria-label={field.label}
             className="figure"
             suffix={field.unit}
-            disabled={person.role === "BOOKKEEPER"}
+            disabled={!mayChange}
             value={typed.draft[field.name]}
             onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
           />
@@ -122,7 +122,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           <Input.TextArea
             aria-label={field.label}
             autoSize={{ minRows: 2, maxRows: 6 }}
-            disabled={person.role === "BOOKKEEPER"}
+            disabled={!mayChange}
             placeholder={field.hint}
             value={typed.draft[field.name]}
             onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
@@ -134,7 +134,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           )}
         </label>
       ))}
-      {person.role !== "BOOKKEEPER" && (
+      {mayChange && (
         <Button type="primary" htmlType="submit" loading={store.running}>
           Keep these settings
         </Button>
