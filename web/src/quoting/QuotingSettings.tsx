@@ -104,7 +104,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             aria-label={field.label}
             className="figure"
             suffix={field.unit}
-            disabled={!mayChange}
+            readOnly={!mayChange}
             value={typed.draft[field.name]}
             onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
           />
@@ -122,7 +122,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
           <Input.TextArea
             aria-label={field.label}
             autoSize={{ minRows: 2, maxRows: 6 }}
-            disabled={!mayChange}
+            readOnly={!mayChange}
             placeholder={field.hint}
             value={typed.draft[field.name]}
             onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}

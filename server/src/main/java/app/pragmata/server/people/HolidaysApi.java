@@ -68,7 +68,9 @@ class HolidaysApi {
             .execute();
     if (added == 0 && !nameOf(day).equals(name)) {
       reading.fault(
-          "day", Rule.REPEATED, "%s is closed on that day already.".formatted(nameOf(day)));
+          "day",
+          Rule.REPEATED,
+          "That day is %s already. Remove it first, or enter another day.".formatted(nameOf(day)));
       reading.refuseIfFaulty();
     }
     if (added == 1) {
