@@ -5,6 +5,7 @@ import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
 import { DeleteButton } from "../records/DeleteButton";
+import { latest } from "../records/latest";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
 import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 
@@ -53,7 +54,9 @@ export function ResponseTermsSettings() {
       <div className="soft small">
         hours until somebody is there; working hours leave out nights, days off and the holidays below
       </div>
-      {open && <TermsForm terms={open === "new" ? undefined : open} close={() => setOpen(undefined)} />}
+      {open && (
+        <TermsForm terms={open === "new" ? undefined : latest(data, open)} close={() => setOpen(undefined)} />
+      )}
     </KeptSection>
   );
 }

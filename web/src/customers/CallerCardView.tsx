@@ -13,6 +13,7 @@ import type {
 import { useAct } from "../api/useAct";
 import { day, fullDay, moment, money, time, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
+import { latest } from "../records/latest";
 import { Section } from "../sheet/Section";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
 import { Documents } from "./Documents";
@@ -73,16 +74,25 @@ export function CallerCardView({
       <Contacts card={card} open={open} />
       <Documents key={card.id} customerId={card.id} />
       {opened?.form === "customer" && <CustomerForm card={card} close={() => open(undefined)} />}
-      {opened?.form === "site" && <SiteForm card={card} site={opened.site} close={() => open(undefined)} />}
+      {opened?.form === "site" && (
+        <SiteForm card={card} site={latest(card.sites, opened.site)} close={() => open(undefined)} />
+      )}
       {opened?.form === "contact" && (
-        <ContactForm card={card} contact={opened.contact} close={() => open(undefined)} />
+        <ContactForm
+          card={card}
+          contact={latest(card.contacts, opened.contact)}
+          close={() => open(undefined)}
+        />
       )}
       {opened?.form === "equipment" && (
         <EquipmentForm
           key={String(opened.replacing)}
           card={card}
           siteId={opened.siteId}
-          piece={opened.piece}
+          piece={latest(
+            card.sites.flatMap((site) => site.equipment),
+            opened.piece,
+          )}
           replacing={opened.replacing}
           close={() => open(undefined)}
         />

@@ -4,6 +4,7 @@ import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { DeleteButton } from "../records/DeleteButton";
+import { latest } from "../records/latest";
 import { RecordForm } from "../records/RecordForm";
 import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 
@@ -35,7 +36,12 @@ export function PriceListSettings() {
           ))}
         </tbody>
       </table>
-      {open && <PriceListForm list={open === "new" ? undefined : open} close={() => setOpen(undefined)} />}
+      {open && (
+        <PriceListForm
+          list={open === "new" ? undefined : latest(data, open)}
+          close={() => setOpen(undefined)}
+        />
+      )}
     </KeptSection>
   );
 }

@@ -40,7 +40,16 @@ export function RecordForm({ title, confirm, fields, initial, save, done, close,
   const set = (name: string, value: string | number | boolean | undefined) =>
     setValues({ ...values, [name]: value });
   return (
-    <Modal open title={title} onCancel={close} footer={null} width={560} destroyOnHidden>
+    <Modal
+      open
+      title={title}
+      onCancel={close}
+      // A press beside the form, such as the second of a double click, takes nothing away that was typed.
+      mask={{ closable: false }}
+      footer={null}
+      width={560}
+      destroyOnHidden
+    >
       <form
         className="record-form"
         aria-label={title}

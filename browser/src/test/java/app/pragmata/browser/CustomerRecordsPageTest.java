@@ -15,6 +15,7 @@ import java.util.Base64;
 import java.util.Map;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
 
 /** What is on record of a customer, kept right by the office. */
 class CustomerRecordsPageTest {
@@ -240,6 +241,36 @@ class CustomerRecordsPageTest {
     Chromium.choose(desk, "Price list", "", "Ice makers");
     desk.locator(".record-form button[type=submit]").click();
     assertThat(desk.locator(".caller")).containsText("Ice makers");
+  }
+
+  @Test
+  void a_site_that_a_colleague_changed_meanwhile_is_told_and_can_be_saved_again() {
+    long customer = customer("Auk Street Bakery", "01632 960989");
+    Locator card = card(customer);
+    card.getByText("edit", new Locator.GetByTextOptions().setExact(true)).first().click();
+    JsonNode site = office.get("/api/customers/" + customer).json().path("sites").path(0);
+    office.put(
+        "/api/sites/" + site.path("id").asLong(),
+        Map.of("version", 1, "name", "By a colleague", "address", "Weir Street"));
+    name().fill("Ovens");
+    desk.locator(".record-form button[type=submit]").click();
+    assertThat(desk.getByText("Somebody changed this since you opened it").first()).isVisible();
+    assertThat(card).containsText("By a colleague");
+    assertThat(name()).hasValue("Ovens");
+    desk.locator(".record-form button[type=submit]").click();
+    assertThat(card).containsText("Ovens, Weir Street");
+  }
+
+  @Test
+  void a_press_beside_a_form_takes_nothing_away_that_was_typed() {
+    desk.navigate("/settings");
+    desk.getByRole(AriaRole.REGION, new Page.GetByRoleOptions().setName("Price lists"))
+        .getByRole(AriaRole.BUTTON)
+        .getByText("add")
+        .click();
+    name().fill("Half typed");
+    desk.mouse().click(20, 600);
+    assertThat(name()).hasValue("Half typed");
   }
 
   private Locator name() {
