@@ -14,10 +14,7 @@ import app.pragmata.server.people.Role;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
-import java.sql.DriverManager;
-import java.sql.SQLException;
 import java.time.Clock;
-import java.time.Instant;
 import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.Map;
@@ -36,6 +33,7 @@ public final class RunningPragmata {
   /** How often one address may ask for customers' pages here. */
   public static final int OFFER_REQUESTS_A_MINUTE = 900;
 
+  private static final String FIXED_START = "2026-11-24T06:30";
   private static final String LARGE = "pragmata_large";
   private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
 
@@ -43,48 +41,36 @@ public final class RunningPragmata {
   private final SettableClock clock;
   private final Map<String, Visitor> visitors = new ConcurrentHashMap<>();
 
-  private RunningPragmata(String database, Instant start) {
+  private RunningPragmata(String database, String localStart) {
     if (!database.equals(LARGE)) {
-      makeAnew(database);
+      DemoTemplate.copyTo(
+          database,
+          localStart,
+          template -> start(template, new SettableClock(SettableClock.moment(localStart))).close());
     }
-    clock = new SettableClock(start);
-    context =
-        new SpringApplicationBuilder(Pragmata.class)
-            .initializers(
-                early ->
-                    ((GenericApplicationContext) early)
-                        .registerBean("clock", Clock.class, () -> clock))
-            .run(
-                "--server.port=0",
-                "--pragmata.public-address=http://ferrow.example",
-                // All tests come from one address.
-                "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
-                "--pragmata.demo=true",
-                "--pragmata.large=" + (database.equals(LARGE) ? "true" : "false"),
-                "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,
-                "--spring.datasource.username=" + System.getProperty("pragmata.database.user"),
-                "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
+    clock = new SettableClock(SettableClock.moment(localStart));
+    context = start(database, clock);
   }
 
-  /** Tests that run side by side are apart: each of their processes has a database of its own. */
-  private static void makeAnew(String database) {
-    try (var connection =
-            DriverManager.getConnection(
-                System.getProperty("pragmata.database.url") + "postgres",
-                System.getProperty("pragmata.database.user"),
-                System.getProperty("pragmata.database.password"));
-        var statement = connection.createStatement()) {
-      statement.execute("drop database if exists %s with (force)".formatted(database));
-      statement.execute("create database " + database);
-      statement.execute("alter database %s set synchronous_commit = off".formatted(database));
-    } catch (SQLException exception) {
-      throw new IllegalStateException("No database for the tests", exception);
-    }
+  private static ConfigurableApplicationContext start(String database, Clock clock) {
+    return new SpringApplicationBuilder(Pragmata.class)
+        .initializers(
+            early ->
+                ((GenericApplicationContext) early).registerBean("clock", Clock.class, () -> clock))
+        .run(
+            "--server.port=0",
+            "--pragmata.public-address=http://ferrow.example",
+            // All tests come from one address.
+            "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
+            "--pragmata.demo=true",
+            "--pragmata.large=" + (database.equals(LARGE) ? "true" : "false"),
+            "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,
+            "--spring.datasource.username=" + System.getProperty("pragmata.database.user"),
+            "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
   }
 
   private static synchronized RunningPragmata on(String database, String localStart) {
-    return RUNNING.computeIfAbsent(
-        database, name -> new RunningPragmata(name, SettableClock.moment(localStart)));
+    return RUNNING.computeIfAbsent(database, name -> new RunningPragmata(name, localStart));
   }
 
   /** The program whose demo data ends at the given moment, such as "2026-11-24T10:42". */
@@ -94,7 +80,18 @@ public final class RunningPragmata {
 
   /** The program for tests: early on a Tuesday, before anybody has started work. */
   public static RunningPragmata forTests() {
-    return at("2026-11-24T06:30");
+    return at(FIXED_START);
+  }
+
+  /** A program that no other test touches, for as long as one test runs; whoever asks stops it. */
+  public static RunningPragmata untouched() {
+    return new RunningPragmata(
+        System.getProperty("pragmata.database.name") + "_untouched", FIXED_START);
+  }
+
+  /** Stops a program that nobody else uses. */
+  public void stop() {
+    context.close();
   }
 
   /** The program on the large company, which {@code ./pragmata load} has made, as of now. */
