@@ -2,24 +2,19 @@ package app.pragmata.server;
 
 import app.pragmata.server.demo.DemoCompany;
 import java.time.Clock;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.boot.SpringApplication;
 import org.springframework.boot.autoconfigure.SpringBootApplication;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnMissingBean;
-import org.springframework.boot.context.event.ApplicationReadyEvent;
 import org.springframework.boot.security.autoconfigure.UserDetailsServiceAutoConfiguration;
+import org.springframework.context.SmartLifecycle;
 import org.springframework.context.annotation.Bean;
-import org.springframework.context.event.EventListener;
 
 /** The program. */
 @SpringBootApplication(
     proxyBeanMethods = false,
     exclude = UserDetailsServiceAutoConfiguration.class)
 public class Pragmata {
-  private static final Logger LOG = LoggerFactory.getLogger(Pragmata.class);
-
   public static void main(String[] arguments) {
     SpringApplication.run(Pragmata.class, arguments);
   }
@@ -36,11 +31,35 @@ public class Pragmata {
     return new Startup(demo);
   }
 
-  record Startup(ObjectProvider<DemoCompany> demo) {
-    @EventListener(ApplicationReadyEvent.class)
-    void ready() {
+  /** Loads the demo's data, where it is wanted, before the address answers anybody. */
+  static final class Startup implements SmartLifecycle {
+    private final ObjectProvider<DemoCompany> demo;
+    private volatile boolean running;
+
+    Startup(ObjectProvider<DemoCompany> demo) {
+      this.demo = demo;
+    }
+
+    @Override
+    public void start() {
       demo.ifAvailable(DemoCompany::loadOnce);
-      LOG.info("Pragmata is ready");
+      running = true;
+    }
+
+    @Override
+    public void stop() {
+      running = false;
+    }
+
+    @Override
+    public boolean isRunning() {
+      return running;
+    }
+
+    /** Long before the web server, whose phase is one of the last. */
+    @Override
+    public int getPhase() {
+      return 0;
     }
   }
 }
