@@ -44,10 +44,8 @@ import java.util.Objects;
 import java.util.Set;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.boot.context.event.ApplicationStartedEvent;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Repository;
-import org.springframework.transaction.annotation.Transactional;
 import org.springframework.transaction.support.TransactionSynchronization;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 
@@ -99,15 +97,6 @@ public class Standings {
     @Override
     public void beforeCompletion() {
       TransactionSynchronizationManager.unbindResourceIfPossible(Standings.this);
-    }
-  }
-
-  /** Works out where everything stands for a database that comes from before this was kept. */
-  @EventListener(ApplicationStartedEvent.class)
-  @Transactional
-  public void fillOnce() {
-    if (!database.fetchExists(STANDING)) {
-      recompute();
     }
   }
 

@@ -19,7 +19,12 @@ create table standing (
   words text not null,
   -- Quoted and actual cost of labour, drive, parts and other, in this order.
   rungs bigint[] not null check (cardinality(rungs) = 8),
-  primary key (kind, record_id)
+  -- What came in last for a job: the day, and all that came in the month of that day. The list of what came in this month
+  -- then sorts and adds up by the standing alone, as every other list does.
+  received_on date,
+  received_minor bigint,
+  primary key (kind, record_id),
+  check ((received_on is null) = (received_minor is null))
 );
 create index standing_by_age on standing (stage, day, kind, record_id) include (value_minor, valid_until)
   where stage <> 'settled';
@@ -28,8 +33,8 @@ create index standing_by_margin on standing (stage, coalesce(margin_percent, -10
   where stage <> 'settled';
 create index standing_by_customer on standing (stage, customer_name, kind, record_id) where stage <> 'settled';
 create index standing_by_technician on standing (stage, technician_id) where stage <> 'settled';
-create index on receipt (received_on) include (invoice_id, amount_minor);
-create index on invoice (due_date) include (owed_minor) where owed_minor > 0;
+create index standing_by_receipt on standing (received_on, kind, record_id) include (received_minor)
+  where received_on is not null;
 
 -- A name that changes is the new one on every list.
 create function standing_follows_names() returns trigger language plpgsql as $$
@@ -56,5 +61,3 @@ create trigger standing_follows_job after update of customer_id on job
   for each row when (new.customer_id <> old.customer_id) execute function standing_follows_names();
 create trigger standing_follows_quote after update of customer_id on quote
   for each row when (new.customer_id <> old.customer_id) execute function standing_follows_names();
-drop index invoice_customer_id_due_date_idx;
-create index on invoice (customer_id, due_date) include (owed_minor) where owed_minor > 0;

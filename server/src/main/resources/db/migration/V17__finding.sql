@@ -1,3 +1,7 @@
+create extension if not exists unaccent;
+create extension if not exists fuzzystrmatch;
+create extension if not exists btree_gin;
+
 -- Text as it is searched: small letters without accents and apostrophes, anything else between the words a blank.
 create function search_text(written text) returns text language sql immutable parallel safe as $$
   select trim(regexp_replace(
@@ -45,25 +49,20 @@ create table search_entry (
 create index search_entry_customer on search_entry using gin (words) where kind = 'customer';
 create index search_entry_site on search_entry using gin (words) where kind = 'site';
 create index search_entry_equipment on search_entry using gin (words) where kind = 'equipment';
-create index search_entry_job on search_entry using gin (words) where kind = 'job';
+-- The newest jobs are wanted first: the index finds the words of each 20,000 of them by themselves.
+create index search_entry_job on search_entry using gin ((record_id / 20000), words) where kind = 'job';
 create index search_entry_digits on search_entry using gin (digits gin_trgm_ops) where digits <> '';
 
--- Every word of a name or an address, so that a mistyped one leads to those like it.
+-- A word that may go on is looked up as the words that it may become, for the index reads whole words much faster than
+-- beginnings. So every word that anything is found by is kept, in the order of its letters.
 create table search_word (
-  word text primary key
+  word text collate "C" primary key
 );
 create index search_word_like on search_word using gin (word gin_trgm_ops);
 
--- The query of whole words that may go on; widened, a word that is mistyped stands for those most like it too.
-create function search_query(written text, widened boolean) returns text language sql stable as $$
-  select coalesce(string_agg('(' || typed || ':*' || coalesce(' | ' || alike, '') || ')', ' & '), '')
-  from unnest(string_to_array(search_text(written), ' ')) as said (typed)
-  left join lateral (
-    select string_agg(word, ' | ') as alike from (
-      select word from search_word where widened and length(typed) > 2 and word % typed and word <> typed
-        and levenshtein(left(word, 60), left(typed, 60)) <= greatest(1, length(typed) / 3)
-      order by similarity(word, typed) desc, word limit 8) nearest) words on true
-  where typed <> ''
+-- Words with digits are numbers, postcodes and serials: too many and too seldom the same to be kept.
+create function search_words_of(words tsvector) returns setof text language sql immutable as $$
+  select word from unnest(tsvector_to_array(words)) as word where word ~ '^[^0-9]+$'
 $$;
 
 create function note_for_search(noted_kind text, noted_ids bigint[]) returns void language plpgsql as $$
@@ -75,13 +74,31 @@ begin
       set customer_id = excluded.customer_id, words = excluded.words, digits = excluded.digits
       where (search_entry.customer_id, search_entry.words, search_entry.digits)
         is distinct from (excluded.customer_id, excluded.words, excluded.digits);
-  if noted_kind in ('customer', 'site') then
-    insert into search_word
-      select distinct word from search_entry, unnest(tsvector_to_array(words)) as word
-      where kind = noted_kind and record_id = any(noted_ids) and word ~ '^[^0-9]{3,}$' order by word
-      on conflict do nothing;
-  end if;
+  insert into search_word
+    select distinct found.word from search_entry, search_words_of(words) as found (word)
+    where kind = noted_kind and record_id = any(noted_ids)
+      and not exists (select from search_word known where known.word = found.word)
+    order by found.word
+    on conflict do nothing;
 end $$;
+
+-- The query of words that may go on. A word that nothing begins with is mistyped and stands for those most like it;
+-- widened, so does every word.
+create function search_query(written text, widened boolean) returns text language sql stable as $$
+  select coalesce(string_agg('(' || case
+      when known is null then typed || ':*' || coalesce(' | ' || alike, '')
+      else known || coalesce(' | ' || alike, '') end || ')', ' & '), '')
+  from unnest(string_to_array(search_text(written), ' ')) as said (typed)
+  left join lateral (
+    select case when count(*) > 300 then typed || ':*' else string_agg(word, ' | ') end as known from (
+      select word from search_word where word >= typed and word < typed || U&'\+10FFFF' limit 301) beginning) words on true
+  left join lateral (
+    select string_agg(word, ' | ') as alike from (
+      select word from search_word where (widened or known is null) and typed ~ '^[^0-9]{3,}$' and word % typed and word <> typed
+        and levenshtein(left(word, 60), left(typed, 60)) <= greatest(1, length(typed) / 3)
+      order by similarity(word, typed) desc, word limit 8) nearest) others on true
+  where typed <> ''
+$$;
 
 -- New rows are noted together, for thousands of them may come in one statement.
 create function search_takes_new() returns trigger language plpgsql as $$
@@ -156,9 +173,3 @@ begin
 end $$;
 create trigger search_follows_move after update of customer_id on site
   for each row when (new.customer_id <> old.customer_id) execute function search_follows_move();
-
-insert into search_entry
-  select kind, record_id, customer_id, strip(to_tsvector('simple', search_text(text))), digits from search_source;
-insert into search_word
-  select distinct word from search_entry, unnest(tsvector_to_array(words)) as word
-  where kind in ('customer', 'site') and word ~ '^[^0-9]{3,}$';

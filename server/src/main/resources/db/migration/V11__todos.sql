@@ -1,0 +1,25 @@
+create table to_do (
+  id bigint generated always as identity primary key,
+  what text not null check (what <> ''),
+  for_person_id bigint not null references person,
+  due_day date not null,
+  customer_id bigint references customer,
+  job_id bigint references job,
+  quote_id bigint references quote,
+  state text not null default 'open' check (state in ('open', 'done', 'dropped')),
+  outcome text check (outcome <> ''),
+  created_at timestamptz not null,
+  created_by bigint not null references person,
+  closed_at timestamptz,
+  closed_by bigint references person,
+  version integer not null default 1,
+  check ((state = 'open') = (closed_at is null)),
+  check ((closed_at is null) = (closed_by is null)),
+  check ((state = 'open') = (outcome is null))
+);
+create index on to_do (for_person_id, due_day, id) where state = 'open';
+create index on to_do (due_day, id) where state = 'open';
+create index on to_do (closed_at desc, id) where state <> 'open';
+create index on to_do (customer_id);
+create index on to_do (job_id) where job_id is not null;
+create index on to_do (quote_id) where quote_id is not null;

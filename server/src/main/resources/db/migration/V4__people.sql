@@ -1,0 +1,24 @@
+create table person (
+  id bigint generated always as identity primary key,
+  name text not null,
+  username text not null unique,
+  password_hash text not null,
+  role text not null check (role in ('office', 'technician', 'bookkeeper', 'owner', 'customer', 'program')),
+  active boolean not null default true
+);
+
+-- Whoever acts through a customer's link, and what the program does of itself: nobody signs in as these.
+insert into person (id, name, username, password_hash, role, active) overriding system value values
+  (0, 'The customer', 'customer', 'none', 'customer', false),
+  (-1, 'Pragmata', 'pragmata', 'none', 'program', false);
+
+alter table audit_entry add foreign key (person_id) references person;
+alter table repeatable_request add foreign key (person_id) references person;
+
+create table wage (
+  person_id bigint not null references person,
+  from_day date not null,
+  wage_per_hour numeric(12, 4) not null check (wage_per_hour > 0),
+  on_cost_share numeric(6, 4) not null check (on_cost_share >= 0),
+  primary key (person_id, from_day)
+);

@@ -1,0 +1,21 @@
+-- Mail that is to go out; it stays here until it is taken or given up.
+create table mail (
+  id bigint generated always as identity primary key,
+  to_address text not null,
+  subject text not null,
+  body text not null,
+  quote_id bigint,
+  -- The edition of the quote that is printed from its frozen text when the message goes out.
+  attached_edition smallint,
+  state text not null check (state in ('waiting', 'sent', 'undeliverable')),
+  queued_at timestamptz not null,
+  -- Who is told when it cannot be delivered.
+  queued_by bigint not null references person,
+  attempts smallint not null default 0,
+  next_attempt_at timestamptz not null,
+  sent_at timestamptz,
+  last_fault text not null default '',
+  check ((state = 'sent') = (sent_at is not null))
+);
+create index on mail (next_attempt_at) where state = 'waiting';
+create index on mail (quote_id);

@@ -1,0 +1,136 @@
+create extension if not exists btree_gist;
+
+create table kind_of_job (
+  id bigint generated always as identity primary key,
+  name text not null unique,
+  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
+  default_minutes integer not null check (default_minutes between 5 and 960),
+  cost_centre text not null
+);
+
+create table fault_code (
+  code text primary key check (code ~ '^[A-Z0-9-]{2,12}$'),
+  name text not null unique check (name <> ''),
+  active boolean not null default true
+);
+
+create table cause_code (
+  code text primary key check (code ~ '^[A-Z0-9-]{2,12}$'),
+  name text not null unique check (name <> ''),
+  active boolean not null default true
+);
+
+create table job (
+  id bigint generated always as identity primary key,
+  number bigint not null unique,
+  customer_id bigint not null references customer,
+  site_id bigint not null references site,
+  equipment_id bigint references equipment,
+  -- Null for a job straight from a call.
+  quote_id bigint unique,
+  kind_of_job_id bigint not null references kind_of_job,
+  title text not null,
+  notes text not null default '',
+  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts', 'not_charged')),
+  not_charged_reason text,
+  priority text check (priority in ('emergency', 'urgent', 'normal', 'low')),
+  fault_code text references fault_code,
+  cause_code text references cause_code,
+  respond_by timestamptz,
+  respond_around_the_clock boolean not null default false,
+  -- When somebody was first on site.
+  responded_at timestamptz,
+  state text not null check (state in ('open', 'worked', 'checked', 'billed', 'settled', 'called_off')),
+  state_since timestamptz not null,
+  created_at timestamptz not null,
+  version integer not null default 1,
+  check ((billing_basis = 'not_charged') = (not_charged_reason is not null)),
+  check ((priority is null) = (respond_by is null)),
+  check (quote_id is not null or billing_basis <> 'fixed_price')
+);
+create index on job (state);
+create index on job (customer_id);
+create index on job (site_id);
+create index on job (equipment_id) where equipment_id is not null;
+-- What such jobs really took is read from the newest of a kind.
+create index job_done_by_kind on job (kind_of_job_id, id desc) where state in ('billed', 'settled');
+create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;
+
+alter table audit_entry add foreign key (job_id) references job;
+alter table journal_entry add foreign key (job_id) references job;
+
+create table visit (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  technician_id bigint references person,
+  day date,
+  start_time time,
+  expected_minutes integer not null check (expected_minutes between 5 and 960),
+  state text not null
+    check (state in ('unplanned', 'planned', 'driving', 'on_site', 'finished', 'checked', 'not_this_time', 'called_off')),
+  note text not null default '',
+  reason text not null default '',
+  finished_at timestamptz,
+  checked_at timestamptz,
+  checked_by bigint references person,
+  version integer not null default 1,
+  check (state = 'unplanned' or (technician_id is not null and day is not null and start_time is not null)),
+  check ((state = 'checked') = (checked_at is not null and checked_by is not null)),
+  check (state not in ('not_this_time', 'called_off') or reason <> '')
+);
+create index on visit (job_id);
+create index on visit (technician_id, day);
+
+create table time_entry (
+  id bigint generated always as identity primary key,
+  visit_id bigint not null references visit,
+  person_id bigint not null references person,
+  kind text not null check (kind in ('labour', 'drive')),
+  rate_class text not null check (rate_class in ('normal', 'overtime', 'night')),
+  started_at timestamptz not null,
+  -- Null while the clock runs.
+  ended_at timestamptz,
+  miles numeric(8, 1) not null default 0 check (miles between 0 and 1000),
+  description text not null default '',
+  -- What it cost as approved at the check; null until then.
+  time_cost_minor bigint check (time_cost_minor >= 0),
+  distance_cost_minor bigint check (distance_cost_minor >= 0),
+  version integer not null default 1,
+  constraint ends_after_start check (ended_at >= started_at),
+  constraint at_most_sixteen_hours check (ended_at - started_at <= interval '16 hours'),
+  check (kind = 'drive' or miles = 0),
+  check ((time_cost_minor is null) = (distance_cost_minor is null)),
+  check (time_cost_minor is null or ended_at is not null),
+  constraint one_clock_per_person
+    exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&)
+);
+create index on time_entry (visit_id);
+
+create table visit_part (
+  id bigint generated always as identity primary key,
+  visit_id bigint not null references visit,
+  part_id bigint not null references part,
+  quantity numeric(14, 3) not null check (quantity > 0),
+  cost_minor bigint not null check (cost_minor >= 0),
+  price_minor bigint not null check (price_minor >= 0),
+  place_id bigint not null references stock_place,
+  warranty_exclusion text check (warranty_exclusion <> ''),
+  journal_entry_id bigint references journal_entry,
+  added_at timestamptz not null,
+  version integer not null default 1
+);
+create index on visit_part (visit_id);
+
+alter table equipment add foreign key (visit_part_id) references visit_part;
+
+create table other_cost (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  supplier text not null,
+  description text not null,
+  cost_minor bigint not null check (cost_minor > 0),
+  vat_code text not null references vat_rate,
+  added_at timestamptz not null,
+  journal_entry_id bigint not null references journal_entry
+);
+create index on other_cost (job_id);
