@@ -10,6 +10,11 @@ export const money = (minor: number): string => amount.format(minor / 100).repla
 
 export const moneyOrDash = (minor: number): string => (minor === 0 ? "–" : money(minor));
 
+const unit = new Intl.NumberFormat("en-GB", { minimumFractionDigits: 2, maximumFractionDigits: 4 });
+
+/** The price of a unit with two decimals, or up to four where they are needed: "2.565". */
+export const unitPrice = (price: number): string => unit.format(price);
+
 /** Minor units without pence, for the Money line. */
 export const roundMoney = (minor: number): string => whole.format(minor / 100).replace("-", "−");
 

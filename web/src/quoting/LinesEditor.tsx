@@ -4,7 +4,7 @@ import { memo, useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { Computed, ComputedLine, FieldFault, TypedLine } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { PartSelect } from "../field/CorrectionForms";
-import { money } from "../format";
+import { money, unitPrice } from "../format";
 import { counts, KitPicker, LineTerms, PartsPicker } from "./OfferParts";
 import type { Draft } from "./QuoteEditor";
 import { PER } from "./QuoteLines";
@@ -202,7 +202,7 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
         aria-label={`Price of line ${at}`}
         className="figure"
         value={line.price ?? ""}
-        placeholder={figures?.unitPriceMinor == null ? "" : money(figures.unitPriceMinor)}
+        placeholder={figures?.unitPrice == null ? "" : unitPrice(figures.unitPrice)}
         suffix={PER[line.charge ?? ""]}
         status={wrong("price")}
         onChange={(event) => put({ ...line, price: event.target.value })}

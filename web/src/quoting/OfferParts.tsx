@@ -6,7 +6,7 @@ import { answer, client, withKey } from "../api/client";
 import type { Computed, TypedLine, TypedStage } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { money } from "../format";
+import { money, unitPrice } from "../format";
 import type { Draft } from "./QuoteEditor";
 
 /** Whether a line is part of the total as things stand. */
@@ -257,7 +257,7 @@ export function PartsPicker({ add }: { add: (lines: TypedLine[]) => void }) {
                 onChange={() => toggle(part.id, part.name)}
               >
                 {part.name} <span className="soft small">{part.number}</span>
-                <span className="figure">{money(part.priceMinor)}</span>
+                <span className="figure">{unitPrice(part.price)}</span>
               </Checkbox>
             ))}
           </div>

@@ -55,7 +55,7 @@ create table quote_line (
   unit_cost numeric(18, 8) not null check (unit_cost >= 0),
   cost_per_mile numeric(12, 4),
   drive_charge text check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
-  unit_price_minor bigint not null check (unit_price_minor >= 0),
+  unit_price numeric(14, 4) not null check (unit_price >= 0),
   vat_code text not null references vat_rate,
   choice text not null default 'included' check (choice in ('included', 'option', 'alternative')),
   choice_group text not null default '',

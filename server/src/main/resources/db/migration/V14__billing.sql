@@ -28,7 +28,7 @@ create table invoice_line (
   description text not null,
   quantity numeric(14, 3) not null,
   unit text not null,
-  unit_price_minor bigint not null,
+  unit_price numeric(14, 4) not null,
   full_minor bigint not null,
   warranty_share numeric(5, 4) not null default 0,
   warranty_reduction_minor bigint not null default 0,

@@ -19,7 +19,7 @@ create table company (
   charging_step_minutes smallint not null check (charging_step_minutes between 1 and 240),
   minimum_minutes smallint not null check (minimum_minutes between 0 and 480),
   drive_charge text not null check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
-  drive_charge_minor bigint not null check (drive_charge_minor >= 0),
+  drive_charge_price numeric(14, 4) not null check (drive_charge_price >= 0),
   other_markup_share numeric(6, 4) not null check (other_markup_share >= 0),
   standard_cost_per_hour numeric(12, 4) not null check (standard_cost_per_hour > 0),
   overhead_per_hour numeric(12, 4) not null check (overhead_per_hour >= 0),
@@ -42,7 +42,7 @@ create table rate_class_terms (
   rate_class text not null check (rate_class in ('normal', 'overtime', 'night')),
   from_day date not null,
   cost_factor numeric(6, 4) not null check (cost_factor > 0),
-  charge_per_hour_minor bigint not null check (charge_per_hour_minor >= 0),
+  charge_per_hour numeric(14, 4) not null check (charge_per_hour >= 0),
   primary key (rate_class, from_day)
 );
 

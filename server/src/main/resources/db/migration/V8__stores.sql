@@ -3,7 +3,7 @@ create table part (
   number text not null unique,
   name text not null,
   unit text not null default '',
-  price_minor bigint check (price_minor >= 0),
+  price numeric(14, 4) check (price >= 0),
   vat_code text not null references vat_rate,
   -- Held in all places together; value / quantity is the moving-average cost.
   quantity numeric(14, 3) not null default 0 check (quantity >= 0),

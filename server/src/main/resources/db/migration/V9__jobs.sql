@@ -112,7 +112,7 @@ create table visit_part (
   part_id bigint not null references part,
   quantity numeric(14, 3) not null check (quantity > 0),
   cost_minor bigint not null check (cost_minor >= 0),
-  price_minor bigint not null check (price_minor >= 0),
+  unit_price numeric(14, 4) not null check (unit_price >= 0),
   place_id bigint not null references stock_place,
   warranty_exclusion text check (warranty_exclusion <> ''),
   journal_entry_id bigint references journal_entry,

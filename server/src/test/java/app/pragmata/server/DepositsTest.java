@@ -36,6 +36,32 @@ class DepositsTest {
   }
 
   @Test
+  void a_deposit_in_money_is_asked_for_and_taken_only_up_to_what_was_chosen() {
+    var lamp = new java.util.HashMap<>(offered.lamp("option"));
+    lamp.put("taken", true);
+    gate.agree("deposit", "780.00").offer(lamp).sent();
+    JsonNode accepted = offered.accept(1, List.of()).json();
+    assertThat(accepted.path("depositDueMinor").asLong()).isEqualTo(734_40);
+    assertThat(offered.pay("400000000001").status()).isEqualTo(200);
+    assertThat(offered.heldDeposits()).containsExactly(734_40L);
+  }
+
+  @Test
+  void a_deposit_is_among_what_came_in_this_month_before_and_after_there_is_a_job() {
+    long before = paid();
+    offered.sent();
+    offered.accept(1, List.of());
+    offered.pay("400000000001");
+    assertThat(paid()).isEqualTo(before + 183_60);
+    gate.answered().planned();
+    assertThat(paid()).isEqualTo(before + 183_60);
+  }
+
+  private long paid() {
+    return gate.office().get("/api/worklists/paid").json().path("amountMinor").asLong();
+  }
+
+  @Test
   void the_entry_of_the_deposit_is_seen_before_the_invoice_is_posted() {
     offered.sent();
     offered.accept(1, List.of());

@@ -221,7 +221,7 @@ class ImportingTest {
             "number;name;price;cost\nLMP-F;Flashing lamp;35,00;17.10\n".replace(",00", ".00")),
         "take");
     var after = program.database().selectFrom(PART).where(PART.NUMBER.eq("LMP-F")).fetchSingle();
-    assertThat(after.getPriceMinor()).isEqualTo(3_500);
+    assertThat(after.getPrice()).isEqualTo(app.pragmata.core.money.UnitPrice.of("35.00"));
     assertThat(after.getValueMinor()).isEqualTo(before.getValueMinor());
   }
 

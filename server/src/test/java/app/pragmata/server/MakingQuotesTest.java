@@ -3,6 +3,7 @@ package app.pragmata.server;
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.math.BigDecimal;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -301,9 +302,9 @@ class MakingQuotesTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"80.00, '', 9200", "80.00, 85.00, 8500", "33.33, '', 3833", "0, 76.50, 7650"})
+  @CsvSource({"80.00, '', 92.00", "80.00, 85.00, 85.00", "33.33, '', 38.3295", "0, 76.50, 76.50"})
   void what_is_bought_in_is_marked_up_unless_it_has_a_price_of_its_own(
-      String cost, String price, long unitPriceMinor) {
+      String cost, String price, BigDecimal unitPrice) {
     JsonNode line =
         preview(
                 Map.of(
@@ -319,7 +320,7 @@ class MakingQuotesTest {
                     price))
             .path("lines")
             .path(0);
-    assertThat(line.path("unitPriceMinor").asLong()).isEqualTo(unitPriceMinor);
+    assertThat(line.path("unitPrice").asDecimal()).isEqualByComparingTo(unitPrice);
   }
 
   @Test
@@ -332,15 +333,15 @@ class MakingQuotesTest {
 
   @ParameterizedTest
   @CsvSource({
-    "per_call_out, '', 4500, 4500",
-    "per_call_out, 60.00, 6000, 6000",
-    "per_hour, 31.00, 3100, 2067",
-    "per_mile, 1.15, 115, 2116",
+    "per_call_out, '', 45.00, 4500",
+    "per_call_out, 60.00, 60.00, 6000",
+    "per_hour, 31.00, 31.00, 2067",
+    "per_mile, 1.15, 1.15, 2116",
     "none, '', 0, 0",
-    "'', '', 4500, 4500"
+    "'', '', 45.00, 4500"
   })
   void a_drive_of_40_minutes_and_18_miles_is_charged_by_its_rule(
-      String charge, String price, long unitPriceMinor, long netMinor) {
+      String charge, String price, BigDecimal unitPrice, long netMinor) {
     JsonNode line =
         preview(
                 Map.of(
@@ -356,7 +357,7 @@ class MakingQuotesTest {
                     price))
             .path("lines")
             .path(0);
-    assertThat(line.path("unitPriceMinor").asLong()).isEqualTo(unitPriceMinor);
+    assertThat(line.path("unitPrice").asDecimal()).isEqualByComparingTo(unitPrice);
     assertThat(line.path("netMinor").asLong()).isEqualTo(netMinor);
   }
 

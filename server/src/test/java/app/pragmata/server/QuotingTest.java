@@ -47,7 +47,7 @@ class QuotingTest {
               .path("lines")
               .path(0);
       assertThat(line.path("costMinor").asLong()).isEqualTo(13_50);
-      assertThat(line.path("unitPriceMinor").asLong()).isEqualTo(2_57);
+      assertThat(line.path("unitPrice").asString()).isEqualTo("2.565");
     } finally {
       database.execute(
           """

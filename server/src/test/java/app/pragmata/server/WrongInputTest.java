@@ -15,7 +15,7 @@ class WrongInputTest {
 
   @ParameterizedTest
   @CsvSource({
-    "price, 12.345, UNREADABLE",
+    "price, 12.34567, UNREADABLE",
     "price, -5, NEGATIVE",
     "quantity, -1, NEGATIVE",
     "quantity, 0, MISSING",

@@ -11,6 +11,7 @@ import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.people.Rates;
 import app.pragmata.core.quoting.DriveCharge;
@@ -52,7 +53,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
   }
 
   private static ChargeLine quotedDrive(QuoteLine.Drive drive) {
-    Money rate = drive.unitPrice();
+    UnitPrice rate = drive.unitPrice();
     return switch (drive.charge()) {
       case DriveCharge.PerHour perHour -> quoted(drive, hours(drive.minutes()), "h", rate);
       case DriveCharge.PerMile perMile -> quoted(drive, drive.miles(), "mi", rate);
@@ -61,7 +62,8 @@ public record Billing(Rates rates, ChargeTerms terms) {
     };
   }
 
-  private static ChargeLine quoted(QuoteLine line, BigDecimal quantity, String unit, Money price) {
+  private static ChargeLine quoted(
+      QuoteLine line, BigDecimal quantity, String unit, UnitPrice price) {
     String less = line.reduction().isZero() ? "" : ", less " + line.reduction();
     return ChargeLine.of(
         line.category(),
@@ -98,7 +100,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
             entry -> {
               RateClass rateClass = entry.getKey();
               int minutes = entry.getValue();
-              Money rate = rates.chargePerHour(rateClass, firstDay(visit, rateClass));
+              UnitPrice rate = rates.chargePerHour(rateClass, firstDay(visit, rateClass));
               String kind =
                   rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.label();
               return ChargeLine.of(
@@ -107,7 +109,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
                   hours(minutes),
                   "h",
                   rate,
-                  Money.forMinutes(minutes, rate.major()),
+                  rate.forMinutes(minutes),
                   warrantyShare,
                   terms.vatRate());
             })
@@ -148,6 +150,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
         visit.times().stream().map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add);
     return switch (terms.drive()) {
       case DriveCharge.None none -> List.of();
+      case DriveCharge.PerCallOut driveOnly when !fittedOrWorked(visit) -> List.of();
       case DriveCharge.PerCallOut callOut ->
           List.of(
               drive(
@@ -155,7 +158,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
                   BigDecimal.ONE,
                   "",
                   callOut.rate(),
-                  callOut.rate(),
+                  callOut.rate().times(BigDecimal.ONE),
                   warrantyShare));
       case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
@@ -164,7 +167,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
                   hours(minutes),
                   "h",
                   perHour.rate(),
-                  Money.forMinutes(minutes, perHour.rate().major()),
+                  perHour.rate().forMinutes(minutes),
                   warrantyShare));
       case DriveCharge.PerMile perMile when miles.signum() > 0 ->
           List.of(
@@ -180,11 +183,17 @@ public record Billing(Rates rates, ChargeTerms terms) {
     };
   }
 
+  /** A call-out is charged with or without a drive clock, but not for a drive alone. */
+  private static boolean fittedOrWorked(VisitFacts visit) {
+    return !visit.parts().isEmpty()
+        || visit.times().stream().anyMatch(entry -> entry.kind() == LABOUR);
+  }
+
   private ChargeLine drive(
       String description,
       BigDecimal quantity,
       String unit,
-      Money price,
+      UnitPrice price,
       Money full,
       Share warrantyShare) {
     return ChargeLine.of(
@@ -205,14 +214,13 @@ public record Billing(Rates rates, ChargeTerms terms) {
   }
 
   private ChargeLine other(JobFacts.OtherCost other) {
-    Money price =
-        Money.rounded(other.cost().major().multiply(BigDecimal.ONE.add(terms.otherMarkupShare())));
+    Money price = other.cost().times(BigDecimal.ONE.add(terms.otherMarkupShare()));
     return ChargeLine.of(
         Category.OTHER,
         other.description(),
         BigDecimal.ONE,
         "",
-        price,
+        new UnitPrice(price.major()),
         price,
         Share.NOTHING,
         other.vatRate());

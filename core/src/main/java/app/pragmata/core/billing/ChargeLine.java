@@ -3,6 +3,7 @@ package app.pragmata.core.billing;
 import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import java.math.BigDecimal;
 
@@ -18,7 +19,7 @@ public record ChargeLine(
     String description,
     BigDecimal quantity,
     String unit,
-    Money unitPrice,
+    UnitPrice unitPrice,
     Money full,
     Share warrantyShare,
     Money warrantyReduction,
@@ -37,7 +38,7 @@ public record ChargeLine(
       String description,
       BigDecimal quantity,
       String unit,
-      Money unitPrice,
+      UnitPrice unitPrice,
       Money full,
       Share warrantyShare,
       VatRate vatRate) {

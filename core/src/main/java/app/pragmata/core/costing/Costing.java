@@ -48,7 +48,7 @@ public record Costing(Rates rates, BigDecimal overheadPerHour) {
         rungs,
         quoted,
         actual,
-        labourVariance(rungs.get(Category.LABOUR), quoted.labourMinutes(), actual.labourMinutes()),
+        labourVariance(job.promise(), rungs.get(Category.LABOUR), actual.labourMinutes()),
         job.promise().stream().map(QuoteLine::net).collect(Money.sum()),
         Money.forMinutes(actual.labourMinutes(), overheadPerHour));
   }
@@ -97,16 +97,29 @@ public record Costing(Rates rates, BigDecimal overheadPerHour) {
   }
 
   /**
-   * Hours = (actual hours - quoted hours) x quoted rate; without quoted hours, all of it is hours.
+   * Hours = (actual - quoted minutes) x quoted rate, where the quoted rate is the sum of minutes x
+   * exact rate over the minutes, for a rate taken from a rounded amount would be off; without
+   * quoted minutes, all of it is hours.
    */
-  private static LabourVariance labourVariance(Rung labour, int quotedMinutes, int actualMinutes) {
+  private static LabourVariance labourVariance(
+      List<QuoteLine> promise, Rung labour, int actualMinutes) {
+    int quotedMinutes = 0;
+    BigDecimal minutesTimesRate = BigDecimal.ZERO;
+    for (QuoteLine line : promise) {
+      if (line instanceof QuoteLine.Labour quoted) {
+        quotedMinutes += quoted.minutes();
+        minutesTimesRate =
+            minutesTimesRate.add(
+                quoted.costPerHour().multiply(BigDecimal.valueOf(quoted.minutes())));
+      }
+    }
     if (quotedMinutes == 0) {
       return new LabourVariance(labour.variance(), Money.ZERO);
     }
-    BigDecimal quotedPerMinute =
-        labour.quoted().major().divide(BigDecimal.valueOf(quotedMinutes), MathContext.DECIMAL128);
+    BigDecimal perMinute =
+        minutesTimesRate.divide(BigDecimal.valueOf(60L * quotedMinutes), MathContext.DECIMAL128);
     Money hours =
-        Money.rounded(quotedPerMinute.multiply(BigDecimal.valueOf(actualMinutes - quotedMinutes)));
+        Money.rounded(perMinute.multiply(BigDecimal.valueOf(actualMinutes - quotedMinutes)));
     return new LabourVariance(hours, labour.variance().minus(hours));
   }
 }

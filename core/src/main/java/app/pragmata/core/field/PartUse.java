@@ -1,6 +1,7 @@
 package app.pragmata.core.field;
 
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import java.math.BigDecimal;
 
@@ -17,6 +18,6 @@ public record PartUse(
     String description,
     BigDecimal quantity,
     Money cost,
-    Money price,
+    UnitPrice price,
     VatRate vatRate,
     boolean warrantyExcluded) {}

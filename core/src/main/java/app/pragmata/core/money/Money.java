@@ -4,10 +4,13 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
+import java.math.BigInteger;
 import java.math.RoundingMode;
-import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collector;
+import java.util.stream.IntStream;
 
 /**
  * An amount of the one currency that the books are kept in, as a count of its minor units (pence).
@@ -47,8 +50,20 @@ public record Money(long minor) implements Comparable<Money> {
    * comma parts thousands only, so that "1,50" is refused and never taken for 150.
    */
   public static Money parse(String typed) {
+    BigDecimal major = number(typed);
+    if (major.scale() > 2) {
+      throw new Unreadable(Rule.UNREADABLE, "An amount has at most two decimals, such as 45.50.");
+    }
+    if (major.movePointRight(2).longValueExact() > LARGEST_TYPED_MINOR) {
+      throw new Unreadable(Rule.TOO_LARGE, "More than 100 million. Check the amount.");
+    }
+    return new Money(major.movePointRight(2).longValueExact());
+  }
+
+  /** The number in a typed amount or price: not negative, at most 12 digits before its decimals. */
+  static BigDecimal number(String typed) {
     String plain = Reading.withoutThousandsCommas(typed.replaceAll("[£$€\\s]", ""));
-    if (!plain.matches("-?(\\d{1,12}(\\.\\d*)?|\\.\\d+)")) {
+    if (!plain.matches("-?(\\d{1,12}(\\.\\d{0,12})?|\\.\\d{1,12})")) {
       throw new Unreadable(
           Rule.UNREADABLE,
           "“" + Reading.abridged(typed) + "” is not an amount. Enter it like 450 or 45.50.");
@@ -58,13 +73,7 @@ public record Money(long minor) implements Comparable<Money> {
       throw new Unreadable(
           Rule.NEGATIVE, "An amount here cannot be negative. Enter it like 450 or 45.50.");
     }
-    if (major.scale() > 2) {
-      throw new Unreadable(Rule.UNREADABLE, "An amount has at most two decimals, such as 45.50.");
-    }
-    if (major.movePointRight(2).longValueExact() > LARGEST_TYPED_MINOR) {
-      throw new Unreadable(Rule.TOO_LARGE, "More than 100 million. Check the amount.");
-    }
-    return new Money(major.movePointRight(2).longValueExact());
+    return major;
   }
 
   public Money plus(Money other) {
@@ -86,28 +95,40 @@ public record Money(long minor) implements Comparable<Money> {
 
   /**
    * Parts of this amount in proportion to these weights, which are not negative; they add up to it
-   * to the penny, for each takes what the parts up to it have rounded to (half up). Without any
-   * weight every part is nothing.
+   * to the penny: each is rounded toward nothing, and the pennies that are left go to the largest
+   * remainders, the earlier one first (the largest remainder method). Without any weight every part
+   * is nothing.
    */
   public List<Money> spreadOver(List<Money> weights) {
-    long whole = weights.stream().mapToLong(Money::minor).sum();
-    var parts = new ArrayList<Money>();
-    long weightSoFar = 0;
-    Money givenSoFar = ZERO;
-    for (Money weight : weights) {
-      weightSoFar += weight.minor();
-      Money upToHere =
-          whole == 0
-              ? ZERO
-              : new Money(
-                  BigDecimal.valueOf(minor)
-                      .multiply(BigDecimal.valueOf(weightSoFar))
-                      .divide(BigDecimal.valueOf(whole), 0, RoundingMode.HALF_UP)
-                      .longValueExact());
-      parts.add(upToHere.minus(givenSoFar));
-      givenSoFar = upToHere;
+    return spreadByShare(weights.stream().map(weight -> BigInteger.valueOf(weight.minor)).toList());
+  }
+
+  /** The same by weights that are no amounts, such as shares or minutes. */
+  public List<Money> spreadByShare(List<BigInteger> weights) {
+    BigInteger whole = weights.stream().reduce(BigInteger.ZERO, BigInteger::add);
+    if (whole.signum() == 0) {
+      return weights.stream().map(weight -> ZERO).toList();
     }
-    return parts;
+    var parts = new long[weights.size()];
+    var remainders = new BigInteger[weights.size()];
+    long left = minor;
+    for (int i = 0; i < parts.length; i++) {
+      BigInteger[] divided =
+          BigInteger.valueOf(minor).multiply(weights.get(i)).divideAndRemainder(whole);
+      parts[i] = divided[0].longValueExact();
+      remainders[i] = divided[1].abs();
+      left -= parts[i];
+    }
+    List<Integer> largestFirst =
+        IntStream.range(0, parts.length)
+            .boxed()
+            .sorted(Comparator.comparing((Integer i) -> remainders[i]).reversed())
+            .limit(Math.abs(left))
+            .toList();
+    for (int i : largestFirst) {
+      parts[i] += Long.signum(left);
+    }
+    return Arrays.stream(parts).mapToObj(Money::new).toList();
   }
 
   public boolean isZero() {

@@ -2,7 +2,7 @@ package app.pragmata.core.people;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Map;
@@ -30,7 +30,7 @@ public record Rates(
   }
 
   /** How a rate class multiplies the cost rate, and what it is charged at. */
-  public record ClassTerms(LocalDate fromDay, BigDecimal costFactor, Money chargePerHour)
+  public record ClassTerms(LocalDate fromDay, BigDecimal costFactor, UnitPrice chargePerHour)
       implements InForce.Dated {}
 
   /** The vans' running cost per mile. */
@@ -49,7 +49,7 @@ public record Rates(
         .multiply(terms(rateClass).on(day).costFactor());
   }
 
-  public Money chargePerHour(RateClass rateClass, LocalDate day) {
+  public UnitPrice chargePerHour(RateClass rateClass, LocalDate day) {
     return terms(rateClass).on(day).chargePerHour();
   }
 

@@ -1,30 +1,31 @@
 package app.pragmata.core.quoting;
 
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
 
 /** How driving is charged: for each visit, or for the whole drive of a quoted line. */
 public sealed interface DriveCharge {
   /** Driving minutes at a rate, not rounded up. */
-  record PerHour(Money rate) implements DriveCharge {}
+  record PerHour(UnitPrice rate) implements DriveCharge {}
 
-  record PerMile(Money rate) implements DriveCharge {}
+  record PerMile(UnitPrice rate) implements DriveCharge {}
 
   /** One amount for a visit that was driven or worked; driving is otherwise free. */
-  record PerCallOut(Money rate) implements DriveCharge {}
+  record PerCallOut(UnitPrice rate) implements DriveCharge {}
 
   record None() implements DriveCharge {
     @Override
-    public Money rate() {
-      return Money.ZERO;
+    public UnitPrice rate() {
+      return UnitPrice.ZERO;
     }
   }
 
   /** The price of an hour, a mile or a call-out, without VAT. */
-  Money rate();
+  UnitPrice rate();
 
   /** Reads what {@link #label} gives; an unknown label is a broken invariant. */
-  static DriveCharge of(String label, Money rate) {
+  static DriveCharge of(String label, UnitPrice rate) {
     return switch (label) {
       case "per_call_out" -> new PerCallOut(rate);
       case "per_hour" -> new PerHour(rate);
@@ -47,9 +48,9 @@ public sealed interface DriveCharge {
   /** What a drive comes to, rounded half up; for quoting one before it is driven. */
   default Money amountFor(int minutes, BigDecimal miles) {
     return switch (this) {
-      case PerHour perHour -> Money.forMinutes(minutes, perHour.rate().major());
+      case PerHour perHour -> perHour.rate().forMinutes(minutes);
       case PerMile perMile -> perMile.rate().times(miles);
-      case PerCallOut callOut -> callOut.rate();
+      case PerCallOut callOut -> callOut.rate().times(BigDecimal.ONE);
       case None none -> Money.ZERO;
     };
   }

@@ -5,11 +5,18 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /**
  * All that is offered: lines of which the customer may choose some, what comes off the whole, the
@@ -17,6 +24,8 @@ import java.util.Set;
  */
 public record Offer(
     List<OfferLine> lines, AmountOrShare discount, AmountOrShare deposit, List<Stage> stages) {
+  private static final int SHARE_DECIMALS = 8;
+
   public Offer {
     lines = List.copyOf(lines);
     stages = List.copyOf(stages);
@@ -69,6 +78,37 @@ public record Offer(
         .toList();
   }
 
+  /**
+   * Every priced line's net with its VAT, in the order of {@link #shown}: those that count are
+   * spread so that they add up to the total, whose VAT is computed from the net of each rate; the
+   * others have their own.
+   */
+  public List<Money> shownGross() {
+    List<QuoteLine> shown = shown();
+    List<OfferLine.Priced> priced = priced();
+    var gross =
+        new ArrayList<>(
+            shown.stream()
+                .map(line -> line.net().plus(VatBreakdown.vatOn(line.vatRate(), line.net())))
+                .toList());
+    for (VatBreakdown.PerRate rate : totals().vat().rates()) {
+      List<Integer> ofRate =
+          IntStream.range(0, shown.size())
+              .filter(i -> priced.get(i).choice().counts())
+              .filter(i -> shown.get(i).vatRate().equals(rate.rate()))
+              .boxed()
+              .toList();
+      List<Money> spread =
+          rate.net()
+              .plus(rate.vat())
+              .spreadOver(ofRate.stream().map(i -> shown.get(i).net()).toList());
+      for (int i = 0; i < ofRate.size(); i++) {
+        gross.set(ofRate.get(i), spread.get(i));
+      }
+    }
+    return gross;
+  }
+
   /** An amount off the whole stays on what is chosen; only a share also lowers what is not. */
   private Money offOther(OfferLine.Priced priced) {
     Money left = priced.afterOwnDiscount();
@@ -80,9 +120,14 @@ public record Offer(
     return QuoteTotals.of(promised());
   }
 
-  /** The deposit in money, of the gross total as things stand. */
+  /**
+   * The deposit in money, of the gross total as things stand; never more than that, for what the
+   * customer leaves out may bring the total below an amount that was asked for.
+   */
   public Money depositDue() {
-    return deposit.of(totals().vat().gross());
+    Money gross = totals().vat().gross();
+    Money asked = deposit.of(gross);
+    return asked.compareTo(gross) > 0 ? gross : asked;
   }
 
   /**
@@ -96,8 +141,13 @@ public record Offer(
     }
     Money net = totals().vat().net();
     if (stages.stream().allMatch(stage -> stage.part() instanceof AmountOrShare.OfTotal)) {
-      return net.spreadOver(
-          stages.stream().map(stage -> stage.part().of(Money.of("1000000.00"))).toList());
+      return net.spreadByShare(
+          stages.stream()
+              .map(Stage::part)
+              .map(AmountOrShare.OfTotal.class::cast)
+              .map(part -> part.share().fraction().setScale(SHARE_DECIMALS, RoundingMode.HALF_UP))
+              .map(BigDecimal::unscaledValue)
+              .toList());
     }
     var amounts = new ArrayList<>(stages.stream().map(stage -> stage.part().of(net)).toList());
     Money rest = net.minus(amounts.stream().collect(Money.sum()));
@@ -155,18 +205,7 @@ public record Offer(
   /** All that keeps the offer from being sent, each at the field where it was entered. */
   public List<Fault> faults() {
     var faults = new ArrayList<>(alternativeFaults());
-    Money whole =
-        priced().stream()
-            .filter(priced -> priced.choice().counts())
-            .map(OfferLine.Priced::afterOwnDiscount)
-            .collect(Money.sum());
-    if (discount.of(whole).compareTo(whole) > 0) {
-      faults.add(
-          new Fault(
-              "discount",
-              Rule.EXCEEDS_LIMIT,
-              "The discount is more than the lines come to, %s. Enter less.".formatted(whole)));
-    }
+    discountFault().ifPresent(faults::add);
     Money gross = totals().vat().gross();
     if (deposit.of(gross).compareTo(gross) > 0) {
       faults.add(
@@ -179,14 +218,94 @@ public record Offer(
     return faults;
   }
 
-  private java.util.Optional<Fault> stageFault() {
+  /**
+   * No choice that the customer may make brings what has a price to nil or below by discounts. What
+   * is left grows with what is chosen, so the smallest choices decide.
+   */
+  private Optional<Fault> discountFault() {
+    return smallestChoices()
+        .filter(choice -> choice.full().isPositive())
+        .map(Chosen::left)
+        .filter(left -> discount.of(left).compareTo(left) >= 0)
+        .min(Comparator.naturalOrder())
+        .map(
+            left ->
+                new Fault(
+                    "discount",
+                    Rule.EXCEEDS_LIMIT,
+                    left.isPositive()
+                        ? "With the fewest lines chosen they come to %s, and the discount leaves nothing of it. Enter less."
+                            .formatted(left)
+                        : "With the fewest lines chosen the discounts leave nothing to pay. Take some off."));
+  }
+
+  /** What some lines come to, in full and after their own discounts. */
+  private record Chosen(Money full, Money left) {
+    static final Chosen NOTHING = new Chosen(Money.ZERO, Money.ZERO);
+
+    static Chosen of(OfferLine.Priced priced) {
+      return new Chosen(priced.line().full(), priced.afterOwnDiscount());
+    }
+
+    Chosen plus(Chosen other) {
+      return new Chosen(full.plus(other.full), left.plus(other.left));
+    }
+  }
+
+  /**
+   * The choice of the cheapest alternatives and no option, and each that differs from it by one
+   * line: one of them is the smallest that has a price at all.
+   */
+  private Stream<Chosen> smallestChoices() {
+    Chosen included =
+        priced().stream()
+            .filter(priced -> priced.choice() instanceof Choice.Included)
+            .map(Chosen::of)
+            .reduce(Chosen.NOTHING, Chosen::plus);
+    Map<String, List<Chosen>> alternatives = new LinkedHashMap<>();
+    var options = new ArrayList<Chosen>();
+    for (OfferLine.Priced priced : priced()) {
+      switch (priced.choice()) {
+        case Choice.Included counted -> {}
+        case Choice.Option option -> options.add(Chosen.of(priced));
+        case Choice.Alternative alternative ->
+            alternatives
+                .computeIfAbsent(alternative.group(), group -> new ArrayList<>())
+                .add(Chosen.of(priced));
+      }
+    }
+    Comparator<Chosen> cheapest = Comparator.comparing(Chosen::left).thenComparing(Chosen::full);
+    Map<String, Chosen> least = new LinkedHashMap<>();
+    alternatives.forEach((group, of) -> least.put(group, of.stream().min(cheapest).orElseThrow()));
+    Chosen base =
+        Stream.concat(Stream.of(included), least.values().stream())
+            .reduce(Chosen.NOTHING, Chosen::plus);
+    Stream<Chosen> withOneOption = options.stream().map(base::plus);
+    Stream<Chosen> withAnotherAlternative =
+        alternatives.entrySet().stream()
+            .flatMap(
+                group ->
+                    group.getValue().stream()
+                        .map(other -> without(included, least, group.getKey()).plus(other)));
+    return Stream.of(Stream.of(base), withOneOption, withAnotherAlternative)
+        .flatMap(choices -> choices);
+  }
+
+  private static Chosen without(Chosen included, Map<String, Chosen> least, String group) {
+    return least.entrySet().stream()
+        .filter(other -> !other.getKey().equals(group))
+        .map(Map.Entry::getValue)
+        .reduce(included, Chosen::plus);
+  }
+
+  private Optional<Fault> stageFault() {
     if (stages.isEmpty()) {
-      return java.util.Optional.empty();
+      return Optional.empty();
     }
     boolean shares = stages.stream().allMatch(s -> s.part() instanceof AmountOrShare.OfTotal);
     boolean amounts = stages.stream().allMatch(s -> s.part() instanceof AmountOrShare.Fixed);
     if (!shares && !amounts) {
-      return java.util.Optional.of(
+      return Optional.of(
           new Fault(
               "stages",
               Rule.WRONG_STATE,
@@ -195,9 +314,9 @@ public record Offer(
     Money whole = shares ? Money.of("100.00") : totals().vat().net();
     Money sum = stages.stream().map(stage -> stage.part().of(whole)).collect(Money.sum());
     if (sum.equals(whole)) {
-      return java.util.Optional.empty();
+      return Optional.empty();
     }
-    return java.util.Optional.of(
+    return Optional.of(
         new Fault(
             "stages",
             Rule.WRONG_STATE,

@@ -2,6 +2,7 @@ package app.pragmata.core.quoting;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
@@ -20,7 +21,7 @@ public sealed interface QuoteLine {
   Money cost();
 
   /** Per hour for labour, by its rule for the drive, per unit for anything else; without VAT. */
-  Money unitPrice();
+  UnitPrice unitPrice();
 
   /** The price of the whole line before anything comes off it, without VAT. */
   Money full();
@@ -42,7 +43,7 @@ public sealed interface QuoteLine {
       int minutes,
       RateClass rateClass,
       BigDecimal costPerHour,
-      Money chargePerHour,
+      UnitPrice chargePerHour,
       VatRate vatRate,
       Money reduction)
       implements QuoteLine {
@@ -52,7 +53,7 @@ public sealed interface QuoteLine {
         int minutes,
         RateClass rateClass,
         BigDecimal costPerHour,
-        Money chargePerHour,
+        UnitPrice chargePerHour,
         VatRate vatRate) {
       this(description, minutes, rateClass, costPerHour, chargePerHour, vatRate, Money.ZERO);
     }
@@ -74,13 +75,13 @@ public sealed interface QuoteLine {
     }
 
     @Override
-    public Money unitPrice() {
+    public UnitPrice unitPrice() {
       return chargePerHour;
     }
 
     @Override
     public Money full() {
-      return Money.forMinutes(minutes, chargePerHour.major());
+      return chargePerHour.forMinutes(minutes);
     }
   }
 
@@ -125,7 +126,7 @@ public sealed interface QuoteLine {
     }
 
     @Override
-    public Money unitPrice() {
+    public UnitPrice unitPrice() {
       return charge.rate();
     }
 
@@ -141,7 +142,7 @@ public sealed interface QuoteLine {
       String description,
       BigDecimal quantity,
       BigDecimal unitCost,
-      Money unitPrice,
+      UnitPrice unitPrice,
       VatRate vatRate,
       Money reduction)
       implements QuoteLine {
@@ -151,7 +152,7 @@ public sealed interface QuoteLine {
         String description,
         BigDecimal quantity,
         BigDecimal unitCost,
-        Money unitPrice,
+        UnitPrice unitPrice,
         VatRate vatRate) {
       this(partId, description, quantity, unitCost, unitPrice, vatRate, Money.ZERO);
     }
@@ -182,13 +183,17 @@ public sealed interface QuoteLine {
       String description,
       BigDecimal quantity,
       Money unitCost,
-      Money unitPrice,
+      UnitPrice unitPrice,
       VatRate vatRate,
       Money reduction)
       implements QuoteLine {
     /** At its full price. */
     public Other(
-        String description, BigDecimal quantity, Money unitCost, Money unitPrice, VatRate vatRate) {
+        String description,
+        BigDecimal quantity,
+        Money unitCost,
+        UnitPrice unitPrice,
+        VatRate vatRate) {
       this(description, quantity, unitCost, unitPrice, vatRate, Money.ZERO);
     }
 

@@ -2,6 +2,7 @@ package app.pragmata.core.stores;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
 import java.util.Comparator;
 import java.util.List;
@@ -33,20 +34,20 @@ public record ChargeOutPrice(List<Band> bands, Share discount) {
   }
 
   /**
-   * Per unit, rounded half up, and the discount rounded half up once more; a cost above every band
-   * takes the dearest band's markup.
+   * Per unit, rounded half up to four decimals once; a cost above every band takes the dearest
+   * band's markup.
    */
-  public Money of(@Nullable Money ownPrice, BigDecimal averageCost) {
-    Money list = ownPrice == null ? ofBand(averageCost) : ownPrice;
-    return list.minus(discount.of(list));
+  public UnitPrice of(@Nullable UnitPrice ownPrice, BigDecimal averageCost) {
+    BigDecimal list = ownPrice == null ? ofBand(averageCost) : ownPrice.major();
+    return UnitPrice.rounded(list.multiply(BigDecimal.ONE.subtract(discount.fraction())));
   }
 
-  private Money ofBand(BigDecimal averageCost) {
+  private BigDecimal ofBand(BigDecimal averageCost) {
     Band band =
         bands.stream()
             .filter(candidate -> averageCost.compareTo(candidate.upToCost().major()) <= 0)
             .findFirst()
             .orElse(bands.getLast());
-    return Money.rounded(averageCost.multiply(BigDecimal.ONE.add(band.markupShare())));
+    return averageCost.multiply(BigDecimal.ONE.add(band.markupShare()));
   }
 }

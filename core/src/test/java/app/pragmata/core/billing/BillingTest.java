@@ -19,6 +19,7 @@ import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
@@ -84,7 +85,7 @@ class BillingTest {
             new BigDecimal("18.4"),
             new BigDecimal("24.108"),
             new BigDecimal("0.38"),
-            new DriveCharge.PerMile(Money.of("0.65")),
+            new DriveCharge.PerMile(UnitPrice.of("0.65")),
             STANDARD);
     ChargeLine line =
         draft(
@@ -95,7 +96,7 @@ class BillingTest {
             .getFirst();
     assertThat(line.quantity()).isEqualByComparingTo("18.4");
     assertThat(line.unit()).isEqualTo("mi");
-    assertThat(line.unitPrice()).isEqualTo(Money.of("0.65"));
+    assertThat(line.unitPrice()).isEqualTo(UnitPrice.of("0.65"));
     assertThat(line.net()).isEqualTo(Money.of("11.96"));
   }
 
@@ -143,13 +144,14 @@ class BillingTest {
 
   @Test
   void driving_by_the_hour_charges_the_minutes() {
-    assertThat(driveCharge(new DriveCharge.PerHour(Money.of("30.00"))))
+    assertThat(driveCharge(new DriveCharge.PerHour(UnitPrice.of("30.00"))))
         .isEqualTo(Money.of("20.00"));
   }
 
   @Test
   void driving_by_the_mile_charges_the_distance() {
-    assertThat(driveCharge(new DriveCharge.PerMile(Money.of("0.65")))).isEqualTo(Money.of("11.96"));
+    assertThat(driveCharge(new DriveCharge.PerMile(UnitPrice.of("0.65"))))
+        .isEqualTo(Money.of("11.96"));
   }
 
   @Test

@@ -6,6 +6,7 @@ import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
@@ -91,7 +92,7 @@ public final class AnyJob extends DomainContextBase {
                     "Part",
                     quantity,
                     Money.ofMinor(cost),
-                    Money.ofMinor(price),
+                    UnitPrice.of(Money.ofMinor(price).toString()),
                     vatRate,
                     excluded));
   }

@@ -11,6 +11,7 @@ import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.util.List;
@@ -82,7 +83,7 @@ class BecauseTest {
                         "Part " + id,
                         new BigDecimal("1.5"),
                         Money.ZERO,
-                        Money.ZERO,
+                        UnitPrice.ZERO,
                         WorkedExample.STANDARD,
                         false))
             .toList();

@@ -11,9 +11,11 @@ import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.InForce;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.people.Rates;
+import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Map;
@@ -55,6 +57,29 @@ class CostingTest {
   void labour_variance_splits_into_fifty_minutes_more_and_the_overtime_rate() {
     assertThat(sheet.labourVariance().hours()).isEqualTo(Money.of("20.09"));
     assertThat(sheet.labourVariance().rate()).isEqualTo(Money.of("9.04"));
+  }
+
+  @Test
+  void more_hours_at_the_quoted_wage_are_no_rate_variance_however_few_were_quoted() {
+    var minute =
+        new QuoteLine.Labour(
+            "Look at it",
+            1,
+            RateClass.NORMAL,
+            new BigDecimal("24.108"),
+            UnitPrice.of("58.00"),
+            WorkedExample.STANDARD);
+    var hour =
+        new JobFacts.VisitFacts(
+            1,
+            WorkedExample.DAY,
+            true,
+            List.of(WorkedExample.entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
+            List.of());
+    CostSheet taken = costing().cost(new JobFacts(List.of(minute), List.of(hour), List.of()));
+    assertThat(taken.rung(Category.LABOUR).variance()).isEqualTo(Money.of("23.71"));
+    assertThat(taken.labourVariance().hours()).isEqualTo(Money.of("23.71"));
+    assertThat(taken.labourVariance().rate()).isEqualTo(Money.ZERO);
   }
 
   @Test

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
 import app.pragmata.core.costing.PromisedParts.Quantity;
-import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
@@ -23,7 +23,7 @@ class PromisedPartsTest {
         "Part " + partId,
         new BigDecimal(quantity),
         BigDecimal.ONE,
-        Money.of("2.00"),
+        UnitPrice.of("2.00"),
         STANDARD);
   }
 

@@ -8,6 +8,7 @@ import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.InForce;
 import app.pragmata.core.people.RateClass;
@@ -47,7 +48,8 @@ public final class WorkedExample {
 
   private static InForce<Rates.ClassTerms> terms(String what, String factor, String charge) {
     return new InForce<>(
-        what, List.of(new Rates.ClassTerms(LONG_AGO, new BigDecimal(factor), Money.of(charge))));
+        what,
+        List.of(new Rates.ClassTerms(LONG_AGO, new BigDecimal(factor), UnitPrice.of(charge))));
   }
 
   public static Costing costing() {
@@ -56,7 +58,11 @@ public final class WorkedExample {
 
   public static ChargeTerms chargeTerms() {
     return new ChargeTerms(
-        15, 60, new DriveCharge.PerCallOut(Money.of("45.00")), new BigDecimal("0.15"), STANDARD);
+        15,
+        60,
+        new DriveCharge.PerCallOut(UnitPrice.of("45.00")),
+        new BigDecimal("0.15"),
+        STANDARD);
   }
 
   public static Warranty warranty() {
@@ -76,7 +82,7 @@ public final class WorkedExample {
                 150,
                 RateClass.NORMAL,
                 new BigDecimal("24.108"),
-                Money.of("58.00"),
+                UnitPrice.of("58.00"),
                 STANDARD),
             new QuoteLine.Drive(
                 "Call-out",
@@ -84,24 +90,28 @@ public final class WorkedExample {
                 new BigDecimal("15"),
                 new BigDecimal("24.108"),
                 new BigDecimal("0.38"),
-                new DriveCharge.PerCallOut(Money.of("45.00")),
+                new DriveCharge.PerCallOut(UnitPrice.of("45.00")),
                 STANDARD),
             new QuoteLine.Part(
                 1,
                 "Gate ram",
                 BigDecimal.ONE,
                 new BigDecimal("212.40"),
-                Money.of("318.60"),
+                UnitPrice.of("318.60"),
                 STANDARD),
             new QuoteLine.Part(
                 2,
                 "Photocell pair",
                 BigDecimal.ONE,
                 new BigDecimal("14.25"),
-                Money.of("26.90"),
+                UnitPrice.of("26.90"),
                 STANDARD),
             new QuoteLine.Other(
-                "Limit switch set-up", BigDecimal.ONE, Money.ZERO, Money.of("76.50"), STANDARD)),
+                "Limit switch set-up",
+                BigDecimal.ONE,
+                Money.ZERO,
+                UnitPrice.of("76.50"),
+                STANDARD)),
         List.of(
             new VisitFacts(
                 1,
@@ -118,7 +128,7 @@ public final class WorkedExample {
                         "Gate ram",
                         BigDecimal.ONE,
                         Money.of("212.40"),
-                        Money.of("318.60"),
+                        UnitPrice.of("318.60"),
                         STANDARD,
                         false),
                     new PartUse(
@@ -127,7 +137,7 @@ public final class WorkedExample {
                         "Photocell pair",
                         new BigDecimal("2"),
                         Money.of("28.50"),
-                        Money.of("26.90"),
+                        UnitPrice.of("26.90"),
                         STANDARD,
                         true)))),
         List.of());

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -59,7 +59,7 @@ class RatesTest {
   @ParameterizedTest
   @CsvSource({"2026-09-30,56.00", "2026-10-01,58.00"})
   void the_charge_rate_changes_on_its_day(LocalDate day, String perHour) {
-    assertThat(rates.chargePerHour(RateClass.NORMAL, day)).isEqualTo(Money.of(perHour));
+    assertThat(rates.chargePerHour(RateClass.NORMAL, day)).isEqualTo(UnitPrice.of(perHour));
   }
 
   @ParameterizedTest
@@ -95,7 +95,7 @@ class RatesTest {
   }
 
   private static Rates.ClassTerms terms(LocalDate from, String factor, String charge) {
-    return new Rates.ClassTerms(from, new BigDecimal(factor), Money.of(charge));
+    return new Rates.ClassTerms(from, new BigDecimal(factor), UnitPrice.of(charge));
   }
 
   private static void refuses(ThrowingCallable act, String naming) {

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -31,13 +32,24 @@ class OfferLawsTest {
                 Arbitraries.integers().between(0, 2),
                 Arbitraries.of(STANDARD, REDUCED))
             .as(OfferLawsTest::line);
-    return Combinators.combine(lines.list().ofMinSize(1).ofMaxSize(25), shares(), shares())
+    Arbitrary<AmountOrShare> discounts =
+        Arbitraries.oneOf(
+            shares(),
+            Arbitraries.longs()
+                .between(0, 300_000)
+                .map(minor -> new AmountOrShare.Fixed(Money.ofMinor(minor))));
+    return Combinators.combine(lines.list().ofMinSize(1).ofMaxSize(25), discounts, shares())
         .as((all, discount, deposit) -> new Offer(all, discount, deposit, List.of()));
   }
 
   private static OfferLine line(long price, int discount, int choice, VatRate rate) {
     return new OfferLine.Priced(
-        new QuoteLine.Other("Post", BigDecimal.ONE, Money.of("1.00"), Money.ofMinor(price), rate),
+        new QuoteLine.Other(
+            "Post",
+            BigDecimal.ONE,
+            Money.of("1.00"),
+            UnitPrice.of(Money.ofMinor(price).toString()),
+            rate),
         share(discount),
         choice == 0 ? new Choice.Included() : new Choice.Option(choice == 1));
   }
@@ -95,5 +107,36 @@ class OfferLawsTest {
     Money before = offer.choose(none).totals().vat().net();
     Money after = offer.choose(new HashSet<>(all)).totals().vat().net();
     assertThat(after).isGreaterThanOrEqualTo(before);
+  }
+
+  @Property
+  void an_offer_without_faults_never_becomes_free_by_discount_whatever_is_chosen(
+      @ForAll("offers") Offer offer, @ForAll long seed) {
+    if (!offer.faults().isEmpty()) {
+      return;
+    }
+    var random = new java.util.Random(seed);
+    var taken = new HashSet<Integer>();
+    for (int i = 0; i < offer.lines().size(); i++) {
+      if (offer.lines().get(i) instanceof OfferLine.Priced priced
+          && priced.choice() instanceof Choice.Option
+          && random.nextBoolean()) {
+        taken.add(i);
+      }
+    }
+    Offer chosen = offer.choose(taken);
+    Money full = chosen.promised().stream().map(QuoteLine::full).collect(Money.sum());
+    assertThat(full.isZero() || chosen.totals().vat().net().isPositive()).isTrue();
+  }
+
+  @Property
+  void prices_shown_with_vat_add_up_to_the_total(@ForAll("offers") Offer offer) {
+    Money shown = Money.ZERO;
+    for (int i = 0; i < offer.lines().size(); i++) {
+      if (offer.lines().get(i) instanceof OfferLine.Priced priced && priced.choice().counts()) {
+        shown = shown.plus(offer.shownGross().get(i));
+      }
+    }
+    assertThat(shown).isEqualTo(offer.totals().vat().gross());
   }
 }

@@ -6,9 +6,11 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.pragmata.core.Fault;
 import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -29,7 +31,7 @@ class OfferTest {
   private static final AmountOrShare NOTHING = AmountOrShare.nothing();
 
   private static QuoteLine line(String name, String price, VatRate rate) {
-    return new QuoteLine.Other(name, BigDecimal.ONE, Money.of("1.00"), Money.of(price), rate);
+    return new QuoteLine.Other(name, BigDecimal.ONE, Money.of("1.00"), UnitPrice.of(price), rate);
   }
 
   private static OfferLine included(String name, String price) {
@@ -151,6 +153,77 @@ class OfferTest {
         new Offer(
             List.of(included("Gate", "200.00")), NOTHING, AmountOrShare.parse("240.01"), List.of());
     assertThat(offer.faults()).extracting(Fault::field).containsExactly("deposit");
+  }
+
+  @Test
+  void a_deposit_in_money_is_never_more_than_what_the_chosen_lines_come_to() {
+    Offer offer =
+        new Offer(
+            List.of(included("Gate", "50.00"), option("Lamp", "30.00")),
+            NOTHING,
+            AmountOrShare.parse("90.00"),
+            List.of());
+    assertThat(offer.choose(Set.of()).depositDue()).isEqualTo(Money.of("60.00"));
+    assertThat(offer.choose(Set.of(1)).depositDue()).isEqualTo(Money.of("90.00"));
+  }
+
+  private static OfferLine taken(String name, String price) {
+    return new OfferLine.Priced(line(name, price, STANDARD), NOTHING, new Choice.Option(true));
+  }
+
+  @Test
+  void a_discount_that_leaves_nothing_once_an_option_is_left_out_keeps_the_offer_from_being_sent() {
+    assertThat(offer("60", included("Gate", "50.00"), taken("Lamp", "30.00")).faults())
+        .extracting(Fault::field, Fault::rule)
+        .containsExactly(org.assertj.core.groups.Tuple.tuple("discount", Rule.EXCEEDS_LIMIT));
+  }
+
+  @Test
+  void a_discount_smaller_than_what_the_customer_cannot_leave_out_keeps_nothing_back() {
+    assertThat(offer("49.99", included("Gate", "50.00"), taken("Lamp", "30.00")).faults())
+        .isEmpty();
+  }
+
+  @Test
+  void a_discount_as_large_as_the_cheapest_alternative_or_the_cheapest_option_is_a_fault() {
+    assertThat(
+            offer("90", alternative("Chain", "90.00", false), alternative("Belt", "140.00", true))
+                .faults())
+        .hasSize(1);
+    assertThat(offer("30", taken("Lamp", "30.00"), taken("Bell", "80.00")).faults()).hasSize(1);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"100%,''", "'',100%"})
+  void discounts_of_everything_are_a_fault(String onAll, String onTheLine) {
+    assertThat(offer(onAll, included("Gate", "50.00", onTheLine)).faults())
+        .extracting(Fault::field)
+        .containsExactly("discount");
+  }
+
+  @Test
+  void what_has_no_price_at_all_may_be_offered() {
+    assertThat(offer("10%", included("Look at it", "0.00")).faults()).isEmpty();
+  }
+
+  @Test
+  void prices_shown_with_vat_add_up_to_the_total() {
+    Offer offer =
+        offer(
+            "",
+            included("Screw", "0.21"),
+            included("Nut", "0.21"),
+            included("Washer", "0.21"),
+            included("Bolt", "0.21"),
+            included("Clip", "0.17"));
+    assertThat(offer.totals().vat().gross()).isEqualTo(Money.of("1.21"));
+    assertThat(offer.shownGross().stream().collect(Money.sum())).isEqualTo(Money.of("1.21"));
+  }
+
+  @Test
+  void what_is_not_chosen_is_shown_with_its_own_vat() {
+    assertThat(offer("", included("Gate", "50.00"), option("Lamp", "30.00")).shownGross())
+        .containsExactly(Money.of("60.00"), Money.of("36.00"));
   }
 
   private static Offer staged(String... parts) {

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.util.List;
@@ -29,27 +30,27 @@ class QuoteLineTest {
 
   @Test
   void a_drive_costs_its_minutes_and_its_miles_whatever_is_charged_for_it() {
-    assertThat(drive(new DriveCharge.PerCallOut(Money.of("45.00"))).cost())
+    assertThat(drive(new DriveCharge.PerCallOut(UnitPrice.of("45.00"))).cost())
         .isEqualTo(Money.of("23.06"));
     assertThat(drive(new DriveCharge.None()).cost()).isEqualTo(Money.of("23.06"));
   }
 
   @Test
   void a_call_out_has_one_price() {
-    assertThat(drive(new DriveCharge.PerCallOut(Money.of("45.00"))).net())
+    assertThat(drive(new DriveCharge.PerCallOut(UnitPrice.of("45.00"))).net())
         .isEqualTo(Money.of("45.00"));
   }
 
   @Test
   void a_drive_by_the_mile_is_its_distance_at_the_rate_rounded_once() {
-    QuoteLine line = drive(new DriveCharge.PerMile(Money.of("0.65")));
-    assertThat(line.unitPrice()).isEqualTo(Money.of("0.65"));
+    QuoteLine line = drive(new DriveCharge.PerMile(UnitPrice.of("0.65")));
+    assertThat(line.unitPrice()).isEqualTo(UnitPrice.of("0.65"));
     assertThat(line.net()).isEqualTo(Money.of("11.96"));
   }
 
   @Test
   void a_drive_by_the_hour_is_its_minutes_at_the_rate_rounded_once() {
-    assertThat(drive(new DriveCharge.PerHour(Money.of("31.00"))).net())
+    assertThat(drive(new DriveCharge.PerHour(UnitPrice.of("31.00"))).net())
         .isEqualTo(Money.of("20.67"));
   }
 
@@ -58,9 +59,9 @@ class QuoteLineTest {
       @ForAll @LongRange(min = 1, max = 90_000) long rate) {
     for (DriveCharge charge :
         List.of(
-            new DriveCharge.PerCallOut(Money.ofMinor(rate)),
-            new DriveCharge.PerHour(Money.ofMinor(rate)),
-            new DriveCharge.PerMile(Money.ofMinor(rate)),
+            new DriveCharge.PerCallOut(UnitPrice.of(Money.ofMinor(rate).toString())),
+            new DriveCharge.PerHour(UnitPrice.of(Money.ofMinor(rate).toString())),
+            new DriveCharge.PerMile(UnitPrice.of(Money.ofMinor(rate).toString())),
             new DriveCharge.None())) {
       assertThat(DriveCharge.of(charge.label(), charge.rate())).isEqualTo(charge);
     }
@@ -74,7 +75,7 @@ class QuoteLineTest {
             "Cable",
             new BigDecimal("14"),
             new BigDecimal("1.33333333"),
-            Money.of("2.10"),
+            UnitPrice.of("2.10"),
             STANDARD);
     assertThat(line.cost()).isEqualTo(Money.of("18.67"));
     assertThat(line.net()).isEqualTo(Money.of("29.40"));
@@ -84,7 +85,7 @@ class QuoteLineTest {
   void anything_else_has_a_cost_and_a_price_per_unit() {
     QuoteLine line =
         new QuoteLine.Other(
-            "Skip hire", new BigDecimal("1.5"), Money.of("80.00"), Money.of("92.00"), STANDARD);
+            "Skip hire", new BigDecimal("1.5"), Money.of("80.00"), UnitPrice.of("92.00"), STANDARD);
     assertThat(line.cost()).isEqualTo(Money.of("120.00"));
     assertThat(line.net()).isEqualTo(Money.of("138.00"));
   }
@@ -108,7 +109,12 @@ class QuoteLineTest {
         price ->
             lines.add(
                 new QuoteLine.Part(
-                    1, "Part", quantity, new BigDecimal("3.3"), Money.ofMinor(price), STANDARD)));
+                    1,
+                    "Part",
+                    quantity,
+                    new BigDecimal("3.3"),
+                    UnitPrice.of(Money.ofMinor(price).toString()),
+                    STANDARD)));
     QuoteTotals totals = QuoteTotals.of(lines);
     assertThat(totals.vat().net())
         .isEqualTo(lines.stream().map(QuoteLine::net).collect(Money.sum()));
@@ -129,6 +135,6 @@ class QuoteLineTest {
 
   private static QuoteLine labour(int minutes) {
     return new QuoteLine.Labour(
-        "Work", minutes, RateClass.NORMAL, COST_PER_HOUR, Money.of("58.00"), STANDARD);
+        "Work", minutes, RateClass.NORMAL, COST_PER_HOUR, UnitPrice.of("58.00"), STANDARD);
   }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
@@ -32,7 +33,7 @@ class WholeOfferTest {
                       390,
                       RateClass.NORMAL,
                       COST_PER_HOUR,
-                      Money.of("58.00"),
+                      UnitPrice.of("58.00"),
                       STANDARD),
                   "5%",
                   new Choice.Included()),
@@ -42,7 +43,7 @@ class WholeOfferTest {
                       "Photocell pair",
                       new BigDecimal("3"),
                       new BigDecimal("14.25"),
-                      Money.of("26.90"),
+                      UnitPrice.of("26.90"),
                       STANDARD),
                   "",
                   new Choice.Included()),
@@ -51,7 +52,7 @@ class WholeOfferTest {
                       "Door of the safe room",
                       BigDecimal.ONE,
                       Money.of("92.00"),
-                      Money.of("150.00"),
+                      UnitPrice.of("150.00"),
                       REDUCED),
                   "",
                   new Choice.Included()),
@@ -61,7 +62,7 @@ class WholeOfferTest {
                       "Flashing lamp",
                       BigDecimal.ONE,
                       new BigDecimal("16.80"),
-                      Money.of("34.00"),
+                      UnitPrice.of("34.00"),
                       STANDARD),
                   "",
                   new Choice.Option(false))),

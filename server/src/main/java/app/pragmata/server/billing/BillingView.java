@@ -42,12 +42,17 @@ public record BillingView(
       long toPayMinor,
       @Nullable String notYet) {}
 
+  /**
+   * A line as it is charged.
+   *
+   * @param unitPrice in major units, to four decimals at most
+   */
   public record ChargedLine(
       String category,
       String description,
       BigDecimal quantity,
       String unit,
-      long unitPriceMinor,
+      BigDecimal unitPrice,
       long fullMinor,
       String warrantyPercent,
       long warrantyReductionMinor,
@@ -58,7 +63,7 @@ public record BillingView(
           line.description(),
           line.quantity(),
           line.unit(),
-          line.unitPrice().minor(),
+          line.unitPrice().major(),
           line.full().minor(),
           line.warrantyShare().percent(),
           line.warrantyReduction().minor(),

@@ -15,6 +15,7 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.generated.tables.records.InvoiceLineRecord;
 import app.pragmata.server.generated.tables.records.InvoiceVatRecord;
@@ -80,7 +81,7 @@ class InvoiceStore {
                     INVOICE_LINE.DESCRIPTION,
                     INVOICE_LINE.QUANTITY,
                     INVOICE_LINE.UNIT,
-                    INVOICE_LINE.UNIT_PRICE_MINOR,
+                    INVOICE_LINE.UNIT_PRICE,
                     INVOICE_LINE.FULL_MINOR,
                     INVOICE_LINE.WARRANTY_SHARE,
                     INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
@@ -122,7 +123,7 @@ class InvoiceStore {
       String description,
       BigDecimal quantity,
       String unit,
-      long unitPrice,
+      UnitPrice unitPrice,
       long full,
       BigDecimal warrantyShare,
       long warrantyReduction,
@@ -132,7 +133,7 @@ class InvoiceStore {
         description,
         quantity.stripTrailingZeros(),
         unit,
-        unitPrice,
+        unitPrice.major(),
         full,
         plain(warrantyShare.movePointRight(2)),
         warrantyReduction,
@@ -154,7 +155,7 @@ class InvoiceStore {
       row.setDescription(line.description());
       row.setQuantity(line.quantity());
       row.setUnit(line.unit());
-      row.setUnitPriceMinor(line.unitPrice().minor());
+      row.setUnitPrice(line.unitPrice());
       row.setFullMinor(line.full().minor());
       row.setWarrantyShare(line.warrantyShare().fraction());
       row.setWarrantyReductionMinor(line.warrantyReduction().minor());

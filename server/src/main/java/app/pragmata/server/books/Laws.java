@@ -7,20 +7,28 @@ import org.jooq.DSLContext;
 
 /** What must always be true of the books, each law as two figures that must be the same. */
 public final class Laws {
-  /** A law with its two sides in minor units. */
+  /** What the two figures of a law are: so many things, or money in minor units. */
+  public enum Unit {
+    COUNT,
+    MINOR
+  }
+
+  /** A law with its two sides. */
   public record Finding(
-      String law, String leftName, long leftMinor, String rightName, long rightMinor) {
+      String law, Unit unit, String leftName, long left, String rightName, long right) {
     public boolean holds() {
-      return leftMinor == rightMinor;
+      return left == right;
     }
   }
 
-  private record Law(String name, String leftName, String left, String rightName, String right) {}
+  private record Law(
+      String name, Unit unit, String leftName, String left, String rightName, String right) {}
 
   private static final List<Law> LAWS =
       List.of(
           new Law(
               "Debits equal credits in every entry",
+              Unit.COUNT,
               "entries",
               "select count(*) from journal_entry",
               "balanced entries",
@@ -30,12 +38,14 @@ public final class Laws {
               """),
           new Law(
               "Debits equal credits overall",
+              Unit.MINOR,
               "debits",
               "select coalesce(sum(debit_minor), 0) from journal_line",
               "credits",
               "select coalesce(sum(credit_minor), 0) from journal_line"),
           new Law(
               "The total of every account is what its lines add up to",
+              Unit.COUNT,
               "accounts with lines",
               "select count(distinct account_code) from journal_line",
               "accounts with the same total",
@@ -47,6 +57,7 @@ public final class Laws {
               """),
           new Law(
               "Work in progress is the cost of the jobs not yet billed",
+              Unit.MINOR,
               "work in progress",
               balanceOf("work_in_progress"),
               "approved time, parts used and other costs of unbilled jobs",
@@ -60,6 +71,7 @@ public final class Laws {
               """),
           new Law(
               "Work in progress of every billed job is nil",
+              Unit.COUNT,
               "billed jobs",
               "select count(*) from job where state in ('billed', 'settled')",
               "billed jobs without any left",
@@ -72,6 +84,7 @@ public final class Laws {
               """),
           new Law(
               "What is owed is what was billed less what was received and the deposits applied",
+              Unit.MINOR,
               "open invoices",
               "select coalesce(sum(owed_minor), 0) from invoice",
               "billed less received and applied",
@@ -82,24 +95,28 @@ public final class Laws {
               """),
           new Law(
               "Trade debtors is the sum of the open invoices",
+              Unit.MINOR,
               "trade debtors",
               balanceOf("trade_debtors"),
               "open invoices",
               "select coalesce(sum(owed_minor), 0) from invoice"),
           new Law(
               "Stock is quantity x average cost",
+              Unit.MINOR,
               "stock",
               balanceOf("stock"),
               "value of all parts held",
               "select coalesce(sum(value_minor), 0) from part"),
           new Law(
               "Parts held are what the stock movements add up to",
+              Unit.MINOR,
               "value of all parts held",
               "select coalesce(sum(value_minor), 0) from part",
               "stock movements",
               "select coalesce(sum(cost_minor), 0) from stock_movement"),
           new Law(
               "Customer deposits are the deposits not yet applied",
+              Unit.MINOR,
               "customer deposits",
               "select -(" + balanceOf("customer_deposits") + ")",
               "unapplied deposits",
@@ -109,18 +126,21 @@ public final class Laws {
               """),
           new Law(
               "Every card payment that was taken is one deposit",
+              Unit.MINOR,
               "payments taken",
               "select coalesce(sum(amount_minor), 0) from card_payment where state = 'taken'",
               "deposits by card through a link",
               "select coalesce(sum(amount_minor), 0) from deposit where card_payment_id is not null"),
           new Law(
               "Invoice numbers have no gaps",
+              Unit.COUNT,
               "invoices",
               "select count(*) from invoice",
               "numbers used",
               "select coalesce(max(number) - min(number) + 1, 0) from invoice"),
           new Law(
               "Journal numbers have no gaps",
+              Unit.COUNT,
               "entries",
               "select count(*) from journal_entry",
               "numbers used",
@@ -145,6 +165,7 @@ public final class Laws {
             law ->
                 new Finding(
                     law.name(),
+                    law.unit(),
                     law.leftName(),
                     read(database, law.left()),
                     law.rightName(),

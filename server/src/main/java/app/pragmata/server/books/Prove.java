@@ -44,13 +44,15 @@ public final class Prove {
         finding.holds() ? "holds" : "BROKEN",
         finding.law(),
         finding.leftName(),
-        figure(finding, finding.leftMinor()),
+        figure(finding, finding.left()),
         finding.rightName(),
-        figure(finding, finding.rightMinor()));
+        figure(finding, finding.right()));
   }
 
   private static String figure(Laws.Finding finding, long value) {
-    boolean counted = List.of("entries", "invoices", "billed jobs").contains(finding.leftName());
-    return counted ? Long.toString(value) : Money.ofMinor(value).toString();
+    return switch (finding.unit()) {
+      case COUNT -> Long.toString(value);
+      case MINOR -> Money.ofMinor(value).toString();
+    };
   }
 }

@@ -27,6 +27,7 @@ import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.QuoteLine;
@@ -183,7 +184,7 @@ public class JobStore {
       String unit,
       BigDecimal quantity,
       long costMinor,
-      long priceMinor,
+      UnitPrice unitPrice,
       @Nullable String warrantyExclusion,
       String vatCode,
       String vatCategory,
@@ -198,7 +199,7 @@ public class JobStore {
           name,
           quantity.stripTrailingZeros(),
           Money.ofMinor(costMinor),
-          Money.ofMinor(priceMinor),
+          unitPrice,
           new VatRate(vatCode, vatCategory, vatPercent),
           warrantyExclusion != null);
     }
@@ -310,7 +311,7 @@ public class JobStore {
                         PART.UNIT,
                         VISIT_PART.QUANTITY,
                         VISIT_PART.COST_MINOR,
-                        VISIT_PART.PRICE_MINOR,
+                        VISIT_PART.UNIT_PRICE,
                         VISIT_PART.WARRANTY_EXCLUSION,
                         VAT_RATE.CODE,
                         VAT_RATE.CATEGORY,

@@ -2,7 +2,7 @@ package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
 
-import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.server.people.Role;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -167,7 +167,7 @@ class DemoCatalogue {
     company.setChargingStepMinutes((short) 15);
     company.setMinimumMinutes((short) 60);
     company.setDriveCharge("per_call_out");
-    company.setDriveChargeMinor(4_500L);
+    company.setDriveChargePrice(UnitPrice.of("45.00"));
     company.setOtherMarkupShare(new BigDecimal("0.15"));
     company.setStandardCostPerHour(new BigDecimal("24.108"));
     company.setOverheadPerHour(new BigDecimal("7.50"));
@@ -210,7 +210,7 @@ class DemoCatalogue {
   private void terms(String rateClass, LocalDate from, String factor, String charge) {
     database
         .insertInto(RATE_CLASS_TERMS)
-        .values(rateClass, from, new BigDecimal(factor), Money.of(charge).minor())
+        .values(rateClass, from, new BigDecimal(factor), UnitPrice.of(charge))
         .execute();
   }
 
@@ -295,12 +295,12 @@ class DemoCatalogue {
     }
     for (PartOnList part : PARTS) {
       database
-          .insertInto(PART, PART.NUMBER, PART.NAME, PART.UNIT, PART.PRICE_MINOR, PART.VAT_CODE)
+          .insertInto(PART, PART.NUMBER, PART.NAME, PART.UNIT, PART.PRICE, PART.VAT_CODE)
           .values(
               part.number(),
               part.name(),
               part.unit(),
-              part.price().isEmpty() ? null : Money.of(part.price()).minor(),
+              part.price().isEmpty() ? null : UnitPrice.of(part.price()),
               "standard")
           .execute();
     }

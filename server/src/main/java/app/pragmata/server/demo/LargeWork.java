@@ -18,6 +18,7 @@ import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
@@ -253,7 +254,7 @@ class LargeWork {
           copy(
               "quote_line",
               "quote_id, position, category, description, minutes, rate_class, miles, part_id, quantity, unit_cost,"
-                  + " cost_per_mile, unit_price_minor, vat_code, drive_charge");
+                  + " cost_per_mile, unit_price, vat_code, drive_charge");
       jobs =
           copy(
               "job",
@@ -273,7 +274,7 @@ class LargeWork {
       parts =
           copy(
               "visit_part",
-              "id, visit_id, part_id, quantity, cost_minor, price_minor, place_id, journal_entry_id, added_at");
+              "id, visit_id, part_id, quantity, cost_minor, unit_price, place_id, journal_entry_id, added_at");
       movements = copy("stock_movement", "part_id, place_id, quantity, cost_minor, moved_at");
       entries =
           copy(
@@ -289,7 +290,7 @@ class LargeWork {
       invoiceLines =
           copy(
               "invoice_line",
-              "invoice_id, position, category, description, quantity, unit, unit_price_minor, full_minor,"
+              "invoice_id, position, category, description, quantity, unit, unit_price, full_minor,"
                   + " warranty_share, warranty_reduction_minor, net_minor, vat_code");
       invoiceVat = copy("invoice_vat", "invoice_id, vat_code, percent, net_minor, vat_minor");
       receipts =
@@ -446,7 +447,7 @@ class LargeWork {
               draft.quotedMinutes(),
               RateClass.NORMAL,
               company.standardCostPerHour(),
-              Money.ofMinor(5_800),
+              UnitPrice.of("58.00"),
               standard));
       promise.add(
           new QuoteLine.Drive(
@@ -455,7 +456,7 @@ class LargeWork {
               new BigDecimal(10),
               company.standardCostPerHour(),
               new BigDecimal("0.38"),
-              new DriveCharge.PerCallOut(Money.ofMinor(4_500)),
+              new DriveCharge.PerCallOut(UnitPrice.of("45.00")),
               standard));
       if (draft.withPart()) {
         promise.add(
@@ -464,7 +465,7 @@ class LargeWork {
                 "Photocell pair",
                 BigDecimal.ONE,
                 new BigDecimal("14.25"),
-                Money.ofMinor(2_690),
+                UnitPrice.of("26.90"),
                 standard));
       }
       return promise;
@@ -516,7 +517,7 @@ class LargeWork {
                 null,
                 l.costPerHour(),
                 null,
-                l.unitPrice().minor(),
+                l.unitPrice().major(),
                 "standard",
                 null);
         case QuoteLine.Drive d ->
@@ -532,7 +533,7 @@ class LargeWork {
                 null,
                 d.costPerHour(),
                 d.costPerMile(),
-                d.unitPrice().minor(),
+                d.unitPrice().major(),
                 "standard",
                 d.charge().label());
         case QuoteLine.Part p ->
@@ -548,7 +549,7 @@ class LargeWork {
                 p.quantity(),
                 p.unitCost(),
                 null,
-                p.unitPrice().minor(),
+                p.unitPrice().major(),
                 "standard",
                 null);
         case QuoteLine.Other other -> throw new IllegalStateException("No other costs here");
@@ -675,11 +676,11 @@ class LargeWork {
               draft,
               draft.day(),
               at);
-      parts.row(id, visitId, part, 1, cost.minor(), 2_690, store, posted, at);
+      parts.row(id, visitId, part, 1, cost.minor(), new BigDecimal("26.90"), store, posted, at);
       movements.row(part, store, -1, -cost.minor(), at);
       partsUsed++;
       return new PartUse(
-          id, part, "Photocell pair", BigDecimal.ONE, cost, Money.ofMinor(2_690), standard, false);
+          id, part, "Photocell pair", BigDecimal.ONE, cost, UnitPrice.of("26.90"), standard, false);
     }
 
     private void bill(Draft draft, JobFacts facts) {
@@ -731,7 +732,7 @@ class LargeWork {
             line.description(),
             line.quantity(),
             line.unit(),
-            line.unitPrice().minor(),
+            line.unitPrice().major(),
             line.full().minor(),
             line.warrantyShare().fraction(),
             line.warrantyReduction().minor(),

@@ -21,6 +21,7 @@ import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.people.Act;
 import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.RecordChanged;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -29,6 +30,7 @@ import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -50,13 +52,19 @@ public class DepositService {
   private final BooksStore books;
   private final RepeatableRequests repeats;
   private final AuditTrail audit;
+  private final ApplicationEventPublisher changes;
 
   DepositService(
-      DSLContext database, BooksStore books, RepeatableRequests repeats, AuditTrail audit) {
+      DSLContext database,
+      BooksStore books,
+      RepeatableRequests repeats,
+      AuditTrail audit,
+      ApplicationEventPublisher changes) {
     this.database = database;
     this.books = books;
     this.repeats = repeats;
     this.audit = audit;
+    this.changes = changes;
   }
 
   /** A deposit that the office saw come in; gives its id. */
@@ -116,7 +124,19 @@ public class DepositService {
             .returning(DEPOSIT.ID)
             .fetchSingle(DEPOSIT.ID);
     audit.note(act, subject(quote.getId()), "deposit of " + money.amount() + " received");
+    follow(quote.getId());
     return id;
+  }
+
+  /** What came in counts where the quote's money stands, or its job's. */
+  private void follow(long quoteId) {
+    changes.publishEvent(new RecordChanged(RecordChanged.Kind.QUOTE, quoteId));
+    database
+        .select(JOB.ID)
+        .from(JOB)
+        .where(JOB.QUOTE_ID.eq(quoteId))
+        .fetch(JOB.ID)
+        .forEach(id -> changes.publishEvent(new RecordChanged(RecordChanged.Kind.JOB, id)));
   }
 
   /**

@@ -44,9 +44,7 @@ class PartsUsed {
             .set(VISIT_PART.PART_ID, partId)
             .set(VISIT_PART.QUANTITY, quantity)
             .set(VISIT_PART.COST_MINOR, cost.minor())
-            .set(
-                VISIT_PART.PRICE_MINOR,
-                stock.getPrice(partId, locked.job().getCustomerId()).minor())
+            .set(VISIT_PART.UNIT_PRICE, stock.getPrice(partId, locked.job().getCustomerId()))
             .set(VISIT_PART.PLACE_ID, place)
             .set(VISIT_PART.ADDED_AT, act.at())
             .returning()

@@ -59,9 +59,12 @@ class ApiDescription {
     }
   }
 
+  /** The library keeps its converters for the whole process, so a second program has the same. */
+  private static final NullableFields NULLABLE_FIELDS = new NullableFields();
+
   @Bean
   NullableFields nullableFields() {
-    return new NullableFields();
+    return NULLABLE_FIELDS;
   }
 
   /**

@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.PART;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import java.math.BigDecimal;
 import java.util.HashMap;
@@ -29,7 +30,7 @@ final class PartTaker implements ListTaker {
     String number = reading.text("number", cells.get("number"), 40);
     String name = reading.text("name", cells.get("name"), 120);
     String unit = reading.optionalText("unit", cells.get("unit"), 12);
-    Money price = reading.optional("price", cells.get("price"), Money::parse);
+    UnitPrice price = reading.optional("price", cells.get("price"), UnitPrice::parse);
     Money cost = reading.optional("cost", cells.get("cost"), Money::parse);
     if (number == null || name == null || !reading.faults().isEmpty()) {
       return Becomes.UNCHANGED;
@@ -47,7 +48,7 @@ final class PartTaker implements ListTaker {
     taken.set(record, PART.NUMBER, number);
     taken.set(record, PART.NAME, name);
     taken.set(record, PART.UNIT, unit);
-    taken.set(record, PART.PRICE_MINOR, price == null ? null : price.minor());
+    taken.set(record, PART.PRICE, price);
     BigDecimal each = cost == null ? null : cost.major();
     if (each != null && (before == null || before.getLastUnitCost().compareTo(each) != 0)) {
       record.setLastUnitCost(each);

@@ -12,7 +12,6 @@ import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.billing.ChargeTerms;
 import app.pragmata.core.customers.Postcode;
-import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.InForce;
 import app.pragmata.core.people.RateClass;
@@ -92,7 +91,7 @@ public class CompanyStore {
         new ChargeTerms(
             row.getChargingStepMinutes(),
             row.getMinimumMinutes(),
-            DriveCharge.of(row.getDriveCharge(), Money.ofMinor(row.getDriveChargeMinor())),
+            DriveCharge.of(row.getDriveCharge(), row.getDriveChargePrice()),
             row.getOtherMarkupShare(),
             vatRates.get("standard")),
         rates,
@@ -145,16 +144,14 @@ public class CompanyStore {
                     RATE_CLASS_TERMS.RATE_CLASS,
                     RATE_CLASS_TERMS.FROM_DAY,
                     RATE_CLASS_TERMS.COST_FACTOR,
-                    RATE_CLASS_TERMS.CHARGE_PER_HOUR_MINOR)
+                    RATE_CLASS_TERMS.CHARGE_PER_HOUR)
                 .from(RATE_CLASS_TERMS))
         .as("terms")
         .convertFrom(
             rows ->
                 rows.intoGroups(
                     row -> RateClass.valueOf(row.value1().toUpperCase(Locale.ROOT)),
-                    row ->
-                        new Rates.ClassTerms(
-                            row.value2(), row.value3(), Money.ofMinor(row.value4()))));
+                    row -> new Rates.ClassTerms(row.value2(), row.value3(), row.value4())));
   }
 
   private static Field<List<Rates.VehicleCost>> vehicleCosts() {

@@ -98,6 +98,7 @@ public record OfferDocument(
   /** All lines of the offer as they are read. */
   public static List<DocumentLine> lines(Offer offer) {
     var shown = new ArrayList<>(offer.shown());
+    var shownGross = new ArrayList<>(offer.shownGross());
     return offer.lines().stream()
         .map(
             line ->
@@ -113,12 +114,13 @@ public record OfferDocument(
                           0,
                           0,
                           0);
-                  case OfferLine.Priced priced -> line(priced.choice(), shown.removeFirst());
+                  case OfferLine.Priced priced ->
+                      line(priced.choice(), shown.removeFirst(), shownGross.removeFirst());
                 })
         .toList();
   }
 
-  private static DocumentLine line(Choice choice, QuoteLine line) {
+  private static DocumentLine line(Choice choice, QuoteLine line, Money gross) {
     return new DocumentLine(
         "line",
         line.description(),
@@ -132,7 +134,7 @@ public record OfferDocument(
         choice.counts(),
         line.full().minor(),
         line.net().minor(),
-        line.net().plus(VatBreakdown.vatOn(line.vatRate(), line.net())).minor());
+        gross.minor());
   }
 
   private static String quantity(QuoteLine line) {

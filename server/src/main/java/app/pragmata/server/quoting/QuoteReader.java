@@ -7,6 +7,7 @@ import app.pragmata.core.Unreadable;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.Choice;
@@ -189,7 +190,7 @@ final class QuoteReader {
     if (rateClass == null || minutes == null || description == null) {
       return null;
     }
-    Money price = price(at, line, company.rates().chargePerHour(rateClass, today));
+    UnitPrice price = price(at, line, company.rates().chargePerHour(rateClass, today));
     return price == null
         ? null
         : new QuoteLine.Labour(
@@ -239,10 +240,10 @@ final class QuoteReader {
     if (label.equals("none")) {
       return new DriveCharge.None();
     }
-    Money price =
+    UnitPrice price =
         label.equals(usual.label())
             ? price(at, line, usual.rate())
-            : reading.required(at + "price", line.price(), Money::parse);
+            : reading.required(at + "price", line.price(), UnitPrice::parse);
     return price == null ? null : DriveCharge.of(label, price);
   }
 
@@ -261,7 +262,7 @@ final class QuoteReader {
     }
     String description = description(at, line, part.getName());
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
-    Money price = price(at, line, StockStore.price(part, pricing));
+    UnitPrice price = price(at, line, StockStore.price(part, pricing));
     return description == null || quantity == null || price == null
         ? null
         : new QuoteLine.Part(
@@ -272,9 +273,9 @@ final class QuoteReader {
     String description = reading.text(at + "description", line.description(), LONGEST_DESCRIPTION);
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
     Money cost = reading.optional(at + "cost", line.cost(), Money::parse);
-    Money price =
+    UnitPrice price =
         cost == null
-            ? reading.required(at + "price", line.price(), Money::parse)
+            ? reading.required(at + "price", line.price(), UnitPrice::parse)
             : price(at, line, markedUp(cost));
     return description == null || quantity == null || price == null
         ? null
@@ -282,9 +283,10 @@ final class QuoteReader {
             description, quantity, cost == null ? Money.ZERO : cost, price, vatRate);
   }
 
-  /** Cost x (1 + the company's markup of other costs), rounded half up. */
-  private Money markedUp(Money cost) {
-    return cost.times(BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare()));
+  /** Cost x (1 + the company's markup of other costs), rounded half up to four decimals. */
+  private UnitPrice markedUp(Money cost) {
+    return UnitPrice.rounded(
+        cost.major().multiply(BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare())));
   }
 
   private @Nullable String description(String at, TypedLine line, String usual) {
@@ -293,9 +295,9 @@ final class QuoteReader {
         at + "description", empty ? usual : line.description(), LONGEST_DESCRIPTION);
   }
 
-  private @Nullable Money price(String at, TypedLine line, Money usual) {
+  private @Nullable UnitPrice price(String at, TypedLine line, UnitPrice usual) {
     boolean empty = line.price() == null || line.price().isBlank();
-    return empty ? usual : reading.required(at + "price", line.price(), Money::parse);
+    return empty ? usual : reading.required(at + "price", line.price(), UnitPrice::parse);
   }
 
   private @Nullable RateClass rateClass(String at, @Nullable String typed) {

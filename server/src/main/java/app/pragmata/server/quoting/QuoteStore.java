@@ -12,6 +12,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.Choice;
@@ -52,7 +53,7 @@ public class QuoteStore {
           QUOTE_LINE.UNIT_COST,
           QUOTE_LINE.COST_PER_MILE,
           QUOTE_LINE.DRIVE_CHARGE,
-          QUOTE_LINE.UNIT_PRICE_MINOR,
+          QUOTE_LINE.UNIT_PRICE,
           QUOTE_LINE.CHOICE,
           QUOTE_LINE.CHOICE_GROUP,
           QUOTE_LINE.TAKEN,
@@ -149,7 +150,7 @@ public class QuoteStore {
 
   private static QuoteLine line(Record row) {
     String description = row.get(QUOTE_LINE.DESCRIPTION);
-    Money price = Money.ofMinor(row.get(QUOTE_LINE.UNIT_PRICE_MINOR));
+    UnitPrice price = row.get(QUOTE_LINE.UNIT_PRICE);
     BigDecimal cost = row.get(QUOTE_LINE.UNIT_COST);
     VatRate vatRate =
         new VatRate(row.get(VAT_RATE.CODE), row.get(VAT_RATE.CATEGORY), row.get(VAT_RATE.PERCENT));
@@ -239,7 +240,7 @@ public class QuoteStore {
     row.setCategory(words.heading() ? "heading" : "text");
     row.setDescription(words.text());
     row.setUnitCost(BigDecimal.ZERO);
-    row.setUnitPriceMinor(0L);
+    row.setUnitPrice(UnitPrice.ZERO);
     row.setVatCode("standard");
     row.setChoice("included");
     row.setChoiceGroup("");
@@ -276,7 +277,7 @@ public class QuoteStore {
         row.setMinutes(labour.minutes());
         row.setRateClass(labour.rateClass().label());
         row.setUnitCost(labour.costPerHour());
-        row.setUnitPriceMinor(labour.chargePerHour().minor());
+        row.setUnitPrice(labour.chargePerHour());
       }
       case QuoteLine.Drive drive -> {
         row.setMinutes(drive.minutes());
@@ -284,18 +285,18 @@ public class QuoteStore {
         row.setUnitCost(drive.costPerHour());
         row.setCostPerMile(drive.costPerMile());
         row.setDriveCharge(drive.charge().label());
-        row.setUnitPriceMinor(drive.unitPrice().minor());
+        row.setUnitPrice(drive.unitPrice());
       }
       case QuoteLine.Part part -> {
         row.setPartId(part.partId());
         row.setQuantity(part.quantity());
         row.setUnitCost(part.unitCost());
-        row.setUnitPriceMinor(part.unitPrice().minor());
+        row.setUnitPrice(part.unitPrice());
       }
       case QuoteLine.Other other -> {
         row.setQuantity(other.quantity());
         row.setUnitCost(other.unitCost().major());
-        row.setUnitPriceMinor(other.unitPrice().minor());
+        row.setUnitPrice(other.unitPrice());
       }
     }
     return row;

@@ -106,9 +106,13 @@ class QuotesApi {
       List<Long> stageMinors,
       List<FieldFault> faults) {}
 
-  /** Null amounts where the line is only words or cannot be read yet. */
+  /**
+   * Null amounts where the line is only words or cannot be read yet.
+   *
+   * @param unitPrice in major units, to four decimals at most
+   */
   record ComputedLine(
-      @Nullable Long unitPriceMinor,
+      @Nullable BigDecimal unitPrice,
       @Nullable Long costMinor,
       @Nullable Long netMinor,
       @Nullable Long marginMinor,
@@ -409,7 +413,7 @@ class QuotesApi {
   private static ComputedLine computed(QuoteLine line, Company company) {
     Margin margin = new Margin(line.net(), line.cost());
     return new ComputedLine(
-        line.unitPrice().minor(),
+        line.unitPrice().major(),
         line.cost().minor(),
         line.net().minor(),
         margin.amount().minor(),

@@ -26,7 +26,7 @@ class PartsApi {
       String number,
       String name,
       String unit,
-      long priceMinor,
+      BigDecimal price,
       long averageCostMinor,
       BigDecimal held) {}
 
@@ -56,7 +56,7 @@ class PartsApi {
                     part.getNumber(),
                     part.getName(),
                     part.getUnit(),
-                    StockStore.price(part, pricing).minor(),
+                    StockStore.price(part, pricing).major(),
                     Money.rounded(StockStore.expectedCost(part)).minor(),
                     part.getQuantity().stripTrailingZeros()));
   }

@@ -12,6 +12,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.core.stores.StockBalance;
 import app.pragmata.server.generated.tables.records.PartRecord;
@@ -74,7 +75,7 @@ public class StockStore {
   }
 
   /** What a part sells for to this customer today, per unit. */
-  public Money getPrice(long partId, long customerId) {
+  public UnitPrice getPrice(long partId, long customerId) {
     return price(get(partId), getPricing(customerId));
   }
 
@@ -102,9 +103,8 @@ public class StockStore {
   }
 
   /** A part's own price, or its cost band's. */
-  public static Money price(PartRecord part, ChargeOutPrice pricing) {
-    Money own = part.getPriceMinor() == null ? null : Money.ofMinor(part.getPriceMinor());
-    return pricing.of(own, expectedCost(part));
+  public static UnitPrice price(PartRecord part, ChargeOutPrice pricing) {
+    return pricing.of(part.getPrice(), expectedCost(part));
   }
 
   /** Per unit, exact, for quoting and pricing; also while nothing is held. */

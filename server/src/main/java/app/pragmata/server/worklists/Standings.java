@@ -1,6 +1,7 @@
 package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.DEPOSIT;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
@@ -23,7 +24,6 @@ import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
-import app.pragmata.server.generated.tables.records.ReceiptRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
 import app.pragmata.server.people.Company;
 import app.pragmata.server.people.CompanyStore;
@@ -121,7 +121,7 @@ public class Standings {
     Company company = companies.getCompany();
     Map<Long, InvoiceRecord> invoices =
         database.selectFrom(INVOICE).where(INVOICE.JOB_ID.in(jobIds)).fetchMap(INVOICE.JOB_ID);
-    Map<Long, List<ReceiptRecord>> receipts = receipts(jobIds);
+    Map<Long, List<CameIn>> cameIn = cameInForJobs(jobIds);
     List<StandingRecord> rows =
         jobs.list(JOB.ID.in(jobIds)).stream()
             .map(
@@ -130,7 +130,7 @@ public class Standings {
                         company,
                         job,
                         invoices.get(job.job().getId()),
-                        receipts.getOrDefault(job.job().getId(), List.of())))
+                        cameIn.getOrDefault(job.job().getId(), List.of())))
             .toList();
     store(rows);
     database
@@ -144,15 +144,32 @@ public class Standings {
         .execute();
   }
 
-  private Map<Long, List<ReceiptRecord>> receipts(Collection<Long> jobIds) {
+  /** Money that came in. */
+  private record CameIn(LocalDate day, long minor) {}
+
+  /** What came in for invoices of these jobs, and as deposits of the quotes they were made from. */
+  private Map<Long, List<CameIn>> cameInForJobs(Collection<Long> jobIds) {
     return database
-        .select(INVOICE.JOB_ID)
-        .select(RECEIPT.fields())
+        .select(INVOICE.JOB_ID, RECEIPT.RECEIVED_ON, RECEIPT.AMOUNT_MINOR)
         .from(RECEIPT)
         .join(INVOICE)
         .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
         .where(INVOICE.JOB_ID.in(jobIds))
-        .fetchGroups(INVOICE.JOB_ID, row -> row.into(RECEIPT));
+        .unionAll(
+            select(JOB.ID, DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
+                .from(DEPOSIT)
+                .join(JOB)
+                .on(JOB.QUOTE_ID.eq(DEPOSIT.QUOTE_ID))
+                .where(JOB.ID.in(jobIds)))
+        .fetchGroups(row -> row.value1(), row -> new CameIn(row.value2(), row.value3()));
+  }
+
+  private Map<Long, List<CameIn>> cameInForQuotes(Collection<Long> quoteIds) {
+    return database
+        .select(DEPOSIT.QUOTE_ID, DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
+        .from(DEPOSIT)
+        .where(DEPOSIT.QUOTE_ID.in(quoteIds))
+        .fetchGroups(row -> row.value1(), row -> new CameIn(row.value2(), row.value3()));
   }
 
   /**
@@ -165,6 +182,7 @@ public class Standings {
     Company company = companies.getCompany();
     var lines = QuoteStore.lines(QUOTE.ID);
     var costing = new Costing(company.rates(), company.overheadPerHour());
+    Map<Long, List<CameIn>> cameIn = cameInForQuotes(quoteIds);
     var standing = new ArrayList<StandingRecord>();
     database
         .select(QUOTE.fields())
@@ -185,7 +203,8 @@ public class Standings {
                         row.into(QUOTE),
                         row.get(CUSTOMER.NAME),
                         row.get(SITE.NAME),
-                        costing.cost(new JobFacts(row.get(lines), List.of(), List.of())))));
+                        costing.cost(new JobFacts(row.get(lines), List.of(), List.of())),
+                        cameIn.getOrDefault(row.get(QUOTE.ID), List.of()))));
     database
         .deleteFrom(STANDING)
         .where(STANDING.KIND.eq("quote").and(STANDING.RECORD_ID.in(quoteIds)))
@@ -198,7 +217,12 @@ public class Standings {
   }
 
   private static StandingRecord standing(
-      ZoneId zone, QuoteRecord quote, String customer, String site, CostSheet sheet) {
+      ZoneId zone,
+      QuoteRecord quote,
+      String customer,
+      String site,
+      CostSheet sheet,
+      List<CameIn> cameIn) {
     var row = new StandingRecord();
     row.setKind("quote");
     row.setRecordId(quote.getId());
@@ -216,14 +240,12 @@ public class Standings {
     row.setRemark(quote.getState().equals("accepted") ? "no job yet" : quote.getState());
     name(row, quote.getNumber(), customer, site, quote.getTitle());
     row.setRungs(rungs(sheet));
+    receive(row, cameIn);
     return row;
   }
 
   private static StandingRecord standing(
-      Company company,
-      WholeJob job,
-      @Nullable InvoiceRecord invoice,
-      List<ReceiptRecord> receipts) {
+      Company company, WholeJob job, @Nullable InvoiceRecord invoice, List<CameIn> cameIn) {
     Stage stage = Stage.of(job);
     CostSheet sheet =
         new Costing(company.rates(), company.overheadPerHour()).cost(job.facts(company.zone()));
@@ -242,22 +264,20 @@ public class Standings {
     row.setRemark(remark(stage, job, invoice));
     name(row, job.job().getNumber(), job.customer(), job.site().name(), job.job().getTitle());
     row.setRungs(rungs(sheet));
-    receive(row, receipts);
+    receive(row, cameIn);
     return row;
   }
 
   /** What came in last, with all that came in the month of that day. */
-  private static void receive(StandingRecord row, List<ReceiptRecord> receipts) {
-    LocalDate last =
-        receipts.stream().map(ReceiptRecord::getReceivedOn).max(LocalDate::compareTo).orElse(null);
+  private static void receive(StandingRecord row, List<CameIn> cameIn) {
+    LocalDate last = cameIn.stream().map(CameIn::day).max(LocalDate::compareTo).orElse(null);
     row.setReceivedOn(last);
     row.setReceivedMinor(
         last == null
             ? null
-            : receipts.stream()
-                .filter(
-                    receipt -> YearMonth.from(receipt.getReceivedOn()).equals(YearMonth.from(last)))
-                .mapToLong(ReceiptRecord::getAmountMinor)
+            : cameIn.stream()
+                .filter(money -> YearMonth.from(money.day()).equals(YearMonth.from(last)))
+                .mapToLong(CameIn::minor)
                 .sum());
   }
 

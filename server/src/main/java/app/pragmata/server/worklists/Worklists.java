@@ -261,6 +261,6 @@ class Worklists {
       return (found.get(INVOICE.OWED_MINOR) > 0 ? "part of invoice " : "invoice ")
           + found.get(INVOICE.NUMBER);
     }
-    return lapsed ? "lapsed" : found.get(ROW.REMARK);
+    return stage == Stage.PAID ? "deposit" : lapsed ? "lapsed" : found.get(ROW.REMARK);
   }
 }
