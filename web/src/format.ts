@@ -1,32 +1,42 @@
 /** Turns the server's figures into text; nothing here computes money. */
 
-const amount = new Intl.NumberFormat("en-GB", { minimumFractionDigits: 2, maximumFractionDigits: 2 });
-const whole = new Intl.NumberFormat("en-GB", { maximumFractionDigits: 0 });
-const shortDay = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
-const longDay = new Intl.DateTimeFormat("en-GB", { weekday: "short", day: "numeric", month: "short" });
+const formats = (locale: string) => ({
+  amount: new Intl.NumberFormat(locale, { minimumFractionDigits: 2, maximumFractionDigits: 2 }),
+  unit: new Intl.NumberFormat(locale, { minimumFractionDigits: 2, maximumFractionDigits: 4 }),
+  whole: new Intl.NumberFormat(locale, { maximumFractionDigits: 0 }),
+  shortDay: new Intl.DateTimeFormat(locale, { day: "numeric", month: "short" }),
+  longDay: new Intl.DateTimeFormat(locale, { weekday: "short", day: "numeric", month: "short" }),
+});
+
+// The browser's own way until the page knows the company's.
+let written = formats(navigator.language);
+
+/** From now on everything is written as the company writes it, such as "en-GB". */
+export const writeAs = (locale: string): void => {
+  written = formats(locale);
+};
 
 /** Minor units as "1,284.00"; nothing as a dash where a column asks for it. */
-export const money = (minor: number): string => amount.format(minor / 100).replace("-", "−");
+export const money = (minor: number): string => written.amount.format(minor / 100).replace("-", "−");
 
 export const moneyOrDash = (minor: number): string => (minor === 0 ? "–" : money(minor));
 
-const unit = new Intl.NumberFormat("en-GB", { minimumFractionDigits: 2, maximumFractionDigits: 4 });
-
 /** The price of a unit with two decimals, or up to four where they are needed: "2.565". */
-export const unitPrice = (price: number): string => unit.format(price);
+export const unitPrice = (price: number): string => written.unit.format(price);
 
 /** Minor units without pence, for the Money line. */
-export const roundMoney = (minor: number): string => whole.format(minor / 100).replace("-", "−");
+export const roundMoney = (minor: number): string => written.whole.format(minor / 100).replace("-", "−");
 
 /** "21.65 %"; a dash where nothing is charged and there is no share. */
 export const percent = (value: number | null | undefined, digits = 2): string =>
   value == null ? "–" : `${value.toFixed(digits).replace("-", "−")} %`;
 
 /** A day such as "2026-11-24" as "24 Nov". */
-export const day = (iso: string): string => shortDay.format(new Date(`${iso}T12:00:00`));
+export const day = (iso: string): string => written.shortDay.format(new Date(`${iso}T12:00:00`));
 
 /** A day such as "2026-11-24" as "Tue 24 Nov". */
-export const weekday = (iso: string): string => longDay.format(new Date(`${iso}T12:00:00`)).replace(",", "");
+export const weekday = (iso: string): string =>
+  written.longDay.format(new Date(`${iso}T12:00:00`)).replace(",", "");
 
 /** A time such as "15:00:00" as "15:00". */
 export const time = (iso: string): string => iso.slice(0, 5);

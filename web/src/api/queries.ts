@@ -1,11 +1,16 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { writeAs } from "../format";
 import { answer, client } from "./client";
 
 /** Every reading of the server: its key and its fetcher side by side. */
 export const queries = {
   session: queryOptions({
     queryKey: ["session"],
-    queryFn: () => answer(client.GET("/api/session")),
+    queryFn: async () => {
+      const session = await answer(client.GET("/api/session"));
+      writeAs(session.locale);
+      return session;
+    },
     staleTime: 60_000,
   }),
   choices: queryOptions({
@@ -89,7 +94,11 @@ export const queries = {
   offer: (token: string) =>
     queryOptions({
       queryKey: ["work", "offer", token],
-      queryFn: () => answer(client.GET("/api/offers/{token}", { params: { path: { token } } })),
+      queryFn: async () => {
+        const offer = await answer(client.GET("/api/offers/{token}", { params: { path: { token } } }));
+        writeAs(offer.document.locale);
+        return offer;
+      },
     }),
   deposits: (quoteId: number) =>
     queryOptions({

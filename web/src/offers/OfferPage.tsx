@@ -49,7 +49,12 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
   return (
     <main className="offer">
       <header>
-        <div className="firm">{document.company}</div>
+        <div className="firm">{document.seller.name}</div>
+        <div className="soft">
+          {[document.seller.address, document.seller.phone, document.seller.email]
+            .filter(Boolean)
+            .join(" · ")}
+        </div>
         <h1>{document.title}</h1>
         <div className="soft">
           {document.customer}

@@ -113,7 +113,7 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
     Boolean(line.discount) ||
     (line.charge ?? choices?.driveCharge) !== choices?.driveCharge ||
     (line.choice ?? "included") !== "included" ||
-    (line.vat ?? "standard") !== "standard";
+    choices?.vatRates.find((rate) => rate.code === line.vat)?.usual === false;
   const tools = (
     <LineTools
       at={at}

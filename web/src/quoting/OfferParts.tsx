@@ -57,7 +57,7 @@ export function LineTerms({
       <Select
         aria-label={`VAT of line ${at}`}
         size="small"
-        value={line.vat ?? "standard"}
+        value={line.vat ?? choices?.vatRates.find((rate) => rate.usual)?.code}
         onChange={(vat) => put({ ...line, vat })}
         options={(choices?.vatRates ?? []).map((rate) => ({
           value: rate.code,

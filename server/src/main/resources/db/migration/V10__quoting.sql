@@ -12,8 +12,11 @@ create table quote (
   valid_until date not null,
   notes text not null default '',
   own_notes text not null default '',
-  discount text not null default '',
-  deposit text not null default '',
+  -- What comes off the whole, and what is asked for before the work: an amount, a share, or nothing.
+  discount_minor bigint check (discount_minor >= 0),
+  discount_share numeric(5, 4) check (discount_share between 0 and 1),
+  deposit_minor bigint check (deposit_minor >= 0),
+  deposit_share numeric(5, 4) check (deposit_share between 0 and 1),
   deposit_due_days smallint not null default 7 check (deposit_due_days between 0 and 90),
   net_minor bigint not null default 0,
   vat_minor bigint not null default 0,
@@ -25,6 +28,8 @@ create table quote (
   accepted_by text,
   decline_reason text,
   version integer not null default 1,
+  check (num_nonnulls(discount_minor, discount_share) <= 1),
+  check (num_nonnulls(deposit_minor, deposit_share) <= 1),
   check ((state = 'draft') = (sent_at is null)),
   check ((state in ('accepted', 'declined')) = (decided_at is not null)),
   check ((state = 'accepted') = (accepted_by is not null)),
@@ -60,7 +65,9 @@ create table quote_line (
   choice text not null default 'included' check (choice in ('included', 'option', 'alternative')),
   choice_group text not null default '',
   taken boolean not null default true,
-  discount text not null default '',
+  -- The line's own: an amount, a share, or nothing.
+  discount_minor bigint check (discount_minor >= 0),
+  discount_share numeric(5, 4) check (discount_share between 0 and 1),
   -- All that comes off the line, of its own discount and of the quote's.
   reduction_minor bigint not null default 0 check (reduction_minor >= 0),
   primary key (quote_id, position),
@@ -70,6 +77,7 @@ create table quote_line (
   check ((category = 'drive') = (drive_charge is not null)),
   check ((category = 'parts') = (part_id is not null)),
   check ((category in ('parts', 'other')) = (quantity is not null)),
+  check (num_nonnulls(discount_minor, discount_share) <= 1),
   check (choice <> 'included' or taken),
   check ((choice = 'alternative') = (choice_group <> ''))
 );
@@ -78,7 +86,9 @@ create table quote_stage (
   quote_id bigint not null references quote,
   position smallint not null,
   name text not null check (name <> ''),
-  part text not null check (part <> ''),
+  part_minor bigint check (part_minor >= 0),
+  part_share numeric(5, 4) check (part_share between 0 and 1),
+  check (num_nonnulls(part_minor, part_share) = 1),
   primary key (quote_id, position)
 );
 

@@ -1,28 +1,23 @@
--- One row: the company whose books these are. Currency, time zone and charging rules are settings.
+-- One row: the company whose books these are, as it stands on its documents, and what holds for them until somebody says
+-- otherwise.
 create table company (
   id smallint primary key default 1 check (id = 1),
   version integer not null default 0,
-  name text not null,
-  town text not null,
+  name text not null check (name <> ''),
+  address text not null,
+  phone text not null default '',
+  email text not null default '',
   vat_number text not null,
-  currency char(3) not null,
+  -- Where customers pay to, as it is printed; empty for nothing.
+  bank text not null default '',
+  currency char(3) not null check (currency ~ '^[A-Z]{3}$'),
   time_zone text not null,
+  -- How numbers, days and words are written, such as en-GB (BCP 47).
+  locale text not null check (locale ~ '^[a-z]{2,3}(-[A-Z]{2})?$'),
   -- How phone numbers and postcodes are written here.
-  dialling_code text not null default '44' check (dialling_code ~ '^[0-9]{1,3}$'),
-  postcode_pattern text not null default '[A-Z]{1,2}[0-9][A-Z0-9]? [0-9][A-Z]{2}',
-  postcode_example text not null default 'OS4 2TD',
-  normal_days smallint[] not null,
-  normal_from time not null,
-  normal_to time not null,
-  night_from time not null,
-  night_to time not null,
-  charging_step_minutes smallint not null check (charging_step_minutes between 1 and 240),
-  minimum_minutes smallint not null check (minimum_minutes between 0 and 480),
-  drive_charge text not null check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
-  drive_charge_price numeric(14, 4) not null check (drive_charge_price >= 0),
-  other_markup_share numeric(6, 4) not null check (other_markup_share >= 0),
-  standard_cost_per_hour numeric(12, 4) not null check (standard_cost_per_hour > 0),
-  overhead_per_hour numeric(12, 4) not null check (overhead_per_hour >= 0),
+  dialling_code text not null check (dialling_code ~ '^[0-9]{1,3}$'),
+  postcode_pattern text not null,
+  postcode_example text not null,
   quote_valid_days smallint not null check (quote_valid_days between 1 and 365),
   deposit_due_days smallint not null default 7 check (deposit_due_days between 0 and 90),
   follow_up_days smallint not null default 7 check (follow_up_days between 1 and 90),
@@ -32,10 +27,58 @@ create table company (
   letter_closing text not null default '' check (length(letter_closing) <= 600)
 );
 
+-- All that prices or costs holds from a day on, until the next of its kind.
+
 create table vat_rate (
   code text primary key,
+  -- Of EN 16931 (UNCL 5305).
   category char(1) not null check (category in ('S', 'Z', 'E')),
-  percent numeric(5, 2) not null check (percent between 0 and 100)
+  -- The one that is taken where nobody says another.
+  usual boolean not null default false
+);
+create unique index vat_rate_usual on vat_rate (usual) where usual;
+
+create table vat_percent (
+  vat_code text not null references vat_rate,
+  from_day date not null,
+  percent numeric(5, 2) not null check (percent between 0 and 100),
+  primary key (vat_code, from_day)
+);
+
+create table working_hours (
+  from_day date primary key,
+  -- Monday is 1 (ISO 8601).
+  normal_days smallint[] not null check (cardinality(normal_days) between 1 and 7 and normal_days <@ array[1, 2, 3, 4, 5, 6, 7]::smallint[]),
+  normal_from time not null,
+  normal_to time not null,
+  night_from time not null,
+  night_to time not null,
+  on_holidays text not null check (on_holidays in ('normal', 'overtime', 'night')),
+  check (night_to <= normal_from and normal_from < normal_to and normal_to <= night_from)
+);
+
+create table charge_terms (
+  from_day date primary key,
+  step_minutes smallint not null check (step_minutes between 1 and 240),
+  minimum_minutes smallint not null check (minimum_minutes between 0 and 480),
+  drive_charge text not null check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
+  drive_charge_price numeric(14, 4) not null check (drive_charge_price >= 0),
+  other_markup_share numeric(6, 4) not null check (other_markup_share >= 0),
+  payment_days smallint not null check (payment_days between 0 and 180)
+);
+
+create table cost_terms (
+  from_day date primary key,
+  standard_cost_per_hour numeric(12, 4) not null check (standard_cost_per_hour > 0),
+  overhead_per_hour numeric(12, 4) not null check (overhead_per_hour >= 0)
+);
+
+-- By how much parts without a price of their own are marked up; all bands of a day hold together.
+create table markup_band (
+  from_day date not null,
+  up_to_cost_minor bigint not null check (up_to_cost_minor > 0),
+  markup_share numeric(6, 4) not null check (markup_share >= 0),
+  primary key (from_day, up_to_cost_minor)
 );
 
 create table rate_class_terms (
@@ -65,15 +108,35 @@ create table response_terms (
 
 create table response_time (
   response_terms_id bigint not null references response_terms,
+  from_day date not null,
   priority text not null check (priority in ('emergency', 'urgent', 'normal', 'low')),
   minutes integer not null check (minutes between 15 and 60000),
   -- Counted in the company's working hours, or around the clock.
   around_the_clock boolean not null default false,
-  primary key (response_terms_id, priority)
+  primary key (response_terms_id, from_day, priority)
 );
 
-insert into response_terms (name) values ('Standard');
-insert into response_time
-  select id, priority, minutes, around_the_clock from response_terms,
-    (values ('emergency', 240, true), ('urgent', 480, false), ('normal', 1800, false), ('low', 6000, false))
-      as promised (priority, minutes, around_the_clock);
+-- Counts every change of what stands above and of wages, so that whoever keeps a reading of them in memory knows when
+-- it is old.
+create table settings_version (
+  id smallint primary key default 1 check (id = 1),
+  version bigint not null
+);
+insert into settings_version (version) values (0);
+
+create function settings_changed() returns trigger language plpgsql as $$
+begin
+  update settings_version set version = version + 1;
+  return null;
+end $$;
+
+do $$
+declare
+  settings text;
+begin
+  foreach settings in array array['company', 'vat_rate', 'vat_percent', 'working_hours', 'charge_terms', 'cost_terms',
+      'markup_band', 'rate_class_terms', 'vehicle_cost', 'holiday', 'response_terms', 'response_time'] loop
+    execute format('create trigger settings_changed after insert or update or delete on %I
+      for each statement execute function settings_changed()', settings);
+  end loop;
+end $$;

@@ -22,3 +22,5 @@ create table wage (
   on_cost_share numeric(6, 4) not null check (on_cost_share >= 0),
   primary key (person_id, from_day)
 );
+create trigger settings_changed after insert or update or delete on wage
+  for each statement execute function settings_changed();

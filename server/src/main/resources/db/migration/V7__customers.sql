@@ -16,7 +16,7 @@ create table customer (
   address text not null default '',
   postcode text not null default '',
   vat_number text not null default '',
-  payment_days smallint not null default 30 check (payment_days between 0 and 180),
+  payment_days smallint not null check (payment_days between 0 and 180),
   credit_limit_minor bigint not null default 0 check (credit_limit_minor >= 0),
   prices_with_vat boolean not null default false,
   stop_reason text check (stop_reason <> ''),

@@ -17,11 +17,6 @@ create table part (
 );
 create index part_name_search on part using gin ((number || ' ' || name) gin_trgm_ops);
 
-create table cost_band (
-  up_to_cost_minor bigint primary key check (up_to_cost_minor > 0),
-  markup_share numeric(6, 4) not null check (markup_share >= 0)
-);
-
 create table stock_place (
   id bigint generated always as identity primary key,
   name text not null unique,

@@ -106,6 +106,11 @@ create table time_entry (
 );
 create index on time_entry (visit_id);
 
+-- The minutes of a clock: the difference of its two ends, each cut to the minute.
+create function clock_minutes(started_at timestamptz, ended_at timestamptz) returns integer language sql immutable as $$
+  select floor(extract(epoch from ended_at) / 60)::integer - floor(extract(epoch from started_at) / 60)::integer
+$$;
+
 create table visit_part (
   id bigint generated always as identity primary key,
   visit_id bigint not null references visit,

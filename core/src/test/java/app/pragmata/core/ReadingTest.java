@@ -3,8 +3,9 @@ package app.pragmata.core;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.pragmata.core.money.Money;
+import app.pragmata.core.money.TypedMoney;
 import java.math.BigDecimal;
+import java.util.Locale;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.BigRange;
@@ -14,6 +15,8 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
 class ReadingTest {
+  private static final TypedMoney TYPED = TypedMoney.of("GBP", Locale.UK);
+
   private final Reading reading = new Reading();
 
   @ParameterizedTest
@@ -62,9 +65,9 @@ class ReadingTest {
 
   @Test
   void every_fault_is_kept_in_the_order_of_the_fields() {
-    reading.required("price", "x", Money::parse);
+    reading.required("price", "x", TYPED::money);
     reading.text("title", "  ", 10);
-    reading.optional("cost", "-1", Money::parse);
+    reading.optional("cost", "-1", TYPED::money);
     assertThat(reading.faults())
         .extracting(Fault::field, Fault::rule)
         .containsExactly(
@@ -75,7 +78,7 @@ class ReadingTest {
 
   @Test
   void all_faults_are_thrown_together() {
-    reading.required("price", null, Money::parse);
+    reading.required("price", null, TYPED::money);
     reading.required("quantity", "", Reading::quantity);
     assertThatThrownBy(reading::refuseIfFaulty)
         .isInstanceOfSatisfying(Refused.class, refused -> assertThat(refused.faults()).hasSize(2));
@@ -90,7 +93,7 @@ class ReadingTest {
 
   @Test
   void an_optional_entry_left_empty_is_no_fault_and_no_value() {
-    assertThat(reading.optional("cost", " ", Money::parse)).isNull();
+    assertThat(reading.optional("cost", " ", TYPED::money)).isNull();
     assertThat(reading.faults()).isEmpty();
   }
 

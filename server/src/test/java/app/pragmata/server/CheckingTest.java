@@ -62,14 +62,31 @@ class CheckingTest {
   }
 
   @Test
-  void time_past_midnight_is_read_with_its_day_and_shown_with_it() {
+  void time_past_midnight_is_cut_there_and_each_part_shown_with_its_day() {
     gate.finished();
     gate.nextDayAt("08:00");
     addTime(Map.of("from", "23:00", "to", "1:30 +1"));
-    JsonNode night = times().path(3);
-    assertThat(night.path("minutes").asInt()).isEqualTo(150);
-    assertThat(night.path("fromDaysLater").asInt()).isZero();
-    assertThat(night.path("toDaysLater").asInt()).isEqualTo(1);
+    JsonNode evening = times().path(3);
+    assertThat(evening.path("minutes").asInt()).isEqualTo(60);
+    assertThat(evening.path("fromDaysLater").asInt()).isZero();
+    JsonNode morning = times().path(4);
+    assertThat(morning.path("minutes").asInt()).isEqualTo(90);
+    assertThat(morning.path("fromDaysLater").asInt()).isEqualTo(1);
+    assertThat(morning.path("toDaysLater").asInt()).isEqualTo(1);
+  }
+
+  @Test
+  void a_clock_keeps_its_seconds_and_adjoining_entries_add_up_to_the_whole() {
+    gate.planned();
+    gate.at("14:20:40");
+    gate.tap("drive", Map.of());
+    gate.at("15:00:20");
+    gate.tap("arrive", Map.of("miles", "18"));
+    gate.tap("start-work", Map.of());
+    gate.at("15:30:10");
+    gate.tap("finish", Map.of());
+    assertThat(texts(times(), "minutes")).containsExactly("40", "30");
+    assertThat(times().path(0).path("from").asString()).isEqualTo("14:20:40");
   }
 
   @Test

@@ -5,12 +5,12 @@ import static app.pragmata.server.generated.Tables.PERSON;
 
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.people.Role;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.deposits.CardPayments;
 import app.pragmata.server.mail.MailSending;
 import app.pragmata.server.mail.MailStandIn;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Role;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;

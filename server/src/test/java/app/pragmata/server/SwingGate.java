@@ -1,6 +1,7 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.HOLIDAY;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
@@ -35,7 +36,7 @@ public final class SwingGate {
 
   /** A new example on the next working day. */
   public SwingGate(RunningPragmata program, String technicianName) {
-    this(program, technicianName, nextDay());
+    this(program, technicianName, nextDay(program.database()));
   }
 
   private SwingGate(RunningPragmata program, String technicianName, LocalDate day) {
@@ -49,10 +50,11 @@ public final class SwingGate {
     technician = Visitor.signedIn(program, technicianName);
   }
 
-  private static synchronized LocalDate nextDay() {
+  private static synchronized LocalDate nextDay(DSLContext database) {
     do {
       lastDay = lastDay.plusDays(1);
-    } while (lastDay.getDayOfWeek().getValue() > 5);
+    } while (lastDay.getDayOfWeek().getValue() > 5
+        || database.fetchExists(HOLIDAY, HOLIDAY.DAY.eq(lastDay)));
     return lastDay;
   }
 

@@ -4,6 +4,10 @@ import static app.pragmata.core.field.TimeEntry.Kind.DRIVE;
 import static app.pragmata.core.field.TimeEntry.Kind.LABOUR;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.ChargeTerms;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.Terms;
 import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.PartUse;
@@ -12,9 +16,6 @@ import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.people.RateClass;
-import app.pragmata.core.people.Rates;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -26,10 +27,13 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 
-/** Turns the facts of a job into charge lines, on either basis. */
-public record Billing(Rates rates, ChargeTerms terms) {
-  private static final DateTimeFormatter SHORT_DAY =
-      DateTimeFormatter.ofPattern("d MMM", Locale.UK);
+/**
+ * Turns the facts of a job into charge lines, on either basis.
+ *
+ * @param locale how days are written in a line's description
+ * @param taxDay the day of the invoice, whose VAT percents hold
+ */
+public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
 
   /** What the invoice would read. */
   public InvoiceDraft draft(JobFacts job, BillingBasis basis, Warranty warranty) {
@@ -81,7 +85,8 @@ public record Billing(Rates rates, ChargeTerms terms) {
     List<VisitFacts> worked = job.visits().stream().filter(Billing::worked).toList();
     boolean dated = worked.size() > 1;
     for (VisitFacts visit : worked) {
-      String suffix = dated ? ", " + SHORT_DAY.format(visit.day()) : "";
+      String suffix =
+          dated ? ", " + DateTimeFormatter.ofPattern("d MMM", locale).format(visit.day()) : "";
       lines.addAll(labour(visit, suffix, warranty.forLabour(visit.day())));
       lines.addAll(drive(visit, suffix, warranty.forLabour(visit.day())));
       visit.parts().forEach(part -> lines.add(part(part, visit.day(), warranty)));
@@ -95,12 +100,13 @@ public record Billing(Rates rates, ChargeTerms terms) {
   }
 
   private List<ChargeLine> labour(VisitFacts visit, String suffix, Share warrantyShare) {
-    return chargedMinutes(visit).entrySet().stream()
+    LocalDate day = firstDay(visit);
+    return chargedMinutes(visit, terms.charge().on(day)).entrySet().stream()
         .map(
             entry -> {
               RateClass rateClass = entry.getKey();
               int minutes = entry.getValue();
-              UnitPrice rate = rates.chargePerHour(rateClass, firstDay(visit, rateClass));
+              UnitPrice rate = terms.rates().chargePerHour(rateClass, day);
               String kind =
                   rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.label();
               return ChargeLine.of(
@@ -111,7 +117,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
                   rate,
                   rate.forMinutes(minutes),
                   warrantyShare,
-                  terms.vatRate());
+                  terms.vat().usualOn(taxDay));
             })
         .toList();
   }
@@ -120,24 +126,25 @@ public record Billing(Rates rates, ChargeTerms terms) {
    * Minutes per class, each rounded up to the step; what is missing to the minimum is added to the
    * first class worked.
    */
-  private Map<RateClass, Integer> chargedMinutes(VisitFacts visit) {
+  private static Map<RateClass, Integer> chargedMinutes(VisitFacts visit, ChargeTerms charge) {
     var minutesByClass = new EnumMap<RateClass, Integer>(RateClass.class);
     visit.times().stream()
         .filter(entry -> entry.kind() == LABOUR && entry.minutes() > 0)
         .forEach(entry -> minutesByClass.merge(entry.rateClass(), entry.minutes(), Integer::sum));
     minutesByClass.replaceAll(
-        (rateClass, minutes) -> Minutes.roundedUp(minutes, terms.stepMinutes()));
+        (rateClass, minutes) -> Minutes.roundedUp(minutes, charge.stepMinutes()));
     int total = minutesByClass.values().stream().mapToInt(Integer::intValue).sum();
-    if (total > 0 && total < terms.minimumMinutes()) {
+    if (total > 0 && total < charge.minimumMinutes()) {
       RateClass first = minutesByClass.keySet().iterator().next();
-      minutesByClass.merge(first, terms.minimumMinutes() - total, Integer::sum);
+      minutesByClass.merge(first, charge.minimumMinutes() - total, Integer::sum);
     }
     return minutesByClass;
   }
 
-  private static LocalDate firstDay(VisitFacts visit, RateClass rateClass) {
+  /** The first day worked of the visit, whose terms and rates hold for all of it. */
+  private static LocalDate firstDay(VisitFacts visit) {
     return visit.times().stream()
-        .filter(entry -> entry.rateClass() == rateClass)
+        .filter(entry -> entry.kind() == LABOUR)
         .map(TimeEntry::day)
         .min(LocalDate::compareTo)
         .orElse(visit.day());
@@ -148,7 +155,7 @@ public record Billing(Rates rates, ChargeTerms terms) {
         visit.times().stream().filter(e -> e.kind() == DRIVE).mapToInt(TimeEntry::minutes).sum();
     BigDecimal miles =
         visit.times().stream().map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add);
-    return switch (terms.drive()) {
+    return switch (terms.charge().on(firstDay(visit)).drive()) {
       case DriveCharge.None none -> List.of();
       case DriveCharge.PerCallOut driveOnly when !fittedOrWorked(visit) -> List.of();
       case DriveCharge.PerCallOut callOut ->
@@ -197,7 +204,14 @@ public record Billing(Rates rates, ChargeTerms terms) {
       Money full,
       Share warrantyShare) {
     return ChargeLine.of(
-        Category.DRIVE, description, quantity, unit, price, full, warrantyShare, terms.vatRate());
+        Category.DRIVE,
+        description,
+        quantity,
+        unit,
+        price,
+        full,
+        warrantyShare,
+        terms.vat().usualOn(taxDay));
   }
 
   private static ChargeLine part(PartUse part, LocalDate day, Warranty warranty) {
@@ -214,7 +228,8 @@ public record Billing(Rates rates, ChargeTerms terms) {
   }
 
   private ChargeLine other(JobFacts.OtherCost other) {
-    Money price = other.cost().times(BigDecimal.ONE.add(terms.otherMarkupShare()));
+    Money price =
+        other.cost().times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
     return ChargeLine.of(
         Category.OTHER,
         other.description(),

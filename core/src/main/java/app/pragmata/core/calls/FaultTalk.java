@@ -2,7 +2,7 @@ package app.pragmata.core.calls;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
-import app.pragmata.core.planning.Priority;
+import app.pragmata.core.company.Priority;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Set;

@@ -4,16 +4,17 @@ import static app.pragmata.core.field.TimeEntry.Kind.DRIVE;
 import static app.pragmata.core.field.TimeEntry.Kind.LABOUR;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.Terms;
 import app.pragmata.core.costing.CostSheet.LabourVariance;
 import app.pragmata.core.costing.CostSheet.Quantities;
 import app.pragmata.core.costing.CostSheet.Rung;
 import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.people.Rates;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.math.RoundingMode;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.stream.Stream;
@@ -21,18 +22,20 @@ import java.util.stream.Stream;
 /**
  * Job costing at actual cost: every minute, mile and part at the rate in force when it was spent.
  */
-public record Costing(Rates rates, BigDecimal overheadPerHour) {
+public record Costing(Terms terms) {
+  private static final BigDecimal MINUTES_PER_HOUR = BigDecimal.valueOf(60);
 
   /** What one entry costs: as it was approved, or else at the rates in force on the day worked. */
   public TimeEntry.Cost cost(TimeEntry entry) {
     if (entry.approved() != null) {
       return entry.approved();
     }
-    BigDecimal perHour = rates.costPerHour(entry.personId(), entry.rateClass(), entry.day());
+    BigDecimal perHour =
+        terms.rates().costPerHour(entry.personId(), entry.rateClass(), entry.day());
     Money distance =
         entry.miles().signum() == 0
             ? Money.ZERO
-            : Money.rounded(entry.miles().multiply(rates.costPerMile(entry.day())));
+            : Money.rounded(entry.miles().multiply(terms.rates().costPerMile(entry.day())));
     return new TimeEntry.Cost(Money.forMinutes(entry.minutes(), perHour), distance);
   }
 
@@ -50,7 +53,7 @@ public record Costing(Rates rates, BigDecimal overheadPerHour) {
         actual,
         labourVariance(job.promise(), rungs.get(Category.LABOUR), actual.labourMinutes()),
         job.promise().stream().map(QuoteLine::net).collect(Money.sum()),
-        Money.forMinutes(actual.labourMinutes(), overheadPerHour));
+        overhead(job));
   }
 
   private static Money quotedCost(List<QuoteLine> promise, Category category) {
@@ -69,6 +72,21 @@ public record Costing(Rates rates, BigDecimal overheadPerHour) {
           case OTHER -> job.otherCosts().stream().map(JobFacts.OtherCost::cost);
         };
     return costs.collect(Money.sum());
+  }
+
+  /** Each hour absorbs the overhead of its own day; rounded half up once. */
+  private Money overhead(JobFacts job) {
+    return Money.rounded(
+        job.times(LABOUR)
+            .map(
+                entry ->
+                    terms
+                        .cost()
+                        .on(entry.day())
+                        .overheadPerHour()
+                        .multiply(BigDecimal.valueOf(entry.minutes())))
+            .reduce(BigDecimal.ZERO, BigDecimal::add)
+            .divide(MINUTES_PER_HOUR, 2, RoundingMode.HALF_UP));
   }
 
   private static Quantities quotedQuantities(List<QuoteLine> promise) {

@@ -26,8 +26,13 @@ public record JobFacts(
     }
   }
 
-  /** A supplier's net amount for the job: subcontract, hire, permits. */
-  public record OtherCost(long id, String description, Money cost, VatRate vatRate) {}
+  /**
+   * A supplier's net amount for the job: subcontract, hire, permits.
+   *
+   * @param day of the supplier's bill
+   */
+  public record OtherCost(
+      long id, LocalDate day, String description, Money cost, VatRate vatRate) {}
 
   public JobFacts {
     promise = List.copyOf(promise);

@@ -2,12 +2,13 @@ package app.pragmata.core.field;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -42,6 +43,16 @@ public record TimeEntry(
   }
 
   private static final Duration LONGEST = Duration.ofHours(16);
+
+  /**
+   * The minutes of a clock: the difference of its two ends, each cut to the minute, so that entries
+   * that adjoin add up to the whole.
+   */
+  public static int minutesBetween(Instant from, Instant to) {
+    return Math.toIntExact(
+        Duration.between(from.truncatedTo(ChronoUnit.MINUTES), to.truncatedTo(ChronoUnit.MINUTES))
+            .toMinutes());
+  }
 
   /**
    * Notes every rule that a finished clock breaks; the moments are fields {@code from} and {@code

@@ -1,8 +1,7 @@
 package app.pragmata.core.money;
 
-import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
+import org.jspecify.annotations.Nullable;
 
 /** A part of some total as people agree on it: so many pounds, or so many per cent of it. */
 public sealed interface AmountOrShare {
@@ -32,24 +31,21 @@ public sealed interface AmountOrShare {
     };
   }
 
-  /** Reads "45", "£45.50" or "12.5 %"; more than 100 % is refused. Empty is nothing. */
-  static AmountOrShare parse(String typed) {
-    String plain = typed.strip();
-    if (plain.isEmpty()) {
-      return nothing();
+  /** Of what is on record: an amount, a share of which, or neither, which is nothing. */
+  static AmountOrShare of(@Nullable Long minor, @Nullable BigDecimal fraction) {
+    if (minor != null) {
+      return new Fixed(Money.ofMinor(minor));
     }
-    if (!plain.endsWith("%")) {
-      return new Fixed(Money.parse(plain));
-    }
-    String number = plain.substring(0, plain.length() - 1).strip();
-    if (!number.matches("\\d{1,6}(\\.\\d{1,2})?")) {
-      throw new Unreadable(
-          Rule.UNREADABLE, "Enter an amount such as 45 or 45.50, or a share such as 10 %.");
-    }
-    BigDecimal fraction = new BigDecimal(number).movePointLeft(2);
-    if (fraction.compareTo(BigDecimal.ONE) > 0) {
-      throw new Unreadable(Rule.EXCEEDS_LIMIT, "That is more than all of it. Enter at most 100 %.");
-    }
-    return new OfTotal(new Share(fraction));
+    return fraction == null ? nothing() : new OfTotal(new Share(fraction));
+  }
+
+  /** The amount in minor units where it is one; null for a share. */
+  default @Nullable Long minor() {
+    return this instanceof Fixed fixed ? fixed.amount().minor() : null;
+  }
+
+  /** The share as a fraction where it is one; null for an amount. */
+  default @Nullable BigDecimal fraction() {
+    return this instanceof OfTotal part ? part.share().fraction() : null;
   }
 }

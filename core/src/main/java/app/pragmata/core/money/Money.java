@@ -1,8 +1,5 @@
 package app.pragmata.core.money;
 
-import app.pragmata.core.Reading;
-import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.math.RoundingMode;
@@ -20,7 +17,6 @@ import java.util.stream.IntStream;
 public record Money(long minor) implements Comparable<Money> {
   public static final Money ZERO = new Money(0);
   private static final BigDecimal MINUTES_PER_HOUR = BigDecimal.valueOf(60);
-  private static final long LARGEST_TYPED_MINOR = 100_000_000_00L;
 
   public static Money ofMinor(long minor) {
     return new Money(minor);
@@ -43,37 +39,6 @@ public record Money(long minor) implements Comparable<Money> {
   public static Money forMinutes(int minutes, BigDecimal ratePerHour) {
     BigDecimal exactSixtieths = ratePerHour.multiply(BigDecimal.valueOf(minutes));
     return rounded(exactSixtieths.divide(MINUTES_PER_HOUR, 2, RoundingMode.HALF_UP));
-  }
-
-  /**
-   * An amount as people type it: "450", "1,284.50", "£45". Not negative, at most two decimals. A
-   * comma parts thousands only, so that "1,50" is refused and never taken for 150.
-   */
-  public static Money parse(String typed) {
-    BigDecimal major = number(typed);
-    if (major.scale() > 2) {
-      throw new Unreadable(Rule.UNREADABLE, "An amount has at most two decimals, such as 45.50.");
-    }
-    if (major.movePointRight(2).longValueExact() > LARGEST_TYPED_MINOR) {
-      throw new Unreadable(Rule.TOO_LARGE, "More than 100 million. Check the amount.");
-    }
-    return new Money(major.movePointRight(2).longValueExact());
-  }
-
-  /** The number in a typed amount or price: not negative, at most 12 digits before its decimals. */
-  static BigDecimal number(String typed) {
-    String plain = Reading.withoutThousandsCommas(typed.replaceAll("[£$€\\s]", ""));
-    if (!plain.matches("-?(\\d{1,12}(\\.\\d{0,12})?|\\.\\d{1,12})")) {
-      throw new Unreadable(
-          Rule.UNREADABLE,
-          "“" + Reading.abridged(typed) + "” is not an amount. Enter it like 450 or 45.50.");
-    }
-    BigDecimal major = new BigDecimal(plain);
-    if (major.signum() < 0) {
-      throw new Unreadable(
-          Rule.NEGATIVE, "An amount here cannot be negative. Enter it like 450 or 45.50.");
-    }
-    return major;
   }
 
   public Money plus(Money other) {

@@ -1,7 +1,5 @@
 package app.pragmata.core.money;
 
-import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 
@@ -15,9 +13,9 @@ import java.math.RoundingMode;
 public record UnitPrice(BigDecimal major) implements Comparable<UnitPrice> {
   public static final UnitPrice ZERO = new UnitPrice(BigDecimal.ZERO);
 
-  private static final int DECIMALS = 4;
+  static final int DECIMALS = 4;
+
   private static final BigDecimal MINUTES_PER_HOUR = BigDecimal.valueOf(60);
-  private static final BigDecimal LARGEST_TYPED = BigDecimal.valueOf(100_000_000);
 
   public UnitPrice {
     if (major.signum() < 0) {
@@ -39,19 +37,6 @@ public record UnitPrice(BigDecimal major) implements Comparable<UnitPrice> {
   /** An exact price in major units, rounded half up to four decimals. */
   public static UnitPrice rounded(BigDecimal major) {
     return new UnitPrice(major.setScale(DECIMALS, RoundingMode.HALF_UP));
-  }
-
-  /** A price as people type it: "450", "£2.565". Not negative, at most four decimals. */
-  public static UnitPrice parse(String typed) {
-    BigDecimal major = Money.number(typed);
-    if (major.stripTrailingZeros().scale() > DECIMALS) {
-      throw new Unreadable(
-          Rule.UNREADABLE, "A price has at most four decimals, such as 45.50 or 2.565.");
-    }
-    if (major.compareTo(LARGEST_TYPED) > 0) {
-      throw new Unreadable(Rule.TOO_LARGE, "More than 100 million. Check the price.");
-    }
-    return new UnitPrice(major);
   }
 
   /** For so many units, rounded half up to the minor unit once. */

@@ -1,4 +1,4 @@
-/** Wages, rate classes and the rates in force on a day. */
+/** Who works here, and what they may do. */
 @NullMarked
 package app.pragmata.core.people;
 

@@ -1,10 +1,11 @@
 package app.pragmata.core.quoting;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 
 /**

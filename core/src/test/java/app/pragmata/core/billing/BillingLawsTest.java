@@ -1,6 +1,5 @@
 package app.pragmata.core.billing;
 
-import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static app.pragmata.core.costing.WorkedExample.chargeTerms;
 import static app.pragmata.core.costing.WorkedExample.rates;
 import static app.pragmata.core.costing.WorkedExample.warranty;
@@ -10,16 +9,17 @@ import app.pragmata.core.Category;
 import app.pragmata.core.billing.BillingBasis.FixedPrice;
 import app.pragmata.core.billing.BillingBasis.NotCharged;
 import app.pragmata.core.billing.BillingBasis.TimeAndParts;
+import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.costing.AnyJob;
 import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Locale;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -29,7 +29,7 @@ import net.jqwik.api.domains.Domain;
 @Domain(AnyJob.class)
 @Domain(net.jqwik.api.domains.DomainContext.Global.class)
 class BillingLawsTest {
-  private final Billing billing = new Billing(rates(), chargeTerms());
+  private final Billing billing = WorkedExample.billing();
 
   @Property
   void the_total_is_the_sum_of_its_rounded_lines(@ForAll JobFacts job) {
@@ -128,10 +128,12 @@ class BillingLawsTest {
             true,
             List.of(
                 WorkedExample.entry(
-                    1, Kind.LABOUR, app.pragmata.core.people.RateClass.NORMAL, minutes, "0")),
+                    1, Kind.LABOUR, app.pragmata.core.company.RateClass.NORMAL, minutes, "0")),
             List.of());
     return new Billing(
-            rates(), new ChargeTerms(15, 60, new DriveCharge.None(), BigDecimal.ZERO, STANDARD))
+            WorkedExample.terms(chargeTerms(new DriveCharge.None(), "0")),
+            Locale.UK,
+            WorkedExample.DAY)
         .draft(
             new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Warranty.NONE)
         .vat()

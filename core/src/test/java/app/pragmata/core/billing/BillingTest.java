@@ -5,26 +5,28 @@ import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static app.pragmata.core.costing.WorkedExample.chargeTerms;
 import static app.pragmata.core.costing.WorkedExample.entry;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.rates;
 import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.billing.BillingBasis.FixedPrice;
 import app.pragmata.core.billing.BillingBasis.NotCharged;
 import app.pragmata.core.billing.BillingBasis.TimeAndParts;
+import app.pragmata.core.company.ChargeTerms;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.costing.JobFacts.OtherCost;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
+import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.people.RateClass;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Locale;
 import org.junit.jupiter.api.Test;
 
 class BillingTest {
@@ -165,7 +167,7 @@ class BillingTest {
         new JobFacts(
             List.of(),
             List.of(),
-            List.of(new OtherCost(1, "Lift hire", Money.of("80.00"), STANDARD)));
+            List.of(new OtherCost(1, WorkedExample.DAY, "Lift hire", Money.of("80.00"), STANDARD)));
     assertThat(draft(hire, new TimeAndParts(), chargeTerms()).vat().net())
         .isEqualTo(Money.of("92.00"));
   }
@@ -198,7 +200,7 @@ class BillingTest {
   }
 
   private static Money driveCharge(DriveCharge drive) {
-    var terms = new ChargeTerms(15, 60, drive, BigDecimal.ZERO, STANDARD);
+    var terms = chargeTerms(drive, "0");
     return draft(
             visit(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")), new TimeAndParts(), terms)
         .vat()
@@ -211,6 +213,7 @@ class BillingTest {
   }
 
   private static InvoiceDraft draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {
-    return new Billing(rates(), terms).draft(job, basis, warranty());
+    return new Billing(WorkedExample.terms(terms), Locale.UK, WorkedExample.DAY)
+        .draft(job, basis, warranty());
   }
 }

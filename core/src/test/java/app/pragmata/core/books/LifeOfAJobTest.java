@@ -1,13 +1,11 @@
 package app.pragmata.core.books;
 
-import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.billing;
 import static app.pragmata.core.costing.WorkedExample.costing;
-import static app.pragmata.core.costing.WorkedExample.rates;
 import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
-import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.BillingBasis.TimeAndParts;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.costing.AnyJob;
@@ -130,7 +128,7 @@ class LifeOfAJobTest {
   }
 
   private static InvoiceDraft draft(JobFacts job) {
-    return new Billing(rates(), chargeTerms()).draft(job, new TimeAndParts(), warranty());
+    return billing().draft(job, new TimeAndParts(), warranty());
   }
 
   private static Money balance(List<JournalEntry> entries, PostingCategory category) {

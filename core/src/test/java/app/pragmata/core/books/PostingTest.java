@@ -1,9 +1,8 @@
 package app.pragmata.core.books;
 
-import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.billing;
 import static app.pragmata.core.costing.WorkedExample.costing;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.rates;
 import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -11,7 +10,6 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.BillingBasis.TimeAndParts;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.costing.CostSheet;
@@ -150,8 +148,7 @@ class PostingTest {
   }
 
   private static BooksEvent workedExampleInvoice() {
-    InvoiceDraft draft =
-        new Billing(rates(), chargeTerms()).draft(job(), new TimeAndParts(), warranty());
+    InvoiceDraft draft = billing().draft(job(), new TimeAndParts(), warranty());
     CostSheet sheet = costing().cost(job());
     Map<Category, Money> costs =
         Arrays.stream(Category.values())

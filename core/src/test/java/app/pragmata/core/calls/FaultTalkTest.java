@@ -8,7 +8,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.calls.FaultTalk.Answer;
 import app.pragmata.core.calls.FaultTalk.LeadsTo;
 import app.pragmata.core.calls.FaultTalk.Question;
-import app.pragmata.core.planning.Priority;
+import app.pragmata.core.company.Priority;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Random;

@@ -1,5 +1,6 @@
 package app.pragmata.core.costing;
 
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.JobFacts.OtherCost;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.PartUse;
@@ -8,7 +9,6 @@ import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -101,6 +101,8 @@ public final class AnyJob extends DomainContextBase {
     return Combinators.combine(
             Arbitraries.longs().between(1, 200_000),
             Arbitraries.of(WorkedExample.STANDARD, REDUCED))
-        .as((cost, vatRate) -> new OtherCost(1, "Hire", Money.ofMinor(cost), vatRate));
+        .as(
+            (cost, vatRate) ->
+                new OtherCost(1, WorkedExample.DAY, "Hire", Money.ofMinor(cost), vatRate));
   }
 }

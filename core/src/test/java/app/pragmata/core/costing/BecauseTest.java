@@ -6,13 +6,13 @@ import static app.pragmata.core.costing.WorkedExample.job;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.util.List;
 import org.junit.jupiter.api.Test;

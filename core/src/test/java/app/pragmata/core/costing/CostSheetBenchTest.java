@@ -23,7 +23,7 @@ import org.openjdk.jmh.runner.options.TimeValue;
 public class CostSheetBenchTest {
   private final Costing costing = WorkedExample.costing();
   private final JobFacts job = WorkedExample.job();
-  private final Billing billing = new Billing(WorkedExample.rates(), WorkedExample.chargeTerms());
+  private final Billing billing = WorkedExample.billing();
 
   @Benchmark
   public CostSheet costSheet() {

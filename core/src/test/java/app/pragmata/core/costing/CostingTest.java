@@ -6,17 +6,20 @@ import static app.pragmata.core.costing.WorkedExample.job;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.CostTerms;
+import app.pragmata.core.company.InForce;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.Rates;
+import app.pragmata.core.company.Terms;
 import app.pragmata.core.costing.CostSheet.Rung;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.people.InForce;
-import app.pragmata.core.people.RateClass;
-import app.pragmata.core.people.Rates;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -117,7 +120,9 @@ class CostingTest {
 
   @Test
   void a_suppliers_bill_is_other_cost_without_its_vat() {
-    var hire = new JobFacts.OtherCost(1, "Lift hire", Money.of("80.00"), WorkedExample.STANDARD);
+    var hire =
+        new JobFacts.OtherCost(
+            1, WorkedExample.DAY, "Lift hire", Money.of("80.00"), WorkedExample.STANDARD);
     CostSheet withHire = costing().cost(new JobFacts(List.of(), List.of(), List.of(hire)));
     assertThat(withHire.rung(Category.OTHER).actual()).isEqualTo(Money.of("80.00"));
   }
@@ -140,9 +145,45 @@ class CostingTest {
             List.of(entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0"), dearer),
             List.of());
     CostSheet crew =
-        new Costing(rates, BigDecimal.ZERO)
+        new Costing(of(rates, WorkedExample.terms().cost()))
             .cost(new JobFacts(List.of(), List.of(visit), List.of()));
     assertThat(crew.rung(Category.LABOUR).actual()).isEqualTo(Money.of("54.11"));
+  }
+
+  @Test
+  void each_hour_absorbs_the_overhead_of_its_own_day() {
+    var rising =
+        new InForce<>(
+            "cost terms",
+            List.of(
+                new CostTerms(LocalDate.EPOCH, BigDecimal.ONE, new BigDecimal("6.00")),
+                new CostTerms(WorkedExample.DAY, BigDecimal.ONE, new BigDecimal("9.00"))));
+    TimeEntry dayBefore =
+        new TimeEntry(
+            2,
+            1,
+            Kind.LABOUR,
+            RateClass.NORMAL,
+            WorkedExample.DAY.minusDays(1),
+            60,
+            BigDecimal.ZERO,
+            null);
+    var visit =
+        new VisitFacts(
+            1,
+            WorkedExample.DAY,
+            true,
+            List.of(dayBefore, entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
+            List.of());
+    CostSheet sheet =
+        new Costing(of(WorkedExample.rates(), rising))
+            .cost(new JobFacts(List.of(), List.of(visit), List.of()));
+    assertThat(sheet.overhead()).isEqualTo(Money.of("15.00"));
+  }
+
+  private static Terms of(Rates rates, InForce<CostTerms> cost) {
+    Terms like = WorkedExample.terms();
+    return new Terms(rates, like.charge(), cost, like.markup(), like.vat());
   }
 
   private static InForce<Rates.Wage> wage(String perHour, String onCosts) {

@@ -1,7 +1,16 @@
 package app.pragmata.core.costing;
 
-import app.pragmata.core.billing.ChargeTerms;
+import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.company.ChargeTerms;
+import app.pragmata.core.company.CostTerms;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.InForce;
+import app.pragmata.core.company.Markup;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.Rates;
+import app.pragmata.core.company.Terms;
+import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
 import app.pragmata.core.field.PartUse;
 import app.pragmata.core.field.TimeEntry;
@@ -10,14 +19,11 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.InForce;
-import app.pragmata.core.people.RateClass;
-import app.pragmata.core.people.Rates;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 
 /**
@@ -53,16 +59,49 @@ public final class WorkedExample {
   }
 
   public static Costing costing() {
-    return new Costing(rates(), new BigDecimal("6.00"));
+    return new Costing(terms());
+  }
+
+  public static Terms terms() {
+    return terms(chargeTerms());
+  }
+
+  /** The example's terms with others for charging. */
+  public static Terms terms(ChargeTerms charge) {
+    return new Terms(
+        rates(),
+        new InForce<>("charge terms", List.of(charge)),
+        new InForce<>(
+            "cost terms",
+            List.of(new CostTerms(LONG_AGO, new BigDecimal("24.108"), new BigDecimal("6.00")))),
+        new InForce<>(
+            "markup",
+            List.of(
+                new Markup(
+                    LONG_AGO,
+                    List.of(new Markup.Band(Money.of("100.00"), new BigDecimal("0.90")))))),
+        new VatRates(
+            STANDARD.code(),
+            Map.of(
+                STANDARD.code(),
+                new VatRates.Percents(
+                    STANDARD.category(),
+                    new InForce<>(
+                        "VAT percent",
+                        List.of(new VatRates.Percent(LONG_AGO, STANDARD.percent())))))));
+  }
+
+  public static Billing billing() {
+    return new Billing(terms(), Locale.UK, DAY);
   }
 
   public static ChargeTerms chargeTerms() {
-    return new ChargeTerms(
-        15,
-        60,
-        new DriveCharge.PerCallOut(UnitPrice.of("45.00")),
-        new BigDecimal("0.15"),
-        STANDARD);
+    return chargeTerms(new DriveCharge.PerCallOut(UnitPrice.of("45.00")), "0.15");
+  }
+
+  /** The example's terms with another drive charge and another markup of other costs. */
+  public static ChargeTerms chargeTerms(DriveCharge drive, String otherMarkupShare) {
+    return new ChargeTerms(LONG_AGO, 15, 60, drive, new BigDecimal(otherMarkupShare), 30);
   }
 
   public static Warranty warranty() {

@@ -8,6 +8,9 @@ import app.pragmata.core.Rule;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import net.jqwik.api.ForAll;
+import net.jqwik.api.Property;
+import net.jqwik.api.constraints.IntRange;
 import org.junit.jupiter.api.Test;
 
 class TimeEntryTest {
@@ -56,5 +59,17 @@ class TimeEntryTest {
     var reading = new Reading();
     TimeEntry.check(from, to, NOW, reading);
     return reading.faults().stream().map(Fault::rule).toList();
+  }
+
+  @Property
+  void entries_that_adjoin_add_up_to_the_whole_to_the_minute(
+      @ForAll @IntRange(max = 86_400) int start,
+      @ForAll @IntRange(max = 20_000) int first,
+      @ForAll @IntRange(max = 20_000) int second) {
+    Instant from = NOW.plusSeconds(start);
+    Instant middle = from.plusSeconds(first);
+    Instant to = middle.plusSeconds(second);
+    assertThat(TimeEntry.minutesBetween(from, middle) + TimeEntry.minutesBetween(middle, to))
+        .isEqualTo(TimeEntry.minutesBetween(from, to));
   }
 }

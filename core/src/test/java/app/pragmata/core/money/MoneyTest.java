@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
+import java.util.Locale;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.BigRange;
@@ -15,8 +16,11 @@ import net.jqwik.api.constraints.Scale;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class MoneyTest {
+  private static final TypedMoney TYPED = TypedMoney.of("GBP", Locale.UK);
+
   @ParameterizedTest
   @CsvSource({
     "450,450.00",
@@ -29,7 +33,7 @@ class MoneyTest {
     "45.,45.00"
   })
   void money_is_read_the_way_people_type_it(String typed, String expected) {
-    assertThat(Money.parse(typed)).isEqualTo(Money.of(expected));
+    assertThat(TYPED.money(typed)).isEqualTo(Money.of(expected));
   }
 
   @ParameterizedTest
@@ -45,7 +49,7 @@ class MoneyTest {
     "1e5,UNREADABLE"
   })
   void what_is_no_amount_is_refused_by_its_rule(String typed, Rule rule) {
-    assertThatThrownBy(() -> Money.parse(typed))
+    assertThatThrownBy(() -> TYPED.money(typed))
         .isInstanceOfSatisfying(
             Unreadable.class, unreadable -> assertThat(unreadable.rule()).isEqualTo(rule));
   }
@@ -59,7 +63,7 @@ class MoneyTest {
   @Property
   void what_is_written_reads_back_the_same(
       @ForAll @LongRange(min = 0, max = 1_000_000_000) long minor) {
-    assertThat(Money.parse(Money.ofMinor(minor).toString()).minor()).isEqualTo(minor);
+    assertThat(TYPED.money(Money.ofMinor(minor).toString()).minor()).isEqualTo(minor);
   }
 
   @Property
@@ -87,5 +91,19 @@ class MoneyTest {
   @Test
   void an_amount_written_with_three_decimals_cannot_be_built() {
     assertThatThrownBy(() -> Money.of("1.005")).isInstanceOf(ArithmeticException.class);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"$45", "45 €", "₹45.00"})
+  void a_sign_of_another_currency_is_refused_in_words(String typed) {
+    assertThatThrownBy(() -> TYPED.money(typed))
+        .isInstanceOf(Unreadable.class)
+        .hasMessageContaining("is in another currency. Enter the amount in £.");
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"€ 45", "45 EUR", "45"})
+  void the_sign_or_the_code_of_the_companys_own_currency_may_be_typed(String typed) {
+    assertThat(TypedMoney.of("EUR", Locale.GERMANY).money(typed)).isEqualTo(Money.of("45.00"));
   }
 }

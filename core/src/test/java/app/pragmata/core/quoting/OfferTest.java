@@ -10,11 +10,13 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -27,6 +29,8 @@ import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class OfferTest {
+  private static final TypedMoney TYPED = TypedMoney.of("GBP", Locale.UK);
+
   private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
   private static final AmountOrShare NOTHING = AmountOrShare.nothing();
 
@@ -40,7 +44,7 @@ class OfferTest {
 
   private static OfferLine included(String name, String price, String discount) {
     return new OfferLine.Priced(
-        line(name, price, STANDARD), AmountOrShare.parse(discount), new Choice.Included());
+        line(name, price, STANDARD), TYPED.amountOrShare(discount), new Choice.Included());
   }
 
   private static OfferLine option(String name, String price) {
@@ -53,7 +57,7 @@ class OfferTest {
   }
 
   private static Offer offer(String discount, OfferLine... lines) {
-    return new Offer(List.of(lines), AmountOrShare.parse(discount), NOTHING, List.of());
+    return new Offer(List.of(lines), TYPED.amountOrShare(discount), NOTHING, List.of());
   }
 
   private static Money net(Offer offer) {
@@ -74,7 +78,7 @@ class OfferTest {
                 included("Gate", "300.00"),
                 new OfferLine.Priced(
                     line("Ramp", "100.00", REDUCED), NOTHING, new Choice.Included())),
-            AmountOrShare.parse("40"),
+            TYPED.amountOrShare("40"),
             NOTHING,
             List.of());
     assertThat(offer.totals().vat().rates())
@@ -123,13 +127,13 @@ class OfferTest {
   @ParameterizedTest
   @ValueSource(strings = {"101%", "100.5 %", "ten per cent", "-5", "5%%", "%"})
   void a_discount_that_is_no_discount_is_not_read(String typed) {
-    assertThatThrownBy(() -> AmountOrShare.parse(typed)).isInstanceOf(Unreadable.class);
+    assertThatThrownBy(() -> TYPED.amountOrShare(typed)).isInstanceOf(Unreadable.class);
   }
 
   @ParameterizedTest
   @ValueSource(strings = {"", "12.5%", "45.00", "100%"})
   void an_amount_or_share_reads_back_as_it_was_written(String text) {
-    assertThat(AmountOrShare.parse(text).text()).isEqualTo(text);
+    assertThat(TYPED.amountOrShare(text).text()).isEqualTo(text);
   }
 
   @Test
@@ -143,7 +147,7 @@ class OfferTest {
   void a_deposit_is_a_share_of_the_total_with_vat() {
     Offer offer =
         new Offer(
-            List.of(included("Gate", "200.00")), NOTHING, AmountOrShare.parse("25%"), List.of());
+            List.of(included("Gate", "200.00")), NOTHING, TYPED.amountOrShare("25%"), List.of());
     assertThat(offer.depositDue()).isEqualTo(Money.of("60.00"));
   }
 
@@ -151,7 +155,7 @@ class OfferTest {
   void a_deposit_larger_than_the_total_is_a_fault() {
     Offer offer =
         new Offer(
-            List.of(included("Gate", "200.00")), NOTHING, AmountOrShare.parse("240.01"), List.of());
+            List.of(included("Gate", "200.00")), NOTHING, TYPED.amountOrShare("240.01"), List.of());
     assertThat(offer.faults()).extracting(Fault::field).containsExactly("deposit");
   }
 
@@ -161,7 +165,7 @@ class OfferTest {
         new Offer(
             List.of(included("Gate", "50.00"), option("Lamp", "30.00")),
             NOTHING,
-            AmountOrShare.parse("90.00"),
+            TYPED.amountOrShare("90.00"),
             List.of());
     assertThat(offer.choose(Set.of()).depositDue()).isEqualTo(Money.of("60.00"));
     assertThat(offer.choose(Set.of(1)).depositDue()).isEqualTo(Money.of("90.00"));
@@ -229,7 +233,7 @@ class OfferTest {
   private static Offer staged(String... parts) {
     var stages = new ArrayList<Stage>();
     for (String part : parts) {
-      stages.add(new Stage("Stage " + stages.size(), AmountOrShare.parse(part)));
+      stages.add(new Stage("Stage " + stages.size(), TYPED.amountOrShare(part)));
     }
     return new Offer(
         List.of(included("Gate", "200.00"), option("Lamp", "50.00")), NOTHING, NOTHING, stages);
@@ -243,9 +247,9 @@ class OfferTest {
             NOTHING,
             NOTHING,
             List.of(
-                new Stage("a", AmountOrShare.parse("33.33%")),
-                new Stage("b", AmountOrShare.parse("33.33%")),
-                new Stage("c", AmountOrShare.parse("33.34%"))));
+                new Stage("a", TYPED.amountOrShare("33.33%")),
+                new Stage("b", TYPED.amountOrShare("33.33%")),
+                new Stage("c", TYPED.amountOrShare("33.34%"))));
     assertThat(offer.stageAmounts())
         .extracting(Money::toString)
         .containsExactly("33.33", "33.33", "33.34");

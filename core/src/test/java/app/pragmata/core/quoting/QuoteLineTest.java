@@ -4,9 +4,10 @@ import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.util.List;
 import net.jqwik.api.ForAll;

@@ -3,14 +3,15 @@ package app.pragmata.core.quoting;
 import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.core.money.AmountOrShare;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Locale;
 import java.util.Set;
 import org.junit.jupiter.api.Test;
 
@@ -19,6 +20,8 @@ import org.junit.jupiter.api.Test;
  * all, an option, a deposit and stages.
  */
 class WholeOfferTest {
+  private static final TypedMoney TYPED = TypedMoney.of("GBP", Locale.UK);
+
   private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
   private static final BigDecimal COST_PER_HOUR = new BigDecimal("24.108");
   private static final int LAMP = 4;
@@ -66,14 +69,14 @@ class WholeOfferTest {
                       STANDARD),
                   "",
                   new Choice.Option(false))),
-          AmountOrShare.parse("50.00"),
-          AmountOrShare.parse("30%"),
+          TYPED.amountOrShare("50.00"),
+          TYPED.amountOrShare("30%"),
           List.of(
-              new Stage("when the posts stand", AmountOrShare.parse("33.33%")),
-              new Stage("when it runs", AmountOrShare.parse("66.67%"))));
+              new Stage("when the posts stand", TYPED.amountOrShare("33.33%")),
+              new Stage("when it runs", TYPED.amountOrShare("66.67%"))));
 
   private static OfferLine priced(QuoteLine line, String discount, Choice choice) {
-    return new OfferLine.Priced(line, AmountOrShare.parse(discount), choice);
+    return new OfferLine.Priced(line, TYPED.amountOrShare(discount), choice);
   }
 
   @Test

@@ -3,10 +3,12 @@ package app.pragmata.core.stores;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.pragmata.core.company.Markup;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -15,10 +17,12 @@ import org.junit.jupiter.params.provider.CsvSource;
 class ChargeOutPriceTest {
   private final ChargeOutPrice price =
       new ChargeOutPrice(
-          List.of(
-              new ChargeOutPrice.Band(Money.of("500.00"), new BigDecimal("0.35")),
-              new ChargeOutPrice.Band(Money.of("20.00"), new BigDecimal("0.90")),
-              new ChargeOutPrice.Band(Money.of("100.00"), new BigDecimal("0.60"))));
+          new Markup(
+              LocalDate.EPOCH,
+              List.of(
+                  new Markup.Band(Money.of("500.00"), new BigDecimal("0.35")),
+                  new Markup.Band(Money.of("20.00"), new BigDecimal("0.90")),
+                  new Markup.Band(Money.of("100.00"), new BigDecimal("0.60")))));
 
   @ParameterizedTest
   @CsvSource({
@@ -65,7 +69,7 @@ class ChargeOutPriceTest {
 
   @Test
   void prices_without_any_band_cannot_be_set() {
-    assertThatThrownBy(() -> new ChargeOutPrice(List.of()))
+    assertThatThrownBy(() -> new Markup(LocalDate.EPOCH, List.of()))
         .isInstanceOf(IllegalArgumentException.class);
   }
 }

@@ -14,6 +14,7 @@ import app.pragmata.core.billing.BillingBasis;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.billing.InvoiceState;
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.field.JobState;
@@ -23,24 +24,22 @@ import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.costing.JobStore;
 import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
@@ -67,8 +66,6 @@ public class BillingService {
   /** Money as it came in; an empty day is today. */
   public record ReceiptForm(
       int version, @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
-
-  private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMM", Locale.UK);
 
   private final DSLContext database;
   private final JobStore jobs;
@@ -110,7 +107,7 @@ public class BillingService {
    */
   @Transactional(readOnly = true)
   public BillingView view(Act act, WholeJob job, Company company, CostSheet sheet) {
-    var billing = new Billing(company.rates(), company.chargeTerms());
+    var billing = new Billing(company.terms(), company.locale(), act.today());
     var facts = job.facts(company.zone());
     InvoiceDraft fixed = billing.draft(facts, new BillingBasis.FixedPrice(), job.warranty());
     InvoiceDraft worked = billing.draft(facts, new BillingBasis.TimeAndParts(), job.warranty());
@@ -237,13 +234,10 @@ public class BillingService {
           var reading = new Reading();
           String supplier = reading.text("supplier", form.supplier(), 120);
           String description = reading.text("description", form.description(), 300);
-          Money cost = reading.required("cost", form.cost(), Money::parse);
-          VatRate vatRate =
-              companies
-                  .getCompany()
-                  .vatRates()
-                  .get(form.vat() == null || form.vat().isEmpty() ? "standard" : form.vat());
-          if (vatRate == null) {
+          Money cost = reading.required("cost", form.cost(), companies.getCompany().typed()::money);
+          VatRates vat = companies.getCompany().terms().vat();
+          String code = form.vat() == null || form.vat().isEmpty() ? vat.usualCode() : form.vat();
+          if (!vat.has(code)) {
             reading.fault(
                 "vat", Rule.NOT_FOUND, "This VAT rate does not exist. Choose one from the list.");
           }
@@ -259,7 +253,7 @@ public class BillingService {
               Objects.requireNonNull(supplier),
               Objects.requireNonNull(description),
               Objects.requireNonNull(cost),
-              Objects.requireNonNull(vatRate));
+              vat.on(code, act.today()));
         });
   }
 
@@ -312,12 +306,12 @@ public class BillingService {
   }
 
   private void post(Act act, JobRecord row, JobState.Checked checked) {
-    WholeJob job = jobs.find(row.getId()).orElseThrow();
+    WholeJob job = jobs.find(row.getId(), act.today()).orElseThrow();
     Company company = companies.getCompany();
     var facts = job.facts(company.zone());
-    CostSheet sheet = new Costing(company.rates(), company.overheadPerHour()).cost(facts);
+    CostSheet sheet = new Costing(company.terms()).cost(facts);
     InvoiceDraft draft =
-        new Billing(company.rates(), company.chargeTerms())
+        new Billing(company.terms(), company.locale(), act.today())
             .draft(facts, basis(row), job.warranty());
     if (row.getBillingBasis().equals("not_charged")) {
       books.post(
@@ -414,7 +408,13 @@ public class BillingService {
         () -> {
           var reading = new Reading();
           MoneyIn money =
-              MoneyIn.read(reading, act, form.amount(), form.receivedOn(), form.method());
+              MoneyIn.read(
+                  reading,
+                  act,
+                  companies.getCompany().typed(),
+                  form.amount(),
+                  form.receivedOn(),
+                  form.method());
           reading.refuseIfFaulty();
           return insertReceipt(act, invoiceId, form.version(), Objects.requireNonNull(money));
         });
@@ -484,14 +484,15 @@ public class BillingService {
     return id;
   }
 
-  private static void requireNotBefore(InvoiceRecord invoice, LocalDate day) {
+  private void requireNotBefore(InvoiceRecord invoice, LocalDate day) {
     var reading = new Reading();
     if (day.isBefore(invoice.getInvoiceDate())) {
       reading.fault(
           "receivedOn",
           Rule.WRONG_STATE,
           "Invoice %d was posted on %s. Enter that day or a later one."
-              .formatted(invoice.getNumber(), DAY.format(invoice.getInvoiceDate())));
+              .formatted(
+                  invoice.getNumber(), companies.getCompany().shortDay(invoice.getInvoiceDate())));
     }
     reading.refuseIfFaulty();
   }

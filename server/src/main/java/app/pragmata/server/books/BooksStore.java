@@ -11,7 +11,7 @@ import app.pragmata.core.books.JournalEntry;
 import app.pragmata.core.books.Posting;
 import app.pragmata.core.books.PostingCategory;
 import app.pragmata.server.generated.tables.records.JournalLineRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.NumberSeries;
 import java.time.LocalDate;
 import java.util.ArrayList;

@@ -1,10 +1,11 @@
 package app.pragmata.server.books;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.planning.Day;
-import app.pragmata.server.people.Act;
+import app.pragmata.core.money.TypedMoney;
+import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -21,10 +22,11 @@ public record MoneyIn(Money amount, LocalDate day, String method) {
   public static @Nullable MoneyIn read(
       Reading reading,
       Act act,
+      TypedMoney currency,
       @Nullable String typedAmount,
       @Nullable String receivedOn,
       @Nullable String typedMethod) {
-    Money amount = reading.required("amount", typedAmount, Money::parse);
+    Money amount = reading.required("amount", typedAmount, currency::money);
     LocalDate day =
         reading.optional("receivedOn", receivedOn, typed -> Day.parsePast(typed, act.today()));
     String method = typedMethod == null || typedMethod.isEmpty() ? "bank transfer" : typedMethod;

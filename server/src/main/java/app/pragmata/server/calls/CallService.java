@@ -9,12 +9,12 @@ import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.Priority;
 import app.pragmata.core.money.Minutes;
-import app.pragmata.core.planning.Priority;
 import app.pragmata.server.generated.tables.records.CallRecord;
 import app.pragmata.server.jobs.JobOpening;
-import app.pragmata.server.people.Act;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.todos.ToDoService;
 import java.util.Arrays;

@@ -3,9 +3,9 @@ package app.pragmata.server.calls;
 import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.JOB;
 
-import app.pragmata.core.planning.Priority;
+import app.pragmata.core.company.Priority;
 import app.pragmata.server.jobs.JobOpening;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.List;

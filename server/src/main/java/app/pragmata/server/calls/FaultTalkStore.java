@@ -14,7 +14,7 @@ import app.pragmata.core.calls.FaultTalk;
 import app.pragmata.core.calls.FaultTalk.Answer;
 import app.pragmata.core.calls.FaultTalk.LeadsTo;
 import app.pragmata.core.calls.FaultTalk.Question;
-import app.pragmata.core.planning.Priority;
+import app.pragmata.core.company.Priority;
 import app.pragmata.server.generated.tables.records.TalkAnswerRecord;
 import app.pragmata.server.generated.tables.records.TalkQuestionRecord;
 import java.util.ArrayList;

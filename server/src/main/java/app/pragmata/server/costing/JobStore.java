@@ -10,7 +10,6 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
-import static app.pragmata.server.generated.Tables.VAT_RATE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
@@ -20,6 +19,8 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 
 import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.costing.JobFacts.OtherCost;
 import app.pragmata.core.costing.JobFacts.VisitFacts;
@@ -29,13 +30,12 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.quoting.QuoteStore;
 import java.math.BigDecimal;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -44,6 +44,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -78,6 +79,7 @@ public class JobStore {
                   other ->
                       new OtherCost(
                           other.id(),
+                          other.addedAt().atZone(zone).toLocalDate(),
                           other.description(),
                           Money.ofMinor(other.costMinor()),
                           other.vatRate()))
@@ -150,7 +152,7 @@ public class JobStore {
 
     /** Whole minutes; none while the clock runs. */
     public int minutes() {
-      return endedAt == null ? 0 : (int) Duration.between(startedAt, endedAt).toMinutes();
+      return endedAt == null ? 0 : TimeEntry.minutesBetween(startedAt, endedAt);
     }
 
     /** The entry for the core; its day is the zone's. */
@@ -186,9 +188,7 @@ public class JobStore {
       long costMinor,
       UnitPrice unitPrice,
       @Nullable String warrantyExclusion,
-      String vatCode,
-      String vatCategory,
-      BigDecimal vatPercent,
+      VatRate vatRate,
       boolean keptOnRecord,
       int onRecord) {
 
@@ -200,7 +200,7 @@ public class JobStore {
           quantity.stripTrailingZeros(),
           Money.ofMinor(costMinor),
           unitPrice,
-          new VatRate(vatCode, vatCategory, vatPercent),
+          vatRate,
           warrantyExclusion != null);
     }
   }
@@ -208,36 +208,37 @@ public class JobStore {
   /** A supplier's bill for the job. */
   public record Other(
       long id,
+      Instant addedAt,
       String supplier,
       String description,
       long costMinor,
-      String vatCode,
-      String vatCategory,
-      BigDecimal vatPercent) {
-    VatRate vatRate() {
-      return new VatRate(vatCode, vatCategory, vatPercent);
-    }
-  }
+      VatRate vatRate) {}
 
   private final DSLContext database;
+  private final QuoteStore quotes;
+  private final CompanyStore companies;
 
-  JobStore(DSLContext database) {
+  JobStore(DSLContext database, QuoteStore quotes, CompanyStore companies) {
     this.database = database;
+    this.quotes = quotes;
+    this.companies = companies;
   }
 
-  /** The job of this id; empty when there is none. */
-  public Optional<WholeJob> find(long id) {
-    return list(JOB.ID.eq(id)).stream().findFirst();
+  /** The job of this id as on a tax day; empty when there is none. */
+  public Optional<WholeJob> find(long id, LocalDate taxDay) {
+    return list(JOB.ID.eq(id), taxDay).stream().findFirst();
   }
 
   /**
    * All jobs that meet the condition, which may name the tables job, customer, site, quote and
-   * kind_of_job.
+   * kind_of_job; with the VAT percents of a tax day.
    */
-  public List<WholeJob> list(Condition condition) {
-    Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
-    Field<List<WholeVisit>> visits = visits();
-    Field<List<Other>> others = others();
+  public List<WholeJob> list(Condition condition, LocalDate taxDay) {
+    VatRates vat = companies.getCompany().terms().vat();
+    Function<String, VatRate> vatRates = code -> vat.on(code, taxDay);
+    Field<List<QuoteLine>> promise = quotes.lines(JOB.QUOTE_ID, taxDay);
+    Field<List<WholeVisit>> visits = visits(vatRates);
+    Field<List<Other>> others = others(vatRates);
     // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
         .select(JOB.fields())
@@ -280,7 +281,7 @@ public class JobStore {
                     row.get(others)));
   }
 
-  private static Field<List<WholeVisit>> visits() {
+  private static Field<List<WholeVisit>> visits(Function<String, VatRate> vatRates) {
     Field<List<Entry>> entries =
         multiset(
                 select(
@@ -313,9 +314,7 @@ public class JobStore {
                         VISIT_PART.COST_MINOR,
                         VISIT_PART.UNIT_PRICE,
                         VISIT_PART.WARRANTY_EXCLUSION,
-                        VAT_RATE.CODE,
-                        VAT_RATE.CATEGORY,
-                        VAT_RATE.PERCENT,
+                        PART.VAT_CODE.convertFrom(vatRates),
                         field(PART.EQUIPMENT_KIND_ID.isNotNull()),
                         field(
                             selectCount()
@@ -324,8 +323,6 @@ public class JobStore {
                     .from(VISIT_PART)
                     .join(PART)
                     .on(PART.ID.eq(VISIT_PART.PART_ID))
-                    .join(VAT_RATE)
-                    .on(VAT_RATE.CODE.eq(PART.VAT_CODE))
                     .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
                     .orderBy(VISIT_PART.ID))
             .as("uses")
@@ -353,19 +350,16 @@ public class JobStore {
         .convertFrom(rows -> rows.map(mapping(WholeVisit::new)));
   }
 
-  private static Field<List<Other>> others() {
+  private static Field<List<Other>> others(Function<String, VatRate> vatRates) {
     return multiset(
             select(
                     OTHER_COST.ID,
+                    OTHER_COST.ADDED_AT,
                     OTHER_COST.SUPPLIER,
                     OTHER_COST.DESCRIPTION,
                     OTHER_COST.COST_MINOR,
-                    VAT_RATE.CODE,
-                    VAT_RATE.CATEGORY,
-                    VAT_RATE.PERCENT)
+                    OTHER_COST.VAT_CODE.convertFrom(vatRates))
                 .from(OTHER_COST)
-                .join(VAT_RATE)
-                .on(VAT_RATE.CODE.eq(OTHER_COST.VAT_CODE))
                 .where(OTHER_COST.JOB_ID.eq(JOB.ID))
                 .orderBy(OTHER_COST.ID))
         .as("others")

@@ -38,7 +38,7 @@ import app.pragmata.server.customers.CallerCard.SiteOf;
 import app.pragmata.server.customers.CallerCard.ToDoOf;
 import app.pragmata.server.customers.CallerCard.VisitOf;
 import app.pragmata.server.customers.CallerCard.WarrantyOf;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;

@@ -19,7 +19,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import ezvcard.Ezvcard;
 import ezvcard.VCard;
 import ezvcard.VCardVersion;

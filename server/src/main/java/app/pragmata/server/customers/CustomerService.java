@@ -19,10 +19,10 @@ import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.core.customers.Place;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.NumberSeries;
@@ -43,7 +43,6 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class CustomerService {
-  private static final short DAYS_OF_A_NEW_CUSTOMER = 14;
   private static final int MOST_PAYMENT_DAYS = 180;
 
   /** A new caller in one breath; the place is an address with its postcode. */
@@ -113,7 +112,7 @@ public class CustomerService {
     row.setEmail(Objects.requireNonNullElse(email, ""));
     row.setAddress(place.address());
     row.setPostcode(place.postcode());
-    row.setPaymentDays(DAYS_OF_A_NEW_CUSTOMER);
+    row.setPaymentDays((short) company.terms().charge().on(act.today()).paymentDays());
     row.store();
     database
         .insertInto(SITE)
@@ -151,7 +150,7 @@ public class CustomerService {
     String address = reading.optionalText("address", form.address(), 300);
     String postcode = reading.optional("postcode", form.postcode(), company.postcode()::parse);
     Integer days = reading.required("paymentDays", form.paymentDays(), CustomerService::days);
-    Money limit = reading.optional("creditLimit", form.creditLimit(), Money::parse);
+    Money limit = reading.optional("creditLimit", form.creditLimit(), company.typed()::money);
     String stop = reading.optionalText("stopReason", form.stopReason(), 300);
     String vatNumber = reading.optionalText("vatNumber", form.vatNumber(), 30);
     String reference = reading.optionalText("reference", form.reference(), 60);

@@ -6,7 +6,7 @@ import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Records;

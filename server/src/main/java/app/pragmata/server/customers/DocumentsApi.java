@@ -2,7 +2,7 @@ package app.pragmata.server.customers;
 
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.util.List;
 import org.jooq.DSLContext;

@@ -2,7 +2,7 @@ package app.pragmata.server.customers;
 
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.Place;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.company.CompanyStore;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;

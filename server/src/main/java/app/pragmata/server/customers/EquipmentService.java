@@ -11,13 +11,13 @@ import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
-import app.pragmata.core.planning.Day;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;

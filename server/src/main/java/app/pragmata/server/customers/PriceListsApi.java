@@ -10,7 +10,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.server.generated.tables.records.PriceListRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;

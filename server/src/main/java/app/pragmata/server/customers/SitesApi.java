@@ -4,7 +4,7 @@ import static app.pragmata.server.generated.Tables.EQUIPMENT_PHOTO;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.Duration;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;

@@ -3,7 +3,7 @@ package app.pragmata.server.demo;
 import static app.pragmata.server.generated.Tables.*;
 
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.server.people.Role;
+import app.pragmata.core.people.Role;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -134,11 +134,11 @@ class DemoCatalogue {
 
   void insert(LocalDate today) {
     LocalDate longAgo = today.minusYears(1).withDayOfYear(1);
-    company();
+    company(longAgo);
     people(longAgo, today);
     kindsOfJob();
     books();
-    frontDesk.insert(today);
+    frontDesk.insert(longAgo, today);
     parts();
     customers(today);
     frontDesk.describeCustomers(today);
@@ -146,34 +146,68 @@ class DemoCatalogue {
     database.execute("update customer set prices_with_vat = true where name ~ '^(Mr|Mrs|Ms) '");
   }
 
-  private void company() {
+  private void company(LocalDate longAgo) {
     database
         .insertInto(VAT_RATE)
-        .values("standard", "S", new BigDecimal("20"))
-        .values("reduced", "S", new BigDecimal("5"))
-        .values("zero", "Z", BigDecimal.ZERO)
+        .values("standard", "S", true)
+        .values("reduced", "S", false)
+        .values("zero", "Z", false)
+        .execute();
+    database
+        .insertInto(VAT_PERCENT)
+        .values("standard", longAgo, new BigDecimal("20"))
+        .values("reduced", longAgo, new BigDecimal("5"))
+        .values("zero", longAgo, BigDecimal.ZERO)
         .execute();
     var company = database.newRecord(COMPANY);
     company.setName("Ferrow Gate & Shutter");
-    company.setTown("Ostmere");
+    company.setAddress("7 Capstan Wharf, Ostmere OS1 3FG");
+    company.setPhone("01632 960100");
+    company.setEmail("office@ferrow.example");
     company.setVatNumber("GB 000 0000 00");
+    company.setBank("Ostmere Savings, sort code 00-00-00, account 00000000");
     company.setCurrency("GBP");
     company.setTimeZone(ZONE.getId());
-    company.setNormalDays(new Short[] {1, 2, 3, 4, 5});
-    company.setNormalFrom(LocalTime.of(7, 0));
-    company.setNormalTo(LocalTime.of(17, 30));
-    company.setNightFrom(LocalTime.of(22, 0));
-    company.setNightTo(LocalTime.of(6, 0));
-    company.setChargingStepMinutes((short) 15);
-    company.setMinimumMinutes((short) 60);
-    company.setDriveCharge("per_call_out");
-    company.setDriveChargePrice(UnitPrice.of("45.00"));
-    company.setOtherMarkupShare(new BigDecimal("0.15"));
-    company.setStandardCostPerHour(new BigDecimal("24.108"));
-    company.setOverheadPerHour(new BigDecimal("7.50"));
+    company.setLocale("en-GB");
+    company.setDiallingCode("44");
+    company.setPostcodePattern("[A-Z]{1,2}[0-9][A-Z0-9]? [0-9][A-Z]{2}");
+    company.setPostcodeExample("OS4 2TD");
     company.setQuoteValidDays((short) 30);
     company.setFloorMarginPercent(new BigDecimal("25"));
     company.insert();
+    database
+        .insertInto(WORKING_HOURS)
+        .values(
+            longAgo,
+            new Short[] {1, 2, 3, 4, 5},
+            LocalTime.of(7, 0),
+            LocalTime.of(17, 30),
+            LocalTime.of(22, 0),
+            LocalTime.of(6, 0),
+            "overtime")
+        .execute();
+    database
+        .insertInto(CHARGE_TERMS)
+        .values(
+            longAgo,
+            (short) 15,
+            (short) 60,
+            "per_call_out",
+            UnitPrice.of("45.00"),
+            new BigDecimal("0.15"),
+            (short) 14)
+        .execute();
+    database
+        .insertInto(COST_TERMS)
+        .values(longAgo, new BigDecimal("24.108"), new BigDecimal("7.50"))
+        .execute();
+    Object[][] bands = {{2_000L, "0.90"}, {10_000L, "0.70"}, {1_000_000L, "0.45"}};
+    for (Object[] band : bands) {
+      database
+          .insertInto(MARKUP_BAND)
+          .values(longAgo, (Long) band[0], new BigDecimal((String) band[1]))
+          .execute();
+    }
     Object[][] series = {
       {"customer", 101L},
       {"quote", 1201L},
@@ -286,13 +320,6 @@ class DemoCatalogue {
   }
 
   private void parts() {
-    Object[][] bands = {{2_000L, "0.90"}, {10_000L, "0.70"}, {1_000_000L, "0.45"}};
-    for (Object[] band : bands) {
-      database
-          .insertInto(COST_BAND)
-          .values((Long) band[0], new BigDecimal((String) band[1]))
-          .execute();
-    }
     for (PartOnList part : PARTS) {
       database
           .insertInto(PART, PART.NUMBER, PART.NAME, PART.UNIT, PART.PRICE, PART.VAT_CODE)

@@ -2,9 +2,9 @@ package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.COMPANY;
 
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
-import app.pragmata.server.people.Role;
+import app.pragmata.core.people.Role;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.records.Act;
 import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;

@@ -136,7 +136,7 @@ class DemoFrontDesk {
         .fetchSingle(EQUIPMENT_KIND.ID);
   }
 
-  void insert(LocalDate today) {
+  void insert(LocalDate longAgo, LocalDate today) {
     for (String model : DemoCatalogue.MODELS) {
       database.insertInto(EQUIPMENT_KIND, EQUIPMENT_KIND.NAME).values(model).execute();
     }
@@ -151,7 +151,7 @@ class DemoFrontDesk {
     talk("Roller shutter", SHUTTER);
     holidays(today.getYear());
     holidays(today.getYear() + 1);
-    terms();
+    responseTerms(longAgo);
     database
         .insertInto(PRICE_LIST, PRICE_LIST.NAME, PRICE_LIST.PARTS_DISCOUNT_SHARE)
         .values("Trade, parts less 10 %", new BigDecimal("0.10"))
@@ -202,19 +202,26 @@ class DemoFrontDesk {
         .execute();
   }
 
-  private void terms() {
-    long quick =
+  /** The first terms hold for everybody who has none of their own. */
+  private void responseTerms(LocalDate longAgo) {
+    responseTerms(longAgo, "Standard", 240, 480, 1_800, 6_000);
+    responseTerms(longAgo, "Harbour: emergencies in two hours", 120, 240, 960, 3_000);
+  }
+
+  private void responseTerms(
+      LocalDate longAgo, String name, int emergency, int urgent, int normal, int low) {
+    long terms =
         database
             .insertInto(RESPONSE_TERMS, RESPONSE_TERMS.NAME)
-            .values("Harbour: emergencies in two hours")
+            .values(name)
             .returning(RESPONSE_TERMS.ID)
             .fetchSingle(RESPONSE_TERMS.ID);
     database
         .insertInto(RESPONSE_TIME)
-        .values(quick, "emergency", 120, true)
-        .values(quick, "urgent", 240, false)
-        .values(quick, "normal", 960, false)
-        .values(quick, "low", 3000, false)
+        .values(terms, longAgo, "emergency", emergency, true)
+        .values(terms, longAgo, "urgent", urgent, false)
+        .values(terms, longAgo, "normal", normal, false)
+        .values(terms, longAgo, "low", low, false)
         .execute();
   }
 

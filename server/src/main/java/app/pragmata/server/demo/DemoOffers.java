@@ -8,11 +8,11 @@ import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.server.offers.OfferService;
-import app.pragmata.server.people.Act;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteForm.TypedStage;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.quoting.TypedLine;
+import app.pragmata.server.records.Act;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;

@@ -7,7 +7,7 @@ import static app.pragmata.server.generated.Tables.STOCK_PLACE;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.util.List;

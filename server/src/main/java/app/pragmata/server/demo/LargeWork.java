@@ -12,6 +12,8 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.JournalEntry;
 import app.pragmata.core.books.Posting;
 import app.pragmata.core.books.PostingCategory;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.costing.JobFacts;
@@ -21,12 +23,10 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Instant;
@@ -159,11 +159,12 @@ class LargeWork {
   private final class Writer implements AutoCloseable {
     private final LargeNames names = new LargeNames(1_849);
     private final Company company = companies.getCompany();
-    private final VatRate standard = company.vatRates().get("standard");
-    private final Costing costing = new Costing(company.rates(), company.overheadPerHour());
-    private final Billing billing = new Billing(company.rates(), company.chargeTerms());
+    private final Costing costing = new Costing(company.terms());
     private final Map<PostingCategory, String> accounts = accounts();
     private final LocalDate today;
+    private final VatRate standard;
+    private final BigDecimal standardCost;
+    private final Billing billing;
     private final Instant now;
     private final List<Long> technicians;
     private final List<LocalDate> workdaysBack;
@@ -219,6 +220,9 @@ class LargeWork {
       this.now = now;
       this.technicians = technicians;
       today = now.atZone(company.zone()).toLocalDate();
+      standard = company.terms().vat().usualOn(today);
+      standardCost = company.terms().standardCostPerHour(RateClass.NORMAL, today);
+      billing = new Billing(company.terms(), company.locale(), today);
       workdaysBack =
           workdays(today.minusDays(1), -1, DONE / (technicians.size() * STOPS_A_DAY) + 2);
       workdaysAhead = workdays(today.plusDays(1), 1, 10);
@@ -446,7 +450,7 @@ class LargeWork {
               draft.title(),
               draft.quotedMinutes(),
               RateClass.NORMAL,
-              company.standardCostPerHour(),
+              standardCost,
               UnitPrice.of("58.00"),
               standard));
       promise.add(
@@ -454,7 +458,7 @@ class LargeWork {
               "Call-out",
               25,
               new BigDecimal(10),
-              company.standardCostPerHour(),
+              standardCost,
               new BigDecimal("0.38"),
               new DriveCharge.PerCallOut(UnitPrice.of("45.00")),
               standard));

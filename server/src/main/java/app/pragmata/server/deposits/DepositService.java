@@ -18,8 +18,9 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RecordChanged;
 import app.pragmata.server.records.RepeatableRequests;
@@ -50,6 +51,7 @@ public class DepositService {
 
   private final DSLContext database;
   private final BooksStore books;
+  private final CompanyStore companies;
   private final RepeatableRequests repeats;
   private final AuditTrail audit;
   private final ApplicationEventPublisher changes;
@@ -57,11 +59,13 @@ public class DepositService {
   DepositService(
       DSLContext database,
       BooksStore books,
+      CompanyStore companies,
       RepeatableRequests repeats,
       AuditTrail audit,
       ApplicationEventPublisher changes) {
     this.database = database;
     this.books = books;
+    this.companies = companies;
     this.repeats = repeats;
     this.audit = audit;
     this.changes = changes;
@@ -77,7 +81,13 @@ public class DepositService {
         () -> {
           var reading = new Reading();
           MoneyIn money =
-              MoneyIn.read(reading, act, form.amount(), form.receivedOn(), form.method());
+              MoneyIn.read(
+                  reading,
+                  act,
+                  companies.getCompany().typed(),
+                  form.amount(),
+                  form.receivedOn(),
+                  form.method());
           QuoteRecord quote = lock(quoteId);
           Money gross = Money.ofMinor(quote.getNetMinor() + quote.getVatMinor());
           if (money != null && held(quoteId).plus(money.amount()).compareTo(gross) > 0) {

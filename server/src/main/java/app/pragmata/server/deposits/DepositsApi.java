@@ -1,6 +1,6 @@
 package app.pragmata.server.deposits;
 
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;

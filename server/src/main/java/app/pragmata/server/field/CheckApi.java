@@ -1,6 +1,6 @@
 package app.pragmata.server.field;
 
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;

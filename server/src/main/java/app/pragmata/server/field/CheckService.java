@@ -4,32 +4,30 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.VisitState;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.people.RateClass;
-import app.pragmata.core.people.WorkingHours;
-import app.pragmata.core.planning.Day;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -94,7 +92,7 @@ public class CheckService {
   }
 
   private record Typed(
-      List<WorkingHours.Span> spans, BigDecimal miles, String description, String reason) {}
+      List<WorkingCalendar.Span> spans, BigDecimal miles, String description, String reason) {}
 
   public void correctTime(Act act, long entryId, TimeForm form) {
     TimeEntryRecord entry = getEntry(entryId);
@@ -347,7 +345,7 @@ public class CheckService {
           "A clock still runs on this visit. The technician has to stop it first.");
     }
     Company company = companies.getCompany();
-    var costing = new Costing(company.rates(), company.overheadPerHour());
+    var costing = new Costing(company.terms());
     Money time = Money.ZERO;
     Money distance = Money.ZERO;
     List<TimeEntryRecord> entries =
@@ -373,7 +371,7 @@ public class CheckService {
         TimeEntry.Kind.valueOf(entry.getKind().toUpperCase(Locale.ROOT)),
         RateClass.valueOf(entry.getRateClass().toUpperCase(Locale.ROOT)),
         entry.getStartedAt().atZone(act.zone()).toLocalDate(),
-        (int) Duration.between(entry.getStartedAt(), entry.getEndedAt()).toMinutes(),
+        TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()),
         entry.getMiles(),
         null);
   }
@@ -418,28 +416,32 @@ public class CheckService {
 
   private Typed read(Act act, VisitStore.Locked locked, TimeForm form, String kind) {
     var reading = new Reading();
-    WorkingHours hours = companies.getCompany().workingHours();
+    WorkingCalendar hours = companies.getCompany().calendar();
     LocalDate day = locked.visit().getDay();
-    LocalDateTime from =
-        reading.required("from", form.from(), typed -> Day.parseTimeOf(day, typed));
-    LocalDateTime to = reading.required("to", form.to(), typed -> Day.parseTimeOf(day, typed));
+    Instant from = reading.required("from", form.from(), typed -> moment(act, day, typed));
+    Instant to = reading.required("to", form.to(), typed -> moment(act, day, typed));
     BigDecimal miles =
         "drive".equals(kind) ? reading.optional("miles", form.miles(), Reading::miles) : null;
     String description = reading.optionalText("description", form.description(), 300);
     String reason = reading.text("reason", form.reason(), LONGEST_REASON);
     RateClass rateClass = reading.optional("rateClass", form.rateClass(), CheckService::rateClass);
-    Instant start = from == null ? act.at() : from.atZone(act.zone()).toInstant();
-    Instant end = to == null ? start : to.atZone(act.zone()).toInstant();
+    Instant start = from == null ? act.at() : from;
+    Instant end = to == null ? start : to;
     TimeEntry.check(start, end, act.at(), reading);
     reading.refuseIfFaulty();
     return new Typed(
         rateClass == null && start.isBefore(end)
             ? hours.split(start, end)
             : List.of(
-                new WorkingHours.Span(rateClass == null ? hours.at(start) : rateClass, start, end)),
+                new WorkingCalendar.Span(
+                    rateClass == null ? hours.at(start) : rateClass, start, end)),
         miles == null ? BigDecimal.ZERO : miles,
         description,
         Objects.requireNonNull(reason));
+  }
+
+  private static Instant moment(Act act, LocalDate day, String typed) {
+    return Day.momentOf(Day.parseTimeOf(day, typed), act.zone());
   }
 
   private static RateClass rateClass(String typed) {

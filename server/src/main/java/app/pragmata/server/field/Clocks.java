@@ -5,10 +5,10 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.people.WorkingHours;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -18,7 +18,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
-/** The running clocks of technicians, in whole minutes. */
+/** The running clocks of technicians, to the second. */
 @Repository
 class Clocks {
   private final DSLContext database;
@@ -36,14 +36,14 @@ class Clocks {
   }
 
   /** Starts a clock now; refused while another clock of the same person runs. */
-  void start(Act act, long visitId, TimeEntry.Kind kind, WorkingHours hours) {
+  void start(Act act, long visitId, TimeEntry.Kind kind, WorkingCalendar hours) {
     if (database.fetchExists(
         TIME_ENTRY, TIME_ENTRY.PERSON_ID.eq(act.personId()).and(TIME_ENTRY.ENDED_AT.isNull()))) {
       throw new Refused(
           Rule.OVERLAPPING_CLOCKS,
           "Another of your clocks is still running. Pause or finish that visit first.");
     }
-    Instant now = minute(act.at());
+    Instant now = second(act.at());
     TimeEntryRecord clock = newEntry(visitId, act.personId(), kind);
     clock.setStartedAt(now);
     clock.setRateClass(hours.at(now).label());
@@ -51,17 +51,19 @@ class Clocks {
   }
 
   /**
-   * Stops a clock, cutting it where the rate class changes. A clock without a minute on it is
-   * dropped, unless it has miles.
+   * Stops a clock, cutting it where the day or the rate class changes. A clock without a minute on
+   * it is dropped, unless it has miles.
    *
    * @param endedAt when it really ended
    */
-  void stop(Act act, TimeEntryRecord clock, Instant endedAt, BigDecimal miles, WorkingHours hours) {
+  void stop(
+      Act act, TimeEntryRecord clock, Instant endedAt, BigDecimal miles, WorkingCalendar hours) {
     var reading = new Reading();
     TimeEntry.check(clock.getStartedAt(), endedAt, act.at(), reading);
     reading.refuseIfFaulty();
-    List<WorkingHours.Span> spans = hours.split(clock.getStartedAt(), endedAt);
-    if (spans.isEmpty() && miles.signum() == 0) {
+    List<WorkingCalendar.Span> spans = hours.split(clock.getStartedAt(), endedAt);
+    boolean empty = TimeEntry.minutesBetween(clock.getStartedAt(), endedAt) == 0;
+    if (empty && miles.signum() == 0) {
       clock.delete();
       return;
     }
@@ -71,9 +73,9 @@ class Clocks {
   }
 
   /** A drive round the corner: no minute, but miles. */
-  private static WorkingHours.Span empty(TimeEntryRecord clock, WorkingHours hours) {
+  private static WorkingCalendar.Span empty(TimeEntryRecord clock, WorkingCalendar hours) {
     Instant at = clock.getStartedAt();
-    return new WorkingHours.Span(hours.at(at), at, at);
+    return new WorkingCalendar.Span(hours.at(at), at, at);
   }
 
   /** An entry that is not stored yet; it has no times and no rate class. */
@@ -89,9 +91,9 @@ class Clocks {
    * Stores an entry over at least one span: the first is the entry itself, each further one a new
    * entry beside it that has no miles.
    */
-  void store(TimeEntryRecord entry, List<WorkingHours.Span> spans) {
+  void store(TimeEntryRecord entry, List<WorkingCalendar.Span> spans) {
     TimeEntryRecord part = entry;
-    for (WorkingHours.Span span : spans) {
+    for (WorkingCalendar.Span span : spans) {
       part.setStartedAt(span.from());
       part.setEndedAt(span.to());
       part.setRateClass(span.rateClass().label());
@@ -102,11 +104,8 @@ class Clocks {
     }
   }
 
-  /**
-   * Clocks count whole minutes: one tap's end is the next tap's start, and no seconds are lost
-   * between them.
-   */
-  static Instant minute(Instant moment) {
-    return moment.truncatedTo(ChronoUnit.MINUTES);
+  /** One tap's end is the next tap's start, and no seconds are lost between them. */
+  static Instant second(Instant moment) {
+    return moment.truncatedTo(ChronoUnit.SECONDS);
   }
 }

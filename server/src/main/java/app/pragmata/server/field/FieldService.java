@@ -4,23 +4,23 @@ import static app.pragmata.server.generated.Tables.CAUSE_CODE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.field.VisitState;
-import app.pragmata.core.people.WorkingHours;
-import app.pragmata.core.planning.Day;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.Instant;
-import java.time.LocalTime;
+import java.time.LocalDate;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -202,12 +202,15 @@ public class FieldService {
 
   private static Instant endOf(TimeEntryRecord clock, Act act, @Nullable String endedAt) {
     var reading = new Reading();
-    LocalTime typed = reading.optional("endedAt", endedAt, Day::parseTime);
+    LocalDate day = clock.getStartedAt().atZone(act.zone()).toLocalDate();
+    Instant typed =
+        reading.optional(
+            "endedAt", endedAt, time -> Day.momentOf(Day.parseTimeOf(day, time), act.zone()));
     reading.refuseIfFaulty();
     if (typed == null) {
-      return Clocks.minute(act.at());
+      return Clocks.second(act.at());
     }
-    return clock.getStartedAt().atZone(act.zone()).with(typed).toInstant();
+    return typed;
   }
 
   private boolean recordedAnything(long visitId) {
@@ -268,7 +271,7 @@ public class FieldService {
         act, new AuditTrail.Subject("visit", locked.visit().getId(), locked.job().getId()), action);
   }
 
-  private WorkingHours hours() {
-    return companies.getCompany().workingHours();
+  private WorkingCalendar hours() {
+    return companies.getCompany().calendar();
   }
 }

@@ -7,8 +7,8 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.people.Act;
 import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import org.jooq.DSLContext;
@@ -44,7 +44,9 @@ class PartsUsed {
             .set(VISIT_PART.PART_ID, partId)
             .set(VISIT_PART.QUANTITY, quantity)
             .set(VISIT_PART.COST_MINOR, cost.minor())
-            .set(VISIT_PART.UNIT_PRICE, stock.getPrice(partId, locked.job().getCustomerId()))
+            .set(
+                VISIT_PART.UNIT_PRICE,
+                stock.getPrice(partId, locked.job().getCustomerId(), act.today()))
             .set(VISIT_PART.PLACE_ID, place)
             .set(VISIT_PART.ADDED_AT, act.at())
             .returning()

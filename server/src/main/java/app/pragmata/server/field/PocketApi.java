@@ -18,12 +18,12 @@ import static org.jooq.impl.DSL.sum;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.costing.PromisedParts;
+import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.generated.tables.records.ContactRecord;
-import app.pragmata.server.people.Act;
 import app.pragmata.server.quoting.QuoteStore;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -102,10 +102,12 @@ class PocketApi {
 
   private final DSLContext database;
   private final FieldService service;
+  private final QuoteStore quotes;
 
-  PocketApi(DSLContext database, FieldService service) {
+  PocketApi(DSLContext database, FieldService service, QuoteStore quotes) {
     this.database = database;
     this.service = service;
+    this.quotes = quotes;
   }
 
   @GetMapping("/api/pocket/day")
@@ -173,7 +175,7 @@ class PocketApi {
   private static int minutes(List<Clock> clocks, String kind) {
     return clocks.stream()
         .filter(clock -> clock.kind().equals(kind) && clock.endedAt() != null)
-        .mapToInt(clock -> (int) Duration.between(clock.startedAt(), clock.endedAt()).toMinutes())
+        .mapToInt(clock -> TimeEntry.minutesBetween(clock.startedAt(), clock.endedAt()))
         .sum();
   }
 
@@ -190,7 +192,7 @@ class PocketApi {
             .as("used")
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
     Field<List<Clock>> clocks = clocks();
-    Field<List<QuoteLine>> promise = QuoteStore.lines(JOB.QUOTE_ID);
+    Field<List<QuoteLine>> promise = quotes.lines(JOB.QUOTE_ID, act.today());
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
     Field<List<Cause>> causes = causes();

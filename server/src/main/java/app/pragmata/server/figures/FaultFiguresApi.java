@@ -1,9 +1,9 @@
 package app.pragmata.server.figures;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
-import app.pragmata.core.planning.Day;
 import app.pragmata.server.http.ListFile;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.List;
@@ -59,7 +59,7 @@ class FaultFiguresApi {
         from asked left join lateral (
           select sum(time.minutes) as minutes, sum(time.cost) as cost, sum(part.cost) as parts from visit v
             cross join lateral (
-              select sum(extract(epoch from t.ended_at - t.started_at) / 60) filter (where t.kind = 'labour') as minutes,
+              select sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = 'labour') as minutes,
                   sum(coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0)) as cost
                 from time_entry t where t.visit_id = v.id) time
             cross join lateral (select sum(p.cost_minor) as cost from visit_part p where p.visit_id = v.id) part

@@ -1,6 +1,6 @@
 package app.pragmata.server.http;
 
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import com.fasterxml.jackson.databind.JavaType;
 import io.swagger.v3.core.converter.AnnotatedType;
 import io.swagger.v3.core.converter.ModelConverter;

@@ -1,8 +1,8 @@
 package app.pragmata.server.http;
 
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.people.SignedIn;
+import app.pragmata.server.records.Act;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.temporal.ChronoUnit;

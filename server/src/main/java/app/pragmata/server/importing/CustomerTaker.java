@@ -9,10 +9,11 @@ import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
-import app.pragmata.server.people.Company;
 import app.pragmata.server.records.NumberSeries;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -23,19 +24,19 @@ import org.jspecify.annotations.Nullable;
 
 /** Customers: known again by their reference, else by name and postcode. */
 final class CustomerTaker implements ListTaker {
-  private static final short USUAL_PAYMENT_DAYS = 30;
-
   private final DSLContext database;
   private final Company company;
   private final NumberSeries numbers;
+  private final LocalDate today;
   private final Map<String, CustomerRecord> byReference = new HashMap<>();
   private final Map<String, CustomerRecord> byName = new HashMap<>();
   private final Taken<CustomerRecord> taken = new Taken<>(CUSTOMER);
 
-  CustomerTaker(DSLContext database, Company company, NumberSeries numbers) {
+  CustomerTaker(DSLContext database, Company company, NumberSeries numbers, LocalDate today) {
     this.database = database;
     this.company = company;
     this.numbers = numbers;
+    this.today = today;
     database.selectFrom(CUSTOMER).where(CUSTOMER.MERGED_INTO.isNull()).forEach(this::remember);
   }
 
@@ -62,7 +63,8 @@ final class CustomerTaker implements ListTaker {
     String postcode =
         reading.optional("postcode", cells.get("postcode"), company.postcode()::parse);
     Short days = reading.optional("payment_days", cells.get("payment_days"), CustomerTaker::days);
-    Money limit = reading.optional("credit_limit", cells.get("credit_limit"), Money::parse);
+    Money limit =
+        reading.optional("credit_limit", cells.get("credit_limit"), company.typed()::money);
     String vatNumber = reading.optionalText("vat_number", cells.get("vat_number"), 30);
     if (name == null || !reading.faults().isEmpty()) {
       return Becomes.UNCHANGED;
@@ -74,7 +76,7 @@ final class CustomerTaker implements ListTaker {
     }
     CustomerRecord record = known == null ? new CustomerRecord() : known;
     if (known == null) {
-      record.setPaymentDays(USUAL_PAYMENT_DAYS);
+      record.setPaymentDays((short) company.terms().charge().on(today).paymentDays());
       record.setCreditLimitMinor(0L);
       record.setPhone("");
       record.setEmail("");

@@ -3,9 +3,9 @@ package app.pragmata.server.importing;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
-import app.pragmata.core.planning.Day;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
 import java.math.BigDecimal;

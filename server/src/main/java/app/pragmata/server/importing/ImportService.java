@@ -7,10 +7,10 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.ImportFaultRecord;
 import app.pragmata.server.generated.tables.records.ImportRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
 import java.time.Duration;
@@ -257,11 +257,11 @@ class ImportService {
 
   private ListTaker taker(Act act, ImportKind kind) {
     return switch (kind) {
-      case CUSTOMERS -> new CustomerTaker(database, companies.getCompany(), numbers);
+      case CUSTOMERS -> new CustomerTaker(database, companies.getCompany(), numbers, act.today());
       case SITES -> new SiteTaker(database, companies.getCompany());
       case CONTACTS -> new ContactTaker(database, companies.getCompany());
       case EQUIPMENT -> new EquipmentTaker(database, act.today());
-      case PRICE_LIST -> new PartTaker(database);
+      case PRICE_LIST -> new PartTaker(database, companies.getCompany());
     };
   }
 

@@ -8,7 +8,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.ImportRecord;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.Problem;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.Arrays;

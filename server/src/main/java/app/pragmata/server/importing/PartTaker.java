@@ -4,7 +4,9 @@ import static app.pragmata.server.generated.Tables.PART;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import java.math.BigDecimal;
 import java.util.HashMap;
@@ -17,11 +19,15 @@ import org.jooq.DSLContext;
  */
 final class PartTaker implements ListTaker {
   private final DSLContext database;
+  private final String usualVat;
+  private final TypedMoney typed;
   private final Map<String, PartRecord> known = new HashMap<>();
   private final Taken<PartRecord> taken = new Taken<>(PART);
 
-  PartTaker(DSLContext database) {
+  PartTaker(DSLContext database, Company company) {
     this.database = database;
+    this.usualVat = company.terms().vat().usualCode();
+    this.typed = company.typed();
     database.selectFrom(PART).forEach(row -> known.put(row.getNumber(), row));
   }
 
@@ -30,8 +36,8 @@ final class PartTaker implements ListTaker {
     String number = reading.text("number", cells.get("number"), 40);
     String name = reading.text("name", cells.get("name"), 120);
     String unit = reading.optionalText("unit", cells.get("unit"), 12);
-    UnitPrice price = reading.optional("price", cells.get("price"), UnitPrice::parse);
-    Money cost = reading.optional("cost", cells.get("cost"), Money::parse);
+    UnitPrice price = reading.optional("price", cells.get("price"), typed::unitPrice);
+    Money cost = reading.optional("cost", cells.get("cost"), typed::money);
     if (number == null || name == null || !reading.faults().isEmpty()) {
       return Becomes.UNCHANGED;
     }
@@ -41,7 +47,7 @@ final class PartTaker implements ListTaker {
     }
     PartRecord record = before == null ? new PartRecord() : before;
     if (before == null) {
-      record.setVatCode("standard");
+      record.setVatCode(usualVat);
       record.setUnit("");
       record.setLastUnitCost(BigDecimal.ZERO);
     }

@@ -3,8 +3,8 @@ package app.pragmata.server.importing;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.SiteRecord;
-import app.pragmata.server.people.Company;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;

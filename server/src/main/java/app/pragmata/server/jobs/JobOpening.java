@@ -3,20 +3,14 @@ package app.pragmata.server.jobs;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
-import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
-import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
 import static app.pragmata.server.generated.Tables.VISIT;
-import static org.jooq.impl.DSL.coalesce;
-import static org.jooq.impl.DSL.field;
-import static org.jooq.impl.DSL.min;
-import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.planning.Priority;
-import app.pragmata.core.planning.ResponseTime;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.core.company.Priority;
+import app.pragmata.core.company.ResponseTime;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RecordChanged;
@@ -89,7 +83,7 @@ public class JobOpening {
     row.setStateSince(act.at());
     row.setCreatedAt(act.at());
     if (job.priority() != null) {
-      ResponseTime response = getResponseTime(job.customerId(), job.priority());
+      ResponseTime response = getResponseTime(act, job.customerId(), job.priority());
       row.setPriority(job.priority().label());
       row.setRespondBy(respondBy(act.at(), response));
       row.setRespondAroundTheClock(response.aroundTheClock());
@@ -110,7 +104,7 @@ public class JobOpening {
 
   /** By when somebody would have to be there if the customer called now. */
   public Instant respondBy(Act act, long customerId, Priority priority) {
-    return respondBy(act.at(), getResponseTime(customerId, priority));
+    return respondBy(act.at(), getResponseTime(act, customerId, priority));
   }
 
   private Instant respondBy(Instant called, ResponseTime response) {
@@ -118,24 +112,19 @@ public class JobOpening {
         called.truncatedTo(ChronoUnit.MINUTES), companies.getCompany().calendar());
   }
 
-  /** The customer's own terms; the first terms on record for one who has none. */
-  private ResponseTime getResponseTime(long customerId, Priority priority) {
-    return database
-        .select(RESPONSE_TIME.MINUTES, RESPONSE_TIME.AROUND_THE_CLOCK)
-        .from(RESPONSE_TIME)
-        .join(CUSTOMER)
-        .on(
-            RESPONSE_TIME.RESPONSE_TERMS_ID.eq(
-                coalesce(
-                    CUSTOMER.RESPONSE_TERMS_ID,
-                    field(select(min(RESPONSE_TERMS.ID)).from(RESPONSE_TERMS)))))
-        .where(CUSTOMER.ID.eq(customerId))
-        .and(RESPONSE_TIME.PRIORITY.eq(priority.label()))
-        .fetchOptional(row -> new ResponseTime(row.value1(), row.value2()))
-        .orElseThrow(
-            () ->
-                new Refused(
-                    Rule.NOT_FOUND,
-                    "This customer does not exist. Find the right one with / and the name."));
+  /** What the customer's own terms promise today, or the usual ones. */
+  private ResponseTime getResponseTime(Act act, long customerId, Priority priority) {
+    var customer =
+        database
+            .select(CUSTOMER.RESPONSE_TERMS_ID)
+            .from(CUSTOMER)
+            .where(CUSTOMER.ID.eq(customerId))
+            .fetchOptional()
+            .orElseThrow(
+                () ->
+                    new Refused(
+                        Rule.NOT_FOUND,
+                        "This customer does not exist. Find the right one with / and the name."));
+    return companies.getCompany().promises().on(customer.value1(), priority, act.today());
   }
 }

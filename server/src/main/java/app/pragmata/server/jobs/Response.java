@@ -1,9 +1,9 @@
 package app.pragmata.server.jobs;
 
-import app.pragmata.core.planning.ResponseTime;
-import app.pragmata.core.planning.WorkingCalendar;
+import app.pragmata.core.company.ResponseTime;
+import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.LocalDateTime;
 import org.jspecify.annotations.Nullable;
 

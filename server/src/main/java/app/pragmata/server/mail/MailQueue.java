@@ -2,7 +2,7 @@ package app.pragmata.server.mail;
 
 import static app.pragmata.server.generated.Tables.MAIL;
 
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;

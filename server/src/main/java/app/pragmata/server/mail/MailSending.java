@@ -3,9 +3,9 @@ package app.pragmata.server.mail;
 import static app.pragmata.server.generated.Tables.MAIL;
 
 import app.pragmata.core.Reading;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.MailRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoService;
 import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;

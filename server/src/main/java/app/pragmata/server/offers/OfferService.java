@@ -10,18 +10,18 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.deposits.CardPayments;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
 import app.pragmata.server.generated.tables.records.QuoteLinkRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.offers.OfferView.Question;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.quoting.EditionStore;
 import app.pragmata.server.quoting.LinkStore;
 import app.pragmata.server.quoting.OfferDocument;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoService;
 import java.time.Clock;
 import java.time.LocalDateTime;
@@ -112,7 +112,7 @@ public class OfferService {
     Optional<QuoteAcceptanceRecord> acceptance = findAcceptance(quote.getId());
     OfferDocument document =
         editions.get(quote.getId(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
-    Offer offer = quotes.getOffer(quote);
+    Offer offer = quotes.getOffer(quote, act.today());
     long held = deposits.held(quote.getId()).minor();
     return new OfferView(
         document,
@@ -142,7 +142,7 @@ public class OfferService {
   public OfferDocument.Sum preview(String token, ChoiceForm form) {
     QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
     requireNewest(quote, form.edition());
-    return OfferDocument.Sum.of(quotes.getOffer(quote).choose(taken(form.taken())));
+    return OfferDocument.Sum.of(quotes.getOffer(quote, act().today()).choose(taken(form.taken())));
   }
 
   /** A question becomes a to-do of whoever sent the quote, due today. */
@@ -202,7 +202,7 @@ public class OfferService {
     Act act = act();
     QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
     requireNewest(quote, form.edition());
-    Offer chosen = quotes.getOffer(quote).choose(taken(form.taken()));
+    Offer chosen = quotes.getOffer(quote, act.today()).choose(taken(form.taken()));
     var accepted =
         new Accepted(
             editions.get(quote.getId(), quote.getEdition()),
@@ -229,7 +229,7 @@ public class OfferService {
   /** Pays by card what is missing to the deposit; the payment's own steps are transactions. */
   public void payDeposit(String token, @Nullable String card) {
     QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
-    Offer offer = quotes.getOffer(quote);
+    Offer offer = quotes.getOffer(quote, act().today());
     if (!quote.getState().equals("accepted") || !offer.depositDue().isPositive()) {
       throw new Refused(Rule.WRONG_STATE, "No deposit is due on this quote.");
     }

@@ -2,13 +2,15 @@ package app.pragmata.server.people;
 
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.people.Role;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.Problem;
+import app.pragmata.server.records.Act;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.time.LocalDateTime;
-import java.util.Comparator;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -28,8 +30,13 @@ import org.springframework.web.bind.annotation.RestController;
 /** Signing in and out, and what a page needs to know before anything else. */
 @RestController
 class PeopleApi {
-  /** Who is signed in (nobody: null), and the company's time and currency. */
-  record Session(@Nullable Person person, String company, String currency, LocalDateTime now) {}
+  /**
+   * Who is signed in (nobody: null), and how the company writes and counts.
+   *
+   * @param locale how numbers and days are written (BCP 47)
+   */
+  record Session(
+      @Nullable Person person, String company, String currency, String locale, LocalDateTime now) {}
 
   record Person(long id, String name, Role role) {}
 
@@ -49,7 +56,8 @@ class PeopleApi {
       List<VatChoice> vatRates,
       String driveCharge) {}
 
-  record VatChoice(String code, String percent) {}
+  /** A rate of VAT; the usual one is taken where nobody says another. */
+  record VatChoice(String code, String percent, boolean usual) {}
 
   // Compared with when the name is unknown, so that the answer takes as long as for a known one.
   private static final String NOBODYS_HASH =
@@ -82,8 +90,9 @@ class PeopleApi {
     Company company = companies.getCompany();
     return new Session(
         person == null ? null : new Person(person.personId(), person.name(), person.role()),
-        company.name(),
+        company.identity().name(),
         company.currency(),
+        company.locale().toLanguageTag(),
         LocalDateTime.ofInstant(clock.instant(), company.zone()));
   }
 
@@ -124,7 +133,7 @@ class PeopleApi {
   }
 
   @GetMapping("/api/choices")
-  Choices choices() {
+  Choices choices(Act act) {
     Company company = companies.getCompany();
     return new Choices(
         people.listTechnicians(),
@@ -133,12 +142,14 @@ class PeopleApi {
             .selectFrom(KIND_OF_JOB)
             .orderBy(KIND_OF_JOB.NAME)
             .fetch(row -> new KindOfJob(row.getId(), row.getName(), row.getDefaultMinutes())),
-        company.vatRates().values().stream()
-            .sorted(Comparator.comparing(VatRate::percent).reversed())
+        company.terms().vat().listOn(act.today()).stream()
             .map(
                 rate ->
-                    new VatChoice(rate.code(), rate.percent().stripTrailingZeros().toPlainString()))
+                    new VatChoice(
+                        rate.code(),
+                        rate.percent().stripTrailingZeros().toPlainString(),
+                        rate.code().equals(company.terms().vat().usualCode())))
             .toList(),
-        company.chargeTerms().drive().label());
+        company.terms().charge().on(act.today()).drive().label());
   }
 }

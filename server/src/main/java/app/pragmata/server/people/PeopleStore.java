@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.PERSON;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.people.Role;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.Condition;

@@ -1,5 +1,6 @@
 package app.pragmata.server.people;
 
+import app.pragmata.core.people.Role;
 import java.io.Serializable;
 import java.security.Principal;
 

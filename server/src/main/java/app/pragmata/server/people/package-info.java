@@ -1,4 +1,4 @@
-/** Who works here, what they may do, and the company's settings and rates. */
+/** Who works here and what they may do; signing in and out. */
 @NullMarked
 package app.pragmata.server.people;
 

@@ -4,9 +4,9 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.VISIT;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
-import app.pragmata.core.planning.Day;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;

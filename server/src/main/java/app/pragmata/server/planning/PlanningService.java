@@ -2,17 +2,17 @@ package app.pragmata.server.planning;
 
 import static app.pragmata.server.generated.Tables.VISIT;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.JobState;
 import app.pragmata.core.field.VisitState;
 import app.pragmata.core.money.Minutes;
-import app.pragmata.core.planning.Day;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.people.Act;
 import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;

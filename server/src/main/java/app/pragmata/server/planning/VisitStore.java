@@ -13,7 +13,7 @@ import app.pragmata.core.field.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordChanged;
 import java.time.Instant;
 import java.util.List;

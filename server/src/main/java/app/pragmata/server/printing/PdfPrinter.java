@@ -1,6 +1,7 @@
 package app.pragmata.server.printing;
 
 import com.openhtmltopdf.extend.FSSupplier;
+import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FSFontUseCase;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.util.XRLog;
@@ -9,19 +10,25 @@ import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.util.EnumSet;
 import java.util.List;
 import org.springframework.stereotype.Component;
 
 /** Sets XHTML with paged style sheets as a PDF whose fonts are embedded. */
 @Component
 public class PdfPrinter {
-  private record Font(String family, int weight, FSSupplier<InputStream> content) {}
+  private record Font(
+      String family, int weight, FSFontUseCase use, FSSupplier<InputStream> content) {}
+
+  /** For a sign that no font here has, in the hope that its reader asks what was meant. */
+  private static final String MISSING_SIGN = "\u25a1";
 
   private final List<Font> fonts =
       List.of(
-          font("Source Sans 3", 400, "source-sans-3-latin-400-normal.woff"),
-          font("Source Sans 3", 600, "source-sans-3-latin-600-normal.woff"),
-          font("Source Serif 4", 600, "source-serif-4-latin-600-normal.woff"));
+          font("Source Sans 3", 400, FSFontUseCase.DOCUMENT, "SourceSans3_400Regular.ttf"),
+          font("Source Sans 3", 600, FSFontUseCase.DOCUMENT, "SourceSans3_600SemiBold.ttf"),
+          font("Source Serif 4", 600, FSFontUseCase.DOCUMENT, "SourceSerif4_600SemiBold.ttf"),
+          font("DejaVu Sans", 400, FSFontUseCase.FALLBACK_FINAL, "DejaVuSans.ttf"));
 
   /** Reads the fonts that the program ships. */
   public PdfPrinter() {
@@ -34,8 +41,15 @@ public class PdfPrinter {
     var out = new ByteArrayOutputStream();
     var builder = new PdfRendererBuilder();
     for (Font font : fonts) {
-      builder.useFont(font.content(), font.family(), font.weight(), FontStyle.NORMAL, true);
+      builder.useFont(
+          font.content(),
+          font.family(),
+          font.weight(),
+          FontStyle.NORMAL,
+          true,
+          EnumSet.of(font.use()));
     }
+    builder.useReplacementText(MISSING_SIGN);
     builder.useUriResolver((base, uri) -> null);
     builder.withHtmlContent(xhtml, null);
     builder.toStream(out);
@@ -47,13 +61,13 @@ public class PdfPrinter {
     return out.toByteArray();
   }
 
-  private static Font font(String family, int weight, String file) {
-    try (InputStream packed = PdfPrinter.class.getResourceAsStream("/fonts/" + file)) {
-      if (packed == null) {
+  private static Font font(String family, int weight, FSFontUseCase use, String file) {
+    try (InputStream content = PdfPrinter.class.getResourceAsStream("/fonts/" + file)) {
+      if (content == null) {
         throw new IllegalStateException("The font " + file + " is missing from the program");
       }
-      byte[] unpacked = Woff.unpack(packed.readAllBytes());
-      return new Font(family, weight, () -> new ByteArrayInputStream(unpacked));
+      byte[] read = content.readAllBytes();
+      return new Font(family, weight, use, () -> new ByteArrayInputStream(read));
     } catch (IOException fault) {
       throw new UncheckedIOException(fault);
     }

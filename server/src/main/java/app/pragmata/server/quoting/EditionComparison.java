@@ -1,12 +1,10 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -19,9 +17,6 @@ record EditionComparison(
     List<TermChange> terms,
     long netBeforeMinor,
     long netAfterMinor) {
-  private static final DateTimeFormatter DAY =
-      DateTimeFormatter.ofPattern("d MMMM yyyy", Locale.UK);
-
   /**
    * A line with what it was and what it is.
    *
@@ -99,7 +94,7 @@ record EditionComparison(
     terms.put("What is to be done", document.title());
     terms.put("Site", document.site());
     terms.put("Equipment", document.equipment());
-    terms.put("Valid until", DAY.format(document.validUntil()));
+    terms.put("Valid until", document.written(document.validUntil()));
     terms.put("Prices", document.pricesWithVat() ? "with VAT" : "without VAT");
     terms.put("Discount on all", document.discount());
     terms.put("Deposit", document.deposit());

@@ -9,9 +9,9 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
+import app.pragmata.server.records.Act;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
@@ -56,7 +56,8 @@ public class EditionStore {
                 .where(EQUIPMENT.ID.eq(quote.getEquipmentId()))
                 .fetchSingle(row -> row.value1() + ", " + row.value2());
     return new OfferDocument(
-        company.name(),
+        company.identity(),
+        company.locale().toLanguageTag(),
         company.currency(),
         quote.getNumber(),
         quote.getEdition(),

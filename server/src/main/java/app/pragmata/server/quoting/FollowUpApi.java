@@ -8,9 +8,9 @@ import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.quoting.WonShare;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.ListFile;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -128,7 +128,7 @@ class FollowUpApi {
   @GetMapping("/api/quotes/follow-up")
   @Transactional(readOnly = true)
   public FollowUp followUp(Act act) {
-    int days = companies.getCompany().followUpDays();
+    int days = companies.getCompany().quoting().followUpDays();
     var yearAgo = act.at().atZone(act.zone()).minusYears(1).toOffsetDateTime();
     return new FollowUp(
         days,
@@ -154,7 +154,10 @@ class FollowUpApi {
     return ListFile.named("quotes-to-follow-up", format)
         .head("Quote", "Customer", "Phone", "Title", "Sent", "Days", "Valid until", "Read", "Net")
         .rows(
-            list(act, unanswered(act, companies.getCompany().followUpDays()), ListFile.MOST_ROWS),
+            list(
+                act,
+                unanswered(act, companies.getCompany().quoting().followUpDays()),
+                ListFile.MOST_ROWS),
             row ->
                 new @Nullable Object[] {
                   row.number(),

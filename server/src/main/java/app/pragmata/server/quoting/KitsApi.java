@@ -4,9 +4,9 @@ import static app.pragmata.server.generated.Tables.KIT;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
-import app.pragmata.core.quoting.DriveCharge;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
 import java.util.List;
@@ -81,7 +81,7 @@ class KitsApi {
       reading.fault("lines", Rule.NO_LINES, "A kit needs at least one line.");
     }
     reading.refuseIfFaulty();
-    DriveCharge companyRule = companies.getCompany().chargeTerms().drive();
+    DriveCharge companyRule = companies.getCompany().terms().charge().on(act.today()).drive();
     JSONB lines =
         JSONB.valueOf(
             json.writeValueAsString(

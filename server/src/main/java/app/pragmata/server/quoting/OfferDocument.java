@@ -1,26 +1,31 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.quoting.Choice;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.server.company.Company;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 
 /**
  * A quote exactly as the customer reads it: no cost, no margin and no notes of our own. Amounts are
  * in minor units.
  *
+ * @param locale how its numbers and days are written (BCP 47)
  * @param pricesWithVat whether the lines' prices are to be shown with VAT
  */
 public record OfferDocument(
-    String company,
+    Company.Identity seller,
+    String locale,
     String currency,
     long number,
     int edition,
@@ -55,6 +60,11 @@ public record OfferDocument(
       long fullMinor,
       long netMinor,
       long grossMinor) {}
+
+  /** A day as it is written in the document, such as "24 November 2026". */
+  String written(LocalDate day) {
+    return DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.forLanguageTag(locale)).format(day);
+  }
 
   public record DocumentVat(String percent, long netMinor, long vatMinor) {}
 

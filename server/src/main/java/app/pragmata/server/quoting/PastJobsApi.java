@@ -52,8 +52,8 @@ class PastJobsApi {
           where kind_of_job_id = {0} and state in ('billed', 'settled') order by id desc limit 200) j
       left join equipment e on e.id = j.equipment_id
       left join lateral (
-        select sum(extract(epoch from ended_at - started_at) / 60) filter (where kind = 'labour') as labour,
-            sum(extract(epoch from ended_at - started_at) / 60) filter (where kind = 'drive') as drive
+        select sum(clock_minutes(started_at, ended_at)) filter (where kind = 'labour') as labour,
+            sum(clock_minutes(started_at, ended_at)) filter (where kind = 'drive') as drive
           from time_entry where visit_id in (select id from visit where job_id = j.id)) t on true
       left join lateral (
         select sum(cost_minor) as cost from visit_part

@@ -6,7 +6,7 @@ import static app.pragmata.server.generated.Tables.TO_DO;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.QuoteQuestionRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoService;
 import java.time.LocalDateTime;
 import java.util.List;

@@ -5,17 +5,14 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.MAIL;
 import static org.jooq.impl.DSL.when;
 
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.mail.Attachments;
 import app.pragmata.server.mail.MailQueue;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
-import java.util.Locale;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Records;
@@ -33,8 +30,6 @@ class QuoteLetters implements Attachments {
       String toAddress, String subject, String state, @Nullable Instant sentAt, String lastFault) {}
 
   private record Reader(String name, String address) {}
-
-  private static final DateTimeFormatter DAY = DateTimeFormatter.ofPattern("d MMMM", Locale.UK);
 
   private final DSLContext database;
   private final MailQueue mail;
@@ -75,7 +70,11 @@ class QuoteLetters implements Attachments {
         It is attached as a PDF too.
         """
             .formatted(
-                document.number(), document.title(), inPlace, day(document.validUntil()), link),
+                document.number(),
+                document.title(),
+                inPlace,
+                document.written(document.validUntil()),
+                link),
         document.edition());
   }
 
@@ -101,8 +100,8 @@ class QuoteLetters implements Attachments {
   private void queue(
       Act act, QuoteRecord quote, String subject, String said, @Nullable Integer edition) {
     Company company = companies.getCompany();
-    String opening = company.letterWords().opening();
-    String closing = company.letterWords().closing();
+    String opening = company.quoting().letterWords().opening();
+    String closing = company.quoting().letterWords().closing();
     findReader(quote.getCustomerId())
         .ifPresent(
             reader ->
@@ -116,7 +115,7 @@ class QuoteLetters implements Attachments {
                                 reader.name(),
                                 opening.isEmpty() ? "" : opening + "\n\n",
                                 said,
-                                closing.isEmpty() ? company.name() : closing),
+                                closing.isEmpty() ? company.identity().name() : closing),
                         quote.getId(),
                         edition)));
   }
@@ -152,9 +151,5 @@ class QuoteLetters implements Attachments {
             .fetchOptional(Records.mapping(Reader::new))
             .orElse(customer);
     return Optional.of(reader).filter(found -> !found.address().isEmpty());
-  }
-
-  private static String day(LocalDate day) {
-    return DAY.format(day);
   }
 }

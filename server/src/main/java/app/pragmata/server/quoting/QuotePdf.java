@@ -1,25 +1,23 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.core.money.Money;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import app.pragmata.server.quoting.OfferDocument.DocumentStage;
 import app.pragmata.server.quoting.OfferDocument.DocumentVat;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
-import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.web.util.HtmlUtils;
 
 /** A quote on paper: heads repeated on every page, the totals kept together. */
 @Component
 public class QuotePdf {
-  private static final DateTimeFormatter DAY =
-      DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.UK);
-
   private static final String PAGE =
       """
       <!DOCTYPE html>
@@ -62,8 +60,10 @@ public class QuotePdf {
     var page =
         new StringBuilder(
             PAGE.replace("{name}", text(name))
-                .replace("{foot}", text(offer.company() + ", " + name).replace("\"", "")));
-    page.append("<div class=\"firm\">%s</div>".formatted(text(offer.company())));
+                .replace("{foot}", text(offer.seller().name() + ", " + name).replace("\"", "")));
+    page.append(
+        "<div class=\"firm\">%s</div><div class=\"soft\">%s</div>"
+            .formatted(text(offer.seller().name()), text(sellerLine(offer.seller()))));
     page.append("<h1>%s</h1>".formatted(text(offer.title())));
     page.append(
         "<div>%s</div><div class=\"soft\">%s%s</div>"
@@ -73,7 +73,8 @@ public class QuotePdf {
                 offer.equipment().isEmpty() ? "" : "<br />" + text(offer.equipment())));
     page.append(
         "<div class=\"soft\">%s of %s, valid until %s</div>"
-            .formatted(text(name), day(offer.sentOn()), day(offer.validUntil())));
+            .formatted(
+                text(name), offer.written(offer.sentOn()), offer.written(offer.validUntil())));
     lines(page, offer);
     sum(page, offer);
     stages(page, offer);
@@ -81,6 +82,18 @@ public class QuotePdf {
       page.append("<div class=\"notes\">%s</div>".formatted(text(offer.notes())));
     }
     return page.append("</body></html>").toString();
+  }
+
+  /** What identifies the seller, as far as it has it, in one line. */
+  private static String sellerLine(Company.Identity seller) {
+    return Stream.of(
+            seller.address(),
+            seller.phone(),
+            seller.email(),
+            seller.vatNumber().isEmpty() ? "" : "VAT number " + seller.vatNumber(),
+            seller.bank())
+        .filter(part -> !part.isEmpty())
+        .collect(Collectors.joining(" · "));
   }
 
   private static String edition(OfferDocument offer) {
@@ -99,7 +112,7 @@ public class QuotePdf {
                     text(line.description()),
                     choice(line),
                     text(line.quantity()),
-                    money(offer.pricesWithVat() ? line.grossMinor() : line.netMinor())));
+                    money(offer, offer.pricesWithVat() ? line.grossMinor() : line.netMinor())));
       } else {
         page.append(
             "<tr><td colspan=\"3\" class=\"%s\">%s</td></tr>"
@@ -122,14 +135,15 @@ public class QuotePdf {
 
   private static void sum(StringBuilder page, OfferDocument offer) {
     page.append("<div class=\"sum\"><table>");
-    row(page, "", "Net", offer.sum().netMinor());
+    row(page, offer, "", "Net", offer.sum().netMinor());
     for (DocumentVat vat : offer.sum().vat()) {
-      row(page, "", "VAT " + vat.percent() + " %", vat.vatMinor());
+      row(page, offer, "", "VAT " + vat.percent() + " %", vat.vatMinor());
     }
-    row(page, "all", "Total", offer.sum().grossMinor());
+    row(page, offer, "all", "Total", offer.sum().grossMinor());
     if (offer.sum().depositMinor() > 0) {
       row(
           page,
+          offer,
           "",
           "Deposit, within %d days of your yes".formatted(offer.depositDueDays()),
           offer.sum().depositMinor());
@@ -146,26 +160,24 @@ public class QuotePdf {
     for (int i = 0; i < offer.stages().size(); i++) {
       DocumentStage stage = offer.stages().get(i);
       if (withVat.isEmpty()) {
-        row(page, "", stage.name() + ", without VAT", stage.amountMinor());
+        row(page, offer, "", stage.name() + ", without VAT", stage.amountMinor());
       } else {
-        row(page, "", stage.name() + ", with VAT", withVat.get(i));
+        row(page, offer, "", stage.name() + ", with VAT", withVat.get(i));
       }
     }
     page.append("</table></div>");
   }
 
-  private static void row(StringBuilder page, String style, String name, long minor) {
+  private static void row(
+      StringBuilder page, OfferDocument offer, String style, String name, long minor) {
     page.append(
         "<tr class=\"%s\"><td>%s</td><td class=\"figure\">%s</td></tr>"
-            .formatted(style, text(name), money(minor)));
+            .formatted(style, text(name), money(offer, minor)));
   }
 
-  private static String day(LocalDate day) {
-    return DAY.format(day);
-  }
-
-  private static String money(long minor) {
-    return new DecimalFormat("#,##0.00", DecimalFormatSymbols.getInstance(Locale.UK))
+  private static String money(OfferDocument offer, long minor) {
+    Locale locale = Locale.forLanguageTag(offer.locale());
+    return new DecimalFormat("#,##0.00", DecimalFormatSymbols.getInstance(locale))
         .format(Money.ofMinor(minor).major());
   }
 

@@ -4,21 +4,23 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.ChargeTerms;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.VatRates;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.Choice;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.Stage;
 import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.PartRecord;
-import app.pragmata.server.people.Company;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -107,7 +109,8 @@ final class QuoteReader {
     for (int i = 0; i < typed.size(); i++) {
       String at = "stages/" + i + "/";
       String name = reading.text(at + "name", typed.get(i).name(), 100);
-      AmountOrShare part = reading.required(at + "part", typed.get(i).part(), AmountOrShare::parse);
+      AmountOrShare part =
+          reading.required(at + "part", typed.get(i).part(), company.typed()::amountOrShare);
       if (name != null && part != null) {
         result.add(new Stage(name, part));
       }
@@ -117,7 +120,7 @@ final class QuoteReader {
 
   /** An amount or share; nothing when it is empty or has a fault. */
   AmountOrShare amountOrShare(String field, @Nullable String typed) {
-    AmountOrShare read = reading.optional(field, typed, AmountOrShare::parse);
+    AmountOrShare read = reading.optional(field, typed, company.typed()::amountOrShare);
     return read == null ? AmountOrShare.nothing() : read;
   }
 
@@ -161,13 +164,14 @@ final class QuoteReader {
   }
 
   private @Nullable QuoteLine priced(String at, TypedLine line) {
-    String code = line.vat() == null || line.vat().isEmpty() ? "standard" : line.vat();
-    VatRate vatRate = company.vatRates().get(code);
-    if (vatRate == null) {
+    VatRates vat = company.terms().vat();
+    String code = line.vat() == null || line.vat().isEmpty() ? vat.usualCode() : line.vat();
+    if (!vat.has(code)) {
       reading.fault(
           at + "vat", Rule.NOT_FOUND, "This VAT rate does not exist. Choose one from the list.");
       return null;
     }
+    VatRate vatRate = vat.on(code, today);
     return switch (line.category()) {
       case "labour" -> labour(at, line, vatRate);
       case "drive" -> drive(at, line, vatRate);
@@ -190,14 +194,14 @@ final class QuoteReader {
     if (rateClass == null || minutes == null || description == null) {
       return null;
     }
-    UnitPrice price = price(at, line, company.rates().chargePerHour(rateClass, today));
+    UnitPrice price = price(at, line, company.terms().rates().chargePerHour(rateClass, today));
     return price == null
         ? null
         : new QuoteLine.Labour(
             description,
             minutes,
             rateClass,
-            company.standardCostPerHour(rateClass, today),
+            company.terms().standardCostPerHour(rateClass, today),
             price,
             vatRate);
   }
@@ -215,15 +219,15 @@ final class QuoteReader {
         description,
         minutes,
         driven,
-        company.standardCostPerHour(RateClass.NORMAL, today),
-        company.rates().costPerMile(today),
+        company.terms().standardCostPerHour(RateClass.NORMAL, today),
+        company.terms().rates().costPerMile(today),
         charge,
         vatRate);
   }
 
   /** By the company's rule at its price, unless something else was typed. */
   private @Nullable DriveCharge driveCharge(String at, TypedLine line) {
-    DriveCharge usual = company.chargeTerms().drive();
+    DriveCharge usual = charge().drive();
     boolean unpriced = line.price() == null || line.price().isBlank();
     String label = line.charge();
     if (label == null || label.isEmpty()) {
@@ -243,7 +247,7 @@ final class QuoteReader {
     UnitPrice price =
         label.equals(usual.label())
             ? price(at, line, usual.rate())
-            : reading.required(at + "price", line.price(), UnitPrice::parse);
+            : reading.required(at + "price", line.price(), company.typed()::unitPrice);
     return price == null ? null : DriveCharge.of(label, price);
   }
 
@@ -272,10 +276,10 @@ final class QuoteReader {
   private @Nullable QuoteLine other(String at, TypedLine line, VatRate vatRate) {
     String description = reading.text(at + "description", line.description(), LONGEST_DESCRIPTION);
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
-    Money cost = reading.optional(at + "cost", line.cost(), Money::parse);
+    Money cost = reading.optional(at + "cost", line.cost(), company.typed()::money);
     UnitPrice price =
         cost == null
-            ? reading.required(at + "price", line.price(), UnitPrice::parse)
+            ? reading.required(at + "price", line.price(), company.typed()::unitPrice)
             : price(at, line, markedUp(cost));
     return description == null || quantity == null || price == null
         ? null
@@ -283,10 +287,14 @@ final class QuoteReader {
             description, quantity, cost == null ? Money.ZERO : cost, price, vatRate);
   }
 
+  private ChargeTerms charge() {
+    return company.terms().charge().on(today);
+  }
+
   /** Cost x (1 + the company's markup of other costs), rounded half up to four decimals. */
   private UnitPrice markedUp(Money cost) {
     return UnitPrice.rounded(
-        cost.major().multiply(BigDecimal.ONE.add(company.chargeTerms().otherMarkupShare())));
+        cost.major().multiply(BigDecimal.ONE.add(charge().otherMarkupShare())));
   }
 
   private @Nullable String description(String at, TypedLine line, String usual) {
@@ -297,7 +305,7 @@ final class QuoteReader {
 
   private @Nullable UnitPrice price(String at, TypedLine line, UnitPrice usual) {
     boolean empty = line.price() == null || line.price().isBlank();
-    return empty ? usual : reading.required(at + "price", line.price(), UnitPrice::parse);
+    return empty ? usual : reading.required(at + "price", line.price(), company.typed()::unitPrice);
   }
 
   private @Nullable RateClass rateClass(String at, @Nullable String typed) {

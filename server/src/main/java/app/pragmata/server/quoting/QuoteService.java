@@ -6,23 +6,23 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.money.Minutes;
-import app.pragmata.core.planning.Day;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobOpening;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RecordChanged;
@@ -123,7 +123,7 @@ public class QuoteService {
         quoteId,
         () -> {
           QuoteRecord like = quotes.get(quoteId);
-          Offer offer = quotes.getOffer(like);
+          Offer offer = quotes.getOffer(like, act.today());
           return insert(
               act,
               new QuoteForm(
@@ -135,11 +135,11 @@ public class QuoteService {
                   null,
                   like.getNotes(),
                   like.getOwnNotes(),
-                  like.getDiscount(),
-                  like.getDeposit(),
+                  offer.discount().text(),
+                  offer.deposit().text(),
                   String.valueOf(like.getDepositDueDays()),
                   QuoteForm.TypedStage.listOf(offer),
-                  atTodaysPrice(offer)));
+                  atTodaysPrice(act, offer)));
         });
   }
 
@@ -208,7 +208,7 @@ public class QuoteService {
     if (!(state(quote, act) instanceof QuoteState.Draft draft)) {
       throw wrongState("This quote was sent before.");
     }
-    Offer offer = quotes.getOffer(quote);
+    Offer offer = quotes.getOffer(quote, act.today());
     draft.send(offer, quote.getValidUntil(), act.today());
     quote.setState("sent");
     quote.setSentAt(act.at());
@@ -287,8 +287,8 @@ public class QuoteService {
 
   /** What a quote offers, with what the customer chose. */
   @Transactional(readOnly = true)
-  public Offer getOffer(QuoteRecord quote) {
-    return quotes.getOffer(quote);
+  public Offer getOffer(QuoteRecord quote, LocalDate today) {
+    return quotes.getOffer(quote, today);
   }
 
   /** Nobody reads the quote behind its link any more; sending it again makes another link. */
@@ -342,7 +342,7 @@ public class QuoteService {
 
   private long openJob(Act act, QuoteRecord quote) {
     int quotedMinutes =
-        quotes.getOffer(quote).promised().stream()
+        quotes.getOffer(quote, act.today()).promised().stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum();
     return jobs.open(
@@ -378,7 +378,7 @@ public class QuoteService {
   /** A new draft inside the caller's transaction; gives its id. */
   public long begin(Act act, Beginning beginning) {
     List<TypedLine> lines =
-        beginning.likeJobId() == null ? List.of() : linesLike(getJob(beginning.likeJobId()));
+        beginning.likeJobId() == null ? List.of() : linesLike(act, getJob(beginning.likeJobId()));
     return insert(
         act,
         QuoteForm.plain(
@@ -389,10 +389,10 @@ public class QuoteService {
             lines.isEmpty() ? firstLines(beginning.kindOfJobId()) : lines));
   }
 
-  private List<TypedLine> linesLike(JobRecord job) {
+  private List<TypedLine> linesLike(Act act, JobRecord job) {
     return job.getQuoteId() == null
         ? workedJobs.list(job.getId())
-        : atTodaysPrice(quotes.getOffer(quotes.get(job.getQuoteId())));
+        : atTodaysPrice(act, quotes.getOffer(quotes.get(job.getQuoteId()), act.today()));
   }
 
   private List<TypedLine> firstLines(long kindOfJobId) {
@@ -407,8 +407,8 @@ public class QuoteService {
         TypedLine.drive("Call-out", "0:30", "10").line());
   }
 
-  private List<TypedLine> atTodaysPrice(Offer offer) {
-    DriveCharge companyRule = companies.getCompany().chargeTerms().drive();
+  private List<TypedLine> atTodaysPrice(Act act, Offer offer) {
+    DriveCharge companyRule = companies.getCompany().terms().charge().on(act.today()).drive();
     return offer.lines().stream()
         .map(line -> TypedLine.of(line).atTodaysPrice(companyRule))
         .toList();
@@ -504,7 +504,8 @@ public class QuoteService {
     String ownNotes = reading.optionalText("ownNotes", form.ownNotes(), LONGEST_NOTES);
     Integer dueDays =
         reading.optional("depositDueDays", form.depositDueDays(), QuoteReader::depositDueDays);
-    var reader = new QuoteReader(company, stock, pricing(customerId), act.today(), reading);
+    var reader =
+        new QuoteReader(company, stock, pricing(customerId, act.today()), act.today(), reading);
     Offer offer = reader.offer(form.lines(), form.discount(), form.deposit(), form.stages());
     reading.refuseIfFaulty();
     return new Entered(
@@ -513,20 +514,20 @@ public class QuoteService {
         form.equipmentId(),
         Objects.requireNonNull(form.kindOfJobId()),
         Objects.requireNonNull(title),
-        validUntil == null ? act.today().plusDays(company.quoteValidDays()) : validUntil,
+        validUntil == null ? act.today().plusDays(company.quoting().validDays()) : validUntil,
         notes,
         ownNotes,
-        dueDays == null ? company.depositDueDays() : dueDays,
+        dueDays == null ? company.quoting().depositDueDays() : dueDays,
         offer);
   }
 
   /** The pricing for whoever the site's customer is; list prices while no site is chosen. */
-  ChargeOutPrice pricingAt(@Nullable Long siteId) {
-    return pricing(siteId == null ? null : customerOf(siteId));
+  ChargeOutPrice pricingAt(@Nullable Long siteId, LocalDate day) {
+    return pricing(siteId == null ? null : customerOf(siteId), day);
   }
 
-  private ChargeOutPrice pricing(@Nullable Long customerId) {
-    return customerId == null ? stock.getPricing() : stock.getPricing(customerId);
+  private ChargeOutPrice pricing(@Nullable Long customerId, LocalDate day) {
+    return customerId == null ? stock.getPricing(day) : stock.getPricing(customerId, day);
   }
 
   private @Nullable Long customerOf(long siteId) {
@@ -549,8 +550,10 @@ public class QuoteService {
     row.setValidUntil(entered.validUntil());
     row.setNotes(entered.notes());
     row.setOwnNotes(entered.ownNotes());
-    row.setDiscount(offer.discount().text());
-    row.setDeposit(offer.deposit().text());
+    row.setDiscountMinor(offer.discount().minor());
+    row.setDiscountShare(offer.discount().fraction());
+    row.setDepositMinor(offer.deposit().minor());
+    row.setDepositShare(offer.deposit().fraction());
     row.setDepositDueDays((short) entered.depositDueDays());
     row.setNetMinor(totals.vat().net().minor());
     row.setVatMinor(totals.vat().vat().minor());

@@ -3,31 +3,35 @@ package app.pragmata.server.quoting;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.QUOTE_LINE;
 import static app.pragmata.server.generated.Tables.QUOTE_STAGE;
-import static app.pragmata.server.generated.Tables.VAT_RATE;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.VatRates;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.people.RateClass;
 import app.pragmata.core.quoting.Choice;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.Stage;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteLineRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.QuoteStageRecord;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -57,16 +61,17 @@ public class QuoteStore {
           QUOTE_LINE.CHOICE,
           QUOTE_LINE.CHOICE_GROUP,
           QUOTE_LINE.TAKEN,
-          QUOTE_LINE.DISCOUNT,
+          QUOTE_LINE.DISCOUNT_MINOR,
+          QUOTE_LINE.DISCOUNT_SHARE,
           QUOTE_LINE.REDUCTION_MINOR,
-          VAT_RATE.CODE,
-          VAT_RATE.CATEGORY,
-          VAT_RATE.PERCENT);
+          QUOTE_LINE.VAT_CODE);
 
   private final DSLContext database;
+  private final CompanyStore companies;
 
-  QuoteStore(DSLContext database) {
+  QuoteStore(DSLContext database, CompanyStore companies) {
     this.database = database;
+    this.companies = companies;
   }
 
   /** The quote; refused when there is none. */
@@ -87,26 +92,33 @@ public class QuoteStore {
     return quote;
   }
 
-  /** The offer that a quote makes. */
-  Offer getOffer(QuoteRecord quote) {
+  /** The offer that a quote makes: with the VAT of the day it was sent, or today's in a draft. */
+  Offer getOffer(QuoteRecord quote, LocalDate today) {
+    Company company = companies.getCompany();
+    VatRates vat = company.terms().vat();
+    LocalDate taxDay =
+        quote.getSentAt() == null ? today : quote.getSentAt().atZone(company.zone()).toLocalDate();
     List<OfferLine> lines =
-        database.fetch(lineRows(QUOTE_LINE.QUOTE_ID.eq(quote.getId()))).map(QuoteStore::offerLine);
+        database
+            .fetch(lineRows(QUOTE_LINE.QUOTE_ID.eq(quote.getId())))
+            .map(row -> offerLine(row, code -> vat.on(code, taxDay)));
     List<Stage> stages =
         database
-            .select(QUOTE_STAGE.NAME, QUOTE_STAGE.PART)
+            .select(QUOTE_STAGE.NAME, QUOTE_STAGE.PART_MINOR, QUOTE_STAGE.PART_SHARE)
             .from(QUOTE_STAGE)
             .where(QUOTE_STAGE.QUOTE_ID.eq(quote.getId()))
             .orderBy(QUOTE_STAGE.POSITION)
-            .fetch(row -> new Stage(row.value1(), AmountOrShare.parse(row.value2())));
+            .fetch(row -> new Stage(row.value1(), AmountOrShare.of(row.value2(), row.value3())));
     return new Offer(
         lines,
-        AmountOrShare.parse(quote.getDiscount()),
-        AmountOrShare.parse(quote.getDeposit()),
+        AmountOrShare.of(quote.getDiscountMinor(), quote.getDiscountShare()),
+        AmountOrShare.of(quote.getDepositMinor(), quote.getDepositShare()),
         stages);
   }
 
-  /** The lines of a quote that count, nested into another query. */
-  public static Field<List<QuoteLine>> lines(Field<Long> quoteId) {
+  /** The lines of a quote that count, as on a tax day, nested into another query. */
+  public Field<List<QuoteLine>> lines(Field<Long> quoteId, LocalDate taxDay) {
+    VatRates vat = companies.getCompany().terms().vat();
     return multiset(
             lineRows(
                 QUOTE_LINE
@@ -115,26 +127,21 @@ public class QuoteStore {
                     .and(QUOTE_LINE.TAKEN)
                     .and(QUOTE_LINE.CATEGORY.notIn(WORDS))))
         .as("quote_lines")
-        .convertFrom(rows -> rows.map(QuoteStore::line));
+        .convertFrom(rows -> rows.map(row -> line(row, code -> vat.on(code, taxDay))));
   }
 
   private static Select<Record> lineRows(Condition which) {
-    return select(LINE_FIELDS)
-        .from(QUOTE_LINE)
-        .join(VAT_RATE)
-        .on(VAT_RATE.CODE.eq(QUOTE_LINE.VAT_CODE))
-        .where(which)
-        .orderBy(QUOTE_LINE.POSITION);
+    return select(LINE_FIELDS).from(QUOTE_LINE).where(which).orderBy(QUOTE_LINE.POSITION);
   }
 
-  private static OfferLine offerLine(Record row) {
+  private static OfferLine offerLine(Record row, Function<String, VatRate> vatRates) {
     String category = row.get(QUOTE_LINE.CATEGORY);
     if (WORDS.contains(category)) {
       return new OfferLine.Words(row.get(QUOTE_LINE.DESCRIPTION), category.equals("heading"));
     }
     return new OfferLine.Priced(
-        line(row).reducedBy(Money.ZERO),
-        AmountOrShare.parse(row.get(QUOTE_LINE.DISCOUNT)),
+        line(row, vatRates).reducedBy(Money.ZERO),
+        AmountOrShare.of(row.get(QUOTE_LINE.DISCOUNT_MINOR), row.get(QUOTE_LINE.DISCOUNT_SHARE)),
         choice(row));
   }
 
@@ -148,12 +155,11 @@ public class QuoteStore {
     };
   }
 
-  private static QuoteLine line(Record row) {
+  private static QuoteLine line(Record row, Function<String, VatRate> vatRates) {
     String description = row.get(QUOTE_LINE.DESCRIPTION);
     UnitPrice price = row.get(QUOTE_LINE.UNIT_PRICE);
     BigDecimal cost = row.get(QUOTE_LINE.UNIT_COST);
-    VatRate vatRate =
-        new VatRate(row.get(VAT_RATE.CODE), row.get(VAT_RATE.CATEGORY), row.get(VAT_RATE.PERCENT));
+    VatRate vatRate = vatRates.apply(row.get(QUOTE_LINE.VAT_CODE));
     Money reduction = Money.ofMinor(row.get(QUOTE_LINE.REDUCTION_MINOR));
     return switch (Category.valueOf(row.get(QUOTE_LINE.CATEGORY).toUpperCase(Locale.ROOT))) {
       case LABOUR ->
@@ -204,7 +210,11 @@ public class QuoteStore {
     for (Stage stage : offer.stages()) {
       stages.add(
           new QuoteStageRecord(
-              quoteId, (short) (stages.size() + 1), stage.name(), stage.part().text()));
+              quoteId,
+              (short) (stages.size() + 1),
+              stage.name(),
+              stage.part().minor(),
+              stage.part().fraction()));
     }
     if (!stages.isEmpty()) {
       database.insertInto(QUOTE_STAGE).set(stages).execute();
@@ -218,12 +228,13 @@ public class QuoteStore {
   }
 
   private void insertLines(long quoteId, Offer offer) {
+    String usualVat = companies.getCompany().terms().vat().usualCode();
     var shown = new ArrayList<>(offer.shown());
     var records = new ArrayList<QuoteLineRecord>();
     for (OfferLine line : offer.lines()) {
       QuoteLineRecord row =
           switch (line) {
-            case OfferLine.Words words -> wordsRow(words);
+            case OfferLine.Words words -> wordsRow(words, usualVat);
             case OfferLine.Priced priced -> pricedRow(priced, shown.removeFirst());
           };
       row.setQuoteId(quoteId);
@@ -235,17 +246,16 @@ public class QuoteStore {
     }
   }
 
-  private static QuoteLineRecord wordsRow(OfferLine.Words words) {
+  private static QuoteLineRecord wordsRow(OfferLine.Words words, String usualVat) {
     var row = new QuoteLineRecord();
     row.setCategory(words.heading() ? "heading" : "text");
     row.setDescription(words.text());
     row.setUnitCost(BigDecimal.ZERO);
     row.setUnitPrice(UnitPrice.ZERO);
-    row.setVatCode("standard");
+    row.setVatCode(usualVat);
     row.setChoice("included");
     row.setChoiceGroup("");
     row.setTaken(true);
-    row.setDiscount("");
     row.setReductionMinor(0L);
     return row;
   }
@@ -255,7 +265,8 @@ public class QuoteStore {
     row.setCategory(shown.category().label());
     row.setDescription(shown.description());
     row.setVatCode(shown.vatRate().code());
-    row.setDiscount(priced.discount().text());
+    row.setDiscountMinor(priced.discount().minor());
+    row.setDiscountShare(priced.discount().fraction());
     row.setReductionMinor(shown.reduction().minor());
     row.setTaken(priced.choice().counts());
     row.setChoiceGroup("");

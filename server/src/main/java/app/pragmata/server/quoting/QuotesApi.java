@@ -17,13 +17,13 @@ import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.Debt;
 import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -224,7 +224,7 @@ class QuotesApi {
           Rule.NOT_FOUND, "This quote does not exist. Find the right one with / and its number.");
     }
     QuoteRecord quote = row.value1();
-    Offer offer = quotes.getOffer(quote);
+    Offer offer = quotes.getOffer(quote, act.today());
     return new QuoteSheet(
         id,
         quote.getNumber(),
@@ -243,8 +243,8 @@ class QuotesApi {
         quote.getValidUntil(),
         quote.getNotes(),
         quote.getOwnNotes(),
-        quote.getDiscount(),
-        quote.getDeposit(),
+        offer.discount().text(),
+        offer.deposit().text(),
         quote.getDepositDueDays(),
         QuoteForm.TypedStage.listOf(offer),
         quote.getEdition(),
@@ -320,7 +320,7 @@ class QuotesApi {
   OfferDocument document(Act act, @PathVariable long id) {
     QuoteRecord quote = quotes.get(id);
     return quote.getState().equals("draft")
-        ? editions.draft(act, quote, quotes.getOffer(quote), companies.getCompany())
+        ? editions.draft(act, quote, quotes.getOffer(quote, act.today()), companies.getCompany())
         : editions.get(id, quote.getEdition());
   }
 
@@ -363,7 +363,8 @@ class QuotesApi {
     var reading = new Reading();
     Company company = companies.getCompany();
     var reader =
-        new QuoteReader(company, stock, service.pricingAt(form.siteId()), act.today(), reading);
+        new QuoteReader(
+            company, stock, service.pricingAt(form.siteId(), act.today()), act.today(), reading);
     List<@Nullable OfferLine> lines = reader.read(form.lines());
     var offer =
         new Offer(
@@ -428,7 +429,7 @@ class QuotesApi {
     BigDecimal percent = margin.percent();
     return percent == null
         ? margin.cost().compareTo(Money.ZERO) > 0
-        : percent.compareTo(company.floorMarginPercent()) < 0;
+        : percent.compareTo(company.quoting().floorMarginPercent()) < 0;
   }
 
   @PostMapping("/api/quotes")

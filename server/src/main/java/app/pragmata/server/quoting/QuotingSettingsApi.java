@@ -5,8 +5,9 @@ import static app.pragmata.server.generated.Tables.COMPANY;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.server.company.SettingsChanged;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
@@ -14,6 +15,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -55,10 +57,12 @@ class QuotingSettingsApi {
 
   private final DSLContext database;
   private final AuditTrail audit;
+  private final ApplicationEventPublisher changes;
 
-  QuotingSettingsApi(DSLContext database, AuditTrail audit) {
+  QuotingSettingsApi(DSLContext database, AuditTrail audit, ApplicationEventPublisher changes) {
     this.database = database;
     this.audit = audit;
+    this.changes = changes;
   }
 
   @GetMapping("/api/settings/quoting")
@@ -107,6 +111,7 @@ class QuotingSettingsApi {
     row.setLetterClosing(closing);
     row.setVersion(row.getVersion() + 1);
     row.update();
+    changes.publishEvent(new SettingsChanged());
     audit.note(
         act,
         new AuditTrail.Subject("company", row.getId(), null),

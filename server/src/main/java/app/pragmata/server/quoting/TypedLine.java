@@ -1,8 +1,8 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Choice;
-import app.pragmata.core.quoting.DriveCharge;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;

@@ -14,9 +14,9 @@ import org.springframework.stereotype.Component;
 class WorkedJobs {
   private static final String TIMES =
       """
-      select t.kind, t.rate_class, sum(extract(epoch from t.ended_at - t.started_at) / 60)::int as minutes, sum(t.miles) as miles
+      select t.kind, t.rate_class, sum(clock_minutes(t.started_at, t.ended_at))::int as minutes, sum(t.miles) as miles
         from time_entry t join visit v on v.id = t.visit_id where v.job_id = {0} and t.ended_at is not null
-        group by t.kind, t.rate_class having sum(t.ended_at - t.started_at) > interval '0' order by t.kind desc, t.rate_class
+        group by t.kind, t.rate_class having sum(clock_minutes(t.started_at, t.ended_at)) > 0 order by t.kind desc, t.rate_class
       """;
 
   private static final String PARTS =

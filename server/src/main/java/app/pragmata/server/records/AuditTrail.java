@@ -2,7 +2,6 @@ package app.pragmata.server.records;
 
 import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 
-import app.pragmata.server.people.Act;
 import java.util.Map;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;

@@ -4,7 +4,6 @@ import static app.pragmata.server.generated.Tables.REPEATABLE_REQUEST;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.server.people.Act;
 import java.util.function.LongSupplier;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;

@@ -7,6 +7,7 @@ import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Warranty;
+import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
@@ -16,12 +17,13 @@ import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
-import app.pragmata.core.people.WorkingHours;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.costing.JobStore;
 import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
@@ -29,10 +31,8 @@ import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.jobs.Response;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -97,14 +97,14 @@ class SheetApi {
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public JobSheet sheet(Act act, @PathVariable long id) {
     WholeJob job =
-        jobs.find(id)
+        jobs.find(id, act.today())
             .orElseThrow(
                 () ->
                     new Refused(
                         Rule.NOT_FOUND,
                         "This job does not exist. Find the right one with / and its number."));
     Company company = companies.getCompany();
-    var costing = new Costing(company.rates(), company.overheadPerHour());
+    var costing = new Costing(company.terms());
     JobFacts facts = job.facts(company.zone());
     CostSheet cost = costing.cost(facts);
     BillingView view = billing.view(act, job, company, cost);
@@ -128,8 +128,8 @@ class SheetApi {
         Response.of(job.job(), act, company.calendar()),
         job.job().getFaultCode(),
         job.job().getCauseCode(),
-        promise(job, company.zone()),
-        visits(job, costing, company.workingHours(), changes),
+        promise(act, job, company.zone()),
+        visits(job, costing, company.calendar(), changes),
         job.others().stream()
             .map(
                 other ->
@@ -166,13 +166,13 @@ class SheetApi {
             new Share(equipment.getPartsWarrantyShare()).percent());
   }
 
-  private JobSheet.@Nullable Promise promise(WholeJob job, ZoneId zone) {
+  private JobSheet.@Nullable Promise promise(Act act, WholeJob job, ZoneId zone) {
     JobStore.AcceptedQuote quote = job.quote();
     if (quote == null) {
       return null;
     }
     Instant decided = quote.decidedAt();
-    Offer offer = quotes.getOffer(quotes.get(quote.id()));
+    Offer offer = quotes.getOffer(quotes.get(quote.id()), act.today());
     return new JobSheet.Promise(
         quote.id(),
         quote.number(),
@@ -234,7 +234,7 @@ class SheetApi {
   }
 
   private static List<JobSheet.Visit> visits(
-      WholeJob job, Costing costing, WorkingHours hours, List<Change> changes) {
+      WholeJob job, Costing costing, WorkingCalendar hours, List<Change> changes) {
     Set<String> corrected = new HashSet<>();
     changes.stream()
         .filter(Change::isCorrection)
@@ -249,7 +249,7 @@ class SheetApi {
       WholeJob job,
       WholeVisit visit,
       Costing costing,
-      WorkingHours hours,
+      WorkingCalendar hours,
       Set<String> corrected,
       PromisedParts promised) {
     boolean milesMissing =
@@ -287,7 +287,7 @@ class SheetApi {
       JobStore.Entry entry,
       LocalDate day,
       Costing costing,
-      WorkingHours hours,
+      WorkingCalendar hours,
       Set<String> corrected) {
     var from = entry.startedAt().atZone(hours.zone());
     var to = entry.endedAt() == null ? null : entry.endedAt().atZone(hours.zone());

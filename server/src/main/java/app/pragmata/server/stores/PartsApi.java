@@ -5,7 +5,7 @@ import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.stores.ChargeOutPrice;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.util.List;
 import org.jooq.Condition;
@@ -42,8 +42,8 @@ class PartsApi {
   }
 
   @GetMapping("/api/parts")
-  List<PricedPart> parts(@RequestParam(defaultValue = "") String q) {
-    ChargeOutPrice pricing = stock.getPricing();
+  List<PricedPart> parts(Act act, @RequestParam(defaultValue = "") String q) {
+    ChargeOutPrice pricing = stock.getPricing(act.today());
     return database
         .selectFrom(PART)
         .where(matches(q))

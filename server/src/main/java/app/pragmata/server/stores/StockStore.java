@@ -1,6 +1,5 @@
 package app.pragmata.server.stores;
 
-import static app.pragmata.server.generated.Tables.COST_BAND;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PRICE_LIST;
@@ -15,10 +14,12 @@ import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.core.stores.StockBalance;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.PartRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Map;
 import org.jooq.DSLContext;
@@ -31,9 +32,11 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class StockStore {
   private final DSLContext database;
+  private final CompanyStore companies;
 
-  StockStore(DSLContext database) {
+  StockStore(DSLContext database, CompanyStore companies) {
     this.database = database;
+    this.companies = companies;
   }
 
   /**
@@ -74,32 +77,26 @@ public class StockStore {
         .fetchSingle(STOCK_PLACE.ID);
   }
 
-  /** What a part sells for to this customer today, per unit. */
-  public UnitPrice getPrice(long partId, long customerId) {
-    return price(get(partId), getPricing(customerId));
+  /** What a part sells for to this customer on a day, per unit. */
+  public UnitPrice getPrice(long partId, long customerId, LocalDate day) {
+    return price(get(partId), getPricing(customerId, day));
   }
 
-  /** The pricing with what the customer's price list takes off. */
-  public ChargeOutPrice getPricing(long customerId) {
+  /** The pricing of a day with what the customer's price list takes off. */
+  public ChargeOutPrice getPricing(long customerId, LocalDate day) {
     return database
         .select(PRICE_LIST.PARTS_DISCOUNT_SHARE)
         .from(CUSTOMER)
         .join(PRICE_LIST)
         .on(PRICE_LIST.ID.eq(CUSTOMER.PRICE_LIST_ID))
         .where(CUSTOMER.ID.eq(customerId))
-        .fetchOptional(row -> getPricing().less(new Share(row.value1())))
-        .orElseGet(this::getPricing);
+        .fetchOptional(row -> getPricing(day).less(new Share(row.value1())))
+        .orElseGet(() -> getPricing(day));
   }
 
-  /** The cost bands that price parts without a price of their own. */
-  public ChargeOutPrice getPricing() {
-    return new ChargeOutPrice(
-        database
-            .selectFrom(COST_BAND)
-            .fetch(
-                row ->
-                    new ChargeOutPrice.Band(
-                        Money.ofMinor(row.getUpToCostMinor()), row.getMarkupShare())));
+  /** How parts without a price of their own are priced on a day. */
+  public ChargeOutPrice getPricing(LocalDate day) {
+    return new ChargeOutPrice(companies.getCompany().terms().markup().on(day));
   }
 
   /** A part's own price, or its cost band's. */

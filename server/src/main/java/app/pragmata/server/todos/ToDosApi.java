@@ -13,7 +13,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;

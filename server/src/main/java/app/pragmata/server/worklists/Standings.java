@@ -19,16 +19,17 @@ import app.pragmata.core.costing.Costing;
 import app.pragmata.core.costing.JobFacts;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.costing.JobStore;
 import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
-import app.pragmata.server.people.Company;
-import app.pragmata.server.people.CompanyStore;
 import app.pragmata.server.quoting.QuoteStore;
 import app.pragmata.server.records.RecordChanged;
+import java.time.Clock;
 import java.time.LocalDate;
 import java.time.YearMonth;
 import java.time.ZoneId;
@@ -60,12 +61,21 @@ public class Standings {
 
   private final DSLContext database;
   private final JobStore jobs;
+  private final QuoteStore quotes;
   private final CompanyStore companies;
+  private final Clock clock;
 
-  Standings(DSLContext database, JobStore jobs, CompanyStore companies) {
+  Standings(
+      DSLContext database, JobStore jobs, QuoteStore quotes, CompanyStore companies, Clock clock) {
     this.database = database;
     this.jobs = jobs;
+    this.quotes = quotes;
     this.companies = companies;
+    this.clock = clock;
+  }
+
+  private LocalDate today() {
+    return clock.instant().atZone(companies.getZone()).toLocalDate();
   }
 
   /** Notes a change for the end of the transaction that it happens in. */
@@ -123,7 +133,7 @@ public class Standings {
         database.selectFrom(INVOICE).where(INVOICE.JOB_ID.in(jobIds)).fetchMap(INVOICE.JOB_ID);
     Map<Long, List<CameIn>> cameIn = cameInForJobs(jobIds);
     List<StandingRecord> rows =
-        jobs.list(JOB.ID.in(jobIds)).stream()
+        jobs.list(JOB.ID.in(jobIds), today()).stream()
             .map(
                 job ->
                     standing(
@@ -180,8 +190,8 @@ public class Standings {
       return;
     }
     Company company = companies.getCompany();
-    var lines = QuoteStore.lines(QUOTE.ID);
-    var costing = new Costing(company.rates(), company.overheadPerHour());
+    var lines = quotes.lines(QUOTE.ID, today());
+    var costing = new Costing(company.terms());
     Map<Long, List<CameIn>> cameIn = cameInForQuotes(quoteIds);
     var standing = new ArrayList<StandingRecord>();
     database
@@ -244,11 +254,10 @@ public class Standings {
     return row;
   }
 
-  private static StandingRecord standing(
+  private StandingRecord standing(
       Company company, WholeJob job, @Nullable InvoiceRecord invoice, List<CameIn> cameIn) {
     Stage stage = Stage.of(job);
-    CostSheet sheet =
-        new Costing(company.rates(), company.overheadPerHour()).cost(job.facts(company.zone()));
+    CostSheet sheet = new Costing(company.terms()).cost(job.facts(company.zone()));
     Money net = net(stage, company, job, invoice, sheet);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
     Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
@@ -288,7 +297,7 @@ public class Standings {
         String.join(" ", Long.toString(number), customer, site, title).toLowerCase(Locale.ROOT));
   }
 
-  private static Money net(
+  private Money net(
       Stage stage,
       Company company,
       WholeJob job,
@@ -303,7 +312,7 @@ public class Standings {
     boolean byWork =
         job.job().getBillingBasis().equals("time_and_parts") && stage.compareTo(Stage.BOOKED) > 0;
     return byWork
-        ? new Billing(company.rates(), company.chargeTerms())
+        ? new Billing(company.terms(), company.locale(), today())
             .draft(job.facts(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
             .vat()
             .net()

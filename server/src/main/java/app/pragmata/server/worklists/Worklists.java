@@ -15,12 +15,12 @@ import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
 
-import app.pragmata.core.planning.WorkingCalendar;
+import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.jobs.Response;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.CompanyStore;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.worklists.WorkRow.SmallRung;
 import java.math.BigDecimal;
 import java.time.LocalDate;

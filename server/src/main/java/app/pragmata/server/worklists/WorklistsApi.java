@@ -10,8 +10,9 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.ListFile;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
@@ -53,10 +54,12 @@ class WorklistsApi {
   record Worklist(List<WorkRow> rows, int count, long amountMinor, @Nullable String next) {}
 
   private final Worklists worklists;
+  private final CompanyStore companies;
   private final DSLContext database;
 
-  WorklistsApi(Worklists worklists, DSLContext database) {
+  WorklistsApi(Worklists worklists, CompanyStore companies, DSLContext database) {
     this.worklists = worklists;
+    this.companies = companies;
     this.database = database;
   }
 
@@ -102,7 +105,7 @@ class WorklistsApi {
                     row.value6() > 0));
   }
 
-  private static StageTotal total(
+  private StageTotal total(
       Act act,
       Stage stage,
       long amountMinor,
@@ -115,14 +118,8 @@ class WorklistsApi {
         stage.path(),
         amountMinor,
         count,
-        stage == Stage.BOOKED ? "to " + dayAndMonth(newest) : age + " d",
+        stage == Stage.BOOKED ? "to " + companies.getCompany().shortDay(newest) : age + " d",
         lapsed || age > stage.patienceDays());
-  }
-
-  private static String dayAndMonth(LocalDate day) {
-    return day.getDayOfMonth()
-        + " "
-        + day.getMonth().getDisplayName(java.time.format.TextStyle.SHORT, Locale.UK);
   }
 
   private StageTotal billed(Act act) {

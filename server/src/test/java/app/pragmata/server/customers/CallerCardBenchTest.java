@@ -2,11 +2,11 @@ package app.pragmata.server.customers;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 
+import app.pragmata.core.people.Role;
 import app.pragmata.server.Bench;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.Visitor;
-import app.pragmata.server.people.Act;
-import app.pragmata.server.people.Role;
+import app.pragmata.server.records.Act;
 import java.time.ZoneId;
 import java.util.List;
 import org.junit.jupiter.api.Tag;

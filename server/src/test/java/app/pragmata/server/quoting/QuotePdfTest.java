@@ -2,6 +2,7 @@ package app.pragmata.server.quoting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.server.company.Company;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import java.io.IOException;
@@ -13,6 +14,8 @@ import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.font.PDFont;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class QuotePdfTest {
   private static final QuotePdf PDF = new QuotePdf(new PdfPrinter());
@@ -23,7 +26,14 @@ class QuotePdfTest {
       all.add(new DocumentLine("line", "Slat " + i, "3", "included", "", true, 1_000, 950, 1_140));
     }
     return new OfferDocument(
-        "Ferrow Gate & Shutter",
+        new Company.Identity(
+            "Ferrow Gate & Shutter",
+            "7 Capstan Wharf, Ostmere OS1 3FG",
+            "01632 960100",
+            "office@ferrow.example",
+            "GB 000 0000 00",
+            ""),
+        "en-GB",
         "GBP",
         1_394,
         2,
@@ -90,6 +100,21 @@ class QuotePdfTest {
     try (PDDocument pages = printed(document(1, "<script>alert(1)</script> & \u201cso on\u201d"))) {
       assertThat(text(pages, 1))
           .contains("Gate <b>and</b> post", "<script>alert(1)</script> & \u201cso on\u201d");
+    }
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"Łódź", "Kőszegi", "Čapek", "Иван", "Σοφία", "Phạm", "Երևան"})
+  void names_are_printed_with_their_own_letters(String name) throws IOException {
+    try (PDDocument pages = printed(document(1, "For " + name + "."))) {
+      assertThat(text(pages, 1)).contains(name);
+    }
+  }
+
+  @Test
+  void a_sign_that_no_font_has_is_never_a_number_sign() throws IOException {
+    try (PDDocument pages = printed(document(1, "For 深圳."))) {
+      assertThat(text(pages, 1)).contains("For □□.").doesNotContain("#");
     }
   }
 }

@@ -3,6 +3,7 @@ package app.pragmata.server.quoting;
 import app.pragmata.server.Bench;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.Visitor;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import java.io.IOException;
@@ -94,7 +95,14 @@ class QuotingBenchTest {
               1_140));
     }
     return new OfferDocument(
-        "Ferrow Gate & Shutter",
+        new Company.Identity(
+            "Ferrow Gate & Shutter",
+            "7 Capstan Wharf, Ostmere OS1 3FG",
+            "01632 960100",
+            "office@ferrow.example",
+            "GB 000 0000 00",
+            ""),
+        "en-GB",
         "GBP",
         1,
         1,

@@ -1,4 +1,4 @@
-package app.pragmata.core.people;
+package app.pragmata.core.company;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -46,7 +46,12 @@ public record Rates(
     return require(wageByPerson.get(personId), "wage for this technician")
         .on(day)
         .costPerHour()
-        .multiply(terms(rateClass).on(day).costFactor());
+        .multiply(costFactor(rateClass, day));
+  }
+
+  /** By how much the class multiplies what an hour costs. */
+  public BigDecimal costFactor(RateClass rateClass, LocalDate day) {
+    return terms(rateClass).on(day).costFactor();
   }
 
   public UnitPrice chargePerHour(RateClass rateClass, LocalDate day) {

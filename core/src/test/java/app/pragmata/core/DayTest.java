@@ -1,18 +1,19 @@
-package app.pragmata.core.planning;
+package app.pragmata.core;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.pragmata.core.Fault;
-import app.pragmata.core.Reading;
-import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
+import app.pragmata.core.planning.VisitPlan;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.List;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -116,5 +117,25 @@ class DayTest {
     var reading = new Reading();
     VisitPlan.check(day, minutes, TUESDAY, reading);
     return reading.faults();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "2026-03-29T01:30|The clocks go forward from 01:00 to 02:00 that day: 01:30 is skipped. Enter a time before 01:00 or from 02:00 on.",
+        "2026-10-25T01:30|The clocks go back from 02:00 to 01:00 that day: 01:30 comes twice. Enter a time before 01:00 or from 02:00 on."
+      })
+  void a_time_that_the_clocks_skip_or_show_twice_is_refused_and_told_which_to_give(
+      LocalDateTime local, String told) {
+    assertThatThrownBy(() -> Day.momentOf(local, ZoneId.of("Europe/London")))
+        .isInstanceOf(Unreadable.class)
+        .hasMessage(told);
+  }
+
+  @Test
+  void any_other_time_is_the_moment_that_it_says() {
+    assertThat(Day.momentOf(LocalDateTime.parse("2026-07-01T08:00"), ZoneId.of("Europe/London")))
+        .isEqualTo(Instant.parse("2026-07-01T07:00:00Z"));
   }
 }

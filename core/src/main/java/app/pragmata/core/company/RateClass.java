@@ -1,4 +1,4 @@
-package app.pragmata.core.people;
+package app.pragmata.core.company;
 
 /** By when an hour is worked it costs and is charged differently. */
 public enum RateClass {

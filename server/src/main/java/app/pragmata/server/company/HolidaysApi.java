@@ -1,11 +1,12 @@
-package app.pragmata.server.people;
+package app.pragmata.server.company;
 
 import static app.pragmata.server.generated.Tables.HOLIDAY;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.planning.Day;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import java.time.LocalDate;
 import java.util.List;
@@ -14,6 +15,7 @@ import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -32,10 +34,12 @@ class HolidaysApi {
 
   private final DSLContext database;
   private final AuditTrail audit;
+  private final ApplicationEventPublisher changes;
 
-  HolidaysApi(DSLContext database, AuditTrail audit) {
+  HolidaysApi(DSLContext database, AuditTrail audit, ApplicationEventPublisher changes) {
     this.database = database;
     this.audit = audit;
+    this.changes = changes;
   }
 
   /** Those of this year and later, the earliest first. */
@@ -75,6 +79,7 @@ class HolidaysApi {
     }
     if (added == 1) {
       audit.note(act, subject(day), "added", "", Map.of(), Map.of("name", name));
+      changes.publishEvent(new SettingsChanged());
     }
     return holidays(act);
   }
@@ -97,6 +102,7 @@ class HolidaysApi {
     }
     if (database.deleteFrom(HOLIDAY).where(HOLIDAY.DAY.eq(day)).execute() == 1) {
       audit.note(act, subject(day), "removed");
+      changes.publishEvent(new SettingsChanged());
     }
     return holidays(act);
   }

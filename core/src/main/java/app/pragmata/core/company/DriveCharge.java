@@ -1,4 +1,4 @@
-package app.pragmata.core.quoting;
+package app.pragmata.core.company;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;

@@ -1,4 +1,4 @@
-package app.pragmata.core.people;
+package app.pragmata.core.company;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;

@@ -1,9 +1,10 @@
-package app.pragmata.server.jobs;
+package app.pragmata.server.company;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
 import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
@@ -13,23 +14,26 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.Priority;
+import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.money.Minutes;
-import app.pragmata.core.planning.Priority;
-import app.pragmata.core.planning.ResponseTime;
 import app.pragmata.server.generated.tables.records.ResponseTermsRecord;
-import app.pragmata.server.people.Act;
+import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
+import java.time.LocalDate;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -69,11 +73,17 @@ class ResponseTermsApi {
   private final DSLContext database;
   private final RepeatableRequests repeats;
   private final AuditTrail audit;
+  private final ApplicationEventPublisher changes;
 
-  ResponseTermsApi(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+  ResponseTermsApi(
+      DSLContext database,
+      RepeatableRequests repeats,
+      AuditTrail audit,
+      ApplicationEventPublisher changes) {
     this.database = database;
     this.repeats = repeats;
     this.audit = audit;
+    this.changes = changes;
   }
 
   @GetMapping("/api/settings/response-terms")
@@ -95,6 +105,7 @@ class ResponseTermsApi {
                             RESPONSE_TIME.AROUND_THE_CLOCK)
                         .from(RESPONSE_TIME)
                         .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))
+                        .and(RESPONSE_TIME.FROM_DAY.eq(newest()))
                         .orderBy(RESPONSE_TIME.PRIORITY.sortAsc(labels())))
                 .convertFrom(times -> times.map(Records.mapping(PromisedTime::new))))
         .from(RESPONSE_TERMS)
@@ -103,8 +114,17 @@ class ResponseTermsApi {
   }
 
   /** The first terms on record are the usual ones. */
-  private static org.jooq.Field<Long> usual() {
+  private static Field<Long> usual() {
     return field(select(min(RESPONSE_TERMS.as("all").ID)).from(RESPONSE_TERMS.as("all")));
+  }
+
+  /** The day from which what was promised last holds. */
+  private static Field<LocalDate> newest() {
+    var other = RESPONSE_TIME.as("newest");
+    return field(
+        select(max(other.FROM_DAY))
+            .from(other)
+            .where(other.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID)));
   }
 
   private static List<String> labels() {
@@ -125,7 +145,7 @@ class ResponseTermsApi {
         () -> {
           ResponseTermsRecord row = database.newRecord(RESPONSE_TERMS);
           row.setVersion(1);
-          store(row, form);
+          store(act, row, form);
           audit.note(act, subject(row.getId()), "added", "", Map.of(), values(row.getId()));
           return row.getId();
         });
@@ -140,7 +160,7 @@ class ResponseTermsApi {
     ResponseTermsRecord row = lock(id, form.version());
     Map<String, Object> before = values(id);
     row.setVersion(row.getVersion() + 1);
-    store(row, form);
+    store(act, row, form);
     audit.note(act, subject(id), "changed", "", before, values(id));
     return list();
   }
@@ -162,6 +182,7 @@ class ResponseTermsApi {
     Map<String, Object> before = values(id);
     database.deleteFrom(RESPONSE_TIME).where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id)).execute();
     row.delete();
+    changes.publishEvent(new SettingsChanged());
     audit.note(act, subject(id), "deleted", "", before, Map.of());
     return list();
   }
@@ -179,7 +200,8 @@ class ResponseTermsApi {
     return row;
   }
 
-  private void store(ResponseTermsRecord row, ResponseTermsForm form) {
+  /** What changes holds from today on; what was promised before stays on record. */
+  private void store(Act act, ResponseTermsRecord row, ResponseTermsForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 60);
     if (name != null
@@ -201,13 +223,20 @@ class ResponseTermsApi {
     database
         .deleteFrom(RESPONSE_TIME)
         .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(row.getId()))
+        .and(RESPONSE_TIME.FROM_DAY.eq(act.today()))
         .execute();
     times.forEach(
         (priority, time) ->
             database
                 .insertInto(RESPONSE_TIME)
-                .values(row.getId(), priority.label(), time.minutes(), time.aroundTheClock())
+                .values(
+                    row.getId(),
+                    act.today(),
+                    priority.label(),
+                    time.minutes(),
+                    time.aroundTheClock())
                 .execute());
+    changes.publishEvent(new SettingsChanged());
   }
 
   private static Map<Priority, ResponseTime> times(ResponseTermsForm form, Reading reading) {

@@ -1,5 +1,6 @@
-package app.pragmata.server.people;
+package app.pragmata.server.records;
 
+import app.pragmata.core.people.Role;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;

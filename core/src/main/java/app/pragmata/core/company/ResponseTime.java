@@ -1,4 +1,4 @@
-package app.pragmata.core.planning;
+package app.pragmata.core.company;
 
 import java.time.Duration;
 import java.time.Instant;

@@ -1,4 +1,4 @@
-package app.pragmata.core.people;
+package app.pragmata.core.company;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;

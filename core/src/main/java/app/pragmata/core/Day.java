@@ -1,16 +1,19 @@
-package app.pragmata.core.planning;
+package app.pragmata.core;
 
-import app.pragmata.core.Reading;
-import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.Month;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.temporal.TemporalAdjusters;
+import java.time.zone.ZoneOffsetTransition;
+import java.time.zone.ZoneRules;
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -136,6 +139,28 @@ public final class Day {
     return later.matches()
         ? day.plusDays(Integer.parseInt(later.group(2))).atTime(parseTime(later.group(1)))
         : day.atTime(parseTime(typed));
+  }
+
+  /**
+   * The moment of a local time. One that the clocks skip, or show twice, is refused with words that
+   * say which time to give, for anything else would be a guess at somebody's wage.
+   */
+  public static Instant momentOf(LocalDateTime local, ZoneId zone) {
+    ZoneRules rules = zone.getRules();
+    List<ZoneOffset> offsets = rules.getValidOffsets(local);
+    if (offsets.size() == 1) {
+      return local.toInstant(offsets.getFirst());
+    }
+    ZoneOffsetTransition change = rules.getTransition(local);
+    LocalTime before = change.getDateTimeBefore().toLocalTime();
+    LocalTime after = change.getDateTimeAfter().toLocalTime();
+    throw new Unreadable(
+        Rule.NO_SUCH_TIME,
+        change.isGap()
+            ? "The clocks go forward from %s to %s that day: %s is skipped. Enter a time before %s or from %s on."
+                .formatted(before, after, local.toLocalTime(), before, after)
+            : "The clocks go back from %s to %s that day: %s comes twice. Enter a time before %s or from %s on."
+                .formatted(before, after, local.toLocalTime(), after, before));
   }
 
   /** Reads "8", "8:30", "0830", "17.35", "2pm" or "12am"; with am or pm the hour is 1 to 12. */

@@ -1,4 +1,4 @@
-package app.pragmata.server.people;
+package app.pragmata.core.people;
 
 import java.util.Locale;
 

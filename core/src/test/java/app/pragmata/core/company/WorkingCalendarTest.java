@@ -1,8 +1,7 @@
-package app.pragmata.core.planning;
+package app.pragmata.core.company;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.core.people.WorkingHours;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.Instant;
@@ -11,6 +10,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Set;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
@@ -23,13 +23,18 @@ class WorkingCalendarTest {
   private static final ZoneId ZONE = ZoneId.of("Europe/London");
   private static final WorkingCalendar CALENDAR =
       new WorkingCalendar(
-          new WorkingHours(
-              ZONE,
-              EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
-              LocalTime.of(8, 0),
-              LocalTime.of(17, 0),
-              LocalTime.of(22, 0),
-              LocalTime.of(6, 0)),
+          ZONE,
+          new InForce<>(
+              "working hours",
+              List.of(
+                  new WorkingHours(
+                      LocalDate.EPOCH,
+                      EnumSet.range(DayOfWeek.MONDAY, DayOfWeek.FRIDAY),
+                      LocalTime.of(8, 0),
+                      LocalTime.of(17, 0),
+                      LocalTime.of(22, 0),
+                      LocalTime.of(6, 0),
+                      RateClass.OVERTIME))),
           Set.of(LocalDate.of(2026, 12, 25), LocalDate.of(2026, 12, 28)));
 
   private static Instant at(String local) {

@@ -1,0 +1,81 @@
+package app.pragmata.server.company;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.company.InForce;
+import app.pragmata.core.company.Priority;
+import app.pragmata.core.company.ResponseTime;
+import app.pragmata.core.company.Terms;
+import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.customers.Postcode;
+import app.pragmata.core.money.TypedMoney;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** The company, its settings and all its terms, as one consistent reading. */
+public record Company(
+    Identity identity,
+    ZoneId zone,
+    Locale locale,
+    String currency,
+    Postcode postcode,
+    String diallingCode,
+    WorkingCalendar calendar,
+    Terms terms,
+    Promises promises,
+    QuoteSettings quoting) {
+
+  /** A day without its year as it is written here, such as "24 Nov". */
+  public String shortDay(LocalDate day) {
+    return DateTimeFormatter.ofPattern("d MMM", locale).format(day);
+  }
+
+  /** Reads amounts as they are typed here. */
+  public TypedMoney typed() {
+    return TypedMoney.of(currency, locale);
+  }
+
+  /** As the company stands on every document; what it does not have is empty. */
+  public record Identity(
+      String name, String address, String phone, String email, String vatNumber, String bank) {}
+
+  /** What holds for every quote until somebody says otherwise on it. */
+  public record QuoteSettings(
+      int validDays,
+      int depositDueDays,
+      int followUpDays,
+      BigDecimal floorMarginPercent,
+      LetterWords letterWords) {}
+
+  /** The office's own words around what a mail has to say; empty for none. */
+  public record LetterWords(String opening, String closing) {}
+
+  /**
+   * How soon customers are promised somebody.
+   *
+   * @param usualTermsId of the terms of everybody who has none of their own
+   */
+  public record Promises(long usualTermsId, Map<Long, InForce<Promised>> byTerms) {
+    /** What one set of terms promises from a day on. */
+    public record Promised(LocalDate fromDay, Map<Priority, ResponseTime> times)
+        implements InForce.Dated {}
+
+    /** What is promised on a day to a customer of these terms, or of the usual ones. */
+    public ResponseTime on(@Nullable Long termsId, Priority priority, LocalDate day) {
+      InForce<Promised> promised = byTerms.get(termsId == null ? usualTermsId : termsId);
+      ResponseTime time = promised == null ? null : promised.on(day).times().get(priority);
+      if (time == null) {
+        throw new Refused(
+            Rule.NOTHING_IN_FORCE,
+            "No time is promised for %s work. Enter it under Settings first."
+                .formatted(priority.label()));
+      }
+      return time;
+    }
+  }
+}
