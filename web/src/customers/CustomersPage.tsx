@@ -5,7 +5,7 @@ import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { moneyOrDash } from "../format";
-import { ListEnd, ListFiles, useKeptInSight, useListKeys, useListSearch } from "../lists/list";
+import { KeyedList, ListEnd, ListFiles, useKeptInSight, useListSearch } from "../lists/list";
 import { useTitle } from "../useTitle";
 
 /** Everybody we work for; j, k and the arrows move, Enter opens the card. */
@@ -22,14 +22,12 @@ export default function CustomersPage() {
     setAt(0);
     setSearch(name, value);
   };
-  useListKeys((by) => setAt(Math.min(Math.max(at + by, 0), rows.length - 1)), {
-    Enter: () => {
-      const row = rows[at];
-      if (row) {
-        navigate(`/customers/${row.id}`);
-      }
-    },
-  });
+  const open = () => {
+    const row = rows[at];
+    if (row) {
+      navigate(`/customers/${row.id}`);
+    }
+  };
 
   return (
     <div className="sheet alone customers">
@@ -58,23 +56,31 @@ export default function CustomersPage() {
           />
         </div>
       </div>
-      <table className="lines customer-list">
-        <thead>
-          <tr>
-            <th>C</th>
-            <th>Name</th>
-            <th>Phone</th>
-            <th>Address</th>
-            <th className="figure">owed</th>
-            <th className="figure">late</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((row, index) => (
-            <Row key={row.id} row={row} on={index === at} />
-          ))}
-        </tbody>
-      </table>
+      <KeyedList
+        label="Customers"
+        role="group"
+        on={undefined}
+        move={(by) => setAt(Math.min(Math.max(at + by, 0), rows.length - 1))}
+        keys={{ Enter: open }}
+      >
+        <table className="lines customer-list">
+          <thead>
+            <tr>
+              <th>C</th>
+              <th>Name</th>
+              <th>Phone</th>
+              <th>Address</th>
+              <th className="figure">owed</th>
+              <th className="figure">late</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <Row key={row.id} row={row} on={index === at} />
+            ))}
+          </tbody>
+        </table>
+      </KeyedList>
       <ListEnd
         list={list}
         none={

@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import { type RefObject, useEffect, useRef } from "react";
+import { type KeyboardEvent, type ReactNode, type RefObject, useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 
 /** What a list is filtered and sorted by, kept in the address; setting it to nothing takes it out again. */
@@ -19,37 +19,72 @@ export function useListSearch(): [URLSearchParams, (name: string, value: string)
   return [search, set];
 }
 
-/** j, k and the arrows move, Enter acts; other keys are the list's own. Whoever types is left alone. */
-export function useListKeys(move: (by: number) => void, keys: Record<string, () => void>) {
-  useEffect(() => {
-    const press = (event: KeyboardEvent) => {
-      if (event.ctrlKey || event.metaKey || event.altKey || isTyping(event.target)) {
-        return;
-      }
-      const by = STEPS[event.key];
-      // A key held down must not bill one job after the other.
-      const acts = event.key !== "Enter" || !(event.repeat || isPressable(event.target));
-      if (by) {
-        event.preventDefault();
-        move(by);
-      } else if (acts && keys[event.key]) {
-        event.preventDefault();
-        keys[event.key]?.();
-      }
-    };
-    document.addEventListener("keydown", press);
-    return () => document.removeEventListener("keydown", press);
-  });
-}
-
 const STEPS: Record<string, number> = { j: 1, ArrowDown: 1, k: -1, ArrowUp: -1 };
 
-const isTyping = (target: EventTarget | null) =>
-  target instanceof HTMLElement &&
-  target.closest("input, textarea, select, [role=combobox], .ant-select-dropdown, .ant-modal") !== null;
+/**
+ * A list that is worked with keys while it has the focus, and only then: j, k and the arrows move, Enter acts, other
+ * keys are the list's own. It takes the focus when it appears and nothing else has it, so that the first key works.
+ */
+export function KeyedList({
+  label,
+  role = "listbox",
+  on,
+  move,
+  keys,
+  className,
+  list,
+  children,
+}: {
+  label: string;
+  role?: "listbox" | "group";
+  /** The row that is chosen, as it is marked by {@link rowId}. */
+  on: string | undefined;
+  move: (by: number) => void;
+  keys: Record<string, () => void>;
+  className?: string;
+  list?: RefObject<HTMLDivElement | null>;
+  children: ReactNode;
+}) {
+  const own = useRef<HTMLDivElement>(null);
+  const element = list ?? own;
+  useEffect(() => {
+    if (document.activeElement === document.body) {
+      element.current?.focus({ preventScroll: true });
+    }
+  }, [element]);
+  const press = (event: KeyboardEvent<HTMLDivElement>) => {
+    if (event.target !== event.currentTarget || event.ctrlKey || event.metaKey || event.altKey) {
+      return;
+    }
+    const by = STEPS[event.key];
+    if (by) {
+      event.preventDefault();
+      move(by);
+      // A key held down must not check one job after the other.
+    } else if (keys[event.key] && !event.repeat) {
+      event.preventDefault();
+      keys[event.key]?.();
+    }
+  };
+  return (
+    // biome-ignore lint/a11y/useAriaPropsSupportedByRole: both roles have a label
+    // biome-ignore lint/a11y/noStaticElementInteractions: it has one of two roles
+    <div
+      ref={element}
+      className={className}
+      role={role}
+      aria-label={label}
+      aria-activedescendant={on && role === "listbox" ? rowId(on) : undefined}
+      tabIndex={0}
+      onKeyDown={press}
+    >
+      {children}
+    </div>
+  );
+}
 
-const isPressable = (target: EventTarget | null) =>
-  target instanceof HTMLButtonElement || target instanceof HTMLAnchorElement;
+/** The id of a row's element, by which the list says which one is chosen. */
+export const rowId = (row: string): string => `row-${row}`;
 
 /** Keeps the row that is chosen in sight. */
 export function useKeptInSight<T extends HTMLElement>(on: boolean): RefObject<T | null> {

@@ -153,20 +153,23 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
       {finished && (
         <Button type="primary" data-primary loading={check.running} onClick={() => check.run(finished)}>
           {waits > 1 ? `Check visit of ${day(finished.day ?? "")}` : done ? "Check, next" : "Check"}{" "}
-          <span aria-hidden="true">⏎</span>
+          {done && <span aria-hidden="true">⏎</span>}
         </Button>
       )}
       {job.state === "checked" && (
         <Button
           type="primary"
-          data-primary
+          data-for-good
           loading={post.running}
           disabled={job.billing.draft?.notYet != null}
           onClick={() => post.run(undefined)}
         >
-          {number ? `Post invoice ${number}` : "Close without charge"} <span aria-hidden="true">⏎</span>
+          {number ? `Post invoice ${number}` : "Close without charge"}{" "}
+          {done && <span aria-hidden="true">Ctrl ⏎</span>}
         </Button>
       )}
+      {finished && <span className="soft small">can be taken back until it is billed</span>}
+      {job.state === "checked" && <span className="soft small">goes into the books for good</span>}
     </div>
   );
 }

@@ -7,7 +7,7 @@ import type { ToDo } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { day, moment, weekday } from "../format";
-import { ListEnd, ListFiles, useKeptInSight, useListKeys, useListSearch } from "../lists/list";
+import { KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { useSession } from "../people/SessionGate";
 import { useTitle } from "../useTitle";
 
@@ -40,11 +40,6 @@ export default function ToDosPage() {
     }
     setAt(Math.min(Math.max(to, 0), rows.length - 1));
   };
-
-  useListKeys((by) => move(index + by), {
-    n: () => setAdding(true),
-    Enter: () => document.querySelector<HTMLInputElement>("[data-outcome]")?.focus(),
-  });
 
   return (
     <div className="beside">
@@ -83,13 +78,20 @@ export default function ToDosPage() {
           </div>
         </div>
         <div className="rows">
-          {rows.length > 0 && (
-            <div role="listbox" aria-label="To-dos" tabIndex={0}>
-              {rows.map((row, position) => (
-                <Row key={row.id} row={row} on={position === index} choose={() => move(position)} />
-              ))}
-            </div>
-          )}
+          <KeyedList
+            label="To-dos"
+            role={rows.length > 0 ? "listbox" : "group"}
+            on={chosen && String(chosen.id)}
+            move={(by) => move(index + by)}
+            keys={{
+              n: () => setAdding(true),
+              Enter: () => document.querySelector<HTMLInputElement>("[data-outcome]")?.focus(),
+            }}
+          >
+            {rows.map((row, position) => (
+              <Row key={row.id} row={row} on={position === index} choose={() => move(position)} />
+            ))}
+          </KeyedList>
           <ListEnd
             list={list}
             none={
@@ -122,6 +124,7 @@ function Row({ row, on, choose }: { row: ToDo; on: boolean; choose: () => void }
     // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the list, as the listbox pattern has it
     <div
       ref={element}
+      id={rowId(String(row.id))}
       className={on ? "row to-do on" : "row to-do"}
       role="option"
       aria-selected={on}

@@ -5,7 +5,7 @@ import { useNavigate, useParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, money, percent, timeLeft } from "../format";
-import { ListEnd, ListFiles, useKeptInSight, useListKeys, useListSearch } from "../lists/list";
+import { KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
 import { JobSheetView } from "../sheet/JobSheetView";
 import { SmallLadder } from "./SmallLadder";
@@ -30,7 +30,7 @@ const EMPTY: Record<string, string> = {
   paid: "No money has come in this month yet.",
 };
 
-/** A stage's list beside the sheet of the row that is chosen; j, k and the arrows move, Enter acts. */
+/** A stage's list beside the sheet of the row that is chosen; j, k and the arrows move, Enter does what can be taken back. */
 export default function WorklistPage({ stage }: { stage: string }) {
   const { row: chosen } = useParams();
   const [search, set] = useListSearch();
@@ -69,18 +69,29 @@ export default function WorklistPage({ stage }: { stage: string }) {
     }
     open(rows[to]);
   };
-  useListKeys(move, {
-    Enter: () => document.querySelector<HTMLButtonElement>("[data-primary]")?.click(),
-  });
+  const page = useRef<HTMLDivElement>(null);
+  const keyed = useRef<HTMLDivElement>(null);
+  const press = (mark: string) => page.current?.querySelector<HTMLButtonElement>(`[${mark}]`)?.click();
 
   /** The row has left the stage: the one that takes its place is next. */
   const done = () => {
     const others = rows.filter((row) => row !== current);
     open(others[Math.min(place(), others.length - 1)]);
+    keyed.current?.focus({ preventScroll: true });
   };
 
   return (
-    <div className="beside">
+    // biome-ignore lint/a11y/noStaticElementInteractions: what goes into the books for good wants two keys, here or in the sheet
+    <div
+      ref={page}
+      className="beside"
+      onKeyDown={(event) => {
+        if (event.key === "Enter" && event.ctrlKey && !event.repeat) {
+          event.preventDefault();
+          press("data-for-good");
+        }
+      }}
+    >
       <section className="list" aria-label={TITLES[stage]}>
         <div className="list-head">
           <Headline stage={stage} data={data} search={search} />
@@ -113,7 +124,15 @@ export default function WorklistPage({ stage }: { stage: string }) {
             />
           </div>
         </div>
-        <div className="rows" role="listbox" aria-label={TITLES[stage]} tabIndex={0}>
+        <KeyedList
+          list={keyed}
+          className="rows"
+          label={TITLES[stage] ?? stage}
+          role={rows.length > 0 ? "listbox" : "group"}
+          on={current && address(current)}
+          move={move}
+          keys={{ Enter: () => press("data-primary") }}
+        >
           {rows.map((row) => (
             <Row key={address(row)} row={row} on={row === current} open={() => open(row)} stage={stage} />
           ))}
@@ -128,7 +147,7 @@ export default function WorklistPage({ stage }: { stage: string }) {
             }
             more={data && `${data.count - rows.length} more`}
           />
-        </div>
+        </KeyedList>
       </section>
       <Chosen row={current} address={current ? undefined : chosen} done={done} />
     </div>
@@ -166,6 +185,7 @@ function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => 
     // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the list, as the listbox pattern has it
     <div
       ref={element}
+      id={rowId(address(row))}
       className={on ? "row on" : "row"}
       role="option"
       aria-selected={on}

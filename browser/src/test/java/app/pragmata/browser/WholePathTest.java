@@ -56,9 +56,9 @@ class WholePathTest {
     addPart("photocell", "Photocell pair");
     button(desk, "Add other").click();
     desk.getByLabel("Description of line 5").fill("Disposal of the old ram");
-    desk.getByLabel("Price of line 5").fill("76.505");
+    desk.getByLabel("Price of line 5").fill("76.50505");
     assertThat(desk.getByRole(com.microsoft.playwright.options.AriaRole.ALERT))
-        .containsText("at most two decimals");
+        .containsText("at most four decimals");
     desk.getByLabel("Price of line 5").fill("76.50");
     Locator totals = desk.locator("[data-section=totals]");
     assertThat(totals).containsText("612.00");
@@ -218,9 +218,9 @@ class WholePathTest {
             "894.55")) {
       assertThat(entry).containsText(figure);
     }
-    String button = desk.locator("[data-primary]").innerText();
+    String button = desk.locator("[data-for-good]").innerText();
     assertThat(button).matches("(?s)Post invoice \\d+.*");
-    desk.keyboard().press("Enter");
+    desk.keyboard().press("Control+Enter");
     desk.navigate("/billed");
     desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
     assertThat(desk.locator("[data-section=invoice-lines]"))
