@@ -38,6 +38,8 @@ create table quote (
 create index on quote (customer_id);
 create index on quote (site_id);
 create index on quote (state);
+create index on quote (equipment_id) where equipment_id is not null;
+create index on quote (kind_of_job_id);
 -- What became of the quotes of a year is read from these alone.
 create index quote_of_a_year on quote (created_at) include (kind_of_job_id, state, valid_until, net_minor)
   where state <> 'draft';
@@ -81,6 +83,8 @@ create table quote_line (
   check (choice <> 'included' or taken),
   check ((choice = 'alternative') = (choice_group <> ''))
 );
+create index on quote_line (part_id) where part_id is not null;
+create index on quote_line (vat_code);
 
 create table quote_stage (
   quote_id bigint not null references quote,
@@ -104,6 +108,7 @@ create table quote_edition (
   cost_minor bigint not null,
   primary key (quote_id, edition)
 );
+create index on quote_edition (sent_by);
 create trigger quote_edition_inserts_only before update or delete on quote_edition
   for each row execute function refuse_change();
 

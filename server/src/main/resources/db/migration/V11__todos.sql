@@ -23,3 +23,5 @@ create index on to_do (closed_at desc, id) where state <> 'open';
 create index on to_do (customer_id);
 create index on to_do (job_id) where job_id is not null;
 create index on to_do (quote_id) where quote_id is not null;
+create index on to_do (closed_by) where closed_by is not null;
+create index on to_do (created_by);

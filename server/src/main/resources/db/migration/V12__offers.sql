@@ -10,6 +10,7 @@ create table quote_acceptance (
   content_hash text not null check (content_hash ~ '^[0-9a-f]{64}$'),
   foreign key (quote_id, edition) references quote_edition
 );
+create index on quote_acceptance (quote_id, edition);
 create trigger quote_acceptance_inserts_only before update or delete on quote_acceptance
   for each row execute function refuse_change();
 
@@ -26,3 +27,5 @@ create table quote_question (
   check ((answer is null) = (answered_at is null) and (answer is null) = (answered_by is null))
 );
 create index on quote_question (quote_id);
+create index on quote_question (answered_by) where answered_by is not null;
+create index on quote_question (to_do_id) where to_do_id is not null;

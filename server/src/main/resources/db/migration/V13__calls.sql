@@ -30,6 +30,8 @@ create table talk_answer (
   check ((priority is null) = (expected_minutes is null)),
   check (next_question is null or fault_code is null)
 );
+create index on talk_answer (fault_code) where fault_code is not null;
+create index on talk_answer (fault_talk_id, next_question) where next_question is not null;
 
 -- A call as it was taken, and what came of it. Grows only.
 create table call (
@@ -57,3 +59,8 @@ create table call (
 create index on call (customer_id, at desc);
 create index on call (fault_code) where fault_code is not null;
 create index on call (job_id) where job_id is not null;
+create index on call (equipment_id) where equipment_id is not null;
+create index on call (quote_id) where quote_id is not null;
+create index on call (site_id) where site_id is not null;
+create index on call (taken_by);
+create index on call (to_do_id) where to_do_id is not null;

@@ -20,6 +20,8 @@ create table invoice (
 create index on invoice (customer_id);
 create index on invoice (customer_id, due_date) include (owed_minor) where owed_minor > 0;
 create index on invoice (due_date) include (owed_minor) where owed_minor > 0;
+create index on invoice (journal_entry_id);
+create index on invoice (posted_by);
 
 create table invoice_line (
   invoice_id bigint not null references invoice,
@@ -37,6 +39,7 @@ create table invoice_line (
   primary key (invoice_id, position),
   check (net_minor = full_minor - warranty_reduction_minor)
 );
+create index on invoice_line (vat_code);
 
 create table invoice_vat (
   invoice_id bigint not null references invoice,
@@ -46,6 +49,7 @@ create table invoice_vat (
   vat_minor bigint not null,
   primary key (invoice_id, vat_code)
 );
+create index on invoice_vat (vat_code);
 
 create table receipt (
   id bigint generated always as identity primary key,
@@ -57,6 +61,7 @@ create table receipt (
   journal_entry_id bigint not null references journal_entry
 );
 create index on receipt (invoice_id);
+create index on receipt (journal_entry_id);
 
 -- Lines and VAT of an invoice add up to what it says, to the penny.
 create function refuse_invoice_that_does_not_add_up() returns trigger language plpgsql as $$

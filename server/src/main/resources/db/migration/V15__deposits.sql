@@ -22,6 +22,7 @@ create table deposit (
   journal_entry_id bigint not null references journal_entry
 );
 create index on deposit (quote_id);
+create index on deposit (journal_entry_id);
 
 -- Where a deposit went: onto an invoice, or back.
 create table deposit_use (
@@ -34,6 +35,7 @@ create table deposit_use (
 );
 create index on deposit_use (deposit_id);
 create index on deposit_use (invoice_id);
+create index on deposit_use (journal_entry_id);
 create trigger deposit_inserts_only before update or delete on deposit
   for each row execute function refuse_change();
 create trigger deposit_use_inserts_only before update or delete on deposit_use

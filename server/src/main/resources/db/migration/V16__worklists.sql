@@ -35,6 +35,7 @@ create index standing_by_customer on standing (stage, customer_name, kind, recor
 create index standing_by_technician on standing (stage, technician_id) where stage <> 'settled';
 create index standing_by_receipt on standing (received_on, kind, record_id) include (received_minor)
   where received_on is not null;
+create index on standing (technician_id) where technician_id is not null;
 
 -- A name that changes is the new one on every list.
 create function standing_follows_names() returns trigger language plpgsql as $$

@@ -21,6 +21,7 @@ create table import (
   uploaded_by bigint not null references person
 );
 create index on import (uploaded_at desc);
+create index on import (uploaded_by);
 
 create table import_fault (
   import_id bigint not null references import,

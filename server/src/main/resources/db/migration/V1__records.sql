@@ -25,6 +25,7 @@ create table audit_entry (
 );
 create index on audit_entry (record_type, record_id);
 create index on audit_entry (job_id);
+create index on audit_entry (person_id);
 create trigger audit_entry_inserts_only before update or delete on audit_entry
   for each row execute function refuse_change();
 create trigger audit_entry_keeps_all before truncate on audit_entry

@@ -18,4 +18,5 @@ create table mail (
   check ((state = 'sent') = (sent_at is not null))
 );
 create index on mail (next_attempt_at) where state = 'waiting';
-create index on mail (quote_id);
+create index on mail (queued_by);
+create index on mail (quote_id, attached_edition);

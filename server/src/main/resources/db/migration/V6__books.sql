@@ -8,6 +8,7 @@ create table posting_account (
   posting_category text primary key,
   account_code text not null references account
 );
+create index on posting_account (account_code);
 
 -- A month is open until somebody closes it.
 create table period (
@@ -34,6 +35,7 @@ create table journal_entry (
 create index on journal_entry (job_id);
 create index on journal_entry (source_type, source_id);
 create index on journal_entry (entry_date, number);
+create index on journal_entry (posted_by);
 
 create table journal_line (
   entry_id bigint not null references journal_entry,

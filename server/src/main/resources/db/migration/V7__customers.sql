@@ -32,6 +32,8 @@ create index customer_name_search on customer using gin (name gin_trgm_ops);
 create index on customer (merged_into) where merged_into is not null;
 create index on customer (lower(name), id) where merged_into is null;
 create index on customer (number) where merged_into is null;
+create index on customer (price_list_id) where price_list_id is not null;
+create index on customer (response_terms_id) where response_terms_id is not null;
 
 create table site (
   id bigint generated always as identity primary key,
@@ -90,6 +92,7 @@ create table equipment (
 );
 create index on equipment (site_id);
 create index on equipment (visit_part_id) where visit_part_id is not null;
+create index on equipment (equipment_kind_id) where equipment_kind_id is not null;
 
 create table equipment_photo (
   equipment_id bigint primary key references equipment,
@@ -108,3 +111,4 @@ create table customer_note (
   unpinned_at timestamptz
 );
 create index on customer_note (customer_id);
+create index on customer_note (pinned_by);

@@ -16,6 +16,8 @@ create table part (
   check (quantity > 0 or value_minor = 0)
 );
 create index part_name_search on part using gin ((number || ' ' || name) gin_trgm_ops);
+create index on part (equipment_kind_id) where equipment_kind_id is not null;
+create index on part (vat_code);
 
 create table stock_place (
   id bigint generated always as identity primary key,
@@ -34,6 +36,7 @@ create table stock_movement (
   check (sign(quantity) = sign(cost_minor) or cost_minor = 0)
 );
 create index on stock_movement (part_id, place_id);
+create index on stock_movement (place_id);
 create trigger stock_movement_inserts_only before update or delete on stock_movement
   for each row execute function refuse_change();
 create trigger stock_movement_keeps_all before truncate on stock_movement
@@ -45,3 +48,4 @@ create table stock_level (
   quantity numeric(14, 3) not null,
   primary key (place_id, part_id)
 );
+create index on stock_level (part_id);

@@ -52,6 +52,8 @@ create index on job (state);
 create index on job (customer_id);
 create index on job (site_id);
 create index on job (equipment_id) where equipment_id is not null;
+create index on job (cause_code) where cause_code is not null;
+create index on job (fault_code) where fault_code is not null;
 -- What such jobs really took is read from the newest of a kind.
 create index job_done_by_kind on job (kind_of_job_id, id desc) where state in ('billed', 'settled');
 create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;
@@ -80,6 +82,7 @@ create table visit (
 );
 create index on visit (job_id);
 create index on visit (technician_id, day);
+create index on visit (checked_by) where checked_by is not null;
 
 create table time_entry (
   id bigint generated always as identity primary key,
@@ -125,6 +128,9 @@ create table visit_part (
   version integer not null default 1
 );
 create index on visit_part (visit_id);
+create index on visit_part (journal_entry_id) where journal_entry_id is not null;
+create index on visit_part (part_id);
+create index on visit_part (place_id);
 
 alter table equipment add foreign key (visit_part_id) references visit_part;
 
@@ -139,3 +145,5 @@ create table other_cost (
   journal_entry_id bigint not null references journal_entry
 );
 create index on other_cost (job_id);
+create index on other_cost (journal_entry_id);
+create index on other_cost (vat_code);

@@ -1,5 +1,6 @@
 package app.pragmata.server;
 
+import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import org.jooq.DSLContext;
@@ -122,5 +123,21 @@ class DatabaseGuardsTest {
   private void refuses(String statement, String because) {
     assertThatThrownBy(() -> database.transaction(inner -> inner.dsl().execute(statement)))
         .hasStackTraceContaining(because);
+  }
+
+  @Test
+  void every_foreign_key_has_an_index() {
+    assertThat(
+            database
+                .resultQuery(
+                    """
+                    select conrelid::regclass || ' ' || pg_get_constraintdef(c.oid) from pg_constraint c
+                    where contype = 'f' and connamespace = 'public'::regnamespace and not exists (
+                      select from pg_index i where i.indrelid = c.conrelid
+                        and (i.indkey::int2[])[0:cardinality(c.conkey) - 1] @> c.conkey
+                        and c.conkey @> (i.indkey::int2[])[0:cardinality(c.conkey) - 1])
+                    """)
+                .fetch(0, String.class))
+        .isEmpty();
   }
 }
