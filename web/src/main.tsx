@@ -33,12 +33,12 @@ const PocketVisit = lazy(() => import("./field/PocketVisit"));
 function Home() {
   const { person } = useSession();
   const start = {
-    OFFICE: "/worked",
-    OWNER: "/worked",
-    BOOKKEEPER: "/books/journal",
-    TECHNICIAN: "/pocket",
-    CUSTOMER: "/",
-    PROGRAM: "/",
+    office: "/worked",
+    owner: "/worked",
+    bookkeeper: "/books/journal",
+    technician: "/pocket",
+    customer: "/",
+    program: "/",
   };
   return <Navigate to={start[person.role]} replace />;
 }
@@ -57,7 +57,7 @@ function NoSuchPage() {
 /** Technicians have their pocket page and nothing else; the office has everything else. */
 function OnlyFor({ field }: { field: boolean }) {
   const { person } = useSession();
-  return (person.role === "TECHNICIAN") === field ? <Outlet /> : <Navigate to="/" replace />;
+  return (person.role === "technician") === field ? <Outlet /> : <Navigate to="/" replace />;
 }
 
 const router = createBrowserRouter([

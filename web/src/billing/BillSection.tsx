@@ -1,15 +1,23 @@
 import { Button, Input, Select } from "antd";
 import { useState } from "react";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { ChargedLine, ChargedVat, Invoice, JobSheet } from "../api/generated/schema";
+import type {
+  ChargedLine,
+  ChargedVat,
+  Invoice,
+  JobSheet,
+  ReceiptForm as Received,
+} from "../api/generated/schema";
 import { useAct } from "../api/useAct";
 import { AccountLines } from "../books/EntryLines";
-import { day, money, percent } from "../format";
+import { day, money, percent, words } from "../format";
 import { useSession } from "../people/SessionGate";
 import { Asking } from "../sheet/Asking";
 import { Section } from "../sheet/Section";
 
-const BASES: Record<string, string> = {
+type Basis = JobSheet["billing"]["basis"];
+
+const BASES: Record<Basis, string> = {
   fixed_price: "Fixed price",
   time_and_parts: "Time and parts",
   not_charged: "Not charged",
@@ -78,7 +86,7 @@ export function BillSection({ job }: { job: JobSheet }) {
 function BasisChoice({ job }: { job: JobSheet }) {
   const { billing } = job;
   const { person } = useSession();
-  const choose = useAct((choice: { basis: string; reason?: string }) =>
+  const choose = useAct((choice: { basis: Basis; reason?: string }) =>
     answer(
       client.PUT("/api/jobs/{id}/basis", {
         params: { path: { id: job.id } },
@@ -86,11 +94,14 @@ function BasisChoice({ job }: { job: JobSheet }) {
       }),
     ),
   );
-  const totals = { fixed_price: billing.fixedPrice, time_and_parts: billing.timeAndParts };
+  const totals = [
+    { basis: "fixed_price", total: billing.fixedPrice },
+    { basis: "time_and_parts", total: billing.timeAndParts },
+  ] as const;
   return (
-    <fieldset className="basis" disabled={person.role === "BOOKKEEPER" || choose.running}>
+    <fieldset className="basis" disabled={person.role === "bookkeeper" || choose.running}>
       <legend className="visually-hidden">How the job is charged, net</legend>
-      {Object.entries(totals).map(([basis, total]) => (
+      {totals.map(({ basis, total }) => (
         <label key={basis} className={billing.basis === basis ? "on" : undefined} data-basis={basis}>
           <input
             type="radio"
@@ -203,7 +214,7 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
               {invoice.receipts.map((receipt) => (
                 <tr key={receipt.number}>
                   <td>
-                    {day(receipt.receivedOn)}, {receipt.method}, receipt {receipt.number}
+                    {day(receipt.receivedOn)}, {words(receipt.method)}, receipt {receipt.number}
                   </td>
                   <td className="figure">{money(receipt.amountMinor)}</td>
                 </tr>
@@ -235,12 +246,15 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
   );
 }
 
+type PaymentMethod = NonNullable<Received["method"]>;
+const METHODS: PaymentMethod[] = ["bank_transfer", "card", "cash", "cheque"];
+
 /** Filled in with what usually comes: all that is owed, by bank, today. */
 function ReceiptForm({ invoice }: { invoice: Invoice }) {
   const [typed, setAmount] = useState<string>();
   const amount = typed ?? (invoice.owedMinor / 100).toFixed(2);
   const [receivedOn, setReceivedOn] = useState("today");
-  const [method, setMethod] = useState("bank transfer");
+  const [method, setMethod] = useState<PaymentMethod>("bank_transfer");
   const [problem, setProblem] = useState<Problem>();
   const receive = useAct(
     (_: undefined, key) =>
@@ -280,7 +294,7 @@ function ReceiptForm({ invoice }: { invoice: Invoice }) {
         <Select
           value={method}
           onChange={setMethod}
-          options={["bank transfer", "card", "cash", "cheque"].map((value) => ({ value, label: value }))}
+          options={METHODS.map((value) => ({ value, label: words(value) }))}
         />
       </label>
       <Button type="primary" htmlType="submit" loading={receive.running}>

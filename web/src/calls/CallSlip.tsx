@@ -10,7 +10,7 @@ import { Warranties } from "../customers/CallerCardView";
 import { day, moment, words } from "../format";
 import { useSession } from "../people/SessionGate";
 import { FaultTalkRun, Solution } from "./FaultTalkRun";
-import { callForm, emptySlip, placeOf, type Slip, sameAgain } from "./slip";
+import { callForm, emptySlip, type Priority, placeOf, type Slip, sameAgain } from "./slip";
 
 type Props = { card: CallerCard; slip: Slip; change: (slip: Slip) => void };
 
@@ -162,7 +162,7 @@ const afterTalk = (
     leadsTo: string;
     solution?: string | null;
     faultCode?: string | null;
-    priority?: string | null;
+    priority?: Priority | null;
     expected?: string | null;
   },
   talk: string,

@@ -70,7 +70,7 @@ function Caller({ id }: { id: number }) {
         open={setOpened}
         again={(visit) => setSlip(sameAgain(shown, visit))}
       />
-      {person.role !== "BOOKKEEPER" && <CallSlip card={card} slip={shown} change={setSlip} />}
+      {person.role !== "bookkeeper" && <CallSlip card={card} slip={shown} change={setSlip} />}
     </div>
   );
 }

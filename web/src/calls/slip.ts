@@ -1,5 +1,8 @@
 import type { CallerCard, CallForm, EquipmentOf, SiteOf, VisitOf } from "../api/generated/schema";
 
+/** How pressing a job is. */
+export type Priority = NonNullable<NonNullable<CallForm["job"]>["priority"]>;
+
 /** A call as it is being written down; every part of it is typed once and goes where it is needed. */
 export type Slip = {
   about: string;
@@ -10,7 +13,7 @@ export type Slip = {
   faultCode: string | undefined;
   solution: string;
   kindOfJobId: number | undefined;
-  priority: string;
+  priority: Priority;
   expected: string;
   forPersonId: number | undefined;
   due: string;

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input, Select } from "antd";
 import { type ReactNode, useState } from "react";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { Part, Time } from "../api/generated/schema";
+import type { Part, Time, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { timeOf } from "../format";
@@ -68,25 +68,38 @@ const field = (pointer: string) => {
   return NAMES[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
 };
 
-/** Corrects a time entry, or adds one that nobody clocked; the reason is kept. */
-export function TimeForm({ entry, visitId, close }: { entry?: Time; visitId?: number; close: () => void }) {
+/** Corrects a time entry, or adds one that nobody clocked, also a helper's; the reason is kept. */
+export function TimeForm({ entry, visit, close }: { entry?: Time; visit?: Visit; close: () => void }) {
+  const { data: choices } = useQuery(queries.choices);
+  const [personId, setPersonId] = useState(visit?.technicianId ?? undefined);
   const [kind, setKind] = useState(entry?.kind ?? "labour");
   const [from, setFrom] = useState(entry ? timeOf(entry.from, entry.fromDaysLater) : "");
   const [to, setTo] = useState(entry?.to ? timeOf(entry.to, entry.toDaysLater) : "");
-  const [rateClass, setRateClass] = useState(entry && !entry.byTheClock ? entry.rateClass : "");
+  const [rateClass, setRateClass] = useState<Time["rateClass"] | "">(
+    entry && !entry.byTheClock ? entry.rateClass : "",
+  );
   const [miles, setMiles] = useState(entry && entry.miles > 0 ? String(entry.miles) : "");
   const [description, setDescription] = useState(entry?.description ?? "");
   const [reason, setReason] = useState("");
   const [problem, setProblem] = useState<Problem>();
-  const body = { version: entry?.version ?? 0, kind, from, to, rateClass, miles, description, reason };
+  const body = {
+    version: entry?.version ?? 0,
+    kind,
+    from,
+    to,
+    rateClass: rateClass || undefined,
+    miles,
+    description,
+    reason,
+  };
   const save = useAct(
     (_: undefined, key) =>
       entry
         ? answer(client.PUT("/api/time-entries/{id}", { params: { path: { id: entry.id } }, body }))
         : answer(
             client.POST("/api/visits/{id}/time-entries", {
-              params: { path: { id: visitId ?? 0 }, ...withKey(key) },
-              body,
+              params: { path: { id: visit?.id ?? 0 }, ...withKey(key) },
+              body: { ...body, personId },
             }),
           ),
     { done: close, refused: setProblem },
@@ -111,6 +124,17 @@ export function TimeForm({ entry, visitId, close }: { entry?: Time; visitId?: nu
       close={close}
       extra={entry && <Button onClick={() => remove.run()}>Remove</Button>}
     >
+      {visit && (
+        <label style={{ width: 150 }}>
+          Whose
+          <Select
+            value={personId}
+            onChange={setPersonId}
+            showSearch={{ optionFilterProp: "label" }}
+            options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
+          />
+        </label>
+      )}
       {!entry && (
         <label style={{ width: 92 }}>
           What

@@ -16,7 +16,7 @@ const CLOSED = ["billed", "settled", "called_off"];
 export function WorkSection({ job }: { job: JobSheet }) {
   const { person } = useSession();
   const [form, setForm] = useState<"visit" | "other">();
-  const editable = !CLOSED.includes(job.state) && person.role !== "BOOKKEEPER";
+  const editable = !CLOSED.includes(job.state) && person.role !== "bookkeeper";
   const close = () => setForm(undefined);
   return (
     <Section name="Work">
@@ -95,7 +95,7 @@ type Editing =
 function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
   const [editing, setEditing] = useState<Editing>();
   const close = () => setEditing(undefined);
-  const correctable = editable && ["finished", "on_site", "driving"].includes(visit.state);
+  const correctable = editable && visit.takesRecords;
   return (
     <div className="visit" data-visit={visit.id}>
       <div className="visit-head">
@@ -141,6 +141,7 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
                 <TimeRow
                   key={entry.id}
                   entry={entry}
+                  helper={entry.personId === visit.technicianId ? undefined : entry.person}
                   milesMissing={visit.milesMissing && entry.kind === "drive"}
                   edit={
                     correctable && entry.to ? () => setEditing({ kind: "time", id: entry.id }) : undefined
@@ -167,7 +168,7 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
           </tbody>
         </table>
       )}
-      {editing?.kind === "add-time" && <TimeForm visitId={visit.id} close={close} />}
+      {editing?.kind === "add-time" && <TimeForm visit={visit} close={close} />}
       {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
       {visit.labourMissing && <div className="needs">No working time is on the clock.</div>}
       {visit.note && <div className="soft">“{visit.note}”</div>}
@@ -202,7 +203,7 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
           Move
         </button>
       )}
-      {["finished", "on_site", "driving"].includes(visit.state) && (
+      {visit.takesRecords && (
         <>
           <button type="button" className="plain" onClick={() => setEditing({ kind: "add-time" })}>
             Add time
@@ -241,7 +242,18 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
   );
 }
 
-function TimeRow({ entry, edit, milesMissing }: { entry: Time; edit?: () => void; milesMissing: boolean }) {
+function TimeRow({
+  entry,
+  edit,
+  helper,
+  milesMissing,
+}: {
+  entry: Time;
+  edit?: () => void;
+  /** Whose time it is, where it is not the visit's technician's. */
+  helper?: string;
+  milesMissing: boolean;
+}) {
   const span = `${timeOf(entry.from, entry.fromDaysLater)} – ${entry.to ? timeOf(entry.to, entry.toDaysLater) : "running"}`;
   const mark = entry.corrected ? "figure corrected" : "figure";
   const isNormal = entry.rateClass === "normal";
@@ -259,6 +271,7 @@ function TimeRow({ entry, edit, milesMissing }: { entry: Time; edit?: () => void
       <td>
         {entry.kind === "drive" ? "Drive" : "Labour"}
         {entry.rateClass === "night" && ", night"}
+        {helper && `, ${helper}`}
         {entry.description && <span className="soft">, {entry.description}</span>}
         {milesMissing && <span className="needs">, miles not entered</span>}
       </td>

@@ -35,7 +35,7 @@ const takenIn = (lines: DocumentLine[]) =>
 
 function Offer({ token, offer }: { token: string; offer: OfferView }) {
   const { document } = offer;
-  const open = offer.state === "open";
+  const open = offer.state === "sent";
   // What was chosen belongs to an edition; what was typed outlives a change of it.
   const [chosen, setChosen] = useState({ edition: document.edition, taken: takenIn(offer.lines) });
   const taken = useMemo(
@@ -129,7 +129,7 @@ function Choosing({
   taken: number[];
   take: (taken: number[]) => void;
 }) {
-  if (offer.state !== "open") {
+  if (offer.state !== "sent") {
     return line.choice === "included" ? null : (
       <span className="soft small">{line.taken ? "chosen" : "not chosen"}</span>
     );
@@ -229,7 +229,7 @@ function State({ offer }: { offer: OfferView }) {
           one.
         </p>
       );
-    case "being changed":
+    case "draft":
       return (
         <p className="state needs" role="status">
           <b>We are changing this quote.</b> The new one comes to this same address.

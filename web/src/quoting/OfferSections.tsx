@@ -5,7 +5,7 @@ import { answer, client, type Problem, withKey } from "../api/client";
 import type { Asked, DocumentLine, QuoteSheet, SentLetter } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { fullDay, moment, money } from "../format";
+import { fullDay, moment, money, words } from "../format";
 import { Section } from "../sheet/Section";
 
 /** What passed between us and the customer: the link, mail, questions, editions, the deposit. */
@@ -251,7 +251,7 @@ function Deposits({ quote }: { quote: QuoteSheet }) {
     <Section name="Deposit">
       {data?.map((deposit) => (
         <div key={deposit.id}>
-          {money(deposit.amountMinor)} <span className="soft">by {deposit.method},</span>{" "}
+          {money(deposit.amountMinor)} <span className="soft">by {words(deposit.method)},</span>{" "}
           {fullDay(deposit.receivedOn)}{" "}
           <span className="soft">
             {deposit.heldMinor > 0 ? `${money(deposit.heldMinor)} held until the invoice` : "used up"}

@@ -31,7 +31,7 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
   if (!quote) {
     return <div className="sheet" aria-busy="true" />;
   }
-  if (quote.state === "draft" && person.role !== "BOOKKEEPER") {
+  if (quote.state === "draft" && person.role !== "bookkeeper") {
     return <DraftSheet quote={quote} alone={alone} />;
   }
   return (
@@ -40,7 +40,7 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
         <div className="margin soft">Q {quote.number}</div>
         <div className="titled">
           <Title quote={quote} />
-          {person.role !== "BOOKKEEPER" && <Answers quote={quote} done={done} />}
+          {person.role !== "bookkeeper" && <Answers quote={quote} done={done} />}
         </div>
       </header>
       <Section name="Lines" aside={quote.kindOfJob}>

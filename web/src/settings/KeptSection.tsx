@@ -3,7 +3,7 @@ import { useSession } from "../people/SessionGate";
 import { Section } from "../sheet/Section";
 
 /** Whether whoever is signed in may change the settings, or only reads them. */
-export const useMayChangeSettings = (): boolean => useSession().person.role !== "BOOKKEEPER";
+export const useMayChangeSettings = (): boolean => useSession().person.role !== "bookkeeper";
 
 /** Records that the office keeps among its settings; whoever may change them can add one. */
 export function KeptSection({

@@ -128,7 +128,7 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
       }),
     ),
   );
-  if (person.role === "BOOKKEEPER") {
+  if (person.role === "bookkeeper") {
     return null;
   }
   const number = job.billing.draft?.expectedNumber;
@@ -210,7 +210,7 @@ function PromiseLines({ job }: { job: JobSheet }) {
               </td>
               <td className="soft">
                 {promise.deposits
-                  .map((deposit) => `${day(deposit.receivedOn)} by ${deposit.method}`)
+                  .map((deposit) => `${day(deposit.receivedOn)} by ${words(deposit.method)}`)
                   .join(", ")}
               </td>
               <td className="figure soft">{money(promise.depositAskedMinor)}</td>
@@ -241,7 +241,7 @@ function JobCodes({ job }: { job: JobSheet }) {
     (list ?? [])
       .filter((code) => code.active || code.code === own)
       .map((code) => ({ value: code.code, label: code.name }));
-  if (person.role === "BOOKKEEPER") {
+  if (person.role === "bookkeeper") {
     return null;
   }
   return (

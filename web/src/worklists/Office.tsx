@@ -12,7 +12,7 @@ export default function Office() {
   const session = useSession();
   const { data: choices } = useQuery(queries.choices);
   const { data: toDos } = useQuery(queries.toDoCount);
-  const canSell = session.person.role !== "BOOKKEEPER";
+  const canSell = session.person.role !== "bookkeeper";
   return (
     <div className="office">
       <header className="top">

@@ -4,7 +4,7 @@ import { useEffect, useRef } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, money, percent, timeLeft } from "../format";
+import { day, money, percent, timeLeft, words } from "../format";
 import { KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
 import { JobSheetView } from "../sheet/JobSheetView";
@@ -216,13 +216,13 @@ function when(row: WorkRow, stage: string): string {
   if (stage === "billed") {
     return row.ageDays > 0 ? `${row.ageDays} d late` : `due ${day(row.day)}`;
   }
-  if (row.remark === "no job yet") {
-    return row.remark;
+  if (row.remark === "no_job_yet") {
+    return words(row.remark);
   }
   if (stage === "quoted" || stage === "won") {
-    return row.remark === "sent" || row.remark === "no time yet"
+    return row.remark === "sent" || row.remark === "no_time_yet"
       ? day(row.day)
-      : `${row.remark}, ${day(row.day)}`;
+      : `${words(row.remark)}, ${day(row.day)}`;
   }
   return day(row.day);
 }

@@ -57,7 +57,7 @@ create table receipt (
   invoice_id bigint not null references invoice,
   received_on date not null,
   amount_minor bigint not null check (amount_minor > 0),
-  method text not null check (method in ('bank transfer', 'card', 'cash', 'cheque')),
+  method text not null check (method in ('bank_transfer', 'card', 'cash', 'cheque')),
   journal_entry_id bigint not null references journal_entry
 );
 create index on receipt (invoice_id);

@@ -17,7 +17,7 @@ create table deposit (
   quote_id bigint not null references quote,
   amount_minor bigint not null check (amount_minor > 0),
   received_on date not null,
-  method text not null check (method in ('bank transfer', 'card', 'cash', 'cheque')),
+  method text not null check (method in ('bank_transfer', 'card', 'cash', 'cheque')),
   card_payment_id bigint unique references card_payment,
   journal_entry_id bigint not null references journal_entry
 );

@@ -12,7 +12,9 @@ create table standing (
   value_minor bigint not null,
   margin_percent numeric(9, 2),
   technician_id bigint references person,
+  -- What it says of itself, and the number of visits or of the invoice that belongs to it.
   remark text not null,
+  remark_number bigint,
   -- What the list is sorted and filtered by besides: the customer's name, and number, names and title, all in small
   -- letters.
   customer_name text not null,

@@ -6,6 +6,7 @@ import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.RunningPragmata;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
@@ -151,7 +152,7 @@ class ScreenshotsTest {
             .from(VISIT)
             .join(app.pragmata.server.generated.Tables.PERSON)
             .on(app.pragmata.server.generated.Tables.PERSON.ID.eq(VISIT.TECHNICIAN_ID))
-            .where(VISIT.STATE.eq("on_site"))
+            .where(VISIT.STATE.eq(VisitState.Code.ON_SITE))
             .orderBy(VISIT.ID)
             .fetch();
     assertThat(running).isNotEmpty();

@@ -6,6 +6,7 @@ package app.pragmata.core;
  */
 public enum Rule {
   UNREADABLE,
+  UNKNOWN_WORD,
   MISSING,
   NEGATIVE,
   TOO_LARGE,

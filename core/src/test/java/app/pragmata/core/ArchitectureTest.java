@@ -1,59 +1,76 @@
 package app.pragmata.core;
 
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
+import static org.assertj.core.api.Assertions.assertThat;
 
-import com.tngtech.archunit.core.importer.ImportOption.DoNotIncludeTests;
+import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.JavaClass;
+import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.importer.ClassFileImporter;
+import com.tngtech.archunit.core.importer.ImportOption;
 import com.tngtech.archunit.junit.AnalyzeClasses;
 import com.tngtech.archunit.junit.ArchTest;
 import com.tngtech.archunit.lang.ArchRule;
-import com.tngtech.archunit.library.Architectures;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.junit.jupiter.api.Test;
 
-@AnalyzeClasses(packages = "app.pragmata.core", importOptions = DoNotIncludeTests.class)
+@AnalyzeClasses(
+    packages = "app.pragmata.core",
+    importOptions = ImportOption.DoNotIncludeTests.class)
 class ArchitectureTest {
-  @ArchTest
-  static final ArchRule capabilities_depend_only_in_the_order_of_the_work =
-      Architectures.layeredArchitecture()
-          .consideringOnlyDependenciesInLayers()
-          .layer("money")
-          .definedBy("..core.money")
-          .layer("customers")
-          .definedBy("..core.customers")
-          .layer("calls")
-          .definedBy("..core.calls")
-          .layer("people")
-          .definedBy("..core.people")
-          .layer("stores")
-          .definedBy("..core.stores")
-          .layer("quoting")
-          .definedBy("..core.quoting")
-          .layer("planning")
-          .definedBy("..core.planning")
-          .layer("field")
-          .definedBy("..core.field")
-          .layer("costing")
-          .definedBy("..core.costing")
-          .layer("billing")
-          .definedBy("..core.billing")
-          .layer("books")
-          .definedBy("..core.books")
-          .whereLayer("people")
-          .mayOnlyBeAccessedByLayers("quoting", "planning", "field", "costing", "billing")
-          .whereLayer("quoting")
-          .mayOnlyBeAccessedByLayers("costing", "billing")
-          .whereLayer("field")
-          .mayOnlyBeAccessedByLayers("costing", "billing")
-          .whereLayer("costing")
-          .mayOnlyBeAccessedByLayers("billing")
-          .whereLayer("billing")
-          .mayNotBeAccessedByAnyLayer()
-          .whereLayer("planning")
-          .mayOnlyBeAccessedByLayers("calls")
-          .whereLayer("calls")
-          .mayNotBeAccessedByAnyLayer()
-          .whereLayer("customers")
-          .mayNotBeAccessedByAnyLayer()
-          .whereLayer("books")
-          .mayNotBeAccessedByAnyLayer();
+  /** From the ground up: each knows only what stands before it. */
+  private static final List<String> ORDER =
+      List.of(
+          // What everybody shares: reading, refusals, words.
+          "",
+          "money",
+          "company",
+          "people",
+          "books",
+          "customers",
+          "stores",
+          "jobs",
+          "quoting",
+          "calls",
+          "planning",
+          "costing",
+          "billing");
+
+  private static final JavaClasses CLASSES =
+      new ClassFileImporter()
+          .withImportOption(new ImportOption.DoNotIncludeTests())
+          .importPackages("app.pragmata.core");
+
+  private static String capability(JavaClass type) {
+    return type.getPackageName().replaceFirst("^app\\.pragmata\\.core\\.?", "");
+  }
+
+  @Test
+  void every_package_has_its_place_in_the_order() {
+    assertThat(CLASSES.stream().map(ArchitectureTest::capability).collect(Collectors.toSet()))
+        .isSubsetOf(
+            java.util.stream.Stream.concat(ORDER.stream(), java.util.stream.Stream.of(""))
+                .toList());
+  }
+
+  @Test
+  void a_capability_knows_only_what_stands_before_it() {
+    for (String capability : ORDER) {
+      List<String> after = ORDER.subList(ORDER.indexOf(capability) + 1, ORDER.size());
+      noClasses()
+          .that(in(List.of(capability)))
+          .should()
+          .dependOnClassesThat(in(after))
+          .allowEmptyShould(true)
+          .check(CLASSES);
+    }
+  }
+
+  private static DescribedPredicate<JavaClass> in(List<String> capabilities) {
+    return DescribedPredicate.describe(
+        "of " + capabilities, type -> capabilities.contains(capability(type)));
+  }
 
   @ArchTest
   static final ArchRule the_core_knows_no_framework_and_no_clock =

@@ -98,7 +98,7 @@ class DayTest {
 
   @ParameterizedTest
   @CsvSource({
-    "2026-11-23,60,WRONG_STATE",
+    "2025-11-23,60,TOO_LARGE",
     "2028-11-25,60,TOO_LARGE",
     "2026-11-24,4,EXCEEDS_LIMIT",
     "2026-11-24,961,EXCEEDS_LIMIT"
@@ -108,7 +108,7 @@ class DayTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"2026-11-24,5", "2026-11-24,960", "2028-11-24,60"})
+  @CsvSource({"2026-11-24,5", "2026-11-24,960", "2026-11-17,60", "2025-11-24,60", "2028-11-24,60"})
   void a_plan_at_the_edge_of_what_can_be_is_taken(LocalDate day, int minutes) {
     assertThat(planFaults(day, minutes)).isEmpty();
   }

@@ -185,7 +185,7 @@ class BillingTest {
     "amount, 541.20, MORE_THAN_OWED",
     "receivedOn, 2031-01-01, IN_THE_FUTURE",
     "receivedOn, 2026-01-01, WRONG_STATE",
-    "method, barter, NOT_FOUND"
+    "method, barter, UNKNOWN_WORD"
   })
   void a_receipt_with_a_fault_is_refused_at_its_field(String field, String typed, String rule) {
     gate.billed();

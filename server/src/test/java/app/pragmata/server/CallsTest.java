@@ -166,7 +166,7 @@ class CallsTest {
     var form = call("job");
     form.put("about", " ");
     form.put("siteId", 1);
-    form.put("job", Map.of("kindOfJobId", 99, "priority", "soon", "expected", "0:01"));
+    form.put("job", Map.of("kindOfJobId", 99, "priority", "", "expected", "0:01"));
     var refused = office.post("/api/calls", form);
     assertThat(texts(refused.json().path("errors"), "pointer"))
         .contains(

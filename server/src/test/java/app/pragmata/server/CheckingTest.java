@@ -1,6 +1,8 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.books.Laws;
@@ -29,6 +31,15 @@ class CheckingTest {
     addTime(Map.of("from", "13:00", "to", "14:00", "description", "Fetched the ram"));
     assertThat(costOf("labour")).isGreaterThan(before);
     assertThat(texts(gate.sheet().path("corrections"), "reason")).contains("Forgot the clock");
+  }
+
+  @Test
+  void added_time_of_a_helper_is_the_helpers_at_the_helpers_wage() {
+    gate.finished();
+    long before = costOf("labour");
+    addTime(Map.of("from", "15:00", "to", "16:00", "personId", person("Piet Osei")));
+    assertThat(texts(times(), "person")).contains("Piet Osei");
+    assertThat(costOf("labour") - before).isEqualTo(22_02);
   }
 
   @Test
@@ -157,6 +168,28 @@ class CheckingTest {
   }
 
   @Test
+  void what_was_removed_is_shown_no_more_and_kept_for_whoever_asks_later() {
+    gate.finished();
+    long time = times().path(2).path("id").asLong();
+    remove("/api/time-entries/", times().path(2), "Went home at 17:30");
+    long part = parts().path(1).path("id").asLong();
+    remove("/api/visit-parts/", parts().path(1), "Wrong van");
+    assertThat(texts(times(), "id")).doesNotContain(Long.toString(time));
+    assertThat(texts(parts(), "id")).doesNotContain(Long.toString(part));
+    assertThat(
+            program
+                .database()
+                .select(TIME_ENTRY.REMOVED_AT, VISIT_PART.REMOVED_AT)
+                .from(TIME_ENTRY)
+                .join(VISIT_PART)
+                .on(VISIT_PART.ID.eq(part))
+                .where(TIME_ENTRY.ID.eq(time))
+                .fetchSingle()
+                .intoList())
+        .doesNotContainNull();
+  }
+
+  @Test
   void a_finished_visit_without_working_time_is_marked_until_some_is_added() {
     gate.onSite();
     gate.tap("parts", Map.of("partId", gate.part("RAM-230"), "quantity", "1"));
@@ -274,6 +307,15 @@ class CheckingTest {
     assertThat(texts(gate.sheet().path("journal"), "event"))
         .filteredOn("Time approved"::equals)
         .hasSize(1);
+  }
+
+  private long person(String name) {
+    for (JsonNode technician : gate.office().get("/api/choices").json().path("technicians")) {
+      if (technician.path("name").asString().equals(name)) {
+        return technician.path("id").asLong();
+      }
+    }
+    throw new AssertionError("Nobody is called " + name);
   }
 
   private void addTime(Map<String, Object> values) {

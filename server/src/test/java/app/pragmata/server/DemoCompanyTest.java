@@ -9,9 +9,13 @@ import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.people.Role;
+import app.pragmata.core.quoting.QuoteState;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** The demo looks like a Tuesday in a real office, and everybody in it is invented. */
@@ -24,19 +28,19 @@ class DemoCompanyTest {
     assertThat(database.fetchCount(CUSTOMER, CUSTOMER.NUMBER.lt(161L))).isBetween(55, 65);
     assertThat(database.fetchCount(SITE, SITE.AREA.startsWith("OS"))).isBetween(85, 95);
     assertThat(database.fetchCount(PART)).isBetween(38, 42);
-    assertThat(database.fetchCount(PERSON, PERSON.ROLE.eq("technician"))).isEqualTo(5);
+    assertThat(database.fetchCount(PERSON, PERSON.ROLE.eq(Role.TECHNICIAN))).isEqualTo(5);
     assertThat(database.fetchCount(JOB)).isGreaterThanOrEqualTo(125);
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"open", "worked", "checked", "billed", "settled"})
-  void jobs_stand_in_every_state(String state) {
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "CALLED_OFF")
+  void jobs_stand_in_every_state(JobState.Code state) {
     assertThat(database.fetchCount(JOB, JOB.STATE.eq(state))).isPositive();
   }
 
   @ParameterizedTest
-  @ValueSource(strings = {"draft", "sent", "accepted", "declined"})
-  void quotes_stand_in_every_state(String state) {
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "LAPSED")
+  void quotes_stand_in_every_state(QuoteState.Code state) {
     assertThat(database.fetchCount(QUOTE, QUOTE.STATE.eq(state))).isPositive();
   }
 

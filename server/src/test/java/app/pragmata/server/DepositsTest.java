@@ -221,7 +221,7 @@ class DepositsTest {
     "amount, 734.41, EXCEEDS_LIMIT",
     "receivedOn, tomorrow, IN_THE_FUTURE",
     "receivedOn, 31 feb, UNREADABLE",
-    "method, barter, NOT_FOUND"
+    "method, barter, UNKNOWN_WORD"
   })
   void what_cannot_be_a_deposit_is_refused_at_its_field_and_nothing_is_booked(
       String field, String typed, String rule) {

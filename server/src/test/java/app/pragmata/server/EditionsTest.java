@@ -184,7 +184,7 @@ class EditionsTest {
       customer.update();
     }
     assertThat(offered.quote().path("letters")).isEmpty();
-    assertThat(offered.page().path("state").asString()).isEqualTo("open");
+    assertThat(offered.page().path("state").asString()).isEqualTo("sent");
   }
 
   @Test

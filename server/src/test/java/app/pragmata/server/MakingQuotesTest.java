@@ -118,29 +118,27 @@ class MakingQuotesTest {
     assertThat(copied.path("price").asString()).isEqualTo("1.15");
   }
 
-  @ParameterizedTest
-  @CsvSource({
-    "per_mile, '', price, Enter",
-    "by_the_yard, 3.00, charge, 'A drive is charged by the call-out, the hour or the mile.'"
-  })
-  void a_drive_by_another_rule_than_the_companys_needs_its_price_and_a_rule_that_there_is(
-      String charge, String price, String field, String told) {
+  @Test
+  void a_drive_by_another_rule_than_the_companys_needs_its_price() {
     JsonNode faults =
-        preview(
-                Map.of(
-                    "category",
-                    "drive",
-                    "time",
-                    "1:00",
-                    "miles",
-                    "40",
-                    "charge",
-                    charge,
-                    "price",
-                    price))
+        preview(Map.of("category", "drive", "time", "1:00", "miles", "40", "charge", "per_mile"))
             .path("faults");
-    assertThat(texts(faults, "field")).containsExactly("lines/0/" + field);
-    assertThat(texts(faults, "message").getFirst()).startsWith(told);
+    assertThat(texts(faults, "field")).containsExactly("lines/0/price");
+    assertThat(texts(faults, "message").getFirst()).startsWith("Enter");
+  }
+
+  @Test
+  void a_word_that_is_none_of_its_vocabulary_is_told_at_its_place_with_those_that_are() {
+    var refused =
+        gate.office()
+            .post(
+                "/api/quotes/preview",
+                Map.of(
+                    "lines",
+                    List.of(Map.of("category", "drive", "time", "1:00", "charge", "by_the_yard"))));
+    assertThat(refused.rule()).isEqualTo("UNKNOWN_WORD");
+    assertThat(refused.pointer()).isEqualTo("/lines/0/charge");
+    assertThat(refused.text()).contains("per_call_out, per_hour, per_mile, none");
   }
 
   @Test

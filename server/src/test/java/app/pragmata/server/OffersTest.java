@@ -221,7 +221,7 @@ class OffersTest {
     Visitor.Answer refused = customer.post(gate.offerPath() + "/" + act, form);
     assertThat(refused.pointer()).isEqualTo("/" + field);
     assertThat(refused.text()).contains(rule);
-    assertThat(offered.page().path("state").asString()).isEqualTo("open");
+    assertThat(offered.page().path("state").asString()).isEqualTo("sent");
   }
 
   @Test
@@ -243,7 +243,7 @@ class OffersTest {
                 true));
     assertThat(refused.pointer()).isEqualTo("/signature");
     assertThat(refused.text()).contains("Draw your name in the box, or type it.");
-    assertThat(offered.page().path("state").asString()).isEqualTo("open");
+    assertThat(offered.page().path("state").asString()).isEqualTo("sent");
   }
 
   @Test
@@ -251,7 +251,7 @@ class OffersTest {
     offered.sent();
     assertThat(offered.accept(1, List.of(0)).text())
         .contains("One of the chosen lines is not an option of this offer. Choose again.");
-    assertThat(offered.page().path("state").asString()).isEqualTo("open");
+    assertThat(offered.page().path("state").asString()).isEqualTo("sent");
   }
 
   @Test

@@ -37,7 +37,7 @@ class PlanningTest {
 
   @ParameterizedTest
   @CsvSource({
-    "day, yesterday, WRONG_STATE",
+    "day, 2019-01-01, TOO_LARGE",
     "day, 2031-01-01, TOO_LARGE",
     "day, blursday, UNREADABLE",
     "start, 25:00, UNREADABLE",
@@ -130,6 +130,52 @@ class PlanningTest {
     assertThat(WorkedExampleTest.texts(gate.sheet().path("visits"), "state"))
         .containsExactly("called_off");
   }
+
+  @Test
+  void a_job_called_off_calls_off_its_visit_that_nobody_had_planned_yet() {
+    gate.planned();
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/not-this-time",
+            Map.of("version", gate.visitVersion(), "reason", "Nobody in"));
+    gate.office()
+        .post(
+            "/api/jobs/" + gate.job() + "/call-off",
+            Map.of("version", gate.version(), "reason", "Premises sold"));
+    assertThat(WorkedExampleTest.texts(gate.sheet().path("visits"), "state"))
+        .containsExactlyInAnyOrder("not_this_time", "called_off");
+  }
+
+  @Test
+  void work_of_a_past_day_that_nobody_planned_is_planned_and_written_down_afterwards() {
+    gate.planned();
+    gate.nextDayAt("17:00");
+    var planned =
+        gate.office()
+            .post(
+                "/api/jobs/" + gate.job() + "/visits",
+                form(Map.of("version", 0, "day", "yesterday", "technicianId", person("piet"))));
+    assertThat(planned.status()).as(planned.text()).isEqualTo(200);
+    JsonNode visit = gate.sheet().path("visits").path(1);
+    var added =
+        gate.office()
+            .post("/api/visits/" + visit.path("id").asLong() + "/time-entries", WRITTEN_DOWN);
+    assertThat(added.status()).as(added.text()).isEqualTo(200);
+    assertThat(WorkedExampleTest.texts(gate.sheet().path("visits"), "state"))
+        .containsExactlyInAnyOrder("planned", "finished");
+  }
+
+  @Test
+  void a_visit_whose_day_is_still_to_come_takes_no_time() {
+    gate.planned();
+    gate.office().put(plan(), form(Map.of("version", 2)));
+    var refused = gate.office().post("/api/visits/" + gate.visit() + "/time-entries", WRITTEN_DOWN);
+    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+  }
+
+  private static final Map<String, Object> WRITTEN_DOWN =
+      Map.of(
+          "version", 0, "kind", "labour", "from", "9:00", "to", "10:00", "reason", "On paper only");
 
   @Test
   void a_job_on_which_work_has_begun_is_not_called_off() {

@@ -11,7 +11,7 @@ class SessionsTest {
   private final RunningPragmata program = RunningPragmata.forTests();
 
   @ParameterizedTest
-  @CsvSource({"hester,OFFICE", "imre,TECHNICIAN", "maud,BOOKKEEPER", "orla,OWNER"})
+  @CsvSource({"hester,office", "imre,technician", "maud,bookkeeper", "orla,owner"})
   void each_of_the_demo_people_signs_in_and_is_known_by_role(String username, String role) {
     assertThat(
             Visitor.signedIn(program, username)

@@ -6,6 +6,8 @@ import static app.pragmata.server.generated.Tables.STANDING;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.jooq.impl.DSL.sum;
 
+import app.pragmata.server.worklists.Stage;
+import app.pragmata.server.worklists.WorkKind;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -106,7 +108,7 @@ class StandingsTest {
         .database()
         .select(STANDING.VALUE_MINOR)
         .from(STANDING)
-        .where(STANDING.KIND.eq("job").and(STANDING.RECORD_ID.eq(gate.job())))
+        .where(STANDING.KIND.eq(WorkKind.JOB).and(STANDING.RECORD_ID.eq(gate.job())))
         .fetchSingle(STANDING.VALUE_MINOR);
   }
 
@@ -141,7 +143,7 @@ class StandingsTest {
 
   /** More than a page of drafts, once. */
   private void manyQuotes() {
-    if (program.database().fetchCount(STANDING, STANDING.STAGE.eq("quoted")) > 120) {
+    if (program.database().fetchCount(STANDING, STANDING.STAGE.eq(Stage.QUOTED)) > 120) {
       return;
     }
     for (int i = 0; i < 110; i++) {

@@ -1,22 +1,23 @@
 package app.pragmata.core.billing;
 
-import static app.pragmata.core.field.TimeEntry.Kind.DRIVE;
-import static app.pragmata.core.field.TimeEntry.Kind.LABOUR;
+import static app.pragmata.core.jobs.TimeEntry.Kind.DRIVE;
+import static app.pragmata.core.jobs.TimeEntry.Kind.LABOUR;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Terms;
-import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.costing.JobFacts.VisitFacts;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
@@ -108,7 +109,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               int minutes = entry.getValue();
               UnitPrice rate = terms.rates().chargePerHour(rateClass, day);
               String kind =
-                  rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.label();
+                  rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.code();
               return ChargeLine.of(
                   Category.LABOUR,
                   "%s %s at %s%s".formatted(kind, Minutes.text(minutes), rate, suffix),

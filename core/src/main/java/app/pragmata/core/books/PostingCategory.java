@@ -1,9 +1,10 @@
 package app.pragmata.core.books;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.Coded;
 
 /** What an entry is posted to, before the chart of accounts says which account that is. */
-public enum PostingCategory {
+public enum PostingCategory implements Coded {
   BANK,
   TRADE_DEBTORS,
   STOCK,

@@ -1,5 +1,6 @@
 package app.pragmata.core.company;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
@@ -24,24 +25,31 @@ public sealed interface DriveCharge {
   /** The price of an hour, a mile or a call-out, without VAT. */
   UnitPrice rate();
 
-  /** Reads what {@link #label} gives; an unknown label is a broken invariant. */
-  static DriveCharge of(String label, UnitPrice rate) {
-    return switch (label) {
-      case "per_call_out" -> new PerCallOut(rate);
-      case "per_hour" -> new PerHour(rate);
-      case "per_mile" -> new PerMile(rate);
-      case "none" -> new None();
-      default -> throw new IllegalArgumentException("Unknown drive charge " + label);
+  /** The rules by name. */
+  enum Rule implements Coded {
+    PER_CALL_OUT,
+    PER_HOUR,
+    PER_MILE,
+    NONE
+  }
+
+  /** The charge by a rule at a rate, which none takes. */
+  static DriveCharge of(Rule rule, UnitPrice rate) {
+    return switch (rule) {
+      case PER_CALL_OUT -> new PerCallOut(rate);
+      case PER_HOUR -> new PerHour(rate);
+      case PER_MILE -> new PerMile(rate);
+      case NONE -> new None();
     };
   }
 
-  /** The stable name of the rule, as it is stored. */
-  default String label() {
+  /** By which rule this is. */
+  default Rule rule() {
     return switch (this) {
-      case PerCallOut callOut -> "per_call_out";
-      case PerHour perHour -> "per_hour";
-      case PerMile perMile -> "per_mile";
-      case None none -> "none";
+      case PerCallOut callOut -> Rule.PER_CALL_OUT;
+      case PerHour perHour -> Rule.PER_HOUR;
+      case PerMile perMile -> Rule.PER_MILE;
+      case None none -> Rule.NONE;
     };
   }
 

@@ -1,16 +1,11 @@
 package app.pragmata.core.company;
 
-import java.util.Locale;
+import app.pragmata.core.Coded;
 
 /** How pressing a job is, the most pressing first. */
-public enum Priority {
+public enum Priority implements Coded {
   EMERGENCY,
   URGENT,
   NORMAL,
-  LOW;
-
-  /** As it is stored and sent. */
-  public String label() {
-    return name().toLowerCase(Locale.ROOT);
-  }
+  LOW
 }

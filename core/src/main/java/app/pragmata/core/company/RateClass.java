@@ -1,18 +1,10 @@
 package app.pragmata.core.company;
 
+import app.pragmata.core.Coded;
+
 /** By when an hour is worked it costs and is charged differently. */
-public enum RateClass {
-  NORMAL("normal"),
-  OVERTIME("overtime"),
-  NIGHT("night");
-
-  private final String label;
-
-  RateClass(String label) {
-    this.label = label;
-  }
-
-  public String label() {
-    return label;
-  }
+public enum RateClass implements Coded {
+  NORMAL,
+  OVERTIME,
+  NIGHT
 }

@@ -63,7 +63,7 @@ public record Rates(
   }
 
   private InForce<ClassTerms> terms(RateClass rateClass) {
-    return require(termsByClass.get(rateClass), rateClass.label() + " rate");
+    return require(termsByClass.get(rateClass), rateClass.code() + " rate");
   }
 
   private static <T> T require(@Nullable T terms, String what) {

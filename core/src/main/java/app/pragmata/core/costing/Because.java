@@ -2,6 +2,8 @@ package app.pragmata.core.costing;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.costing.CostSheet.LabourVariance;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;

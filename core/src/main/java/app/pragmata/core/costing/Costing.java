@@ -1,17 +1,18 @@
 package app.pragmata.core.costing;
 
-import static app.pragmata.core.field.TimeEntry.Kind.DRIVE;
-import static app.pragmata.core.field.TimeEntry.Kind.LABOUR;
+import static app.pragmata.core.jobs.TimeEntry.Kind.DRIVE;
+import static app.pragmata.core.jobs.TimeEntry.Kind.LABOUR;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.costing.CostSheet.LabourVariance;
 import app.pragmata.core.costing.CostSheet.Quantities;
 import app.pragmata.core.costing.CostSheet.Rung;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;

@@ -1,9 +1,9 @@
 package app.pragmata.core.people;
 
-import java.util.Locale;
+import app.pragmata.core.Coded;
 
 /** What a person is here, and so what they may see and do. */
-public enum Role {
+public enum Role implements Coded {
   OFFICE,
   TECHNICIAN,
   BOOKKEEPER,
@@ -11,13 +11,5 @@ public enum Role {
   /** Whoever acts through a customer's link, without signing in. */
   CUSTOMER,
   /** The program, for what it does of itself. */
-  PROGRAM;
-
-  public static Role ofStored(String stored) {
-    return valueOf(stored.toUpperCase(Locale.ROOT));
-  }
-
-  public String stored() {
-    return name().toLowerCase(Locale.ROOT);
-  }
+  PROGRAM
 }

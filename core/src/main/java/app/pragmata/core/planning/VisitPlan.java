@@ -10,11 +10,10 @@ public record VisitPlan(long technicianId, LocalDate day, LocalTime start, int e
   private static final int SHORTEST = 5;
   private static final int LONGEST = 16 * 60;
 
-  /** Notes every rule that the plan breaks. */
+  /** Notes every rule that the plan breaks; work of a day that has passed may be written down. */
   public static void check(LocalDate day, int expectedMinutes, LocalDate today, Reading reading) {
-    if (day.isBefore(today)) {
-      reading.fault(
-          "day", Rule.WRONG_STATE, "This day has passed. Plan the visit for today or later.");
+    if (day.isBefore(today.minusYears(1))) {
+      reading.fault("day", Rule.TOO_LARGE, "This day is more than a year ago. Check it.");
     }
     if (day.isAfter(today.plusYears(2))) {
       reading.fault("day", Rule.TOO_LARGE, "This day is more than two years away. Check it.");

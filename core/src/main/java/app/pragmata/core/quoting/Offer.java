@@ -3,6 +3,8 @@ package app.pragmata.core.quoting;
 import app.pragmata.core.Fault;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.PromisedLine;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
@@ -49,18 +51,24 @@ public record Offer(
    * The lines that count as things stand, in their order, each with all that comes off it: the
    * offer's discount is spread over them in proportion to what is left after their own.
    */
-  public List<QuoteLine> promised() {
+  public List<PromisedLine> promise() {
     List<OfferLine.Priced> counted = priced().stream().filter(p -> p.choice().counts()).toList();
     List<Money> left = counted.stream().map(OfferLine.Priced::afterOwnDiscount).toList();
     Money whole = left.stream().collect(Money.sum());
     Money off = discount.of(whole);
     List<Money> spread = (off.compareTo(whole) > 0 ? whole : off).spreadOver(left);
-    var promised = new ArrayList<QuoteLine>();
+    var promise = new ArrayList<PromisedLine>();
     for (int i = 0; i < counted.size(); i++) {
       QuoteLine line = counted.get(i).line();
-      promised.add(line.reducedBy(line.full().minus(left.get(i)).plus(spread.get(i))));
+      Money own = line.full().minus(left.get(i));
+      promise.add(new PromisedLine(line.reducedBy(own.plus(spread.get(i))), own, spread.get(i)));
     }
-    return promised;
+    return promise;
+  }
+
+  /** The lines that count, without what each discount took off. */
+  public List<QuoteLine> promised() {
+    return promise().stream().map(PromisedLine::line).toList();
   }
 
   /**

@@ -1,5 +1,6 @@
 package app.pragmata.core.quoting;
 
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 

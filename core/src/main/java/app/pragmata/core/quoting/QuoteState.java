@@ -1,5 +1,6 @@
 package app.pragmata.core.quoting;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import java.time.LocalDate;
@@ -46,6 +47,26 @@ public sealed interface QuoteState {
     public Draft takeBack() {
       return new Draft();
     }
+  }
+
+  /** The states by name; that a sent quote has lapsed is a matter of the day and never stored. */
+  enum Code implements Coded {
+    DRAFT,
+    SENT,
+    ACCEPTED,
+    DECLINED,
+    LAPSED
+  }
+
+  /** The state's name. */
+  default Code code() {
+    return switch (this) {
+      case Draft draft -> Code.DRAFT;
+      case Sent sent -> Code.SENT;
+      case Accepted accepted -> Code.ACCEPTED;
+      case Declined declined -> Code.DECLINED;
+      case Lapsed lapsed -> Code.LAPSED;
+    };
   }
 
   /**

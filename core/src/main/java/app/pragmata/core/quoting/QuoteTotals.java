@@ -1,5 +1,6 @@
 package app.pragmata.core.quoting;
 
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;

@@ -6,13 +6,13 @@ import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
-import app.pragmata.core.billing.BillingBasis.TimeAndParts;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.costing.AnyJob;
 import app.pragmata.core.costing.CostSheet;
-import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.costing.JobFacts.VisitFacts;
-import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import java.util.ArrayList;

@@ -1,11 +1,12 @@
 package app.pragmata.core.costing;
 
 import app.pragmata.core.company.RateClass;
-import app.pragmata.core.costing.JobFacts.OtherCost;
-import app.pragmata.core.costing.JobFacts.VisitFacts;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.OtherCost;
+import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;

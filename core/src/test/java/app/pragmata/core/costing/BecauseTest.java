@@ -7,10 +7,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.RateClass;
-import app.pragmata.core.costing.JobFacts.VisitFacts;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;

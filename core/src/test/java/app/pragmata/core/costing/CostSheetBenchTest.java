@@ -1,8 +1,9 @@
 package app.pragmata.core.costing;
 
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.BillingBasis.TimeAndParts;
 import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
+import app.pragmata.core.jobs.JobFacts;
 import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;

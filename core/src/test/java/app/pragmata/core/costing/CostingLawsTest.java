@@ -4,9 +4,10 @@ import static app.pragmata.core.costing.WorkedExample.costing;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
-import app.pragmata.core.costing.JobFacts.VisitFacts;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry.Kind;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import java.util.Arrays;
 import java.util.List;

@@ -3,6 +3,7 @@ package app.pragmata.core.quoting;
 import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;

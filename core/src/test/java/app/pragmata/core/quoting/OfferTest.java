@@ -8,6 +8,7 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.TypedMoney;

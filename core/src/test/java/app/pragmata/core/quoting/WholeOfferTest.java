@@ -4,6 +4,7 @@ import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.company.RateClass;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;

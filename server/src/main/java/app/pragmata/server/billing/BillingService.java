@@ -10,14 +10,15 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.BillingBasis;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.billing.InvoiceState;
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
-import app.pragmata.core.field.JobState;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
@@ -26,12 +27,12 @@ import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.costing.JobStore;
-import app.pragmata.server.costing.JobStore.WholeJob;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.jobs.JobStore;
+import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.NumberSeries;
@@ -53,8 +54,9 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class BillingService {
-  /** How to charge a job: fixed_price, time_and_parts, or not_charged with its reason. */
-  public record BasisForm(int version, @Nullable String basis, @Nullable String reason) {}
+  /** How to charge a job; not charging it needs its reason. */
+  public record BasisForm(
+      int version, BillingBasis.@Nullable Code basis, @Nullable String reason) {}
 
   /** A supplier's bill as typed, without VAT. */
   public record OtherCostForm(
@@ -65,7 +67,10 @@ public class BillingService {
 
   /** Money as it came in; an empty day is today. */
   public record ReceiptForm(
-      int version, @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
+      int version,
+      @Nullable String amount,
+      @Nullable String receivedOn,
+      @Nullable PaymentMethod method) {}
 
   private final DSLContext database;
   private final JobStore jobs;
@@ -138,7 +143,7 @@ public class BillingService {
                 books.preview(event(job.job(), sheet, draft)).stream(),
                 books.preview(new BooksEvent.DepositApplied(deposit)).stream())
             .toList();
-    boolean charged = !job.job().getBillingBasis().equals("not_charged");
+    boolean charged = job.job().getBillingBasis() != BillingBasis.Code.NOT_CHARGED;
     return new BillingView.Draft(
         draft.lines().stream().map(BillingView.ChargedLine::of).toList(),
         BillingView.ChargedVat.of(draft),
@@ -161,7 +166,7 @@ public class BillingService {
 
   private static @Nullable String notYet(JobRecord job, InvoiceDraft draft, boolean charged) {
     if (!(VisitStore.state(job) instanceof JobState.Checked)) {
-      return job.getState().equals("worked")
+      return job.getState() == JobState.Code.WORKED
           ? "Check the finished visit first."
           : "There is nothing to bill until the work is finished and checked.";
     }
@@ -171,7 +176,7 @@ public class BillingService {
   }
 
   private static BooksEvent event(JobRecord job, CostSheet sheet, InvoiceDraft draft) {
-    if (job.getBillingBasis().equals("not_charged")) {
+    if (job.getBillingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return new BooksEvent.JobNotCharged(sheet.actualCost());
     }
     Map<Category, Money> costs =
@@ -183,34 +188,27 @@ public class BillingService {
   }
 
   private static BillingBasis basis(JobRecord job) {
-    return switch (job.getBillingBasis()) {
-      case "fixed_price" -> new BillingBasis.FixedPrice();
-      case "time_and_parts" -> new BillingBasis.TimeAndParts();
-      case "not_charged" -> new BillingBasis.NotCharged(job.getNotChargedReason());
-      default -> throw new IllegalStateException("Unknown basis " + job.getBillingBasis());
-    };
+    return BillingBasis.of(job.getBillingBasis(), job.getNotChargedReason());
   }
 
   public void chooseBasis(Act act, long jobId, BasisForm form) {
     var reading = new Reading();
-    String basis = reading.text("basis", form.basis(), 30);
-    if (basis != null && !List.of("fixed_price", "time_and_parts", "not_charged").contains(basis)) {
-      reading.fault(
-          "basis",
-          Rule.NOT_FOUND,
-          "A job is charged at the fixed price, by time and parts, or not at all.");
+    BillingBasis.Code basis = form.basis();
+    if (basis == null) {
+      reading.fault("basis", Rule.MISSING, "Choose how the job is charged.");
     }
-    String reason = "not_charged".equals(basis) ? reading.text("reason", form.reason(), 300) : null;
+    String reason =
+        basis == BillingBasis.Code.NOT_CHARGED ? reading.text("reason", form.reason(), 300) : null;
     reading.refuseIfFaulty();
     JobRecord job = visits.lockJob(jobId);
     Versions.require(form.version(), job.getVersion());
     VisitStore.requireUnbilled(job);
-    if ("fixed_price".equals(basis) && job.getQuoteId() == null) {
+    if (basis == BillingBasis.Code.FIXED_PRICE && job.getQuoteId() == null) {
       throw new Refused(
           Rule.NO_LINES,
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
     }
-    String before = job.getBillingBasis();
+    BillingBasis.Code before = job.getBillingBasis();
     job.setBillingBasis(Objects.requireNonNull(basis));
     job.setNotChargedReason(reason);
     visits.storeJob(act, job, VisitStore.state(job));
@@ -219,8 +217,8 @@ public class BillingService {
         subject(jobId),
         "billing basis",
         reason == null ? "" : reason,
-        Map.of("basis", before),
-        Map.of("basis", basis));
+        Map.of("basis", before.code()),
+        Map.of("basis", basis.code()));
   }
 
   /** Adds a supplier's bill to the job's cost; gives its id. */
@@ -313,7 +311,7 @@ public class BillingService {
     InvoiceDraft draft =
         new Billing(company.terms(), company.locale(), act.today())
             .draft(facts, basis(row), job.warranty());
-    if (row.getBillingBasis().equals("not_charged")) {
+    if (row.getBillingBasis() == BillingBasis.Code.NOT_CHARGED) {
       books.post(
           act,
           event(row, sheet, draft),

@@ -1,7 +1,10 @@
 package app.pragmata.server.billing;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.books.PaymentMethod;
+import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.server.books.BooksStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -10,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 
 /** How billing is shown on a job's sheet. */
 public record BillingView(
-    String basis,
+    BillingBasis.Code basis,
     @Nullable String notChargedReason,
     BasisTotal fixedPrice,
     BasisTotal timeAndParts,
@@ -48,7 +51,7 @@ public record BillingView(
    * @param unitPrice in major units, to four decimals at most
    */
   public record ChargedLine(
-      String category,
+      Category category,
       String description,
       BigDecimal quantity,
       String unit,
@@ -59,7 +62,7 @@ public record BillingView(
       long netMinor) {
     static ChargedLine of(ChargeLine line) {
       return new ChargedLine(
-          line.category().label(),
+          line.category(),
           line.description(),
           line.quantity(),
           line.unit(),
@@ -100,5 +103,6 @@ public record BillingView(
       long depositMinor,
       List<Receipt> receipts) {}
 
-  public record Receipt(long number, LocalDate receivedOn, long amountMinor, String method) {}
+  public record Receipt(
+      long number, LocalDate receivedOn, long amountMinor, PaymentMethod method) {}
 }

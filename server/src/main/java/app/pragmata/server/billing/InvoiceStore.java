@@ -13,6 +13,7 @@ import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.money.UnitPrice;
@@ -119,7 +120,7 @@ class InvoiceStore {
   }
 
   private static BillingView.ChargedLine line(
-      String category,
+      Category category,
       String description,
       BigDecimal quantity,
       String unit,
@@ -151,7 +152,7 @@ class InvoiceStore {
       var row = new InvoiceLineRecord();
       row.setInvoiceId(invoiceId);
       row.setPosition((short) (lines.size() + 1));
-      row.setCategory(line.category().label());
+      row.setCategory(line.category());
       row.setDescription(line.description());
       row.setQuantity(line.quantity());
       row.setUnit(line.unit());

@@ -16,6 +16,7 @@ import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.books.AccountKind;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import java.time.LocalDate;
@@ -56,12 +57,12 @@ public class BooksApi {
 
   /** An account's balance on the side where it stands; the other side is nothing. */
   record AccountBalance(
-      String code, String name, String kind, long debitMinor, long creditMinor, int entries) {}
+      String code, String name, AccountKind kind, long debitMinor, long creditMinor, int entries) {}
 
   record Account(
       String code,
       String name,
-      String kind,
+      AccountKind kind,
       long balanceMinor,
       List<AccountEntry> entries,
       @Nullable String next) {}

@@ -9,14 +9,12 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.ChartOfAccounts;
 import app.pragmata.core.books.JournalEntry;
 import app.pragmata.core.books.Posting;
-import app.pragmata.core.books.PostingCategory;
 import app.pragmata.server.generated.tables.records.JournalLineRecord;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.NumberSeries;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -98,10 +96,7 @@ public class BooksStore {
     return new ChartOfAccounts(
         database.selectFrom(POSTING_ACCOUNT).fetch().stream()
             .collect(
-                Collectors.toMap(
-                    row ->
-                        PostingCategory.valueOf(row.getPostingCategory().toUpperCase(Locale.ROOT)),
-                    row -> row.getAccountCode())));
+                Collectors.toMap(row -> row.getPostingCategory(), row -> row.getAccountCode())));
   }
 
   private long insert(

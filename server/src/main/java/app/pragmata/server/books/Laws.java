@@ -64,8 +64,8 @@ public final class Laws {
               """
               select coalesce(sum(cost), 0) from (
                 select coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0) as cost, v.job_id
-                  from time_entry t join visit v on v.id = t.visit_id
-                union all select p.cost_minor, v.job_id from visit_part p join visit v on v.id = p.visit_id
+                  from time_entry t join visit v on v.id = t.visit_id where t.removed_at is null
+                union all select p.cost_minor, v.job_id from visit_part p join visit v on v.id = p.visit_id where p.removed_at is null
                 union all select o.cost_minor, o.job_id from other_cost o
               ) costs join job j on j.id = costs.job_id where j.state not in ('billed', 'settled')
               """),

@@ -1,5 +1,6 @@
 package app.pragmata.server.calls;
 
+import app.pragmata.core.company.Priority;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -31,7 +32,7 @@ public record CallForm(
    * The job's kind, how pressing it is, and its expected length such as "1:30" (empty: the kind's).
    */
   public record JobFromCall(
-      @Nullable Long kindOfJobId, @Nullable String priority, @Nullable String expected) {}
+      @Nullable Long kindOfJobId, @Nullable Priority priority, @Nullable String expected) {}
 
   /** The quote's kind, and an earlier job that it is to be like at today's prices, if any. */
   public record QuoteFromCall(@Nullable Long kindOfJobId, @Nullable Long likeJobId) {}

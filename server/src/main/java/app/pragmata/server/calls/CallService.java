@@ -17,9 +17,7 @@ import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.todos.ToDoService;
-import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -145,7 +143,10 @@ public class CallService {
     requireSite(call, reading);
     var typed = form.job() == null ? new CallForm.JobFromCall(null, null, null) : form.job();
     requireKind("job/kindOfJobId", typed.kindOfJobId(), reading);
-    Priority priority = readPriority(typed.priority(), reading);
+    Priority priority = typed.priority();
+    if (priority == null) {
+      reading.fault("job/priority", Rule.MISSING, "Choose how pressing it is.");
+    }
     Integer expected = reading.optional("job/expected", typed.expected(), Minutes::parse);
     if (expected != null && (expected < SHORTEST_VISIT || expected > LONGEST_VISIT)) {
       reading.fault(
@@ -215,20 +216,6 @@ public class CallService {
     if (kindOfJobId == null || !database.fetchExists(KIND_OF_JOB, KIND_OF_JOB.ID.eq(kindOfJobId))) {
       reading.fault(field, Rule.MISSING, "Choose the kind of job.");
     }
-  }
-
-  private static @Nullable Priority readPriority(@Nullable String typed, Reading reading) {
-    return reading.required(
-        "job/priority",
-        typed,
-        label ->
-            Arrays.stream(Priority.values())
-                .filter(priority -> priority.label().equals(label.toLowerCase(Locale.ROOT)))
-                .findFirst()
-                .orElseThrow(
-                    () ->
-                        new app.pragmata.core.Unreadable(
-                            Rule.NOT_FOUND, "Choose emergency, urgent, normal or low.")));
   }
 
   /** The first line of what was said, cut where a title ends. */

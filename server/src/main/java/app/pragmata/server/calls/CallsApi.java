@@ -32,7 +32,7 @@ class CallsApi {
       @Nullable Long toDoId) {}
 
   /** By when somebody would be on site if it were promised now. */
-  record PromisedResponse(String priority, LocalDateTime by) {}
+  record PromisedResponse(Priority priority, LocalDateTime by) {}
 
   private final CallService service;
   private final JobOpening jobs;
@@ -75,7 +75,7 @@ class CallsApi {
         .map(
             priority ->
                 new PromisedResponse(
-                    priority.label(),
+                    priority,
                     LocalDateTime.ofInstant(jobs.respondBy(act, id, priority), act.zone())))
         .toList();
   }

@@ -14,12 +14,10 @@ import app.pragmata.core.calls.FaultTalk;
 import app.pragmata.core.calls.FaultTalk.Answer;
 import app.pragmata.core.calls.FaultTalk.LeadsTo;
 import app.pragmata.core.calls.FaultTalk.Question;
-import app.pragmata.core.company.Priority;
 import app.pragmata.server.generated.tables.records.TalkAnswerRecord;
 import app.pragmata.server.generated.tables.records.TalkQuestionRecord;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.springframework.stereotype.Repository;
@@ -73,9 +71,7 @@ class FaultTalkStore {
         solution != null
             ? new LeadsTo.Solved(solution, faultCode)
             : new LeadsTo.Visit(
-                faultCode,
-                Priority.valueOf(row.get(TALK_ANSWER.PRIORITY).toUpperCase(Locale.ROOT)),
-                row.get(TALK_ANSWER.EXPECTED_MINUTES)));
+                faultCode, row.get(TALK_ANSWER.PRIORITY), row.get(TALK_ANSWER.EXPECTED_MINUTES)));
   }
 
   /** Puts a talk without faults in the place of the old one. */
@@ -108,7 +104,7 @@ class FaultTalkStore {
       }
       case LeadsTo.Visit visit -> {
         row.setFaultCode(visit.faultCode());
-        row.setPriority(visit.priority().label());
+        row.setPriority(visit.priority());
         row.setExpectedMinutes(visit.expectedMinutes());
       }
     }

@@ -8,7 +8,6 @@ import static app.pragmata.server.generated.Tables.FAULT_TALK;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import app.pragmata.core.calls.FaultTalk;
 import app.pragmata.core.calls.FaultTalk.Answer;
 import app.pragmata.core.calls.FaultTalk.LeadsTo;
@@ -21,7 +20,6 @@ import app.pragmata.server.records.Versions;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -56,7 +54,7 @@ class FaultTalksApi {
       @Nullable Integer next,
       @Nullable String solution,
       @Nullable String faultCode,
-      @Nullable String priority,
+      @Nullable Priority priority,
       @Nullable String expected) {}
 
   /** The codes of faults and of causes, those in use first. */
@@ -127,7 +125,7 @@ class FaultTalksApi {
               null,
               null,
               visit.faultCode(),
-              visit.priority().label(),
+              visit.priority(),
               Minutes.text(visit.expectedMinutes()));
     };
   }
@@ -190,8 +188,10 @@ class FaultTalksApi {
         yield new LeadsTo.Solved(Objects.requireNonNullElse(solution, ""), faultCode);
       }
       case "visit" -> {
-        Priority priority =
-            reading.required(at + "/priority", answer.priority(), FaultTalksApi::priority);
+        Priority priority = answer.priority();
+        if (priority == null) {
+          reading.fault(at + "/priority", Rule.MISSING, "Choose how pressing the visit is.");
+        }
         Integer expected = reading.required(at + "/expected", answer.expected(), Minutes::parse);
         if (expected != null && (expected < 5 || expected > 960)) {
           reading.fault(
@@ -204,14 +204,6 @@ class FaultTalksApi {
       }
       default -> new LeadsTo.Next(Objects.requireNonNullElse(answer.next(), 0));
     };
-  }
-
-  private static Priority priority(String label) {
-    try {
-      return Priority.valueOf(label.toUpperCase(Locale.ROOT));
-    } catch (IllegalArgumentException unknown) {
-      throw new Unreadable(Rule.NOT_FOUND, "Choose emergency, urgent, normal or low.");
-    }
   }
 
   @GetMapping("/api/codes")

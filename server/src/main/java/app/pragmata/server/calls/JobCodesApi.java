@@ -6,7 +6,7 @@ import static app.pragmata.server.generated.Tables.FAULT_CODE;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.Versions;

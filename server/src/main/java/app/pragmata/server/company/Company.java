@@ -73,7 +73,7 @@ public record Company(
         throw new Refused(
             Rule.NOTHING_IN_FORCE,
             "No time is promised for %s work. Enter it under Settings first."
-                .formatted(priority.label()));
+                .formatted(priority.code()));
       }
       return time;
     }

@@ -22,8 +22,6 @@ import app.pragmata.core.company.CostTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.InForce;
 import app.pragmata.core.company.Markup;
-import app.pragmata.core.company.Priority;
-import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
@@ -156,7 +154,7 @@ public class CompanyStore {
                         row.getNormalTo(),
                         row.getNightFrom(),
                         row.getNightTo(),
-                        rateClass(row.getOnHolidays()))));
+                        row.getOnHolidays())));
   }
 
   private InForce<ChargeTerms> chargeTerms() {
@@ -215,11 +213,11 @@ public class CompanyStore {
             database
                 .selectFrom(RATE_CLASS_TERMS)
                 .fetchGroups(
-                    row -> rateClass(row.getRateClass()),
+                    row -> row.getRateClass(),
                     row ->
                         new Rates.ClassTerms(
                             row.getFromDay(), row.getCostFactor(), row.getChargePerHour())),
-            rateClass -> rateClass.label() + " rate"),
+            rateClass -> rateClass.code() + " rate"),
         new InForce<>(
             "vehicle cost",
             database
@@ -276,14 +274,10 @@ public class CompanyStore {
                     day.getValue().stream()
                         .collect(
                             toMap(
-                                row -> Priority.valueOf(row.getPriority().toUpperCase(Locale.ROOT)),
+                                ResponseTimeRecord::getPriority,
                                 row ->
                                     new ResponseTime(row.getMinutes(), row.getAroundTheClock())))))
         .toList();
-  }
-
-  private static RateClass rateClass(String stored) {
-    return RateClass.valueOf(stored.toUpperCase(Locale.ROOT));
   }
 
   private static <K, T extends InForce.Dated> Map<K, InForce<T>> inForce(

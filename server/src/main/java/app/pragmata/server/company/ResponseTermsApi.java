@@ -59,7 +59,7 @@ class ResponseTermsApi {
       long id, int version, String name, boolean usual, int customers, List<PromisedTime> times) {}
 
   /** A length in minutes, counted in working hours or around the clock. */
-  record PromisedTime(String priority, int minutes, boolean aroundTheClock) {}
+  record PromisedTime(Priority priority, int minutes, boolean aroundTheClock) {}
 
   /** The same as typed. */
   record ResponseTermsForm(int version, @Nullable String name, List<PromisedTimeForm> times) {}
@@ -106,7 +106,7 @@ class ResponseTermsApi {
                         .from(RESPONSE_TIME)
                         .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))
                         .and(RESPONSE_TIME.FROM_DAY.eq(newest()))
-                        .orderBy(RESPONSE_TIME.PRIORITY.sortAsc(labels())))
+                        .orderBy(RESPONSE_TIME.PRIORITY.sortAsc(Priority.values())))
                 .convertFrom(times -> times.map(Records.mapping(PromisedTime::new))))
         .from(RESPONSE_TERMS)
         .orderBy(RESPONSE_TERMS.ID)
@@ -128,7 +128,7 @@ class ResponseTermsApi {
   }
 
   private static List<String> labels() {
-    return Stream.of(Priority.values()).map(Priority::label).toList();
+    return Stream.of(Priority.values()).map(Priority::code).toList();
   }
 
   @PostMapping("/api/settings/response-terms")
@@ -229,12 +229,7 @@ class ResponseTermsApi {
         (priority, time) ->
             database
                 .insertInto(RESPONSE_TIME)
-                .values(
-                    row.getId(),
-                    act.today(),
-                    priority.label(),
-                    time.minutes(),
-                    time.aroundTheClock())
+                .values(row.getId(), act.today(), priority, time.minutes(), time.aroundTheClock())
                 .execute());
     changes.publishEvent(new SettingsChanged());
   }
@@ -246,7 +241,7 @@ class ResponseTermsApi {
       Integer minutes =
           reading.required("times/" + i + "/time", typed.time(), ResponseTermsApi::minutes);
       Stream.of(Priority.values())
-          .filter(priority -> minutes != null && priority.label().equals(typed.priority()))
+          .filter(priority -> minutes != null && priority.code().equals(typed.priority()))
           .forEach(
               priority -> times.put(priority, new ResponseTime(minutes, typed.aroundTheClock())));
     }

@@ -1,5 +1,8 @@
 package app.pragmata.server.customers;
 
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.quoting.QuoteState;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -92,14 +95,19 @@ record CallerCard(
   record WarrantyOf(LocalDate until, String percent, boolean running) {}
 
   record OpenQuote(
-      long id, long number, String title, String state, long netMinor, LocalDate validUntil) {}
+      long id,
+      long number,
+      String title,
+      QuoteState.Code state,
+      long netMinor,
+      LocalDate validUntil) {}
 
   /** A job that is not settled, with what makes another one like it. */
   record OpenJob(
       long id,
       long number,
       String title,
-      String state,
+      JobState.Code state,
       @Nullable LocalDateTime respondBy,
       boolean late) {}
 
@@ -118,7 +126,7 @@ record CallerCard(
       @Nullable LocalDate day,
       @Nullable LocalTime start,
       @Nullable String technician,
-      String state,
+      VisitState.Code state,
       String reason,
       String note) {}
 

@@ -25,7 +25,9 @@ import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.customers.CallerCard.CallOf;
 import app.pragmata.server.customers.CallerCard.ContactOf;
 import app.pragmata.server.customers.CallerCard.EquipmentOf;
@@ -275,11 +277,11 @@ class CallerCardStore {
                 .and(
                     QUOTE
                         .STATE
-                        .in("draft", "sent")
+                        .in(QuoteState.Code.DRAFT, QuoteState.Code.SENT)
                         .or(
                             QUOTE
                                 .STATE
-                                .eq("accepted")
+                                .eq(QuoteState.Code.ACCEPTED)
                                 .andNotExists(
                                     selectOne().from(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID)))))
                 .orderBy(QUOTE.NUMBER.desc())
@@ -299,7 +301,7 @@ class CallerCardStore {
                     field(JOB.RESPONDED_AT.isNull().and(JOB.RESPOND_BY.lt(act.at()))))
                 .from(JOB)
                 .where(JOB.CUSTOMER_ID.eq(CUSTOMER.ID))
-                .and(JOB.STATE.in("open", "worked", "checked"))
+                .and(JOB.STATE.in(JobState.Code.OPEN, JobState.Code.WORKED, JobState.Code.CHECKED))
                 .orderBy(JOB.NUMBER.desc())
                 .limit(6))
         .as("jobs")

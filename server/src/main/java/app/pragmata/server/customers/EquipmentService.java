@@ -178,7 +178,7 @@ public class EquipmentService {
                   .on(VISIT.ID.eq(VISIT_PART.VISIT_ID))
                   .join(JOB)
                   .on(JOB.ID.eq(VISIT.JOB_ID))
-                  .where(VISIT_PART.ID.eq(visitPartId))
+                  .where(VISIT_PART.ID.eq(visitPartId).and(VISIT_PART.REMOVED_AT.isNull()))
                   .forUpdate()
                   .of(VISIT_PART)
                   .fetchOne();

@@ -2,6 +2,7 @@ package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
 
+import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.Role;
 import java.math.BigDecimal;
@@ -251,7 +252,7 @@ class DemoCatalogue {
   private long person(String name, String username, Role role) {
     return database
         .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
-        .values(name, username, passwordHash, role.stored())
+        .values(name, username, passwordHash, role)
         .returning(PERSON.ID)
         .fetchSingle(PERSON.ID);
   }
@@ -271,11 +272,11 @@ class DemoCatalogue {
 
   private void kindsOfJob() {
     Object[][] kinds = {
-      {"Repair", "time_and_parts", 120, "repairs"},
-      {"Call-out", "time_and_parts", 90, "repairs"},
-      {"Installation", "fixed_price", 420, "installation"},
-      {"Service", "fixed_price", 60, "service"},
-      {"Safety check", "fixed_price", 75, "service"}
+      {"Repair", BillingBasis.Code.TIME_AND_PARTS, 120, "repairs"},
+      {"Call-out", BillingBasis.Code.TIME_AND_PARTS, 90, "repairs"},
+      {"Installation", BillingBasis.Code.FIXED_PRICE, 420, "installation"},
+      {"Service", BillingBasis.Code.FIXED_PRICE, 60, "service"},
+      {"Safety check", BillingBasis.Code.FIXED_PRICE, 75, "service"}
     };
     for (Object[] kind : kinds) {
       database
@@ -285,7 +286,8 @@ class DemoCatalogue {
               KIND_OF_JOB.BILLING_BASIS,
               KIND_OF_JOB.DEFAULT_MINUTES,
               KIND_OF_JOB.COST_CENTRE)
-          .values((String) kind[0], (String) kind[1], (Integer) kind[2], (String) kind[3])
+          .values(
+              (String) kind[0], (BillingBasis.Code) kind[1], (Integer) kind[2], (String) kind[3])
           .execute();
     }
   }

@@ -2,6 +2,8 @@ package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
 
+import app.pragmata.core.Coded;
+import app.pragmata.core.company.Priority;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -185,7 +187,9 @@ class DemoFrontDesk {
             .set(TALK_ANSWER.NEXT_QUESTION, reply.next() == null ? null : reply.next().shortValue())
             .set(TALK_ANSWER.SOLUTION, reply.solution())
             .set(TALK_ANSWER.FAULT_CODE, reply.fault())
-            .set(TALK_ANSWER.PRIORITY, reply.priority())
+            .set(
+                TALK_ANSWER.PRIORITY,
+                reply.priority() == null ? null : Coded.get(Priority.class, reply.priority()))
             .set(TALK_ANSWER.EXPECTED_MINUTES, reply.minutes())
             .execute();
       }
@@ -218,10 +222,10 @@ class DemoFrontDesk {
             .fetchSingle(RESPONSE_TERMS.ID);
     database
         .insertInto(RESPONSE_TIME)
-        .values(terms, longAgo, "emergency", emergency, true)
-        .values(terms, longAgo, "urgent", urgent, false)
-        .values(terms, longAgo, "normal", normal, false)
-        .values(terms, longAgo, "low", low, false)
+        .values(terms, longAgo, Priority.EMERGENCY, emergency, true)
+        .values(terms, longAgo, Priority.URGENT, urgent, false)
+        .values(terms, longAgo, Priority.NORMAL, normal, false)
+        .values(terms, longAgo, Priority.LOW, low, false)
         .execute();
   }
 

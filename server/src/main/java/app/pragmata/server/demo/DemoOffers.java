@@ -7,6 +7,7 @@ import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 import static app.pragmata.server.generated.Tables.SITE;
 
+import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.offers.OfferService;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteForm.TypedStage;
@@ -131,11 +132,11 @@ class DemoOffers {
             part("PST-BR", "4").line(),
             part("CTL-2L", "1").line(),
             TypedLine.heading("How it is driven, one of the two"),
-            part("RAM-230", "2").choice("alternative", "Drive", true).line(),
-            part("RAM-024", "2").choice("alternative", "Drive", false).line(),
+            part("RAM-230", "2").choice(Choice.Code.ALTERNATIVE, "Drive", true).line(),
+            part("RAM-024", "2").choice(Choice.Code.ALTERNATIVE, "Drive", false).line(),
             TypedLine.heading("If you like"),
-            part("PAD-W", "1").choice("option", "", false).line(),
-            part("LMP-F", "2").choice("option", "", false).line(),
+            part("PAD-W", "1").choice(Choice.Code.OPTION, "", false).line(),
+            part("LMP-F", "2").choice(Choice.Code.OPTION, "", false).line(),
             TypedLine.text(
                 "A lamp flashes while the gate moves; the insurer of most yards asks for one.")));
   }

@@ -3,6 +3,9 @@ package app.pragmata.server.demo;
 import static app.pragmata.server.generated.Tables.*;
 
 import app.pragmata.core.Refused;
+import app.pragmata.core.books.PaymentMethod;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
@@ -212,7 +215,7 @@ class DemoWork {
         database
             .select(PERSON.ID)
             .from(PERSON)
-            .where(PERSON.ROLE.eq("technician"))
+            .where(PERSON.ROLE.eq(Role.TECHNICIAN))
             .orderBy(PERSON.ID)
             .fetch(PERSON.ID);
     LocalDate first = today.minusDays(DAYS);
@@ -383,7 +386,7 @@ class DemoWork {
         database
             .select(VISIT.ID)
             .from(VISIT)
-            .where(VISIT.JOB_ID.eq(job).and(VISIT.STATE.eq("unplanned")))
+            .where(VISIT.JOB_ID.eq(job).and(VISIT.STATE.eq(VisitState.Code.UNPLANNED)))
             .fetchSingle(VISIT.ID);
     Slot slot = findSlot(at.atZone(zone).toLocalDate().plusDays(2), template.minutes());
     plan(at.plusSeconds(600), again, slot, template);
@@ -538,7 +541,9 @@ class DemoWork {
           desk(at),
           job,
           new BillingService.BasisForm(
-              jobVersion(job), "not_charged", "Goodwill: our own fault from the last visit"));
+              jobVersion(job),
+              BillingBasis.Code.NOT_CHARGED,
+              "Goodwill: our own fault from the last visit"));
     }
     try {
       billing.post(desk(at), key(), job, jobVersion(job));
@@ -566,7 +571,8 @@ class DemoWork {
     LocalDate paid =
         temper < 14 ? due.minusDays(random.nextInt(14)) : due.plusDays(random.nextInt(25));
     String amount = Money.ofMinor(temper == 1 ? grossMinor / 2 : grossMinor).toString();
-    String method = random.nextInt(6) == 0 ? "card" : "bank transfer";
+    PaymentMethod method =
+        random.nextInt(6) == 0 ? PaymentMethod.CARD : PaymentMethod.BANK_TRANSFER;
     schedule(
         nextWorkday(paid),
         LocalTime.of(10, 0),

@@ -2,6 +2,11 @@ package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
 
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.money.UnitPrice;
+import app.pragmata.core.people.Role;
+import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.server.company.SettingsChanged;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
 import java.sql.SQLException;
@@ -19,6 +24,7 @@ import org.jooq.DSLContext;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -35,24 +41,38 @@ class LargeCompany {
   private static final Logger LOG = LoggerFactory.getLogger(LargeCompany.class);
   private static final int TECHNICIANS = 64;
   private static final LocalDate LONG_AGO = LocalDate.of(2015, 1, 1);
+  private static final String PROMISES =
+      """
+      insert into promised_line (job_id, quote_id, position, category, description, minutes, rate_class, miles, part_id,
+          quantity, unit_cost, cost_per_mile, drive_charge, unit_price, vat_code, vat_percent, discount_minor,
+          discount_of_whole_minor)
+        select j.id, l.quote_id, l.position, l.category, l.description, l.minutes, l.rate_class, l.miles, l.part_id,
+            l.quantity, l.unit_cost, l.cost_per_mile, l.drive_charge, l.unit_price, l.vat_code, v.percent, 0, 0
+          from quote_line l join job j on j.quote_id = l.quote_id
+            join vat_percent v on v.vat_code = l.vat_code
+          where not exists (select from promised_line p where p.job_id = j.id)
+      """;
 
   private final DSLContext database;
   private final DataSource source;
   private final LargeWork work;
   private final Standings standings;
   private final TransactionTemplate transaction;
+  private final ApplicationEventPublisher changes;
 
   LargeCompany(
       DSLContext database,
       DataSource source,
       LargeWork work,
       Standings standings,
-      TransactionTemplate transaction) {
+      TransactionTemplate transaction,
+      ApplicationEventPublisher changes) {
     this.database = database;
     this.source = source;
     this.work = work;
     this.standings = standings;
     this.transaction = transaction;
+    this.changes = changes;
   }
 
   /** Fills a database that holds the demo's catalogue and nothing else. */
@@ -70,6 +90,7 @@ class LargeCompany {
                 "quote",
                 "quote_line",
                 "job",
+                "promised_line",
                 "visit",
                 "time_entry",
                 "visit_part",
@@ -83,6 +104,7 @@ class LargeCompany {
                 "search_entry"));
     step("customers", () -> customers(now));
     step("jobs", () -> work.fill(now, technicians));
+    step("promises", () -> database.execute(PROMISES));
     step("indexes", () -> sideBySide(indexes.definitions()));
     step("search", () -> sideBySide(List.of(search("kind <> 'job'"), search("kind = 'job'"))));
     step(
@@ -174,7 +196,7 @@ class LargeCompany {
         database
             .select(QUOTE.ID)
             .from(QUOTE)
-            .where(QUOTE.STATE.in("draft", "sent"))
+            .where(QUOTE.STATE.in(QuoteState.Code.DRAFT, QuoteState.Code.SENT))
             .fetch(QUOTE.ID);
     for (int from = 0; from < quotes.size(); from += 500) {
       var portion = quotes.subList(from, Math.min(from + 500, quotes.size()));
@@ -191,7 +213,10 @@ class LargeCompany {
           database
               .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
               .values(
-                  "Technician %02d".formatted(i), "technician%02d".formatted(i), hash, "technician")
+                  "Technician %02d".formatted(i),
+                  "technician%02d".formatted(i),
+                  hash,
+                  Role.TECHNICIAN)
               .returning(PERSON.ID)
               .fetchSingle(PERSON.ID);
       database
@@ -213,10 +238,21 @@ class LargeCompany {
     database.insertInto(VEHICLE_COST).values(LONG_AGO, new BigDecimal("0.38")).execute();
     database
         .insertInto(RATE_CLASS_TERMS)
-        .values("normal", LONG_AGO, BigDecimal.ONE, 5_800L)
-        .values("overtime", LONG_AGO, new BigDecimal("1.5"), 8_700L)
-        .values("night", LONG_AGO, new BigDecimal("2"), 11_600L)
+        .values(RateClass.NORMAL, LONG_AGO, BigDecimal.ONE, UnitPrice.of("58.00"))
+        .values(RateClass.OVERTIME, LONG_AGO, new BigDecimal("1.5"), UnitPrice.of("87.00"))
+        .values(RateClass.NIGHT, LONG_AGO, new BigDecimal("2"), UnitPrice.of("116.00"))
         .execute();
+    for (String terms :
+        List.of(
+            "working_hours",
+            "charge_terms",
+            "cost_terms",
+            "markup_band",
+            "vat_percent",
+            "response_time")) {
+      database.execute("update %s set from_day = date '%s'".formatted(terms, LONG_AGO));
+    }
+    changes.publishEvent(new SettingsChanged());
   }
 
   /** Everybody has a site where they are; every second one has another. */

@@ -4,7 +4,6 @@ import static app.pragmata.server.generated.Tables.*;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.BillingBasis;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.billing.Warranty;
@@ -16,14 +15,15 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
-import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
@@ -326,10 +326,7 @@ class LargeWork {
 
     private Map<PostingCategory, String> accounts() {
       return database.selectFrom(POSTING_ACCOUNT).fetch().stream()
-          .collect(
-              Collectors.toMap(
-                  row -> PostingCategory.valueOf(row.getPostingCategory().toUpperCase(Locale.ROOT)),
-                  row -> row.getAccountCode()));
+          .collect(Collectors.toMap(row -> row.getPostingCategory(), row -> row.getAccountCode()));
     }
 
     /** The oldest job first; the last ones are still ahead. */
@@ -506,7 +503,7 @@ class LargeWork {
     }
 
     private void quoteLine(long id, int position, QuoteLine line) {
-      String category = line.category().label();
+      String category = line.category().code();
       switch (line) {
         case QuoteLine.Labour l ->
             quoteLines.row(
@@ -539,7 +536,7 @@ class LargeWork {
                 d.costPerMile(),
                 d.unitPrice().major(),
                 "standard",
-                d.charge().label());
+                d.charge().rule().code());
         case QuoteLine.Part p ->
             quoteLines.row(
                 id,
@@ -732,7 +729,7 @@ class LargeWork {
         invoiceLines.row(
             id,
             position++,
-            line.category().label(),
+            line.category().code(),
             line.description(),
             line.quantity(),
             line.unit(),
@@ -767,7 +764,7 @@ class LargeWork {
               draft,
               day,
               at);
-      receipts.row(id, 300 + id, invoiceId, day, gross.minor(), "bank transfer", posted);
+      receipts.row(id, 300 + id, invoiceId, day, gross.minor(), "bank_transfer", posted);
     }
 
     private void stand(
@@ -784,7 +781,7 @@ class LargeWork {
           0,
           sheet.marginOn(net).percent(),
           draft.technician(),
-          "",
+          "none",
           "",
           "",
           rungs,

@@ -29,7 +29,7 @@ final class SetAsideIndexes {
                 rows.stream().map(row -> row.get(1, String.class)),
                 java.util.stream.Stream.of(
                     "alter table time_entry add constraint one_clock_per_person exclude using gist"
-                        + " (person_id with =, tstzrange(started_at, ended_at) with &&)"))
+                        + " (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)"))
             .toList();
     rows.forEach(row -> database.execute("drop index \"" + row.get(0, String.class) + "\""));
     database.execute("alter table time_entry drop constraint one_clock_per_person");

@@ -15,7 +15,10 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.books.PaymentMethod;
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.CompanyStore;
@@ -41,11 +44,11 @@ import org.springframework.transaction.annotation.Transactional;
 public class DepositService {
   /** Money as it came in for a quote; an empty day is today. */
   public record DepositForm(
-      @Nullable String amount, @Nullable String receivedOn, @Nullable String method) {}
+      @Nullable String amount, @Nullable String receivedOn, @Nullable PaymentMethod method) {}
 
   /** A deposit with what is left of it, in minor units. */
   public record DepositView(
-      long id, LocalDate receivedOn, String method, long amountMinor, long heldMinor) {}
+      long id, LocalDate receivedOn, PaymentMethod method, long amountMinor, long heldMinor) {}
 
   private record Held(long id, Money left) {}
 
@@ -101,7 +104,7 @@ public class DepositService {
             reading.fault("amount", Rule.MISSING, "Enter how much came in.");
           }
           reading.refuseIfFaulty();
-          if (!quote.getState().equals("accepted")) {
+          if (quote.getState() != QuoteState.Code.ACCEPTED) {
             throw new Refused(
                 Rule.WRONG_STATE,
                 "A deposit is taken for an accepted quote. Record the yes first.");
@@ -112,7 +115,7 @@ public class DepositService {
 
   /** Takes in what a card payment brought; its deposit is made once. */
   void receiveByCard(Act act, long quoteId, Money amount, long cardPaymentId) {
-    insert(act, lock(quoteId), new MoneyIn(amount, act.today(), "card"), cardPaymentId);
+    insert(act, lock(quoteId), new MoneyIn(amount, act.today(), PaymentMethod.CARD), cardPaymentId);
   }
 
   private long insert(Act act, QuoteRecord quote, MoneyIn money, @Nullable Long cardPaymentId) {
@@ -183,7 +186,7 @@ public class DepositService {
         .select(JOB.NUMBER)
         .from(JOB)
         .where(JOB.QUOTE_ID.eq(quoteId))
-        .and(JOB.STATE.notIn("called_off", "billed", "settled"))
+        .and(JOB.STATE.notIn(JobState.Code.CALLED_OFF, JobState.Code.BILLED, JobState.Code.SETTLED))
         .fetchOptional(JOB.NUMBER)
         .ifPresent(
             number -> {

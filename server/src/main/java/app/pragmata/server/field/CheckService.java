@@ -12,15 +12,16 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Costing;
-import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.field.VisitState;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
@@ -29,7 +30,6 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
@@ -45,15 +45,17 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class CheckService {
   /**
-   * A time entry as it is typed; "+1" behind a time means the next day. Without a rate class it is
-   * cut where the working hours change.
+   * A time entry as it is typed. Added time is of the person, or of the visit's technician where
+   * none is named; a correction leaves whose it is. "+1" behind a time means the next day. Without
+   * a rate class it is cut where the working hours change.
    */
   public record TimeForm(
       int version,
-      @Nullable String kind,
+      @Nullable Long personId,
+      TimeEntry.@Nullable Kind kind,
       @Nullable String from,
       @Nullable String to,
-      @Nullable String rateClass,
+      @Nullable RateClass rateClass,
       @Nullable String miles,
       @Nullable String description,
       @Nullable String reason) {}
@@ -69,6 +71,7 @@ public class CheckService {
   private final PartsUsed parts;
   private final BooksStore books;
   private final CompanyStore companies;
+  private final PeopleStore people;
   private final RepeatableRequests repeats;
   private final AuditTrail audit;
 
@@ -79,6 +82,7 @@ public class CheckService {
       PartsUsed parts,
       BooksStore books,
       CompanyStore companies,
+      PeopleStore people,
       RepeatableRequests repeats,
       AuditTrail audit) {
     this.database = database;
@@ -87,6 +91,7 @@ public class CheckService {
     this.parts = parts;
     this.books = books;
     this.companies = companies;
+    this.people = people;
     this.repeats = repeats;
     this.audit = audit;
   }
@@ -123,18 +128,14 @@ public class CheckService {
         "add time",
         visitId + " " + form,
         () -> {
-          var locked = lockCorrectable(visitId);
-          String kind = "drive".equals(form.kind()) ? "drive" : "labour";
+          var locked = lockRecordable(act, visitId);
+          TimeEntry.Kind kind = form.kind() == null ? TimeEntry.Kind.LABOUR : form.kind();
           Typed typed = read(act, locked, form, kind);
-          TimeEntryRecord entry =
-              clocks.newEntry(
-                  visitId,
-                  locked.visit().getTechnicianId(),
-                  TimeEntry.Kind.valueOf(kind.toUpperCase(Locale.ROOT)));
+          TimeEntryRecord entry = clocks.newEntry(visitId, worker(locked, form.personId()), kind);
           entry.setMiles(typed.miles());
           entry.setDescription(typed.description());
           clocks.store(entry, typed.spans());
-          visits.store(act, locked, locked.state());
+          visits.store(act, locked, recorded(act, locked));
           audit.note(
               act,
               subject("time_entry", entry.getId(), locked),
@@ -146,13 +147,24 @@ public class CheckService {
         });
   }
 
+  /** Whose added time it is; anybody who works in the field may have helped. */
+  private long worker(VisitStore.Locked locked, @Nullable Long personId) {
+    if (personId == null) {
+      return locked.visit().getTechnicianId();
+    }
+    people.requireTechnician(personId);
+    return personId;
+  }
+
   public void removeTime(Act act, long entryId, int version, @Nullable String reason) {
     String why = readReason(reason);
     TimeEntryRecord entry = getEntry(entryId);
     var locked = lockCorrectable(entry.getVisitId());
     entry.refresh();
     Versions.require(version, entry.getVersion());
-    entry.delete();
+    entry.setRemovedAt(act.at());
+    entry.setVersion(entry.getVersion() + 1);
+    entry.update();
     visits.store(act, locked, locked.state());
     audit.note(
         act, subject("time_entry", entryId, locked), "removed", why, values(entry), Map.of());
@@ -188,9 +200,9 @@ public class CheckService {
         visitId + " " + form,
         () -> {
           BigDecimal quantity = FieldService.readQuantity(form);
-          var locked = lockCorrectable(visitId);
+          var locked = lockRecordable(act, visitId);
           long id = parts.add(act, locked, Objects.requireNonNull(form.partId()), quantity);
-          visits.store(act, locked, locked.state());
+          visits.store(act, locked, recorded(act, locked));
           audit.note(
               act,
               subject("visit_part", id, locked),
@@ -291,7 +303,7 @@ public class CheckService {
     database
         .insertInto(VISIT)
         .set(VISIT.JOB_ID, locked.job().getId())
-        .set(VISIT.STATE, "unplanned")
+        .set(VISIT.STATE, VisitState.Code.UNPLANNED)
         .set(VISIT.EXPECTED_MINUTES, locked.visit().getExpectedMinutes())
         .execute();
     visits.follow(act, locked.job());
@@ -327,7 +339,8 @@ public class CheckService {
       throw new Refused(
           Rule.WRONG_STATE, "This visit is " + shownState(locked) + " and cannot be dropped.");
     }
-    if (database.fetchExists(VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId))) {
+    if (database.fetchExists(
+        VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()))) {
       throw new Refused(
           Rule.WRONG_STATE,
           "Parts are recorded on this visit. Remove them first, or check the visit.");
@@ -349,7 +362,10 @@ public class CheckService {
     Money time = Money.ZERO;
     Money distance = Money.ZERO;
     List<TimeEntryRecord> entries =
-        database.selectFrom(TIME_ENTRY).where(TIME_ENTRY.VISIT_ID.eq(visitId)).fetch();
+        database
+            .selectFrom(TIME_ENTRY)
+            .where(TIME_ENTRY.VISIT_ID.eq(visitId).and(TIME_ENTRY.REMOVED_AT.isNull()))
+            .fetch();
     for (TimeEntryRecord entry : entries) {
       TimeEntry.Cost cost = costing.cost(fact(entry, act));
       entry.setTimeCostMinor(cost.time().minor());
@@ -368,8 +384,8 @@ public class CheckService {
     return new TimeEntry(
         entry.getId(),
         entry.getPersonId(),
-        TimeEntry.Kind.valueOf(entry.getKind().toUpperCase(Locale.ROOT)),
-        RateClass.valueOf(entry.getRateClass().toUpperCase(Locale.ROOT)),
+        entry.getKind(),
+        entry.getRateClass(),
         entry.getStartedAt().atZone(act.zone()).toLocalDate(),
         TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()),
         entry.getMiles(),
@@ -396,8 +412,32 @@ public class CheckService {
     return locked;
   }
 
-  private VisitStore.Locked lockCorrectable(long visitId) {
+  /** Also a visit whose day has come and on which nobody tapped anything. */
+  private VisitStore.Locked lockRecordable(Act act, long visitId) {
     var locked = visits.lock(visitId);
+    boolean takesRecords = locked.state().code().takesRecords(locked.visit().getDay(), act.today());
+    return takesRecords ? requireUnbilled(locked) : requireCorrectable(locked);
+  }
+
+  /** What the office wrote down of a visit that nobody recorded makes it a finished one. */
+  private static VisitState recorded(Act act, VisitStore.Locked locked) {
+    if (locked.state() instanceof VisitState.Planned planned) {
+      locked.visit().setFinishedAt(act.at());
+      return planned.writeDown();
+    }
+    return locked.state();
+  }
+
+  private static VisitStore.Locked requireUnbilled(VisitStore.Locked locked) {
+    VisitStore.requireUnbilled(locked.job());
+    return locked;
+  }
+
+  private VisitStore.Locked lockCorrectable(long visitId) {
+    return requireCorrectable(visits.lock(visitId));
+  }
+
+  private static VisitStore.Locked requireCorrectable(VisitStore.Locked locked) {
     VisitStore.requireUnbilled(locked.job());
     switch (locked.state()) {
       case VisitState.Finished finished -> {}
@@ -414,17 +454,19 @@ public class CheckService {
     return locked;
   }
 
-  private Typed read(Act act, VisitStore.Locked locked, TimeForm form, String kind) {
+  private Typed read(Act act, VisitStore.Locked locked, TimeForm form, TimeEntry.Kind kind) {
     var reading = new Reading();
     WorkingCalendar hours = companies.getCompany().calendar();
     LocalDate day = locked.visit().getDay();
     Instant from = reading.required("from", form.from(), typed -> moment(act, day, typed));
     Instant to = reading.required("to", form.to(), typed -> moment(act, day, typed));
     BigDecimal miles =
-        "drive".equals(kind) ? reading.optional("miles", form.miles(), Reading::miles) : null;
+        kind == TimeEntry.Kind.DRIVE
+            ? reading.optional("miles", form.miles(), Reading::miles)
+            : null;
     String description = reading.optionalText("description", form.description(), 300);
     String reason = reading.text("reason", form.reason(), LONGEST_REASON);
-    RateClass rateClass = reading.optional("rateClass", form.rateClass(), CheckService::rateClass);
+    RateClass rateClass = form.rateClass();
     Instant start = from == null ? act.at() : from;
     Instant end = to == null ? start : to;
     TimeEntry.check(start, end, act.at(), reading);
@@ -444,15 +486,6 @@ public class CheckService {
     return Day.momentOf(Day.parseTimeOf(day, typed), act.zone());
   }
 
-  private static RateClass rateClass(String typed) {
-    try {
-      return RateClass.valueOf(typed.toUpperCase(Locale.ROOT));
-    } catch (IllegalArgumentException unknown) {
-      throw new app.pragmata.core.Unreadable(
-          Rule.NOT_FOUND, "Hours are normal, overtime or night.");
-    }
-  }
-
   private static String readReason(@Nullable String typed) {
     var reading = new Reading();
     String reason = reading.text("reason", typed, LONGEST_REASON);
@@ -461,7 +494,11 @@ public class CheckService {
   }
 
   private TimeEntryRecord getEntry(long id) {
-    TimeEntryRecord entry = database.selectFrom(TIME_ENTRY).where(TIME_ENTRY.ID.eq(id)).fetchOne();
+    TimeEntryRecord entry =
+        database
+            .selectFrom(TIME_ENTRY)
+            .where(TIME_ENTRY.ID.eq(id).and(TIME_ENTRY.REMOVED_AT.isNull()))
+            .fetchOne();
     if (entry == null) {
       throw new Refused(Rule.NOT_FOUND, "This entry is not there any more. Reload the sheet.");
     }
@@ -469,7 +506,11 @@ public class CheckService {
   }
 
   private VisitPartRecord getUse(long id) {
-    VisitPartRecord use = database.selectFrom(VISIT_PART).where(VISIT_PART.ID.eq(id)).fetchOne();
+    VisitPartRecord use =
+        database
+            .selectFrom(VISIT_PART)
+            .where(VISIT_PART.ID.eq(id).and(VISIT_PART.REMOVED_AT.isNull()))
+            .fetchOne();
     if (use == null) {
       throw new Refused(
           Rule.NOT_FOUND, "This part is not on the visit any more. Reload the sheet.");
@@ -481,7 +522,7 @@ public class CheckService {
     return Map.of(
         "from", entry.getStartedAt().toString(),
         "to", String.valueOf(entry.getEndedAt()),
-        "rateClass", entry.getRateClass(),
+        "rateClass", entry.getRateClass().code(),
         "miles", plain(entry.getMiles()));
   }
 
@@ -490,7 +531,7 @@ public class CheckService {
   }
 
   private static String shownState(VisitStore.Locked locked) {
-    return locked.visit().getState().replace('_', ' ');
+    return locked.visit().getState().code().replace('_', ' ');
   }
 
   private static AuditTrail.Subject subject(String type, long id, VisitStore.Locked locked) {

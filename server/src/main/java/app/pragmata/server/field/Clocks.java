@@ -6,14 +6,13 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
-import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
-import java.util.Locale;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -46,7 +45,7 @@ class Clocks {
     Instant now = second(act.at());
     TimeEntryRecord clock = newEntry(visitId, act.personId(), kind);
     clock.setStartedAt(now);
-    clock.setRateClass(hours.at(now).label());
+    clock.setRateClass(hours.at(now));
     clock.store();
   }
 
@@ -83,7 +82,7 @@ class Clocks {
     TimeEntryRecord entry = database.newRecord(TIME_ENTRY);
     entry.setVisitId(visitId);
     entry.setPersonId(personId);
-    entry.setKind(kind.name().toLowerCase(Locale.ROOT));
+    entry.setKind(kind);
     return entry;
   }
 
@@ -96,7 +95,7 @@ class Clocks {
     for (WorkingCalendar.Span span : spans) {
       part.setStartedAt(span.from());
       part.setEndedAt(span.to());
-      part.setRateClass(span.rateClass().label());
+      part.setRateClass(span.rateClass());
       part.store();
       part = entry.copy();
       part.setMiles(BigDecimal.ZERO);

@@ -9,12 +9,12 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
-import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.field.VisitState;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
@@ -177,6 +177,7 @@ public class FieldService {
         database
             .selectFrom(VISIT_PART)
             .where(VISIT_PART.ID.eq(visitPartId).and(VISIT_PART.VISIT_ID.eq(visitId)))
+            .and(VISIT_PART.REMOVED_AT.isNull())
             .fetchOne();
     if (use != null) {
       parts.remove(act, locked, use);
@@ -215,8 +216,14 @@ public class FieldService {
 
   private boolean recordedAnything(long visitId) {
     return database.fetchExists(
-            TIME_ENTRY, TIME_ENTRY.VISIT_ID.eq(visitId).and(TIME_ENTRY.KIND.eq("labour")))
-        || database.fetchExists(VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId));
+            TIME_ENTRY,
+            TIME_ENTRY
+                .VISIT_ID
+                .eq(visitId)
+                .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR))
+                .and(TIME_ENTRY.REMOVED_AT.isNull()))
+        || database.fetchExists(
+            VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()));
   }
 
   /** Another technician's visit is not there at all for this one. */

@@ -7,7 +7,7 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.planning.VisitStore;
+import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
@@ -68,7 +68,9 @@ class PartsUsed {
 
   void remove(Act act, VisitStore.Locked locked, VisitPartRecord use) {
     putBack(act, locked, use);
-    use.delete();
+    use.setRemovedAt(act.at());
+    use.setVersion(use.getVersion() + 1);
+    use.update();
   }
 
   private void putBack(Act act, VisitStore.Locked locked, VisitPartRecord use) {

@@ -17,11 +17,12 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.costing.PromisedParts;
-import app.pragmata.core.field.TimeEntry;
-import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.jobs.PromisedParts;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.generated.tables.records.ContactRecord;
-import app.pragmata.server.quoting.QuoteStore;
+import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -50,7 +51,7 @@ class PocketApi {
   /** A stop of the day, or one of an earlier day that is still running. */
   record Stop(
       long visitId,
-      String state,
+      VisitState.Code state,
       LocalDate day,
       LocalTime start,
       int expectedMinutes,
@@ -62,7 +63,7 @@ class PocketApi {
   /** One visit; the running clock's start is null when none runs. */
   record PocketVisit(
       long visitId,
-      String state,
+      VisitState.Code state,
       LocalDate day,
       LocalTime start,
       int expectedMinutes,
@@ -98,21 +99,25 @@ class PocketApi {
   record PartToFit(long partId, String name, BigDecimal quantity) {}
 
   private record Clock(
-      String kind, Instant startedAt, @Nullable Instant endedAt, BigDecimal miles) {}
+      TimeEntry.Kind kind, Instant startedAt, @Nullable Instant endedAt, BigDecimal miles) {}
 
   private final DSLContext database;
   private final FieldService service;
-  private final QuoteStore quotes;
+  private final PromiseStore promises;
 
-  PocketApi(DSLContext database, FieldService service, QuoteStore quotes) {
+  PocketApi(DSLContext database, FieldService service, PromiseStore promises) {
     this.database = database;
     this.service = service;
-    this.quotes = quotes;
+    this.promises = promises;
   }
 
   @GetMapping("/api/pocket/day")
   Day day(Act act) {
-    Condition stillRunning = VISIT.STATE.in("driving", "on_site").and(VISIT.DAY.lt(act.today()));
+    Condition stillRunning =
+        VISIT
+            .STATE
+            .in(VisitState.Code.DRIVING, VisitState.Code.ON_SITE)
+            .and(VISIT.DAY.lt(act.today()));
     return new Day(
         act.today(),
         database
@@ -134,7 +139,7 @@ class PocketApi {
             .join(SITE)
             .on(SITE.ID.eq(JOB.SITE_ID))
             .where(VISIT.TECHNICIAN_ID.eq(act.personId()))
-            .and(VISIT.STATE.notIn("not_this_time", "called_off"))
+            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
             .and(VISIT.DAY.eq(act.today()).or(stillRunning))
             .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
             .fetch(
@@ -148,14 +153,14 @@ class PocketApi {
                         row.value6(),
                         row.value7(),
                         row.value8(),
-                        minutes(row.value9(), "labour"))));
+                        minutes(row.value9(), TimeEntry.Kind.LABOUR))));
   }
 
   private static Field<List<Clock>> clocks() {
     return multiset(
             select(TIME_ENTRY.KIND, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT, TIME_ENTRY.MILES)
                 .from(TIME_ENTRY)
-                .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID)))
+                .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.REMOVED_AT.isNull())))
         .as("clocks")
         .convertFrom(rows -> rows.map(mapping(Clock::new)));
   }
@@ -172,9 +177,9 @@ class PocketApi {
         .convertFrom(rows -> rows.into(CONTACT));
   }
 
-  private static int minutes(List<Clock> clocks, String kind) {
+  private static int minutes(List<Clock> clocks, TimeEntry.Kind kind) {
     return clocks.stream()
-        .filter(clock -> clock.kind().equals(kind) && clock.endedAt() != null)
+        .filter(clock -> clock.kind() == kind && clock.endedAt() != null)
         .mapToInt(clock -> TimeEntry.minutesBetween(clock.startedAt(), clock.endedAt()))
         .sum();
   }
@@ -187,12 +192,12 @@ class PocketApi {
                     .from(VISIT_PART)
                     .join(PART)
                     .on(PART.ID.eq(VISIT_PART.PART_ID))
-                    .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
+                    .where(VISIT_PART.VISIT_ID.eq(VISIT.ID).and(VISIT_PART.REMOVED_AT.isNull()))
                     .orderBy(VISIT_PART.ID))
             .as("used")
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
     Field<List<Clock>> clocks = clocks();
-    Field<List<QuoteLine>> promise = quotes.lines(JOB.QUOTE_ID, act.today());
+    Field<List<QuoteLine>> promise = promises.lines(JOB.ID, act.today());
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
     Field<List<Cause>> causes = causes();
@@ -259,8 +264,8 @@ class PocketApi {
             .map(Clock::startedAt)
             .findFirst()
             .orElse(null),
-        minutes(row.get(clocks), "labour"),
-        minutes(row.get(clocks), "drive"),
+        minutes(row.get(clocks), TimeEntry.Kind.LABOUR),
+        minutes(row.get(clocks), TimeEntry.Kind.DRIVE),
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
         row.get(used),
         partsToFit(promised, row.get(fitted)),
@@ -286,7 +291,7 @@ class PocketApi {
                 .from(VISIT_PART)
                 .join(visit)
                 .on(visit.ID.eq(VISIT_PART.VISIT_ID))
-                .where(visit.JOB_ID.eq(JOB.ID))
+                .where(visit.JOB_ID.eq(JOB.ID).and(VISIT_PART.REMOVED_AT.isNull()))
                 .groupBy(VISIT_PART.PART_ID))
         .as("fitted")
         .convertFrom(rows -> rows.intoMap(row -> row.value1(), row -> row.value2()));

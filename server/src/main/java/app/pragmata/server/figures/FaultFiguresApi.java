@@ -61,8 +61,8 @@ class FaultFiguresApi {
             cross join lateral (
               select sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = 'labour') as minutes,
                   sum(coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0)) as cost
-                from time_entry t where t.visit_id = v.id) time
-            cross join lateral (select sum(p.cost_minor) as cost from visit_part p where p.visit_id = v.id) part
+                from time_entry t where t.visit_id = v.id and t.removed_at is null) time
+            cross join lateral (select sum(p.cost_minor) as cost from visit_part p where p.visit_id = v.id and p.removed_at is null) part
             where v.job_id = asked.id) timed on true
         group by asked.fault_code, asked.cause_code
       ), rows as (

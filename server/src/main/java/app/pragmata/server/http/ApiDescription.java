@@ -1,5 +1,6 @@
 package app.pragmata.server.http;
 
+import app.pragmata.core.Coded;
 import app.pragmata.server.records.Act;
 import com.fasterxml.jackson.databind.JavaType;
 import io.swagger.v3.core.converter.AnnotatedType;
@@ -9,6 +10,7 @@ import io.swagger.v3.core.util.Json;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.media.StringSchema;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.Iterator;
@@ -42,6 +44,11 @@ class ApiDescription {
     public @Nullable Schema resolve(
         AnnotatedType type, ModelConverterContext context, Iterator<ModelConverter> chain) {
       JavaType javaType = Json.mapper().constructType(type.getType());
+      if (javaType != null
+          && javaType.isEnumType()
+          && Coded.class.isAssignableFrom(javaType.getRawClass())) {
+        return vocabulary(javaType.getRawClass());
+      }
       if (javaType != null && javaType.getRawClass().isRecord()) {
         byRecord.put(
             javaType.getRawClass().getSimpleName(),
@@ -52,6 +59,15 @@ class ApiDescription {
                 .collect(Collectors.toSet()));
       }
       return chain.hasNext() ? chain.next().resolve(type, context, chain) : null;
+    }
+
+    /** A word of a vocabulary is one of its codes. */
+    private static Schema<String> vocabulary(Class<?> words) {
+      var schema = new StringSchema();
+      for (Object word : words.getEnumConstants()) {
+        schema.addEnumItem(((Coded) word).code());
+      }
+      return schema;
     }
 
     Set<String> of(String record) {

@@ -18,4 +18,9 @@ class JsonReading {
             List.class,
             lists -> lists.setNullHandling(JsonSetter.Value.construct(Nulls.AS_EMPTY, Nulls.FAIL)));
   }
+
+  @Bean
+  JsonMapperBuilderCustomizer vocabulariesTravelByCode() {
+    return builder -> builder.addModule(VocabularyJson.module());
+  }
 }

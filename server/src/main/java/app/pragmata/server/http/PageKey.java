@@ -1,5 +1,6 @@
 package app.pragmata.server.http;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import java.math.BigDecimal;
@@ -67,6 +68,11 @@ public record PageKey(List<String> values) {
     } catch (DateTimeException notOurs) {
       throw unknown();
     }
+  }
+
+  /** The value as a word of a vocabulary. */
+  public <E extends Enum<E> & Coded> E word(int index, Class<E> vocabulary) {
+    return Coded.find(vocabulary, values.get(index)).orElseThrow(PageKey::unknown);
   }
 
   private static Refused unknown() {

@@ -1,12 +1,15 @@
 package app.pragmata.server.http;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Fault;
+import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import java.net.URI;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
 import org.postgresql.util.PSQLException;
 import org.slf4j.Logger;
@@ -21,6 +24,7 @@ import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.server.ResponseStatusException;
+import tools.jackson.databind.exc.InvalidFormatException;
 
 /**
  * Turns whatever went wrong into problem details (RFC 9457) that a person can read and a form can
@@ -51,10 +55,32 @@ class Problems {
     MethodArgumentTypeMismatchException.class
   })
   ResponseEntity<ProblemDetail> unreadable(Exception unreadable) {
+    if (unreadable.getCause() instanceof InvalidFormatException found
+        && Coded.class.isAssignableFrom(found.getTargetType())) {
+      return refused(new Refused(List.of(unknownWord(found))));
+    }
     return answer(
         HttpStatus.BAD_REQUEST,
         List.of(),
         "This request cannot be read. Reload the page, then try again.");
+  }
+
+  private static Fault unknownWord(InvalidFormatException found) {
+    String field =
+        found.getPath().stream()
+            .map(
+                place ->
+                    place.getPropertyName() == null
+                        ? Integer.toString(place.getIndex())
+                        : place.getPropertyName())
+            .collect(Collectors.joining("/"));
+    return new Fault(
+        field,
+        Rule.UNKNOWN_WORD,
+        "“%s” is none of the words that can stand here: %s."
+            .formatted(
+                Reading.abridged(String.valueOf(found.getValue())),
+                VocabularyJson.codes(found.getTargetType())));
   }
 
   /** Whoever asked has gone; nobody is left to answer. */

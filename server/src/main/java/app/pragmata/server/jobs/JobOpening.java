@@ -9,6 +9,10 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.PromisedLine;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
@@ -16,6 +20,7 @@ import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RecordChanged;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
+import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
@@ -27,7 +32,8 @@ public class JobOpening {
   /**
    * A job as it is promised.
    *
-   * @param quoteId null for a job straight from a call, which is charged by time and parts
+   * @param promised what an accepted quote promises; null for a job straight from a call, which is
+   *     charged by time and parts
    * @param notes what is wrong, in the caller's words; may be empty
    * @param priority null when nobody has to be there by a certain time
    * @param faultCode null while nobody knows what is wrong
@@ -37,7 +43,7 @@ public class JobOpening {
       long customerId,
       long siteId,
       @Nullable Long equipmentId,
-      @Nullable Long quoteId,
+      @Nullable Accepted promised,
       long kindOfJobId,
       String title,
       String notes,
@@ -45,7 +51,11 @@ public class JobOpening {
       @Nullable String faultCode,
       @Nullable Integer expectedMinutes) {}
 
+  /** An accepted quote and the lines that it promises. */
+  public record Accepted(long quoteId, List<PromisedLine> lines) {}
+
   private final DSLContext database;
+  private final PromiseStore promises;
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final AuditTrail audit;
@@ -53,11 +63,13 @@ public class JobOpening {
 
   JobOpening(
       DSLContext database,
+      PromiseStore promises,
       CompanyStore companies,
       NumberSeries numbers,
       AuditTrail audit,
       ApplicationEventPublisher changes) {
     this.database = database;
+    this.promises = promises;
     this.companies = companies;
     this.numbers = numbers;
     this.audit = audit;
@@ -73,26 +85,30 @@ public class JobOpening {
     row.setCustomerId(job.customerId());
     row.setSiteId(job.siteId());
     row.setEquipmentId(job.equipmentId());
-    row.setQuoteId(job.quoteId());
+    row.setQuoteId(job.promised() == null ? null : job.promised().quoteId());
     row.setKindOfJobId(job.kindOfJobId());
     row.setTitle(job.title());
     row.setNotes(job.notes());
-    row.setBillingBasis(job.quoteId() == null ? "time_and_parts" : kind.getBillingBasis());
+    row.setBillingBasis(
+        job.promised() == null ? BillingBasis.Code.TIME_AND_PARTS : kind.getBillingBasis());
     row.setFaultCode(job.faultCode());
-    row.setState("open");
+    row.setState(JobState.Code.OPEN);
     row.setStateSince(act.at());
     row.setCreatedAt(act.at());
     if (job.priority() != null) {
       ResponseTime response = getResponseTime(act, job.customerId(), job.priority());
-      row.setPriority(job.priority().label());
+      row.setPriority(job.priority());
       row.setRespondBy(respondBy(act.at(), response));
       row.setRespondAroundTheClock(response.aroundTheClock());
     }
     row.store();
+    if (job.promised() != null) {
+      promises.add(row.getId(), job.promised().quoteId(), job.promised().lines());
+    }
     database
         .insertInto(VISIT)
         .set(VISIT.JOB_ID, row.getId())
-        .set(VISIT.STATE, "unplanned")
+        .set(VISIT.STATE, VisitState.Code.UNPLANNED)
         .set(
             VISIT.EXPECTED_MINUTES,
             job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes())

@@ -1,5 +1,6 @@
 package app.pragmata.server.jobs;
 
+import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.server.generated.tables.records.JobRecord;
@@ -14,7 +15,11 @@ import org.jspecify.annotations.Nullable;
  * @param met when somebody was there; null while nobody was
  */
 public record Response(
-    String priority, LocalDateTime by, int minutesLeft, boolean late, @Nullable LocalDateTime met) {
+    Priority priority,
+    LocalDateTime by,
+    int minutesLeft,
+    boolean late,
+    @Nullable LocalDateTime met) {
   /** The job's response as of the act; null when nobody has to be there by a certain time. */
   public static @Nullable Response of(JobRecord job, Act act, WorkingCalendar calendar) {
     if (job.getPriority() == null) {

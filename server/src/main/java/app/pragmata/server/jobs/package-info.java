@@ -1,4 +1,4 @@
-/** The promise to do work: how a job comes to be, and by when somebody has to be there. */
+/** A job: how it comes to be, its visits and its facts, and by when somebody has to be there. */
 @NullMarked
 package app.pragmata.server.jobs;
 

@@ -116,7 +116,7 @@ public class OfferService {
     long held = deposits.held(quote.getId()).minor();
     return new OfferView(
         document,
-        state(quote, act),
+        QuoteService.state(quote, act).code(),
         acceptance.isPresent() ? OfferDocument.lines(offer) : document.lines(),
         acceptance.isPresent() ? OfferDocument.Sum.of(offer) : document.sum(),
         acceptance.map(QuoteAcceptanceRecord::getName).orElse(quote.getAcceptedBy()),
@@ -125,16 +125,6 @@ public class OfferService {
         held,
         depositStillDue(quote, offer).minor(),
         listQuestions(quote.getId(), act));
-  }
-
-  private static String state(QuoteRecord quote, Act act) {
-    return switch (QuoteService.state(quote, act)) {
-      case QuoteState.Draft draft -> "being changed";
-      case QuoteState.Sent sent -> "open";
-      case QuoteState.Accepted accepted -> "accepted";
-      case QuoteState.Declined declined -> "declined";
-      case QuoteState.Lapsed lapsed -> "lapsed";
-    };
   }
 
   /** The total as it would be with these lines chosen; stores nothing. */
@@ -230,7 +220,7 @@ public class OfferService {
   public void payDeposit(String token, @Nullable String card) {
     QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
     Offer offer = quotes.getOffer(quote, act().today());
-    if (!quote.getState().equals("accepted") || !offer.depositDue().isPositive()) {
+    if (quote.getState() != QuoteState.Code.ACCEPTED || !offer.depositDue().isPositive()) {
       throw new Refused(Rule.WRONG_STATE, "No deposit is due on this quote.");
     }
     Money due = depositStillDue(quote, offer);
@@ -242,7 +232,7 @@ public class OfferService {
 
   /** What is missing to the deposit; nothing before the yes, and never less than nothing. */
   private Money depositStillDue(QuoteRecord quote, Offer offer) {
-    if (!quote.getState().equals("accepted")) {
+    if (quote.getState() != QuoteState.Code.ACCEPTED) {
       return Money.ZERO;
     }
     Money missing = offer.depositDue().minus(deposits.received(quote.getId()));
@@ -286,7 +276,7 @@ public class OfferService {
   }
 
   private static void requireNewest(QuoteRecord quote, int edition) {
-    if (quote.getEdition() != edition || quote.getState().equals("draft")) {
+    if (quote.getEdition() != edition || quote.getState() == QuoteState.Code.DRAFT) {
       throw new Refused(
           Rule.STALE_VERSION,
           "This quote was changed meanwhile. Read the newest one before you answer.");

@@ -1,5 +1,6 @@
 package app.pragmata.server.offers;
 
+import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.quoting.OfferDocument;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -8,7 +9,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * A quote as its customer sees it.
  *
- * @param state open, accepted, declined, lapsed, or being changed by us
+ * @param state a draft while it is being changed by us
  * @param lines as sent or, once accepted, as chosen
  * @param contentHash by which both sides know what exactly was accepted; null before
  * @param depositHeldMinor what was paid and is not on an invoice yet
@@ -16,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record OfferView(
     OfferDocument document,
-    String state,
+    QuoteState.Code state,
     List<OfferDocument.DocumentLine> lines,
     OfferDocument.Sum sum,
     @Nullable String acceptedBy,

@@ -2,6 +2,7 @@ package app.pragmata.server.people;
 
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 
+import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
@@ -47,14 +48,14 @@ class PeopleApi {
   /**
    * What forms offer to choose from.
    *
-   * @param driveCharge how the company charges driving: per_call_out, per_hour, per_mile or none
+   * @param driveCharge how the company charges driving
    */
   record Choices(
       List<PeopleStore.Colleague> technicians,
       List<PeopleStore.Colleague> officePeople,
       List<KindOfJob> kindsOfJob,
       List<VatChoice> vatRates,
-      String driveCharge) {}
+      DriveCharge.Rule driveCharge) {}
 
   /** A rate of VAT; the usual one is taken where nobody says another. */
   record VatChoice(String code, String percent, boolean usual) {}
@@ -150,6 +151,6 @@ class PeopleApi {
                         rate.percent().stripTrailingZeros().toPlainString(),
                         rate.code().equals(company.terms().vat().usualCode())))
             .toList(),
-        company.terms().charge().on(act.today()).drive().label());
+        company.terms().charge().on(act.today()).drive().rule());
   }
 }

@@ -33,22 +33,18 @@ public class PeopleStore {
         .fetchOptional(
             row ->
                 new Credentials(
-                    new SignedIn(
-                        row.getId(),
-                        row.getName(),
-                        row.getUsername(),
-                        Role.ofStored(row.getRole())),
+                    new SignedIn(row.getId(), row.getName(), row.getUsername(), row.getRole()),
                     row.getPasswordHash()));
   }
 
   /** All active technicians by name. */
   public List<Colleague> listTechnicians() {
-    return list(PERSON.ROLE.eq(Role.TECHNICIAN.stored()));
+    return list(PERSON.ROLE.eq(Role.TECHNICIAN));
   }
 
   /** Everybody else by name: whoever can be given something to do in the office. */
   public List<Colleague> listOfficePeople() {
-    return list(PERSON.ROLE.ne(Role.TECHNICIAN.stored()));
+    return list(PERSON.ROLE.ne(Role.TECHNICIAN));
   }
 
   private List<Colleague> list(Condition who) {
@@ -65,12 +61,7 @@ public class PeopleStore {
   public void requireTechnician(long personId) {
     boolean known =
         database.fetchExists(
-            PERSON,
-            PERSON
-                .ID
-                .eq(personId)
-                .and(PERSON.ROLE.eq(Role.TECHNICIAN.stored()))
-                .and(PERSON.ACTIVE));
+            PERSON, PERSON.ID.eq(personId).and(PERSON.ROLE.eq(Role.TECHNICIAN)).and(PERSON.ACTIVE));
     if (!known) {
       throw new Refused(
           Rule.NOT_FOUND, "This technician does not exist. Choose one from the list.");

@@ -6,6 +6,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -87,7 +88,9 @@ class PlanningApi {
                     .TECHNICIAN_ID
                     .eq(id)
                     .and(VISIT.DAY.eq(read))
-                    .and(VISIT.STATE.notIn("not_this_time", "called_off")))
+                    .and(
+                        VISIT.STATE.notIn(
+                            VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF)))
             .orderBy(VISIT.START_TIME)
             .fetch(Records.mapping(PlannedStop::new)));
   }

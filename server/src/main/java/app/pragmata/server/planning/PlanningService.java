@@ -6,11 +6,12 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.field.JobState;
-import app.pragmata.core.field.VisitState;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
@@ -93,7 +94,7 @@ public class PlanningService {
                   .set(VISIT.DAY, plan.day())
                   .set(VISIT.START_TIME, plan.start())
                   .set(VISIT.EXPECTED_MINUTES, plan.expectedMinutes())
-                  .set(VISIT.STATE, "planned")
+                  .set(VISIT.STATE, VisitState.Code.PLANNED)
                   .returning(VISIT.ID)
                   .fetchSingle(VISIT.ID);
           visits.follow(act, job);
@@ -115,7 +116,12 @@ public class PlanningService {
             VISIT
                 .JOB_ID
                 .eq(jobId)
-                .and(VISIT.STATE.in("driving", "on_site", "finished", "checked")));
+                .and(
+                    VISIT.STATE.in(
+                        VisitState.Code.DRIVING,
+                        VisitState.Code.ON_SITE,
+                        VisitState.Code.FINISHED,
+                        VisitState.Code.CHECKED)));
     if (begun || !(VisitStore.state(job) instanceof JobState.Open open)) {
       throw new Refused(
           Rule.WRONG_STATE,
@@ -123,14 +129,11 @@ public class PlanningService {
     }
     database
         .update(VISIT)
-        .set(VISIT.STATE, "called_off")
+        .set(VISIT.STATE, VisitState.Code.CALLED_OFF)
         .set(VISIT.REASON, why)
         .set(VISIT.VERSION, VISIT.VERSION.plus(1))
-        .where(VISIT.JOB_ID.eq(jobId).and(VISIT.STATE.eq("planned")))
-        .execute();
-    database
-        .deleteFrom(VISIT)
-        .where(VISIT.JOB_ID.eq(jobId).and(VISIT.STATE.eq("unplanned")))
+        .where(VISIT.JOB_ID.eq(jobId))
+        .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
         .execute();
     visits.storeJob(act, job, open.callOff());
     audit.note(

@@ -7,6 +7,7 @@ import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.val;
 
+import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.WonShare;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.ListFile;
@@ -187,7 +188,7 @@ class FollowUpApi {
     return database
         .select(count(), coalesce(sum(QUOTE.NET_MINOR), BigDecimal.ZERO))
         .from(QUOTE)
-        .where(QUOTE.STATE.eq(inline("sent")).and(which))
+        .where(QUOTE.STATE.eq(inline(QuoteState.Code.SENT)).and(which))
         .fetchSingle(
             total ->
                 new Waiting(

@@ -1,13 +1,13 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.company.Company;
 import java.math.BigDecimal;
 import java.time.LocalDate;

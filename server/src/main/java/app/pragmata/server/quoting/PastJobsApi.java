@@ -47,17 +47,22 @@ class PastJobsApi {
       """
       select j.id, j.number, j.title,
         coalesce(t.labour, 0)::bigint, coalesce(t.drive, 0)::bigint, coalesce(p.cost, 0)::bigint,
-        coalesce(e.equipment_kind_id = (select equipment_kind_id from equipment where id = {1}), false)
+        coalesce(
+          e.equipment_kind_id = (select equipment_kind_id from equipment where id = {1}), false)
       from (select id, number, title, equipment_id from job
-          where kind_of_job_id = {0} and state in ('billed', 'settled') order by id desc limit 200) j
+          where kind_of_job_id = {0} and state in ('billed', 'settled')
+          order by id desc limit 200) j
       left join equipment e on e.id = j.equipment_id
       left join lateral (
         select sum(clock_minutes(started_at, ended_at)) filter (where kind = 'labour') as labour,
             sum(clock_minutes(started_at, ended_at)) filter (where kind = 'drive') as drive
-          from time_entry where visit_id in (select id from visit where job_id = j.id)) t on true
+          from time_entry
+          where removed_at is null
+            and visit_id in (select id from visit where job_id = j.id)) t on true
       left join lateral (
         select sum(cost_minor) as cost from visit_part
-          where visit_id in (select id from visit where job_id = j.id)) p on true
+          where removed_at is null
+            and visit_id in (select id from visit where job_id = j.id)) p on true
       order by j.id desc
       """;
 

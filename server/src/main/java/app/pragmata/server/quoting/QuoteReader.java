@@ -8,15 +8,16 @@ import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatRates;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.Stage;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.company.Company;
@@ -26,10 +27,8 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,8 +39,6 @@ final class QuoteReader {
   static final int MOST_LINES = 400;
   private static final int MOST_STAGES = 12;
   private static final int MOST_DUE_DAYS = 90;
-  private static final Set<String> DRIVE_CHARGES =
-      Set.of("per_call_out", "per_hour", "per_mile", "none");
   private static final int LONGEST_DESCRIPTION = 300;
   private static final int LONGEST_TEXT = 2_000;
 
@@ -125,9 +122,16 @@ final class QuoteReader {
   }
 
   private @Nullable OfferLine read(String at, TypedLine line) {
-    if (line.category().equals("heading") || line.category().equals("text")) {
+    if (line.category() == null) {
+      reading.fault(
+          at + "category",
+          Rule.MISSING,
+          "A line is labour, drive, parts, other, a heading or a text.");
+      return null;
+    }
+    if (line.category().isWords()) {
       String text = reading.text(at + "description", line.description(), LONGEST_TEXT);
-      return text == null ? null : new OfferLine.Words(text, line.category().equals("heading"));
+      return text == null ? null : new OfferLine.Words(text, line.category() == LineKind.HEADING);
     }
     QuoteLine priced = priced(at, line);
     Choice choice = choice(at, line);
@@ -147,18 +151,12 @@ final class QuoteReader {
 
   private @Nullable Choice choice(String at, TypedLine line) {
     boolean taken = Boolean.TRUE.equals(line.taken());
-    String kind = line.choice() == null || line.choice().isEmpty() ? "included" : line.choice();
-    return switch (kind) {
-      case "included" -> new Choice.Included();
-      case "option" -> new Choice.Option(taken);
-      case "alternative" -> {
+    return switch (Objects.requireNonNullElse(line.choice(), Choice.Code.INCLUDED)) {
+      case INCLUDED -> new Choice.Included();
+      case OPTION -> new Choice.Option(taken);
+      case ALTERNATIVE -> {
         String group = reading.text(at + "group", line.group(), 60);
         yield group == null ? null : new Choice.Alternative(group, taken);
-      }
-      default -> {
-        reading.fault(
-            at + "choice", Rule.NOT_FOUND, "A line is included, an option or an alternative.");
-        yield null;
       }
     };
   }
@@ -173,25 +171,19 @@ final class QuoteReader {
     }
     VatRate vatRate = vat.on(code, today);
     return switch (line.category()) {
-      case "labour" -> labour(at, line, vatRate);
-      case "drive" -> drive(at, line, vatRate);
-      case "parts" -> part(at, line, vatRate);
-      case "other" -> other(at, line, vatRate);
-      default -> {
-        reading.fault(
-            at + "category",
-            Rule.NOT_FOUND,
-            "A line is labour, drive, parts, other, a heading or a text.");
-        yield null;
-      }
+      case LABOUR -> labour(at, line, vatRate);
+      case DRIVE -> drive(at, line, vatRate);
+      case PARTS -> part(at, line, vatRate);
+      case OTHER -> other(at, line, vatRate);
+      case HEADING, TEXT -> throw new IllegalStateException("Words have no price");
     };
   }
 
   private @Nullable QuoteLine labour(String at, TypedLine line, VatRate vatRate) {
-    RateClass rateClass = rateClass(at, line.rateClass());
+    RateClass rateClass = Objects.requireNonNullElse(line.rateClass(), RateClass.NORMAL);
     String description = description(at, line, "Labour");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
-    if (rateClass == null || minutes == null || description == null) {
+    if (minutes == null || description == null) {
       return null;
     }
     UnitPrice price = price(at, line, company.terms().rates().chargePerHour(rateClass, today));
@@ -229,26 +221,22 @@ final class QuoteReader {
   private @Nullable DriveCharge driveCharge(String at, TypedLine line) {
     DriveCharge usual = charge().drive();
     boolean unpriced = line.price() == null || line.price().isBlank();
-    String label = line.charge();
-    if (label == null || label.isEmpty()) {
+    DriveCharge.Rule rule = line.charge();
+    if (rule == null) {
       // A price for what is free otherwise is one for the whole drive.
-      label = usual instanceof DriveCharge.None && !unpriced ? "per_call_out" : usual.label();
+      rule =
+          usual instanceof DriveCharge.None && !unpriced
+              ? DriveCharge.Rule.PER_CALL_OUT
+              : usual.rule();
     }
-    if (!DRIVE_CHARGES.contains(label)) {
-      reading.fault(
-          at + "charge",
-          Rule.NOT_FOUND,
-          "A drive is charged by the call-out, the hour or the mile.");
-      return null;
-    }
-    if (label.equals("none")) {
+    if (rule == DriveCharge.Rule.NONE) {
       return new DriveCharge.None();
     }
     UnitPrice price =
-        label.equals(usual.label())
+        rule == usual.rule()
             ? price(at, line, usual.rate())
             : reading.required(at + "price", line.price(), company.typed()::unitPrice);
-    return price == null ? null : DriveCharge.of(label, price);
+    return price == null ? null : DriveCharge.of(rule, price);
   }
 
   private @Nullable QuoteLine part(String at, TypedLine line, VatRate vatRate) {
@@ -306,16 +294,5 @@ final class QuoteReader {
   private @Nullable UnitPrice price(String at, TypedLine line, UnitPrice usual) {
     boolean empty = line.price() == null || line.price().isBlank();
     return empty ? usual : reading.required(at + "price", line.price(), company.typed()::unitPrice);
-  }
-
-  private @Nullable RateClass rateClass(String at, @Nullable String typed) {
-    try {
-      return typed == null || typed.isEmpty()
-          ? RateClass.NORMAL
-          : RateClass.valueOf(typed.toUpperCase(Locale.ROOT));
-    } catch (IllegalArgumentException unknown) {
-      reading.fault(at + "rateClass", Rule.NOT_FOUND, "Hours are normal, overtime or night.");
-      return null;
-    }
   }
 }

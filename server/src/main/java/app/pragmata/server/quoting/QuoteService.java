@@ -11,9 +11,9 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Offer;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.core.stores.ChargeOutPrice;
@@ -104,7 +104,7 @@ public class QuoteService {
             .insertInto(QUOTE)
             .set(row(entered))
             .set(QUOTE.NUMBER, numbers.next(NumberSeries.Series.QUOTE))
-            .set(QUOTE.STATE, "draft")
+            .set(QUOTE.STATE, QuoteState.Code.DRAFT)
             .set(QUOTE.CREATED_AT, act.at())
             .returning(QUOTE.ID)
             .fetchSingle(QUOTE.ID);
@@ -210,7 +210,7 @@ public class QuoteService {
     }
     Offer offer = quotes.getOffer(quote, act.today());
     draft.send(offer, quote.getValidUntil(), act.today());
-    quote.setState("sent");
+    quote.setState(QuoteState.Code.SENT);
     quote.setSentAt(act.at());
     OfferDocument document = editions.draft(act, quote, offer, companies.getCompany());
     editions.freeze(act, quote, offer, document);
@@ -225,7 +225,7 @@ public class QuoteService {
     if (!(state instanceof QuoteState.Sent || state instanceof QuoteState.Lapsed)) {
       throw wrongState("Only a sent quote can be taken back.");
     }
-    quote.setState("draft");
+    quote.setState(QuoteState.Code.DRAFT);
     quote.setSentAt(null);
     quote.setEdition((short) (quote.getEdition() + 1));
     store(act, quote, "taken back", "");
@@ -253,7 +253,7 @@ public class QuoteService {
   }
 
   private void storeYes(Act act, QuoteRecord quote, String name, String answeredBy) {
-    quote.setState("accepted");
+    quote.setState(QuoteState.Code.ACCEPTED);
     quote.setDecidedAt(act.at());
     quote.setAcceptedBy(name);
     quote.setAnsweredBy(answeredBy);
@@ -267,7 +267,7 @@ public class QuoteService {
   }
 
   private void storeNo(Act act, QuoteRecord quote, String reason, String answeredBy) {
-    quote.setState("declined");
+    quote.setState(QuoteState.Code.DECLINED);
     quote.setDecidedAt(act.at());
     quote.setDeclineReason(reason);
     quote.setAnsweredBy(answeredBy);
@@ -341,8 +341,9 @@ public class QuoteService {
   }
 
   private long openJob(Act act, QuoteRecord quote) {
+    Offer offer = quotes.getOffer(quote, act.today());
     int quotedMinutes =
-        quotes.getOffer(quote, act.today()).promised().stream()
+        offer.promised().stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum();
     return jobs.open(
@@ -351,7 +352,7 @@ public class QuoteService {
             quote.getCustomerId(),
             quote.getSiteId(),
             quote.getEquipmentId(),
-            quote.getId(),
+            new JobOpening.Accepted(quote.getId(), offer.promise()),
             quote.getKindOfJobId(),
             quote.getTitle(),
             quote.getOwnNotes(),
@@ -417,11 +418,10 @@ public class QuoteService {
   /** Where a stored quote stands on the act's day. */
   public static QuoteState state(QuoteRecord quote, Act act) {
     return switch (quote.getState()) {
-      case "draft" -> new QuoteState.Draft();
-      case "sent" -> QuoteState.sent(quote.getValidUntil(), act.today());
-      case "accepted" -> new QuoteState.Accepted();
-      case "declined" -> new QuoteState.Declined();
-      default -> throw new IllegalStateException("Unknown quote state " + quote.getState());
+      case DRAFT -> new QuoteState.Draft();
+      case SENT, LAPSED -> QuoteState.sent(quote.getValidUntil(), act.today());
+      case ACCEPTED -> new QuoteState.Accepted();
+      case DECLINED -> new QuoteState.Declined();
     };
   }
 

@@ -6,31 +6,29 @@ import static app.pragmata.server.generated.Tables.QUOTE_STAGE;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 
-import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.company.DriveCharge;
-import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatRates;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.core.quoting.Stage;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteLineRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.QuoteStageRecord;
+import app.pragmata.server.jobs.LineColumns;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -43,28 +41,9 @@ import org.springframework.stereotype.Repository;
 /** Quotes and their lines as the database keeps them. */
 @Repository
 public class QuoteStore {
-  private static final List<String> WORDS = List.of("heading", "text");
+  private static final List<LineKind> WORDS = List.of(LineKind.HEADING, LineKind.TEXT);
 
-  private static final List<Field<?>> LINE_FIELDS =
-      List.of(
-          QUOTE_LINE.CATEGORY,
-          QUOTE_LINE.DESCRIPTION,
-          QUOTE_LINE.MINUTES,
-          QUOTE_LINE.RATE_CLASS,
-          QUOTE_LINE.MILES,
-          QUOTE_LINE.PART_ID,
-          QUOTE_LINE.QUANTITY,
-          QUOTE_LINE.UNIT_COST,
-          QUOTE_LINE.COST_PER_MILE,
-          QUOTE_LINE.DRIVE_CHARGE,
-          QUOTE_LINE.UNIT_PRICE,
-          QUOTE_LINE.CHOICE,
-          QUOTE_LINE.CHOICE_GROUP,
-          QUOTE_LINE.TAKEN,
-          QUOTE_LINE.DISCOUNT_MINOR,
-          QUOTE_LINE.DISCOUNT_SHARE,
-          QUOTE_LINE.REDUCTION_MINOR,
-          QUOTE_LINE.VAT_CODE);
+  private static final LineColumns COLUMNS = LineColumns.of(QUOTE_LINE);
 
   private final DSLContext database;
   private final CompanyStore companies;
@@ -131,13 +110,22 @@ public class QuoteStore {
   }
 
   private static Select<Record> lineRows(Condition which) {
-    return select(LINE_FIELDS).from(QUOTE_LINE).where(which).orderBy(QUOTE_LINE.POSITION);
+    var fields = new ArrayList<Field<?>>(COLUMNS.all());
+    fields.addAll(
+        List.of(
+            QUOTE_LINE.CATEGORY,
+            QUOTE_LINE.CHOICE,
+            QUOTE_LINE.CHOICE_GROUP,
+            QUOTE_LINE.TAKEN,
+            QUOTE_LINE.DISCOUNT_MINOR,
+            QUOTE_LINE.DISCOUNT_SHARE));
+    return select(fields).from(QUOTE_LINE).where(which).orderBy(QUOTE_LINE.POSITION);
   }
 
   private static OfferLine offerLine(Record row, Function<String, VatRate> vatRates) {
-    String category = row.get(QUOTE_LINE.CATEGORY);
-    if (WORDS.contains(category)) {
-      return new OfferLine.Words(row.get(QUOTE_LINE.DESCRIPTION), category.equals("heading"));
+    LineKind kind = row.get(QUOTE_LINE.CATEGORY);
+    if (kind.isWords()) {
+      return new OfferLine.Words(row.get(QUOTE_LINE.DESCRIPTION), kind == LineKind.HEADING);
     }
     return new OfferLine.Priced(
         line(row, vatRates).reducedBy(Money.ZERO),
@@ -147,58 +135,15 @@ public class QuoteStore {
 
   private static Choice choice(Record row) {
     return switch (row.get(QUOTE_LINE.CHOICE)) {
-      case "included" -> new Choice.Included();
-      case "option" -> new Choice.Option(row.get(QUOTE_LINE.TAKEN));
-      case "alternative" ->
+      case INCLUDED -> new Choice.Included();
+      case OPTION -> new Choice.Option(row.get(QUOTE_LINE.TAKEN));
+      case ALTERNATIVE ->
           new Choice.Alternative(row.get(QUOTE_LINE.CHOICE_GROUP), row.get(QUOTE_LINE.TAKEN));
-      default -> throw new IllegalStateException("Unknown choice " + row.get(QUOTE_LINE.CHOICE));
     };
   }
 
   private static QuoteLine line(Record row, Function<String, VatRate> vatRates) {
-    String description = row.get(QUOTE_LINE.DESCRIPTION);
-    UnitPrice price = row.get(QUOTE_LINE.UNIT_PRICE);
-    BigDecimal cost = row.get(QUOTE_LINE.UNIT_COST);
-    VatRate vatRate = vatRates.apply(row.get(QUOTE_LINE.VAT_CODE));
-    Money reduction = Money.ofMinor(row.get(QUOTE_LINE.REDUCTION_MINOR));
-    return switch (Category.valueOf(row.get(QUOTE_LINE.CATEGORY).toUpperCase(Locale.ROOT))) {
-      case LABOUR ->
-          new QuoteLine.Labour(
-              description,
-              row.get(QUOTE_LINE.MINUTES),
-              RateClass.valueOf(row.get(QUOTE_LINE.RATE_CLASS).toUpperCase(Locale.ROOT)),
-              cost,
-              price,
-              vatRate,
-              reduction);
-      case DRIVE ->
-          new QuoteLine.Drive(
-              description,
-              row.get(QUOTE_LINE.MINUTES),
-              row.get(QUOTE_LINE.MILES),
-              cost,
-              row.get(QUOTE_LINE.COST_PER_MILE),
-              DriveCharge.of(row.get(QUOTE_LINE.DRIVE_CHARGE), price),
-              vatRate,
-              reduction);
-      case PARTS ->
-          new QuoteLine.Part(
-              row.get(QUOTE_LINE.PART_ID),
-              description,
-              row.get(QUOTE_LINE.QUANTITY),
-              cost,
-              price,
-              vatRate,
-              reduction);
-      case OTHER ->
-          new QuoteLine.Other(
-              description,
-              row.get(QUOTE_LINE.QUANTITY),
-              Money.rounded(cost),
-              price,
-              vatRate,
-              reduction);
-    };
+    return COLUMNS.read(row, row.get(QUOTE_LINE.CATEGORY).category(), vatRates);
   }
 
   /** Puts this offer in place of what was there; only a draft's offer is ever replaced. */
@@ -248,12 +193,12 @@ public class QuoteStore {
 
   private static QuoteLineRecord wordsRow(OfferLine.Words words, String usualVat) {
     var row = new QuoteLineRecord();
-    row.setCategory(words.heading() ? "heading" : "text");
+    row.setCategory(words.heading() ? LineKind.HEADING : LineKind.TEXT);
     row.setDescription(words.text());
     row.setUnitCost(BigDecimal.ZERO);
     row.setUnitPrice(UnitPrice.ZERO);
     row.setVatCode(usualVat);
-    row.setChoice("included");
+    row.setChoice(Choice.Code.INCLUDED);
     row.setChoiceGroup("");
     row.setTaken(true);
     row.setReductionMinor(0L);
@@ -261,55 +206,15 @@ public class QuoteStore {
   }
 
   private static QuoteLineRecord pricedRow(OfferLine.Priced priced, QuoteLine shown) {
-    QuoteLineRecord row = row(shown);
-    row.setCategory(shown.category().label());
-    row.setDescription(shown.description());
-    row.setVatCode(shown.vatRate().code());
+    var row = new QuoteLineRecord();
+    row.setCategory(LineKind.of(shown.category()));
+    COLUMNS.write(row, shown);
     row.setDiscountMinor(priced.discount().minor());
     row.setDiscountShare(priced.discount().fraction());
     row.setReductionMinor(shown.reduction().minor());
     row.setTaken(priced.choice().counts());
-    row.setChoiceGroup("");
-    switch (priced.choice()) {
-      case Choice.Included included -> row.setChoice("included");
-      case Choice.Option option -> row.setChoice("option");
-      case Choice.Alternative alternative -> {
-        row.setChoice("alternative");
-        row.setChoiceGroup(alternative.group());
-      }
-    }
-    return row;
-  }
-
-  private static QuoteLineRecord row(QuoteLine line) {
-    var row = new QuoteLineRecord();
-    switch (line) {
-      case QuoteLine.Labour labour -> {
-        row.setMinutes(labour.minutes());
-        row.setRateClass(labour.rateClass().label());
-        row.setUnitCost(labour.costPerHour());
-        row.setUnitPrice(labour.chargePerHour());
-      }
-      case QuoteLine.Drive drive -> {
-        row.setMinutes(drive.minutes());
-        row.setMiles(drive.miles());
-        row.setUnitCost(drive.costPerHour());
-        row.setCostPerMile(drive.costPerMile());
-        row.setDriveCharge(drive.charge().label());
-        row.setUnitPrice(drive.unitPrice());
-      }
-      case QuoteLine.Part part -> {
-        row.setPartId(part.partId());
-        row.setQuantity(part.quantity());
-        row.setUnitCost(part.unitCost());
-        row.setUnitPrice(part.unitPrice());
-      }
-      case QuoteLine.Other other -> {
-        row.setQuantity(other.quantity());
-        row.setUnitCost(other.unitCost().major());
-        row.setUnitPrice(other.unitPrice());
-      }
-    }
+    row.setChoice(priced.choice().code());
+    row.setChoiceGroup(priced.choice().groupName());
     return row;
   }
 }

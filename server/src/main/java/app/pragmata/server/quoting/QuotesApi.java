@@ -11,11 +11,12 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
-import app.pragmata.core.quoting.QuoteLine;
+import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
@@ -30,7 +31,6 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -56,7 +56,7 @@ class QuotesApi {
       long id,
       long number,
       int version,
-      String state,
+      QuoteState.Code state,
       long customerId,
       String customer,
       Debt debt,
@@ -229,7 +229,7 @@ class QuotesApi {
         id,
         quote.getNumber(),
         quote.getVersion(),
-        QuoteService.state(quote, act).getClass().getSimpleName().toLowerCase(Locale.ROOT),
+        QuoteService.state(quote, act).code(),
         quote.getCustomerId(),
         row.value2(),
         debts.getDebt(quote.getCustomerId(), act.today()),
@@ -264,7 +264,7 @@ class QuotesApi {
         quote.getDeclineReason(),
         row.value8(),
         offer.lines().stream().map(TypedLine::of).toList(),
-        quote.getState().equals("draft") ? costChanges(offer) : List.of(),
+        quote.getState() == QuoteState.Code.DRAFT ? costChanges(offer) : List.of(),
         computed(offer, offer.lines(), offer.faults(), companies.getCompany()));
   }
 
@@ -319,7 +319,7 @@ class QuotesApi {
   @GetMapping("/api/quotes/{id}/document")
   OfferDocument document(Act act, @PathVariable long id) {
     QuoteRecord quote = quotes.get(id);
-    return quote.getState().equals("draft")
+    return quote.getState() == QuoteState.Code.DRAFT
         ? editions.draft(act, quote, quotes.getOffer(quote, act.today()), companies.getCompany())
         : editions.get(id, quote.getEdition());
   }

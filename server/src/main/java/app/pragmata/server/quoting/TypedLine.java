@@ -1,10 +1,12 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.OfferLine;
-import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 
@@ -23,52 +25,52 @@ import org.jspecify.annotations.Nullable;
  * @param taken whether an option or alternative counts as things stand
  */
 public record TypedLine(
-    String category,
+    LineKind category,
     @Nullable String description,
     @Nullable String time,
-    @Nullable String rateClass,
+    @Nullable RateClass rateClass,
     @Nullable String miles,
-    @Nullable String charge,
+    DriveCharge.@Nullable Rule charge,
     @Nullable Long partId,
     @Nullable String quantity,
     @Nullable String cost,
     @Nullable String price,
     @Nullable String vat,
     @Nullable String discount,
-    @Nullable String choice,
+    Choice.@Nullable Code choice,
     @Nullable String group,
     @Nullable Boolean taken) {
 
   /** Labour in normal hours at the price in force. */
   public static Writing labour(String description, String time) {
-    return new Writing("labour", description).time(time).rateClass("normal");
+    return new Writing(LineKind.LABOUR, description).time(time).rateClass(RateClass.NORMAL);
   }
 
   /** A drive by the company's rule, at the price in force. */
   public static Writing drive(String description, String time, String miles) {
-    return new Writing("drive", description).time(time).miles(miles);
+    return new Writing(LineKind.DRIVE, description).time(time).miles(miles);
   }
 
   /** A part at the price in force; without a name it takes that of the price list. */
   public static Writing part(long partId, @Nullable String name, String quantity) {
-    var writing = new Writing("parts", name).quantity(quantity);
+    var writing = new Writing(LineKind.PARTS, name).quantity(quantity);
     writing.partId = partId;
     return writing;
   }
 
   /** Something else, with what one of it costs us; the customer pays that with the markup. */
   public static Writing other(String description, String quantity, String cost) {
-    return new Writing("other", description).quantity(quantity).cost(cost);
+    return new Writing(LineKind.OTHER, description).quantity(quantity).cost(cost);
   }
 
   /** Words on a line of their own, above the lines that follow. */
   public static TypedLine heading(String heading) {
-    return new Writing("heading", heading).line();
+    return new Writing(LineKind.HEADING, heading).line();
   }
 
   /** A paragraph between the lines. */
   public static TypedLine text(String text) {
-    return new Writing("text", text).line();
+    return new Writing(LineKind.TEXT, text).line();
   }
 
   /**
@@ -77,8 +79,8 @@ public record TypedLine(
    */
   TypedLine atTodaysPrice(DriveCharge companyRule) {
     boolean byOwnRule =
-        category.equals("drive") && charge != null && !charge.equals(companyRule.label());
-    return byOwnRule || category.equals("other") ? this : writing().price(null).line();
+        category == LineKind.DRIVE && charge != null && charge != companyRule.rule();
+    return byOwnRule || category == LineKind.OTHER ? this : writing().price(null).line();
   }
 
   /** A stored line as it would be typed. */
@@ -95,10 +97,10 @@ public record TypedLine(
         switch (line) {
           case QuoteLine.Labour labour ->
               labour(labour.description(), Minutes.text(labour.minutes()))
-                  .rateClass(labour.rateClass().label());
+                  .rateClass(labour.rateClass());
           case QuoteLine.Drive drive ->
               drive(drive.description(), Minutes.text(drive.minutes()), plain(drive.miles()))
-                  .charge(drive.charge().label());
+                  .charge(drive.charge().rule());
           case QuoteLine.Part part ->
               part(part.partId(), part.description(), plain(part.quantity()));
           case QuoteLine.Other other ->
@@ -108,12 +110,7 @@ public record TypedLine(
   }
 
   private static Writing chosen(Writing writing, Choice choice) {
-    return switch (choice) {
-      case Choice.Included included -> writing.choice("included", "", true);
-      case Choice.Option option -> writing.choice("option", "", option.taken());
-      case Choice.Alternative alternative ->
-          writing.choice("alternative", alternative.group(), alternative.taken());
-    };
+    return writing.choice(choice.code(), choice.groupName(), choice.counts());
   }
 
   private static String plain(BigDecimal number) {
@@ -140,23 +137,23 @@ public record TypedLine(
 
   /** A line while it is being written; what is not written stays empty. */
   public static final class Writing {
-    private final String category;
+    private final LineKind category;
     private final @Nullable String description;
     private @Nullable String time;
-    private @Nullable String rateClass;
+    private @Nullable RateClass rateClass;
     private @Nullable String miles;
-    private @Nullable String charge;
+    private DriveCharge.@Nullable Rule charge;
     private @Nullable Long partId;
     private @Nullable String quantity;
     private @Nullable String cost;
     private @Nullable String price;
     private @Nullable String vat;
     private @Nullable String discount;
-    private @Nullable String choice;
+    private Choice.@Nullable Code choice;
     private @Nullable String group;
     private @Nullable Boolean taken;
 
-    private Writing(String category, @Nullable String description) {
+    private Writing(LineKind category, @Nullable String description) {
       this.category = category;
       this.description = description;
     }
@@ -167,7 +164,7 @@ public record TypedLine(
     }
 
     /** Which hours: normal, overtime or night. */
-    public Writing rateClass(String written) {
+    public Writing rateClass(RateClass written) {
       rateClass = written;
       return this;
     }
@@ -177,7 +174,7 @@ public record TypedLine(
       return this;
     }
 
-    private Writing charge(String written) {
+    private Writing charge(DriveCharge.Rule written) {
       charge = written;
       return this;
     }
@@ -209,7 +206,7 @@ public record TypedLine(
     }
 
     /** Included, or for the customer to choose: an option, or one alternative of a group. */
-    public Writing choice(String written, String inGroup, boolean isTaken) {
+    public Writing choice(Choice.Code written, String inGroup, boolean isTaken) {
       choice = written;
       group = inGroup;
       taken = isTaken;

@@ -1,5 +1,7 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.Coded;
+import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
@@ -15,7 +17,7 @@ class WorkedJobs {
   private static final String TIMES =
       """
       select t.kind, t.rate_class, sum(clock_minutes(t.started_at, t.ended_at))::int as minutes, sum(t.miles) as miles
-        from time_entry t join visit v on v.id = t.visit_id where v.job_id = {0} and t.ended_at is not null
+        from time_entry t join visit v on v.id = t.visit_id where v.job_id = {0} and t.ended_at is not null and t.removed_at is null
         group by t.kind, t.rate_class having sum(clock_minutes(t.started_at, t.ended_at)) > 0 order by t.kind desc, t.rate_class
       """;
 
@@ -23,7 +25,7 @@ class WorkedJobs {
       """
       select p.id, p.name, sum(u.quantity) as quantity
         from visit_part u join visit v on v.id = u.visit_id join part p on p.id = u.part_id
-        where v.job_id = {0} group by p.id order by min(u.id)
+        where v.job_id = {0} and u.removed_at is null group by p.id order by min(u.id)
       """;
 
   private static final String OTHERS =
@@ -66,7 +68,9 @@ class WorkedJobs {
     String minutes = Minutes.text(row.get("minutes", Integer.class));
     return row.get("kind", String.class).equals("drive")
         ? TypedLine.drive("Call-out", minutes, plain(row.get("miles", BigDecimal.class))).line()
-        : TypedLine.labour("Labour", minutes).rateClass(row.get("rate_class", String.class)).line();
+        : TypedLine.labour("Labour", minutes)
+            .rateClass(Coded.get(RateClass.class, row.get("rate_class", String.class)))
+            .line();
   }
 
   private static String plain(BigDecimal number) {

@@ -1,10 +1,16 @@
 package app.pragmata.server.sheet;
 
+import app.pragmata.core.Category;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.customers.Debt;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.Response;
+import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -24,8 +30,8 @@ public record JobSheet(
     long number,
     int version,
     String title,
-    String state,
-    String stage,
+    JobState.Code state,
+    Stage stage,
     String kindOfJob,
     long customerId,
     String customer,
@@ -66,12 +72,12 @@ public record JobSheet(
   public record PromisedStage(String name, String part, long amountMinor) {}
 
   public record PromisedLine(
-      String category, String description, String quantity, long costMinor, long netMinor) {}
+      Category category, String description, String quantity, long costMinor, long netMinor) {}
 
   public record Visit(
       long id,
       int version,
-      String state,
+      VisitState.Code state,
       @Nullable Long technicianId,
       @Nullable String technician,
       @Nullable LocalDate day,
@@ -79,6 +85,7 @@ public record JobSheet(
       int expectedMinutes,
       String note,
       String reason,
+      boolean takesRecords,
       boolean labourMissing,
       boolean milesMissing,
       List<Time> times,
@@ -94,8 +101,10 @@ public record JobSheet(
   public record Time(
       long id,
       int version,
-      String kind,
-      String rateClass,
+      long personId,
+      String person,
+      TimeEntry.Kind kind,
+      RateClass rateClass,
       LocalTime from,
       int fromDaysLater,
       @Nullable LocalTime to,
@@ -149,5 +158,5 @@ public record JobSheet(
       long overheadMinor) {}
 
   public record Rung(
-      String category, long quotedMinor, long actualMinor, long varianceMinor, String because) {}
+      Category category, long quotedMinor, long actualMinor, long varianceMinor, String because) {}
 }

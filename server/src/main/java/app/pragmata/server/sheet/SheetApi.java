@@ -11,25 +11,26 @@ import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
-import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.costing.PromisedParts;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.PromisedParts;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.quoting.Offer;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.costing.JobStore;
-import app.pragmata.server.costing.JobStore.WholeJob;
-import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.jobs.JobStore;
+import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.records.Act;
@@ -115,7 +116,7 @@ class SheetApi {
         job.job().getVersion(),
         job.job().getTitle(),
         job.job().getState(),
-        Stage.of(job).path(),
+        Stage.of(job),
         job.kindOfJob(),
         job.job().getCustomerId(),
         job.customer(),
@@ -129,7 +130,7 @@ class SheetApi {
         job.job().getFaultCode(),
         job.job().getCauseCode(),
         promise(act, job, company.zone()),
-        visits(job, costing, company.calendar(), changes),
+        visits(job, costing, company.calendar(), changes, act.today()),
         job.others().stream()
             .map(
                 other ->
@@ -151,9 +152,9 @@ class SheetApi {
       return view.invoice().netMinor();
     }
     return switch (view.basis()) {
-      case "fixed_price" -> view.fixedPrice().netMinor();
-      case "time_and_parts" -> view.timeAndParts().netMinor();
-      default -> 0;
+      case FIXED_PRICE -> view.fixedPrice().netMinor();
+      case TIME_AND_PARTS -> view.timeAndParts().netMinor();
+      case NOT_CHARGED -> 0;
     };
   }
 
@@ -183,7 +184,7 @@ class SheetApi {
             .map(
                 line ->
                     new JobSheet.PromisedLine(
-                        line.category().label(),
+                        line.category(),
                         line.description(),
                         quantity(line),
                         line.cost().minor(),
@@ -234,14 +235,14 @@ class SheetApi {
   }
 
   private static List<JobSheet.Visit> visits(
-      WholeJob job, Costing costing, WorkingCalendar hours, List<Change> changes) {
+      WholeJob job, Costing costing, WorkingCalendar hours, List<Change> changes, LocalDate today) {
     Set<String> corrected = new HashSet<>();
     changes.stream()
         .filter(Change::isCorrection)
         .forEach(change -> corrected.add(change.recordType() + change.recordId()));
     var promised = new PromisedParts(job.promise());
     return job.visits().stream()
-        .map(visit -> visit(job, visit, costing, hours, corrected, promised))
+        .map(visit -> visit(job, visit, costing, hours, corrected, promised, today))
         .toList();
   }
 
@@ -251,10 +252,11 @@ class SheetApi {
       Costing costing,
       WorkingCalendar hours,
       Set<String> corrected,
-      PromisedParts promised) {
+      PromisedParts promised,
+      LocalDate today) {
     boolean milesMissing =
         visit.entries().stream()
-                .anyMatch(entry -> entry.kind().equals("drive") && entry.endedAt() != null)
+                .anyMatch(entry -> entry.kind() == TimeEntry.Kind.DRIVE && entry.endedAt() != null)
             && visit.entries().stream().allMatch(entry -> entry.miles().signum() == 0);
     return new JobSheet.Visit(
         visit.id(),
@@ -267,9 +269,10 @@ class SheetApi {
         visit.expectedMinutes(),
         visit.note(),
         visit.reason(),
-        isOver(visit)
+        visit.state().takesRecords(visit.day(), today),
+        visit.state().isOver()
             && visit.entries().stream()
-                .noneMatch(entry -> entry.kind().equals("labour") && entry.minutes() > 0),
+                .noneMatch(entry -> entry.kind() == TimeEntry.Kind.LABOUR && entry.minutes() > 0),
         milesMissing,
         visit.entries().stream()
             .map(entry -> time(entry, visit.day(), costing, hours, corrected))
@@ -277,10 +280,6 @@ class SheetApi {
         visit.uses().stream()
             .map(use -> part(job, use, visit.day(), corrected, promised))
             .toList());
-  }
-
-  private static boolean isOver(WholeVisit visit) {
-    return List.of("finished", "checked").contains(visit.state());
   }
 
   private static JobSheet.Time time(
@@ -294,6 +293,8 @@ class SheetApi {
     return new JobSheet.Time(
         entry.id(),
         entry.version(),
+        entry.personId(),
+        entry.person(),
         entry.kind(),
         entry.rateClass(),
         from.toLocalTime(),
@@ -302,7 +303,7 @@ class SheetApi {
         to == null ? 0 : (int) ChronoUnit.DAYS.between(day, to.toLocalDate()),
         entry.endedAt() == null
             || hours.split(entry.startedAt(), entry.endedAt()).stream()
-                .allMatch(span -> span.rateClass().label().equals(entry.rateClass())),
+                .allMatch(span -> span.rateClass() == entry.rateClass()),
         entry.minutes(),
         entry.miles(),
         entry.description(),
@@ -339,7 +340,7 @@ class SheetApi {
       CostSheet.Rung rung = sheet.rung(category);
       rungs.add(
           new JobSheet.Rung(
-              category.label(),
+              category,
               rung.quoted().minor(),
               rung.actual().minor(),
               rung.variance().minor(),

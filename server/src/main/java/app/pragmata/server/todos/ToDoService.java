@@ -9,6 +9,7 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.people.Role;
 import app.pragmata.server.generated.tables.records.ToDoRecord;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AuditTrail;
@@ -81,8 +82,9 @@ public class ToDoService {
             .select(PERSON.ID)
             .from(PERSON)
             .where(PERSON.ACTIVE)
-            .and(PERSON.ROLE.ne("technician"))
-            .orderBy(PERSON.ID.eq(lastPersonId).desc(), PERSON.ROLE.eq("office").desc(), PERSON.ID)
+            .and(PERSON.ROLE.ne(Role.TECHNICIAN))
+            .orderBy(
+                PERSON.ID.eq(lastPersonId).desc(), PERSON.ROLE.eq(Role.OFFICE).desc(), PERSON.ID)
             .limit(1)
             .fetchSingle(PERSON.ID);
     return insert(act, new ToDoForm(0, what, person, null, null, null, quoteId));
@@ -135,7 +137,7 @@ public class ToDoService {
     LocalDate due = reading.optional("due", form.due(), typed -> Day.parse(typed, act.today()));
     long person = form.forPersonId() == null ? act.personId() : form.forPersonId();
     if (!database.fetchExists(
-        PERSON, PERSON.ID.eq(person).and(PERSON.ACTIVE).and(PERSON.ROLE.ne("technician")))) {
+        PERSON, PERSON.ID.eq(person).and(PERSON.ACTIVE).and(PERSON.ROLE.ne(Role.TECHNICIAN)))) {
       reading.fault("forPersonId", Rule.NOT_FOUND, "Choose somebody of the office.");
     }
     reading.refuseIfFaulty();

@@ -1,30 +1,25 @@
 package app.pragmata.server.worklists;
 
-import app.pragmata.server.costing.JobStore.WholeJob;
-import java.util.List;
-import java.util.Locale;
+import app.pragmata.core.Coded;
+import app.pragmata.server.jobs.JobStore.WholeJob;
 
 /** Where money stands on its way from quote to bank. */
-public enum Stage {
+public enum Stage implements Coded {
   QUOTED(14),
   WON(5),
   BOOKED(0),
   WORKED(3),
   CHECKED(3),
   BILLED(0),
-  PAID(Integer.MAX_VALUE);
-
-  private static final List<String> AHEAD = List.of("planned", "driving", "on_site");
+  /** What came in this month; a job is here beside where it stands. */
+  PAID(Integer.MAX_VALUE),
+  /** Nothing is to come; no list of its own. */
+  SETTLED(Integer.MAX_VALUE);
 
   private final int patienceDays;
 
   Stage(int patienceDays) {
     this.patienceDays = patienceDays;
-  }
-
-  /** How its addresses name it. */
-  public String path() {
-    return name().toLowerCase(Locale.ROOT);
   }
 
   /**
@@ -35,18 +30,14 @@ public enum Stage {
     return patienceDays;
   }
 
-  /**
-   * Where a job's money stands; a job that was called off stands nowhere and is found with the
-   * settled ones.
-   */
+  /** Where a job's money stands; one that was called off is found with the settled ones. */
   public static Stage of(WholeJob job) {
     return switch (job.job().getState()) {
-      case "open" ->
-          job.visits().stream().anyMatch(visit -> AHEAD.contains(visit.state())) ? BOOKED : WON;
-      case "worked" -> WORKED;
-      case "checked" -> CHECKED;
-      case "billed" -> BILLED;
-      default -> PAID;
+      case OPEN -> job.visits().stream().anyMatch(visit -> visit.state().isAhead()) ? BOOKED : WON;
+      case WORKED -> WORKED;
+      case CHECKED -> CHECKED;
+      case BILLED -> BILLED;
+      case SETTLED, CALLED_OFF -> SETTLED;
     };
   }
 }

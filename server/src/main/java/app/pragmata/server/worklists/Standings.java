@@ -13,20 +13,22 @@ import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.BillingBasis;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
-import app.pragmata.core.costing.JobFacts;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.costing.JobStore;
-import app.pragmata.server.costing.JobStore.WholeJob;
-import app.pragmata.server.costing.JobStore.WholeVisit;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
+import app.pragmata.server.jobs.JobStore;
+import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.quoting.QuoteStore;
 import app.pragmata.server.records.RecordChanged;
 import java.time.Clock;
@@ -57,7 +59,6 @@ import org.springframework.transaction.support.TransactionSynchronizationManager
 @Repository
 public class Standings {
   private static final int PORTION = 500;
-  private static final List<String> AHEAD = List.of("planned", "driving", "on_site");
 
   private final DSLContext database;
   private final JobStore jobs;
@@ -145,7 +146,7 @@ public class Standings {
     store(rows);
     database
         .deleteFrom(STANDING)
-        .where(STANDING.KIND.eq("quote"))
+        .where(STANDING.KIND.eq(WorkKind.QUOTE))
         .and(
             STANDING.RECORD_ID.in(
                 select(JOB.QUOTE_ID)
@@ -203,7 +204,7 @@ public class Standings {
         .join(SITE)
         .on(SITE.ID.eq(QUOTE.SITE_ID))
         .where(QUOTE.ID.in(quoteIds))
-        .and(QUOTE.STATE.ne("declined"))
+        .and(QUOTE.STATE.ne(QuoteState.Code.DECLINED))
         .andNotExists(selectOne().from(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID)))
         .forEach(
             row ->
@@ -217,7 +218,7 @@ public class Standings {
                         cameIn.getOrDefault(row.get(QUOTE.ID), List.of()))));
     database
         .deleteFrom(STANDING)
-        .where(STANDING.KIND.eq("quote").and(STANDING.RECORD_ID.in(quoteIds)))
+        .where(STANDING.KIND.eq(WorkKind.QUOTE).and(STANDING.RECORD_ID.in(quoteIds)))
         .execute();
     store(standing);
   }
@@ -234,20 +235,24 @@ public class Standings {
       CostSheet sheet,
       List<CameIn> cameIn) {
     var row = new StandingRecord();
-    row.setKind("quote");
+    row.setKind(WorkKind.QUOTE);
     row.setRecordId(quote.getId());
-    row.setStage((quote.getState().equals("accepted") ? Stage.WON : Stage.QUOTED).path());
+    boolean accepted = quote.getState() == QuoteState.Code.ACCEPTED;
+    row.setStage(accepted ? Stage.WON : Stage.QUOTED);
     row.setDay(
         Objects.requireNonNullElse(
                 quote.getDecidedAt(),
                 Objects.requireNonNullElse(quote.getSentAt(), quote.getCreatedAt()))
             .atZone(zone)
             .toLocalDate());
-    row.setValidUntil(quote.getState().equals("sent") ? quote.getValidUntil() : null);
+    row.setValidUntil(quote.getState() == QuoteState.Code.SENT ? quote.getValidUntil() : null);
     row.setValueMinor(quote.getNetMinor());
     row.setMarginPercent(sheet.quotedMargin().percent());
     row.setTechnicianId(null);
-    row.setRemark(quote.getState().equals("accepted") ? "no job yet" : quote.getState());
+    row.setRemark(
+        accepted
+            ? Remark.NO_JOB_YET
+            : quote.getState() == QuoteState.Code.SENT ? Remark.SENT : Remark.DRAFT);
     name(row, quote.getNumber(), customer, site, quote.getTitle());
     row.setRungs(rungs(sheet));
     receive(row, cameIn);
@@ -262,15 +267,15 @@ public class Standings {
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
     Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
     var row = new StandingRecord();
-    row.setKind("job");
+    row.setKind(WorkKind.JOB);
     row.setRecordId(job.job().getId());
-    row.setStage(stage == Stage.PAID ? "settled" : stage.path());
+    row.setStage(stage);
     row.setDay(day(stage, job, invoice, company.zone()));
     row.setValidUntil(null);
     row.setValueMinor(invoice == null ? net.minor() : invoice.getOwedMinor());
     row.setMarginPercent(margin.percent());
     row.setTechnicianId(technician(job));
-    row.setRemark(remark(stage, job, invoice));
+    remark(row, stage, job, invoice);
     name(row, job.job().getNumber(), job.customer(), job.site().name(), job.job().getTitle());
     row.setRungs(rungs(sheet));
     receive(row, cameIn);
@@ -306,11 +311,12 @@ public class Standings {
     if (invoice != null) {
       return Money.ofMinor(invoice.getNetMinor());
     }
-    if (job.job().getBillingBasis().equals("not_charged")) {
+    if (job.job().getBillingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return Money.ZERO;
     }
     boolean byWork =
-        job.job().getBillingBasis().equals("time_and_parts") && stage.compareTo(Stage.BOOKED) > 0;
+        job.job().getBillingBasis() == BillingBasis.Code.TIME_AND_PARTS
+            && stage.compareTo(Stage.BOOKED) > 0;
     return byWork
         ? new Billing(company.terms(), company.locale(), today())
             .draft(job.facts(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
@@ -325,7 +331,7 @@ public class Standings {
     return switch (stage) {
       case BOOKED ->
           job.visits().stream()
-              .filter(visit -> AHEAD.contains(visit.state()))
+              .filter(visit -> visit.state().isAhead())
               .map(WholeVisit::day)
               .filter(Objects::nonNull)
               .min(LocalDate::compareTo)
@@ -343,23 +349,33 @@ public class Standings {
         .orElse(null);
   }
 
-  private static String remark(Stage stage, WholeJob job, @Nullable InvoiceRecord invoice) {
-    return switch (stage) {
-      case WON -> "no time yet";
-      case BOOKED ->
-          count(job, "on_site") > 0 ? "on site" : count(job, "driving") > 0 ? "driving" : "planned";
-      case WORKED ->
-          count(job, "finished") == 1
-              ? "1 visit to check"
-              : count(job, "finished") + " visits to check";
-      case CHECKED -> job.job().getBillingBasis().replace('_', ' ');
-      case BILLED -> invoice == null ? "" : "invoice " + invoice.getNumber();
-      case PAID, QUOTED -> "";
-    };
+  private static void remark(
+      StandingRecord row, Stage stage, WholeJob job, @Nullable InvoiceRecord invoice) {
+    row.setRemark(
+        switch (stage) {
+          case WON -> Remark.NO_TIME_YET;
+          case BOOKED ->
+              count(job, VisitState.Code.ON_SITE) > 0
+                  ? Remark.ON_SITE
+                  : count(job, VisitState.Code.DRIVING) > 0 ? Remark.DRIVING : Remark.PLANNED;
+          case WORKED -> Remark.VISITS_TO_CHECK;
+          case CHECKED ->
+              switch (job.job().getBillingBasis()) {
+                case FIXED_PRICE -> Remark.FIXED_PRICE;
+                case TIME_AND_PARTS -> Remark.TIME_AND_PARTS;
+                case NOT_CHARGED -> Remark.NOT_CHARGED;
+              };
+          case BILLED -> Remark.INVOICE;
+          case PAID, QUOTED, SETTLED -> Remark.NONE;
+        });
+    row.setRemarkNumber(
+        stage == Stage.WORKED
+            ? Long.valueOf(count(job, VisitState.Code.FINISHED))
+            : stage == Stage.BILLED && invoice != null ? invoice.getNumber() : null);
   }
 
-  private static long count(WholeJob job, String state) {
-    return job.visits().stream().filter(visit -> visit.state().equals(state)).count();
+  private static long count(WholeJob job, VisitState.Code state) {
+    return job.visits().stream().filter(visit -> visit.state() == state).count();
   }
 
   private static Long[] rungs(CostSheet sheet) {

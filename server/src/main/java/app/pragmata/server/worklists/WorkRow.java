@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param response by when somebody has to be there; null where nobody has, or somebody was
  */
 record WorkRow(
-    String kind,
+    WorkKind kind,
     long id,
     long number,
     String title,
@@ -28,7 +28,8 @@ record WorkRow(
     LocalDate day,
     int ageDays,
     boolean stuck,
-    String remark,
+    Remark remark,
+    @Nullable Long remarkNumber,
     long valueMinor,
     @Nullable BigDecimal marginPercent,
     List<SmallRung> rungs,

@@ -76,6 +76,7 @@ class Worklists {
                 STANDING.MARGIN_PERCENT,
                 STANDING.TECHNICIAN_ID,
                 STANDING.REMARK,
+                STANDING.REMARK_NUMBER,
                 STANDING.CUSTOMER_NAME,
                 STANDING.RUNGS)
             .from(STANDING)
@@ -94,6 +95,7 @@ class Worklists {
             ROW.VALUE_MINOR,
             ROW.MARGIN_PERCENT,
             ROW.REMARK,
+            ROW.REMARK_NUMBER,
             ROW.RUNGS,
             NUMBER,
             TITLE,
@@ -106,9 +108,9 @@ class Worklists {
         .select(JOB.fields())
         .from(page)
         .leftJoin(JOB)
-        .on(ROW.KIND.eq("job").and(JOB.ID.eq(ROW.RECORD_ID)))
+        .on(ROW.KIND.eq(WorkKind.JOB).and(JOB.ID.eq(ROW.RECORD_ID)))
         .leftJoin(QUOTE)
-        .on(ROW.KIND.eq("quote").and(QUOTE.ID.eq(ROW.RECORD_ID)))
+        .on(ROW.KIND.eq(WorkKind.QUOTE).and(QUOTE.ID.eq(ROW.RECORD_ID)))
         .join(CUSTOMER)
         .on(CUSTOMER.ID.eq(coalesce(JOB.CUSTOMER_ID, QUOTE.CUSTOMER_ID)))
         .join(SITE)
@@ -130,7 +132,7 @@ class Worklists {
           case "customer" -> row.customer();
           default -> row.day();
         };
-    return PageKey.of(first, row.kind(), row.id());
+    return PageKey.of(first, row.kind().code(), row.id());
   }
 
   Total total(Act act, Question asked) {
@@ -162,7 +164,7 @@ class Worklists {
     if (stage == Stage.PAID) {
       return STANDING.RECEIVED_ON.ge(act.today().withDayOfMonth(1));
     }
-    Condition here = STANDING.STAGE.eq(inline(stage.path()));
+    Condition here = STANDING.STAGE.eq(inline(stage));
     return stage == Stage.QUOTED
         ? here.and(
             STANDING
@@ -203,22 +205,26 @@ class Worklists {
                             figures
                                 .value()
                                 .eq(key.number(0))
-                                .and(row(kind, id).gt(key.text(1), key.number(2)))));
+                                .and(row(kind, id).gt(kind(key), key.number(2)))));
         case "margin" ->
             new Order(
                 List.of(margin.asc(), kind.asc(), id.asc()),
-                key -> row(margin, kind, id).gt(key.decimal(0), key.text(1), key.number(2)));
+                key -> row(margin, kind, id).gt(key.decimal(0), kind(key), key.number(2)));
         case "customer" ->
             new Order(
                 List.of(customer.asc(), kind.asc(), id.asc()),
                 key ->
                     row(customer, kind, id)
-                        .gt(key.text(0).toLowerCase(Locale.ROOT), key.text(1), key.number(2)));
+                        .gt(key.text(0).toLowerCase(Locale.ROOT), kind(key), key.number(2)));
         default ->
             new Order(
                 List.of(figures.day().asc(), kind.asc(), id.asc()),
-                key -> row(figures.day(), kind, id).gt(key.day(0), key.text(1), key.number(2)));
+                key -> row(figures.day(), kind, id).gt(key.day(0), kind(key), key.number(2)));
       };
+    }
+
+    private static WorkKind kind(PageKey key) {
+      return key.word(1, WorkKind.class);
     }
 
     Condition further(PageKey key) {
@@ -231,7 +237,7 @@ class Worklists {
     int age = (int) ChronoUnit.DAYS.between(day, act.today());
     LocalDate validUntil = found.get(ROW.VALID_UNTIL);
     boolean lapsed = validUntil != null && validUntil.isBefore(act.today());
-    boolean isJob = found.get(ROW.KIND).equals("job");
+    boolean isJob = found.get(ROW.KIND) == WorkKind.JOB;
     Long[] rungs = found.get(ROW.RUNGS);
     return new WorkRow(
         found.get(ROW.KIND),
@@ -246,6 +252,7 @@ class Worklists {
         age,
         lapsed || age > stage.patienceDays(),
         remark(stage, lapsed, found),
+        stage == Stage.PAID ? found.get(INVOICE.NUMBER) : found.get(ROW.REMARK_NUMBER),
         found.get(ROW.VALUE_MINOR),
         found.get(ROW.MARGIN_PERCENT),
         IntStream.range(0, rungs.length / 2)
@@ -256,11 +263,13 @@ class Worklists {
             : null);
   }
 
-  private static String remark(Stage stage, boolean lapsed, Record found) {
-    if (stage == Stage.PAID && found.get(INVOICE.NUMBER) != null) {
-      return (found.get(INVOICE.OWED_MINOR) > 0 ? "part of invoice " : "invoice ")
-          + found.get(INVOICE.NUMBER);
+  private static Remark remark(Stage stage, boolean lapsed, Record found) {
+    if (stage != Stage.PAID) {
+      return lapsed ? Remark.LAPSED : found.get(ROW.REMARK);
     }
-    return stage == Stage.PAID ? "deposit" : lapsed ? "lapsed" : found.get(ROW.REMARK);
+    if (found.get(INVOICE.NUMBER) == null) {
+      return Remark.DEPOSIT;
+    }
+    return found.get(INVOICE.OWED_MINOR) > 0 ? Remark.PART_OF_INVOICE : Remark.INVOICE;
   }
 }

@@ -4,10 +4,12 @@ import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.sum;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.company.CompanyStore;
@@ -18,9 +20,7 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
-import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -44,7 +44,7 @@ class WorklistsApi {
    * @param amountMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
    * @param remark how old the oldest is, or until when work is booked
    */
-  record StageTotal(String stage, long amountMinor, int count, String remark, boolean stuck) {}
+  record StageTotal(Stage stage, long amountMinor, int count, String remark, boolean stuck) {}
 
   /**
    * A page of the rows that match, of so many in all.
@@ -66,18 +66,17 @@ class WorklistsApi {
   @GetMapping("/api/money-line")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public List<StageTotal> moneyLine(Act act) {
-    Map<String, StageTotal> unbilled = unbilled(act);
+    Map<Stage, StageTotal> unbilled = unbilled(act);
     var totals = new ArrayList<StageTotal>();
     for (Stage stage : UNBILLED) {
-      totals.add(
-          unbilled.getOrDefault(stage.path(), new StageTotal(stage.path(), 0, 0, "", false)));
+      totals.add(unbilled.getOrDefault(stage, new StageTotal(stage, 0, 0, "", false)));
     }
     totals.add(billed(act));
     totals.add(paid(act));
     return totals;
   }
 
-  private Map<String, StageTotal> unbilled(Act act) {
+  private Map<Stage, StageTotal> unbilled(Act act) {
     var lapsed = STANDING.VALID_UNTIL.lt(act.today());
     return database
         .select(
@@ -88,16 +87,16 @@ class WorklistsApi {
             max(STANDING.DAY),
             count().filterWhere(lapsed))
         .from(STANDING)
-        .where(STANDING.STAGE.in(UNBILLED.stream().map(Stage::path).toList()))
-        .and(STANDING.STAGE.ne("settled"))
-        .and(Worklists.standsAt(Stage.QUOTED, act).or(STANDING.STAGE.ne(Stage.QUOTED.path())))
+        .where(STANDING.STAGE.in(UNBILLED))
+        .and(STANDING.STAGE.ne(inline(Stage.SETTLED)))
+        .and(Worklists.standsAt(Stage.QUOTED, act).or(STANDING.STAGE.ne(Stage.QUOTED)))
         .groupBy(STANDING.STAGE)
         .fetchMap(
             STANDING.STAGE,
             row ->
                 total(
                     act,
-                    Stage.valueOf(row.value1().toUpperCase(Locale.ROOT)),
+                    row.value1(),
                     row.value2().longValueExact(),
                     row.value3(),
                     row.value4(),
@@ -115,7 +114,7 @@ class WorklistsApi {
       boolean lapsed) {
     long age = ChronoUnit.DAYS.between(oldest, act.today());
     return new StageTotal(
-        stage.path(),
+        stage,
         amountMinor,
         count,
         stage == Stage.BOOKED ? "to " + companies.getCompany().shortDay(newest) : age + " d",
@@ -132,7 +131,7 @@ class WorklistsApi {
               long late =
                   row.value3() == null ? 0 : ChronoUnit.DAYS.between(row.value3(), act.today());
               return new StageTotal(
-                  Stage.BILLED.path(),
+                  Stage.BILLED,
                   row.value1().longValueExact(),
                   row.value2(),
                   late > 0 ? late + " d late" : row.value2() == 0 ? "" : "none late",
@@ -142,7 +141,7 @@ class WorklistsApi {
 
   private StageTotal paid(Act act) {
     Worklists.Total paid = worklists.total(act, new Worklists.Question(Stage.PAID, "", "", ""));
-    return new StageTotal(Stage.PAID.path(), paid.amountMinor(), paid.count(), "this month", false);
+    return new StageTotal(Stage.PAID, paid.amountMinor(), paid.count(), "this month", false);
   }
 
   /**
@@ -180,7 +179,7 @@ class WorklistsApi {
       @RequestParam(defaultValue = "") String technician,
       @RequestParam(defaultValue = "csv") String format) {
     var asked = new Worklists.Question(known(stage), sort, filter, technician);
-    return ListFile.named(asked.stage().path(), format)
+    return ListFile.named(asked.stage().code(), format)
         .head(
             "Kind",
             "Number",
@@ -196,14 +195,14 @@ class WorklistsApi {
             worklists.list(act, asked, "", ListFile.MOST_ROWS),
             row ->
                 new @Nullable Object[] {
-                  row.kind(),
+                  row.kind().code(),
                   row.number(),
                   row.customer(),
                   row.site(),
                   row.title(),
                   row.technician(),
                   row.day(),
-                  row.remark(),
+                  row.remark().words(row.remarkNumber()),
                   ListFile.amount(row.valueMinor()),
                   row.marginPercent()
                 })
@@ -211,9 +210,8 @@ class WorklistsApi {
   }
 
   private static Stage known(String stage) {
-    return Stream.of(Stage.values())
-        .filter(candidate -> candidate.path().equals(stage))
-        .findFirst()
+    return Coded.find(Stage.class, stage)
+        .filter(found -> found != Stage.SETTLED)
         .orElseThrow(
             () -> new Refused(Rule.NOT_FOUND, "There is no such stage on the Money line."));
   }

@@ -112,3 +112,5 @@ create table customer_note (
 );
 create index on customer_note (customer_id);
 create index on customer_note (pinned_by);
+
+alter table to_do add foreign key (customer_id) references customer;

@@ -1,5 +1,6 @@
-package app.pragmata.core.field;
+package app.pragmata.core.jobs;
 
+import app.pragmata.core.Coded;
 import java.util.List;
 
 /**
@@ -45,6 +46,40 @@ public sealed interface JobState {
   record Settled() implements JobState {}
 
   record CalledOff() implements JobState {}
+
+  /** The states by name. */
+  enum Code implements Coded {
+    OPEN,
+    WORKED,
+    CHECKED,
+    BILLED,
+    SETTLED,
+    CALLED_OFF
+  }
+
+  /** The state of this name, with its moves. */
+  static JobState of(Code code) {
+    return switch (code) {
+      case OPEN -> new Open();
+      case WORKED -> new Worked();
+      case CHECKED -> new Checked();
+      case BILLED -> new Billed();
+      case SETTLED -> new Settled();
+      case CALLED_OFF -> new CalledOff();
+    };
+  }
+
+  /** The state's name. */
+  default Code code() {
+    return switch (this) {
+      case Open open -> Code.OPEN;
+      case Worked worked -> Code.WORKED;
+      case Checked checked -> Code.CHECKED;
+      case Billed billed -> Code.BILLED;
+      case Settled settled -> Code.SETTLED;
+      case CalledOff calledOff -> Code.CALLED_OFF;
+    };
+  }
 
   private static Unbilled from(List<VisitState> visits) {
     boolean toCheck = visits.stream().anyMatch(VisitState.Finished.class::isInstance);

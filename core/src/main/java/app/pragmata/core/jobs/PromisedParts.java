@@ -1,6 +1,5 @@
-package app.pragmata.core.costing;
+package app.pragmata.core.jobs;
 
-import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.Collection;
 import java.util.LinkedHashMap;

@@ -1,4 +1,4 @@
-package app.pragmata.core.quoting;
+package app.pragmata.core.jobs;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.DriveCharge;

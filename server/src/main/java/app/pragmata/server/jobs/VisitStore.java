@@ -1,4 +1,4 @@
-package app.pragmata.server.planning;
+package app.pragmata.server.jobs;
 
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
@@ -6,10 +6,12 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.jooq.impl.DSL.min;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.field.JobState;
-import app.pragmata.core.field.VisitState;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
@@ -30,7 +32,7 @@ public class VisitStore {
   /** A visit with its job, both locked until the transaction ends. */
   public record Locked(VisitRecord visit, JobRecord job) {
     public VisitState state() {
-      return VisitStore.state(visit.getState());
+      return VisitState.of(visit.getState());
     }
   }
 
@@ -70,7 +72,7 @@ public class VisitStore {
   /** Stores a visit's new state and values, and lets its job follow. */
   public void store(Act act, Locked locked, VisitState state) {
     VisitRecord visit = locked.visit();
-    visit.setState(stored(state));
+    visit.setState(state.code());
     visit.setVersion(visit.getVersion() + 1);
     visit.update();
     if (state instanceof VisitState.OnSite || state instanceof VisitState.Finished) {
@@ -88,7 +90,12 @@ public class VisitStore {
               .from(TIME_ENTRY)
               .join(VISIT)
               .on(VISIT.ID.eq(TIME_ENTRY.VISIT_ID))
-              .where(VISIT.JOB_ID.eq(job.getId()).and(TIME_ENTRY.KIND.eq("labour")))
+              .where(
+                  VISIT
+                      .JOB_ID
+                      .eq(job.getId())
+                      .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR))
+                      .and(TIME_ENTRY.REMOVED_AT.isNull()))
               .fetchSingle()
               .value1();
       job.setRespondedAt(begun == null ? act.at() : begun);
@@ -109,9 +116,8 @@ public class VisitStore {
 
   /** Stores a job's state; a change of it is dated by the act. */
   public void storeJob(Act act, JobRecord job, JobState state) {
-    String stored = stored(state);
-    if (!stored.equals(job.getState())) {
-      job.setState(stored);
+    if (state.code() != job.getState()) {
+      job.setState(state.code());
       job.setStateSince(act.at());
     }
     job.setVersion(job.getVersion() + 1);
@@ -127,7 +133,11 @@ public class VisitStore {
     throw new Refused(
         Rule.WRONG_STATE,
         "Job %d is %s; nothing on it can be changed any more."
-            .formatted(job.getNumber(), job.getState().replace('_', ' ')));
+            .formatted(job.getNumber(), words(job.getState())));
+  }
+
+  private static String words(Coded state) {
+    return state.code().replace('_', ' ');
   }
 
   /** The source of an entry that a job's visit or document gives rise to. */
@@ -147,57 +157,11 @@ public class VisitStore {
         .select(VISIT.STATE)
         .from(VISIT)
         .where(VISIT.JOB_ID.eq(jobId))
-        .fetch(row -> state(row.value1()));
+        .fetch(row -> VisitState.of(row.value1()));
   }
 
-  /** The job's state as a type. */
+  /** The job's state with its moves. */
   public static JobState state(JobRecord job) {
-    return switch (job.getState()) {
-      case "open" -> new JobState.Open();
-      case "worked" -> new JobState.Worked();
-      case "checked" -> new JobState.Checked();
-      case "billed" -> new JobState.Billed();
-      case "settled" -> new JobState.Settled();
-      case "called_off" -> new JobState.CalledOff();
-      default -> throw new IllegalStateException("Unknown job state " + job.getState());
-    };
-  }
-
-  private static String stored(JobState state) {
-    return switch (state) {
-      case JobState.Open open -> "open";
-      case JobState.Worked worked -> "worked";
-      case JobState.Checked checked -> "checked";
-      case JobState.Billed billed -> "billed";
-      case JobState.Settled settled -> "settled";
-      case JobState.CalledOff calledOff -> "called_off";
-    };
-  }
-
-  private static VisitState state(String stored) {
-    return switch (stored) {
-      case "unplanned" -> new VisitState.Unplanned();
-      case "planned" -> new VisitState.Planned();
-      case "driving" -> new VisitState.Driving();
-      case "on_site" -> new VisitState.OnSite();
-      case "finished" -> new VisitState.Finished();
-      case "checked" -> new VisitState.Checked();
-      case "not_this_time" -> new VisitState.NotThisTime();
-      case "called_off" -> new VisitState.CalledOff();
-      default -> throw new IllegalStateException("Unknown visit state " + stored);
-    };
-  }
-
-  private static String stored(VisitState state) {
-    return switch (state) {
-      case VisitState.Unplanned unplanned -> "unplanned";
-      case VisitState.Planned planned -> "planned";
-      case VisitState.Driving driving -> "driving";
-      case VisitState.OnSite onSite -> "on_site";
-      case VisitState.Finished finished -> "finished";
-      case VisitState.Checked checked -> "checked";
-      case VisitState.NotThisTime notThisTime -> "not_this_time";
-      case VisitState.CalledOff calledOff -> "called_off";
-    };
+    return JobState.of(job.getState());
   }
 }

@@ -1,4 +1,4 @@
-package app.pragmata.core.field;
+package app.pragmata.core.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -35,7 +35,8 @@ class VisitStateTest {
     return Stream.of(
         Arguments.of(VisitState.Unplanned.class, Set.of("plan", "notThisTime", "callOff")),
         Arguments.of(
-            VisitState.Planned.class, Set.of("plan", "drive", "arrive", "notThisTime", "callOff")),
+            VisitState.Planned.class,
+            Set.of("plan", "drive", "arrive", "writeDown", "notThisTime", "callOff")),
         Arguments.of(VisitState.Driving.class, Set.of("arrive", "notThisTime", "callOff")),
         Arguments.of(VisitState.OnSite.class, Set.of("finish", "notThisTime", "callOff")),
         Arguments.of(VisitState.Finished.class, Set.of("check", "notThisTime", "callOff")),

@@ -1,4 +1,4 @@
-package app.pragmata.server.costing;
+package app.pragmata.server.jobs;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
@@ -21,27 +21,26 @@ import static org.jooq.impl.DSL.selectCount;
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatRates;
-import app.pragmata.core.costing.JobFacts;
-import app.pragmata.core.costing.JobFacts.OtherCost;
-import app.pragmata.core.costing.JobFacts.VisitFacts;
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
+import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.OtherCost;
+import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.quoting.QuoteLine;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.quoting.QuoteStore;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
-import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.function.Function;
@@ -111,7 +110,7 @@ public class JobStore {
   public record WholeVisit(
       long id,
       int version,
-      String state,
+      VisitState.Code state,
       @Nullable Long technicianId,
       @Nullable String technician,
       @Nullable LocalDate day,
@@ -123,11 +122,10 @@ public class JobStore {
       List<Use> uses) {
     /** Clocks that still run are no facts yet. */
     VisitFacts facts(ZoneId zone) {
-      boolean billable = !List.of("not_this_time", "called_off").contains(state);
       return new VisitFacts(
           id,
           Objects.requireNonNullElse(day, LocalDate.MIN),
-          billable,
+          !state.isDropped(),
           entries.stream()
               .filter(entry -> entry.endedAt() != null)
               .map(entry -> entry.fact(zone))
@@ -141,8 +139,9 @@ public class JobStore {
       long id,
       int version,
       long personId,
-      String kind,
-      String rateClass,
+      String person,
+      TimeEntry.Kind kind,
+      RateClass rateClass,
       Instant startedAt,
       @Nullable Instant endedAt,
       BigDecimal miles,
@@ -160,8 +159,8 @@ public class JobStore {
       return new TimeEntry(
           id,
           personId,
-          TimeEntry.Kind.valueOf(kind.toUpperCase(Locale.ROOT)),
-          RateClass.valueOf(rateClass.toUpperCase(Locale.ROOT)),
+          kind,
+          rateClass,
           startedAt.atZone(zone).toLocalDate(),
           minutes(),
           miles,
@@ -215,12 +214,12 @@ public class JobStore {
       VatRate vatRate) {}
 
   private final DSLContext database;
-  private final QuoteStore quotes;
+  private final PromiseStore promises;
   private final CompanyStore companies;
 
-  JobStore(DSLContext database, QuoteStore quotes, CompanyStore companies) {
+  JobStore(DSLContext database, PromiseStore promises, CompanyStore companies) {
     this.database = database;
-    this.quotes = quotes;
+    this.promises = promises;
     this.companies = companies;
   }
 
@@ -236,7 +235,7 @@ public class JobStore {
   public List<WholeJob> list(Condition condition, LocalDate taxDay) {
     VatRates vat = companies.getCompany().terms().vat();
     Function<String, VatRate> vatRates = code -> vat.on(code, taxDay);
-    Field<List<QuoteLine>> promise = quotes.lines(JOB.QUOTE_ID, taxDay);
+    Field<List<QuoteLine>> promise = promises.lines(JOB.ID, taxDay);
     Field<List<WholeVisit>> visits = visits(vatRates);
     Field<List<Other>> others = others(vatRates);
     // Flat columns: nesting whole rows would make the driver read each of them from text.
@@ -282,12 +281,14 @@ public class JobStore {
   }
 
   private static Field<List<WholeVisit>> visits(Function<String, VatRate> vatRates) {
+    var worker = PERSON.as("worker");
     Field<List<Entry>> entries =
         multiset(
                 select(
                         TIME_ENTRY.ID,
                         TIME_ENTRY.VERSION,
                         TIME_ENTRY.PERSON_ID,
+                        worker.NAME,
                         TIME_ENTRY.KIND,
                         TIME_ENTRY.RATE_CLASS,
                         TIME_ENTRY.STARTED_AT,
@@ -297,7 +298,9 @@ public class JobStore {
                         TIME_ENTRY.TIME_COST_MINOR,
                         TIME_ENTRY.DISTANCE_COST_MINOR)
                     .from(TIME_ENTRY)
-                    .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID))
+                    .join(worker)
+                    .on(worker.ID.eq(TIME_ENTRY.PERSON_ID))
+                    .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.REMOVED_AT.isNull()))
                     .orderBy(TIME_ENTRY.STARTED_AT, TIME_ENTRY.ID))
             .as("entries")
             .convertFrom(rows -> rows.map(mapping(Entry::new)));
@@ -323,7 +326,7 @@ public class JobStore {
                     .from(VISIT_PART)
                     .join(PART)
                     .on(PART.ID.eq(VISIT_PART.PART_ID))
-                    .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
+                    .where(VISIT_PART.VISIT_ID.eq(VISIT.ID).and(VISIT_PART.REMOVED_AT.isNull()))
                     .orderBy(VISIT_PART.ID))
             .as("uses")
             .convertFrom(rows -> rows.map(mapping(Use::new)));

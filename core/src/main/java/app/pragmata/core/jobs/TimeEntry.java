@@ -1,5 +1,6 @@
-package app.pragmata.core.field;
+package app.pragmata.core.jobs;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.RateClass;
@@ -30,7 +31,7 @@ public record TimeEntry(
     @Nullable Cost approved) {
 
   /** Driving and labour are separate clocks. */
-  public enum Kind {
+  public enum Kind implements Coded {
     LABOUR,
     DRIVE
   }

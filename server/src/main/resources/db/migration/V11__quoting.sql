@@ -47,6 +47,8 @@ create index quote_not_won on quote (created_at) include (state, valid_until, de
   where state in ('sent', 'declined');
 
 alter table job add foreign key (quote_id) references quote;
+alter table promised_line add foreign key (quote_id) references quote;
+alter table to_do add foreign key (quote_id) references quote;
 
 create table quote_line (
   quote_id bigint not null references quote,

@@ -1,4 +1,4 @@
-package app.pragmata.core.field;
+package app.pragmata.core.jobs;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;

@@ -1,12 +1,11 @@
-package app.pragmata.core.costing;
+package app.pragmata.core.jobs;
 
 import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.tuple;
 
-import app.pragmata.core.costing.PromisedParts.Quantity;
+import app.pragmata.core.jobs.PromisedParts.Quantity;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.quoting.QuoteLine;
 import java.math.BigDecimal;
 import java.util.List;
 import net.jqwik.api.ForAll;

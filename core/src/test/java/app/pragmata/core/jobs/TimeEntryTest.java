@@ -1,4 +1,4 @@
-package app.pragmata.core.field;
+package app.pragmata.core.jobs;
 
 import static org.assertj.core.api.Assertions.assertThat;
 

@@ -1,10 +1,7 @@
-package app.pragmata.core.costing;
+package app.pragmata.core.jobs;
 
-import app.pragmata.core.field.PartUse;
-import app.pragmata.core.field.TimeEntry;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatRate;
-import app.pragmata.core.quoting.QuoteLine;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.Stream;

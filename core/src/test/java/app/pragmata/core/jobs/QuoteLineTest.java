@@ -1,4 +1,4 @@
-package app.pragmata.core.quoting;
+package app.pragmata.core.jobs;
 
 import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static org.assertj.core.api.Assertions.assertThat;
@@ -8,6 +8,7 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
+import app.pragmata.core.quoting.QuoteTotals;
 import java.math.BigDecimal;
 import java.util.List;
 import net.jqwik.api.ForAll;
@@ -64,7 +65,7 @@ class QuoteLineTest {
             new DriveCharge.PerHour(UnitPrice.of(Money.ofMinor(rate).toString())),
             new DriveCharge.PerMile(UnitPrice.of(Money.ofMinor(rate).toString())),
             new DriveCharge.None())) {
-      assertThat(DriveCharge.of(charge.label(), charge.rate())).isEqualTo(charge);
+      assertThat(DriveCharge.of(charge.rule(), charge.rate())).isEqualTo(charge);
     }
   }
 

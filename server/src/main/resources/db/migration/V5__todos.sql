@@ -3,9 +3,10 @@ create table to_do (
   what text not null check (what <> ''),
   for_person_id bigint not null references person,
   due_day date not null,
-  customer_id bigint references customer,
-  job_id bigint references job,
-  quote_id bigint references quote,
+  -- What it is about; each refers to what is described further down.
+  customer_id bigint,
+  job_id bigint,
+  quote_id bigint,
   state text not null default 'open' check (state in ('open', 'done', 'dropped')),
   outcome text check (outcome <> ''),
   created_at timestamptz not null,

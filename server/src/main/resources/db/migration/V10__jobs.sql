@@ -59,7 +59,45 @@ create index job_done_by_kind on job (kind_of_job_id, id desc) where state in ('
 create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;
 
 alter table audit_entry add foreign key (job_id) references job;
+alter table to_do add foreign key (job_id) references job;
 alter table journal_entry add foreign key (job_id) references job;
+
+-- What was promised, line by line as it was accepted; a job's promise is all of them.
+create table promised_line (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  quote_id bigint not null,
+  position smallint not null,
+  category text not null check (category in ('labour', 'drive', 'parts', 'other')),
+  description text not null,
+  minutes integer check (minutes >= 0),
+  rate_class text check (rate_class in ('normal', 'overtime', 'night')),
+  miles numeric(8, 1) check (miles >= 0),
+  part_id bigint references part,
+  quantity numeric(14, 3) check (quantity > 0),
+  unit_cost numeric(18, 8) not null check (unit_cost >= 0),
+  cost_per_mile numeric(12, 4),
+  drive_charge text check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
+  unit_price numeric(14, 4) not null check (unit_price >= 0),
+  vat_code text not null references vat_rate,
+  -- As on the day of the yes; a bill has the percent of its own day.
+  vat_percent numeric(5, 2) not null,
+  -- Its own discount, and its part of what comes off the whole.
+  discount_minor bigint not null check (discount_minor >= 0),
+  discount_of_whole_minor bigint not null check (discount_of_whole_minor >= 0),
+  reduction_minor bigint not null generated always as (discount_minor + discount_of_whole_minor) stored,
+  unique (job_id, quote_id, position),
+  check ((category in ('labour', 'drive')) = (minutes is not null)),
+  check ((category = 'labour') = (rate_class is not null)),
+  check ((category = 'drive') = (miles is not null and cost_per_mile is not null and drive_charge is not null)),
+  check ((category = 'parts') = (part_id is not null)),
+  check ((category in ('parts', 'other')) = (quantity is not null))
+);
+create index on promised_line (quote_id);
+create index on promised_line (part_id) where part_id is not null;
+create index on promised_line (vat_code);
+create trigger promised_line_inserts_only before update or delete on promised_line
+  for each row execute function refuse_change();
 
 create table visit (
   id bigint generated always as identity primary key,
@@ -76,7 +114,7 @@ create table visit (
   checked_at timestamptz,
   checked_by bigint references person,
   version integer not null default 1,
-  check (state = 'unplanned' or (technician_id is not null and day is not null and start_time is not null)),
+  check (state in ('unplanned', 'called_off') or (technician_id is not null and day is not null and start_time is not null)),
   check ((state = 'checked') = (checked_at is not null and checked_by is not null)),
   check (state not in ('not_this_time', 'called_off') or reason <> '')
 );
@@ -98,6 +136,8 @@ create table time_entry (
   -- What it cost as approved at the check; null until then.
   time_cost_minor bigint check (time_cost_minor >= 0),
   distance_cost_minor bigint check (distance_cost_minor >= 0),
+  -- When somebody took it away again; what the trail points at is never deleted.
+  removed_at timestamptz,
   version integer not null default 1,
   constraint ends_after_start check (ended_at >= started_at),
   constraint at_most_sixteen_hours check (ended_at - started_at <= interval '16 hours'),
@@ -105,7 +145,7 @@ create table time_entry (
   check ((time_cost_minor is null) = (distance_cost_minor is null)),
   check (time_cost_minor is null or ended_at is not null),
   constraint one_clock_per_person
-    exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&)
+    exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)
 );
 create index on time_entry (visit_id);
 
@@ -125,6 +165,8 @@ create table visit_part (
   warranty_exclusion text check (warranty_exclusion <> ''),
   journal_entry_id bigint references journal_entry,
   added_at timestamptz not null,
+  -- When it was taken away again; what the journal and the trail point at is never deleted.
+  removed_at timestamptz,
   version integer not null default 1
 );
 create index on visit_part (visit_id);
