@@ -99,7 +99,7 @@ function BasisChoice({ job }: { job: JobSheet }) {
     { basis: "time_and_parts", total: billing.timeAndParts },
   ] as const;
   return (
-    <fieldset className="basis" disabled={person.role === "bookkeeper" || choose.running}>
+    <fieldset className="basis" disabled={person.role === "bookkeeper"}>
       <legend className="visually-hidden">How the job is charged, net</legend>
       {totals.map(({ basis, total }) => (
         <label key={basis} className={billing.basis === basis ? "on" : undefined} data-basis={basis}>
@@ -107,6 +107,8 @@ function BasisChoice({ job }: { job: JobSheet }) {
             type="radio"
             name={`basis-${job.id}`}
             checked={billing.basis === basis}
+            // Really disabled, the choice would lose the focus, and the next key would go nowhere.
+            aria-disabled={choose.running || undefined}
             onChange={() => choose.run({ basis })}
           />
           {BASES[basis]} <span>{money(total.netMinor)}</span>

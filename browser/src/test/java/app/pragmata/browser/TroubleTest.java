@@ -26,7 +26,7 @@ class TroubleTest {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/jobs/" + gate.job());
-    desk.locator("[data-primary]").dblclick();
+    desk.locator("[data-for-good]").dblclick();
     assertThat(desk.locator("[data-section=receipts]")).isVisible();
     assertThat(desk.locator("[data-entry]", new Page.LocatorOptions().setHasText("Invoice posted")))
         .hasCount(1);
@@ -42,7 +42,7 @@ class TroubleTest {
         .put(
             "/api/jobs/" + gate.job() + "/basis",
             Map.of("version", gate.version(), "basis", "fixed_price"));
-    desk.locator("[data-primary]").click();
+    desk.locator("[data-for-good]").click();
     assertThat(desk.locator(".ant-message")).containsText("Somebody changed this");
     assertThat(desk.locator("[data-section=invoice-lines]")).containsText("734.40");
     assertThat(desk.locator("[data-section=receipts]")).hasCount(0);
@@ -175,6 +175,6 @@ class TroubleTest {
     Page desk = Chromium.desk(program, "maud");
     desk.navigate("/jobs/" + gate.job());
     assertThat(desk.locator("[data-section=draft-entry]")).containsText("541.19");
-    assertThat(desk.locator("[data-primary]")).hasCount(0);
+    assertThat(desk.locator("[data-for-good]")).hasCount(0);
   }
 }

@@ -1,11 +1,13 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.books.Laws;
+import java.math.BigDecimal;
 import java.util.HashMap;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -154,7 +156,7 @@ class CheckingTest {
         .post(
             "/api/visits/" + gate.visit() + "/parts",
             Map.of("partId", gate.part("PHO-02"), "quantity", "1"));
-    assertThat(held("PHO-02")).isEqualByComparingTo(held.subtract(java.math.BigDecimal.ONE));
+    assertThat(held("PHO-02")).isEqualByComparingTo(held.subtract(BigDecimal.ONE));
     assertThat(texts(parts(), "quantity")).containsExactly("1", "3", "1");
   }
 
@@ -163,8 +165,25 @@ class CheckingTest {
     gate.finished();
     var held = held("PHO-02");
     remove("/api/visit-parts/", parts().path(1), "Wrong van");
-    assertThat(held("PHO-02")).isEqualByComparingTo(held.add(new java.math.BigDecimal(3)));
+    assertThat(held("PHO-02")).isEqualByComparingTo(held.add(new BigDecimal(3)));
     assertThat(costOf("parts")).isEqualTo(212_40);
+  }
+
+  @Test
+  void a_part_put_back_into_stock_does_not_change_what_a_supplier_charged_last() {
+    gate.finished();
+    var charged = lastUnitCost("PHO-02");
+    remove("/api/visit-parts/", parts().path(1), "Wrong van");
+    assertThat(lastUnitCost("PHO-02")).isEqualByComparingTo(charged);
+  }
+
+  private BigDecimal lastUnitCost(String number) {
+    return program
+        .database()
+        .select(PART.LAST_UNIT_COST)
+        .from(PART)
+        .where(PART.NUMBER.eq(number))
+        .fetchSingle(PART.LAST_UNIT_COST);
   }
 
   @Test

@@ -62,6 +62,15 @@ class EquipmentTest {
   }
 
   @Test
+  void one_serial_number_entered_by_several_at_once_is_on_record_once() throws Exception {
+    var statuses =
+        AtOnce.statuses(
+            4, i -> office.post("/api/sites/" + site + "/equipment", piece(0, "EQ at once")));
+    assertThat(statuses).containsOnlyOnce(200).allMatch(status -> status == 200 || status == 422);
+    assertThat(pieces()).hasSize(1);
+  }
+
+  @Test
   void a_piece_shows_which_warranty_still_runs_and_what_it_bears() {
     add("EQ 1");
     JsonNode piece = pieces().path(0);

@@ -74,7 +74,7 @@ class PartsUsed {
   }
 
   private void putBack(Act act, VisitStore.Locked locked, VisitPartRecord use) {
-    stock.receive(
+    stock.putBack(
         act,
         use.getPartId(),
         use.getPlaceId(),

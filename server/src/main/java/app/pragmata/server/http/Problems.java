@@ -8,10 +8,12 @@ import app.pragmata.core.Rule;
 import java.net.URI;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
 import org.postgresql.util.PSQLException;
+import org.postgresql.util.ServerErrorMessage;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.http.HttpStatus;
@@ -123,7 +125,31 @@ class Problems {
                   new Refused(
                       Rule.PERIOD_CLOSED,
                       "The month of this entry is closed. Use a day in an open month."));
-          case "23P01" -> Optional.of(overlappingClocks());
+          case "PR001" ->
+              Optional.of(
+                  new Refused(
+                      Rule.WRONG_STATE,
+                      "This is posted, and nothing posted is changed. Reload the page, then correct it with a new entry."));
+          case "PR004" ->
+              Optional.of(
+                  new Refused(
+                      Rule.UNBALANCED_ENTRY,
+                      "The books refused an invoice that does not add up to its lines."));
+          case "PR005" ->
+              Optional.of(
+                  new Refused(
+                      Rule.EXCEEDS_LIMIT,
+                      "More of the deposit would be used than it holds. Reload the page to see what is left."));
+          case "23P01" ->
+              "one_clock_per_person".equals(constraint)
+                  ? Optional.of(overlappingClocks())
+                  : Optional.empty();
+          case "23505" ->
+              Optional.of(
+                  new Refused(
+                      Rule.REPEATED,
+                      "%s is on record already. Reload the page to see it."
+                          .formatted(SAID_ONCE.getOrDefault(constraint, "The same thing"))));
           case "23514" ->
               "at_most_sixteen_hours".equals(constraint)
                   ? Optional.of(
@@ -136,11 +162,7 @@ class Problems {
                   new Refused(
                       Rule.UNREADABLE,
                       "It contains a character that cannot be stored. Type it again."));
-          case "23503" ->
-              Optional.of(
-                  new Refused(
-                      Rule.NOT_FOUND,
-                      "It refers to something that does not exist any more. Reload the page."));
+          case "23503" -> Optional.of(brokenReference(refused.getServerErrorMessage()));
           case "40001", "40P01" ->
               Optional.of(
                   new Refused(
@@ -151,6 +173,27 @@ class Problems {
       }
     }
     return Optional.empty();
+  }
+
+  /** What stands once, by the constraint that sees to it. */
+  private static final Map<String, String> SAID_ONCE =
+      Map.of(
+          "equipment_serial_number_key", "This serial number",
+          "customer_reference_key", "A customer with this reference",
+          "part_number_key", "This part number",
+          "person_username_key", "This name to sign in with",
+          "job_quote_id_key", "The job of this quote",
+          "invoice_job_id_key", "The invoice of this job",
+          "card_payment_one_at_a_time", "A card payment for this quote");
+
+  /** One error code tells of both ends of a reference: the detail says which. */
+  private static Refused brokenReference(ServerErrorMessage message) {
+    boolean inUse = String.valueOf(message.getDetail()).contains("still referenced");
+    return inUse
+        ? new Refused(Rule.IN_USE, "Something else refers to it, so it stays. Reload the page.")
+        : new Refused(
+            Rule.NOT_FOUND,
+            "It refers to something that does not exist any more. Reload the page.");
   }
 
   private static Refused overlappingClocks() {

@@ -48,10 +48,9 @@ public class StockStore {
     return store(act, part, placeId, balance(part).issue(quantity));
   }
 
-  /** Puts a quantity into a place, worth what it cost as a whole. */
+  /** Takes a supplier's delivery into a place; what it cost as a whole is the part's last cost. */
   public void receive(Act act, long partId, long placeId, BigDecimal quantity, Money cost) {
-    PartRecord part = lock(partId);
-    store(act, part, placeId, balance(part).receive(quantity, cost));
+    putBack(act, partId, placeId, quantity, cost);
     database
         .update(PART)
         .set(PART.LAST_UNIT_COST, cost.major().divide(quantity, 8, RoundingMode.HALF_UP))
@@ -59,11 +58,17 @@ public class StockStore {
         .execute();
   }
 
+  /** Puts into a place what was issued before, worth what it was then as a whole. */
+  public void putBack(Act act, long partId, long placeId, BigDecimal quantity, Money cost) {
+    PartRecord part = lock(partId);
+    store(act, part, placeId, balance(part).receive(quantity, cost));
+  }
+
   /** Moves stock between places; its value stays the same. */
   public void transfer(
       Act act, long partId, long fromPlaceId, long toPlaceId, BigDecimal quantity) {
     Money cost = issue(act, partId, fromPlaceId, quantity);
-    receive(act, partId, toPlaceId, quantity, cost);
+    putBack(act, partId, toPlaceId, quantity, cost);
   }
 
   /** The van of a technician, or the store for everybody who has none. */
