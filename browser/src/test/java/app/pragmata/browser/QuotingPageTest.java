@@ -169,7 +169,7 @@ class QuotingPageTest {
   void a_line_that_was_just_added_is_not_called_faulty_before_it_is_saved() {
     Page desk = newQuote();
     button(desk, "Add other").click();
-    desk.getByLabel("Price of line 3").fill("12.345");
+    desk.getByLabel("Price of line 3").fill("12.34505");
     assertThat(desk.locator("[data-line='2'] [role=alert]")).hasCount(1);
     button(desk, "Save draft").click();
     assertThat(desk.locator("[data-line='2'] [role=alert]")).hasCount(2);
