@@ -208,9 +208,11 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
           <button type="button" className="plain" onClick={() => setEditing({ kind: "add-time" })}>
             Add time
           </button>
-          <button type="button" className="plain" onClick={() => setEditing({ kind: "add-part" })}>
-            Add part
-          </button>
+          {visit.state !== "planned" && (
+            <button type="button" className="plain" onClick={() => setEditing({ kind: "add-part" })}>
+              Add part
+            </button>
+          )}
         </>
       )}
       {droppable && (

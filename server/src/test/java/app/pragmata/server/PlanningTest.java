@@ -166,6 +166,18 @@ class PlanningTest {
   }
 
   @Test
+  void a_part_noted_before_the_technician_goes_does_not_finish_the_visit() {
+    gate.planned();
+    var refused =
+        gate.office()
+            .post(
+                "/api/visits/" + gate.visit() + "/parts",
+                Map.of("partId", gate.part("PHO-02"), "quantity", "1"));
+    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("planned");
+  }
+
+  @Test
   void a_visit_whose_day_is_still_to_come_takes_no_time() {
     gate.planned();
     gate.office().put(plan(), form(Map.of("version", 2)));

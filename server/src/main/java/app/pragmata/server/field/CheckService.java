@@ -191,7 +191,10 @@ public class CheckService {
         Map.of("quantity", plain(quantity)));
   }
 
-  /** A part that nobody wrote down; gives the id of the use. */
+  /**
+   * A part that nobody wrote down; gives the id of the use. On a planned visit the time comes first:
+   * a part has no moment that would say that the visit has happened.
+   */
   public long addPart(Act act, @Nullable String key, long visitId, FieldService.PartForm form) {
     return repeats.once(
         act,
@@ -200,9 +203,9 @@ public class CheckService {
         visitId + " " + form,
         () -> {
           BigDecimal quantity = FieldService.readQuantity(form);
-          var locked = lockRecordable(act, visitId);
+          var locked = lockCorrectable(visitId);
           long id = parts.add(act, locked, Objects.requireNonNull(form.partId()), quantity);
-          visits.store(act, locked, recorded(act, locked));
+          visits.store(act, locked, locked.state());
           audit.note(
               act,
               subject("visit_part", id, locked),
