@@ -192,8 +192,8 @@ public class CheckService {
   }
 
   /**
-   * A part that nobody wrote down; gives the id of the use. On a planned visit the time comes first:
-   * a part has no moment that would say that the visit has happened.
+   * A part that nobody wrote down; gives the id of the use. On a planned visit the time comes
+   * first: a part has no moment that would say that the visit has happened.
    */
   public long addPart(Act act, @Nullable String key, long visitId, FieldService.PartForm form) {
     return repeats.once(
