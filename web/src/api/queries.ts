@@ -1,6 +1,7 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { writeAs } from "../format";
 import { answer, client } from "./client";
+import type { HistoryEntry } from "./generated/schema";
 
 /** Every reading of the server: its key and its fetcher side by side. */
 export const queries = {
@@ -45,6 +46,18 @@ export const queries = {
     queryOptions({
       queryKey: ["work", "quote", id],
       queryFn: () => answer(client.GET("/api/quotes/{id}", { params: { path: { id } } })),
+    }),
+  history: (kind: HistoryEntry["kind"], id: number) =>
+    infiniteQueryOptions({
+      queryKey: ["work", "history", kind, id],
+      queryFn: ({ pageParam }) =>
+        answer(
+          client.GET("/api/history/{kind}/{id}", {
+            params: { path: { kind, id }, query: { olderThan: pageParam } },
+          }),
+        ),
+      initialPageParam: undefined as number | undefined,
+      getNextPageParam: (page) => page.olderThan ?? undefined,
     }),
   sites: (q: string) =>
     queryOptions({

@@ -4,6 +4,7 @@ import { answer, client, withKey } from "../api/client";
 import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
+import { History } from "../history/History";
 import { DeleteButton } from "../records/DeleteButton";
 import { latest } from "../records/latest";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
@@ -103,6 +104,7 @@ function TermsForm({ terms, close }: { terms: ResponseTerms | undefined; close: 
           : answer(client.POST("/api/settings/response-terms", { params: withKey(key), body }));
       }}
       close={close}
+      below={terms && <History kind="response_terms" id={terms.id} />}
       aside={
         terms &&
         !terms.usual && (

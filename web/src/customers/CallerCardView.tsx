@@ -12,6 +12,7 @@ import type {
 } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
 import { day, fullDay, moment, money, time, weekday, words } from "../format";
+import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
 import { latest } from "../records/latest";
 import { Section } from "../sheet/Section";
@@ -73,6 +74,9 @@ export function CallerCardView({
       <Invoices card={card} />
       <Contacts card={card} open={open} />
       <Documents key={card.id} customerId={card.id} />
+      <Section name="History">
+        <History kind="customer" id={card.id} />
+      </Section>
       {opened?.form === "customer" && <CustomerForm card={card} close={() => open(undefined)} />}
       {opened?.form === "site" && (
         <SiteForm card={card} site={latest(card.sites, opened.site)} close={() => open(undefined)} />

@@ -7,6 +7,7 @@ import type { CallerCard, ContactOf, EquipmentOf, SiteOf } from "../api/generate
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { money } from "../format";
+import { History } from "../history/History";
 import { DeleteButton } from "../records/DeleteButton";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
 
@@ -245,6 +246,7 @@ export function SiteForm({ card, site, close }: { card: CallerCard; site?: SiteO
       }}
       close={close}
       aside={site && <DeleteButton what={site.name} path="/api/sites/{id}" record={site} close={close} />}
+      below={site && <History kind="site" id={site.id} />}
     />
   );
 }
@@ -314,6 +316,7 @@ export function ContactForm({
           <DeleteButton what={contact.name} path="/api/contacts/{id}" record={contact} close={close} />
         )
       }
+      below={contact && <History kind="contact" id={contact.id} />}
     />
   );
 }
@@ -401,6 +404,7 @@ export function EquipmentForm({
       }}
       close={close}
       aside={kept && <EquipmentEnds card={card} siteId={siteId} piece={kept} close={close} />}
+      below={kept && <History kind="equipment" id={kept.id} />}
     />
   );
 }

@@ -3,6 +3,7 @@ import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { History } from "../history/History";
 import { DeleteButton } from "../records/DeleteButton";
 import { latest } from "../records/latest";
 import { RecordForm } from "../records/RecordForm";
@@ -70,6 +71,7 @@ function PriceListForm({ list, close }: { list: PriceList | undefined; close: ()
           : answer(client.POST("/api/settings/price-lists", { params: withKey(key), body }));
       }}
       close={close}
+      below={list && <History kind="price_list" id={list.id} />}
       aside={
         list && (
           <DeleteButton what={list.name} path="/api/settings/price-lists/{id}" record={list} close={close} />

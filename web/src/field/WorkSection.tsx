@@ -1,7 +1,7 @@
 import { Button } from "antd";
 import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
-import type { Correction, JobSheet, Part, Time, Visit } from "../api/generated/schema";
+import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
 import { hours, money, time, timeOf, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
@@ -48,28 +48,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
           </button>
         </div>
       )}
-      <Corrections corrections={job.corrections} />
     </Section>
-  );
-}
-
-function Corrections({ corrections }: { corrections: Correction[] }) {
-  if (corrections.length === 0) {
-    return null;
-  }
-  return (
-    <details style={{ marginTop: 5 }}>
-      <summary>
-        {corrections.length} {corrections.length === 1 ? "change" : "changes"} after the fact
-      </summary>
-      {corrections.map((correction) => (
-        <div className="small" key={`${correction.at} ${correction.what}`}>
-          {correction.what}
-          {correction.change && ` ${correction.change}`}, {correction.by}
-          {correction.reason && <span className="soft">: {correction.reason}</span>}
-        </div>
-      ))}
-    </details>
   );
 }
 

@@ -8,6 +8,7 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { Owes } from "../customers/Owes";
 import { day, fullDay, money } from "../format";
+import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
 import { Asking } from "../sheet/Asking";
 import { Section } from "../sheet/Section";
@@ -61,6 +62,9 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
         </Section>
       )}
       <OfferSections quote={quote} />
+      <Section name="History">
+        <History kind="quote" id={quote.id} />
+      </Section>
     </article>
   );
 }
@@ -260,6 +264,9 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
       )}
       <QuoteEditor draft={typed.draft} change={typed.change} computed={quote.computed} problem={problem} />
       <OfferSections quote={quote} />
+      <Section name="History">
+        <History kind="quote" id={quote.id} />
+      </Section>
     </article>
   );
 }

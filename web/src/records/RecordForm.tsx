@@ -24,10 +24,12 @@ type Props = {
   done?: (result: unknown) => void;
   close: () => void;
   aside?: ReactNode;
+  /** What is read below the form. */
+  below?: ReactNode;
 };
 
 /** A record's form in a window of its own: what was typed stays when it is refused, each fault at its field. */
-export function RecordForm({ title, confirm, fields, initial, save, done, close, aside }: Props) {
+export function RecordForm({ title, confirm, fields, initial, save, done, close, aside, below }: Props) {
   const [values, setValues] = useState(initial);
   const [problem, setProblem] = useState<Problem>();
   const act = useAct((_: undefined, key) => save(values, key), {
@@ -76,6 +78,7 @@ export function RecordForm({ title, confirm, fields, initial, save, done, close,
           {aside}
         </div>
       </form>
+      {below}
     </Modal>
   );
 }

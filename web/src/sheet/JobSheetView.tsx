@@ -10,6 +10,7 @@ import { EntryLines } from "../books/EntryLines";
 import { Owes } from "../customers/Owes";
 import { WorkSection } from "../field/WorkSection";
 import { day, moment, money, timeLeft, weekday, words } from "../format";
+import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
 import { useTitle } from "../useTitle";
 import { Asking } from "./Asking";
@@ -54,6 +55,9 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
         {job.journal.map((entry) => (
           <EntryLines key={entry.id} entry={entry} />
         ))}
+      </Section>
+      <Section name="History">
+        <History kind="job" id={job.id} />
       </Section>
     </article>
   );

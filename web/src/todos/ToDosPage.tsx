@@ -7,6 +7,7 @@ import type { ToDo } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { day, moment, weekday } from "../format";
+import { History } from "../history/History";
 import { KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { useSession } from "../people/SessionGate";
 import { useTitle } from "../useTitle";
@@ -326,6 +327,7 @@ export function ToDoForm({
         </Button>
         <Button onClick={close}>Leave</Button>
       </div>
+      {toDo && <History kind="to_do" id={toDo.id} />}
     </form>
   );
 }

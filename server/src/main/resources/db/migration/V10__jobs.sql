@@ -58,7 +58,6 @@ create index on job (fault_code) where fault_code is not null;
 create index job_done_by_kind on job (kind_of_job_id, id desc) where state in ('billed', 'settled');
 create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;
 
-alter table audit_entry add foreign key (job_id) references job;
 alter table to_do add foreign key (job_id) references job;
 alter table journal_entry add foreign key (job_id) references job;
 

@@ -38,29 +38,3 @@ create index standing_by_technician on standing (stage, technician_id) where sta
 create index standing_by_receipt on standing (received_on, kind, record_id) include (received_minor)
   where received_on is not null;
 create index on standing (technician_id) where technician_id is not null;
-
--- A name that changes is the new one on every list.
-create function standing_follows_names() returns trigger language plpgsql as $$
-begin
-  update standing s set customer_name = lower(named.customer),
-      words = lower(concat_ws(' ', named.number, named.customer, named.site, named.title))
-    from (
-      select 'job' as kind, j.id, j.number, j.title, c.name as customer, t.name as site
-        from job j join customer c on c.id = j.customer_id join site t on t.id = j.site_id
-        where case tg_table_name when 'site' then j.site_id = new.id when 'customer' then j.customer_id = new.id
-          else tg_table_name = 'job' and j.id = new.id end
-      union all select 'quote', q.id, q.number, q.title, c.name, t.name
-        from quote q join customer c on c.id = q.customer_id join site t on t.id = q.site_id
-        where case tg_table_name when 'site' then q.site_id = new.id when 'customer' then q.customer_id = new.id
-          else tg_table_name = 'quote' and q.id = new.id end) named
-    where s.kind = named.kind and s.record_id = named.id;
-  return null;
-end $$;
-create trigger standing_follows_customer after update of name on customer
-  for each row when (new.name <> old.name) execute function standing_follows_names();
-create trigger standing_follows_site after update of name on site
-  for each row when (new.name <> old.name) execute function standing_follows_names();
-create trigger standing_follows_job after update of customer_id on job
-  for each row when (new.customer_id <> old.customer_id) execute function standing_follows_names();
-create trigger standing_follows_quote after update of customer_id on quote
-  for each row when (new.customer_id <> old.customer_id) execute function standing_follows_names();

@@ -67,6 +67,9 @@ $$;
 
 create function note_for_search(noted_kind text, noted_ids bigint[]) returns void language plpgsql as $$
 begin
+  delete from search_entry
+    where kind = noted_kind and record_id = any(noted_ids)
+      and not exists (select from search_source s where s.kind = noted_kind and s.record_id = search_entry.record_id);
   insert into search_entry (kind, record_id, customer_id, words, digits)
     select kind, record_id, customer_id, strip(to_tsvector('simple', search_text(text))), digits
       from search_source where kind = noted_kind and record_id = any(noted_ids)
@@ -100,76 +103,3 @@ create function search_query(written text, widened boolean) returns text languag
   where typed <> ''
 $$;
 
--- New rows are noted together, for thousands of them may come in one statement.
-create function search_takes_new() returns trigger language plpgsql as $$
-begin
-  perform note_for_search(tg_argv[0], array(select id from fresh));
-  return null;
-end $$;
-create trigger search_takes_new_customer after insert on customer
-  referencing new table as fresh for each statement execute function search_takes_new('customer');
-create trigger search_takes_new_site after insert on site
-  referencing new table as fresh for each statement execute function search_takes_new('site');
-create trigger search_takes_new_equipment after insert on equipment
-  referencing new table as fresh for each statement execute function search_takes_new('equipment');
-create trigger search_takes_new_job after insert on job
-  referencing new table as fresh for each statement execute function search_takes_new('job');
-
-create function search_takes_new_contact() returns trigger language plpgsql as $$
-begin
-  perform note_for_search('customer', array(select distinct customer_id from fresh));
-  return null;
-end $$;
-create trigger search_takes_new_contact after insert on contact
-  referencing new table as fresh for each statement execute function search_takes_new_contact();
-
-create function search_follows() returns trigger language plpgsql as $$
-begin
-  if tg_op = 'DELETE' then
-    delete from search_entry where kind = tg_argv[0] and record_id = old.id;
-  else
-    perform note_for_search(tg_argv[0], array[new.id]);
-  end if;
-  return null;
-end $$;
-
-create trigger search_follows_customer
-  after delete or update of name, phone, email, address, postcode, number, reference, merged_into on customer
-  for each row execute function search_follows('customer');
-create trigger search_follows_site
-  after delete or update of name, address, postcode, area, customer_id on site
-  for each row execute function search_follows('site');
-create trigger search_follows_equipment
-  after delete or update of serial_number, model, position, site_id on equipment
-  for each row execute function search_follows('equipment');
-create trigger search_follows_job
-  after update of title, notes, customer_id on job
-  for each row execute function search_follows('job');
-
-create function search_follows_contact() returns trigger language plpgsql as $$
-begin
-  perform note_for_search('customer', array[old.customer_id]);
-  if tg_op = 'UPDATE' then
-    perform note_for_search('customer', array[new.customer_id]);
-  end if;
-  return null;
-end $$;
-create trigger search_follows_contact after delete or update on contact
-  for each row execute function search_follows_contact();
-
-create function search_follows_visit() returns trigger language plpgsql as $$
-begin
-  perform note_for_search('job', array[new.job_id]);
-  return null;
-end $$;
-create trigger search_follows_visit after update of note on visit
-  for each row when (new.note is distinct from old.note) execute function search_follows_visit();
-
--- Moving a site takes its equipment along.
-create function search_follows_move() returns trigger language plpgsql as $$
-begin
-  perform note_for_search('equipment', array(select id from equipment where site_id = new.id));
-  return null;
-end $$;
-create trigger search_follows_move after update of customer_id on site
-  for each row when (new.customer_id <> old.customer_id) execute function search_follows_move();

@@ -15,16 +15,20 @@ create table audit_entry (
   id bigint generated always as identity primary key,
   at timestamptz not null,
   person_id bigint not null,
-  record_type text not null,
+  record_kind text not null,
   record_id bigint not null,
-  job_id bigint,
-  action text not null,
-  reason text not null default '',
-  before jsonb,
-  after jsonb
+  -- What the record is a part of, whose history tells of it too.
+  owner_kind text,
+  owner_id bigint,
+  event text not null,
+  reason text not null,
+  -- The values that differ, by their names in the API.
+  before jsonb not null,
+  after jsonb not null,
+  check ((owner_kind is null) = (owner_id is null))
 );
-create index on audit_entry (record_type, record_id);
-create index on audit_entry (job_id);
+create index on audit_entry (record_kind, record_id, id);
+create index on audit_entry (owner_kind, owner_id, id) where owner_id is not null;
 create index on audit_entry (person_id);
 create trigger audit_entry_inserts_only before update or delete on audit_entry
   for each row execute function refuse_change();

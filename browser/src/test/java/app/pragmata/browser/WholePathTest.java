@@ -160,7 +160,7 @@ class WholePathTest {
     desk.getByLabel("Why? The reason stays with the line.").fill("Not part of the ram");
     desk.locator(".ant-modal-footer .ant-btn-primary").click();
     assertThat(desk.locator(".sheet")).containsText("not under warranty: Not part of the ram");
-    desk.getByText("4 changes after the fact").click();
+    desk.getByText("What happened").click();
     assertThat(desk.locator(".sheet")).containsText("One is still in the van");
     String address = desk.url();
     button(desk, "Check, next").click();

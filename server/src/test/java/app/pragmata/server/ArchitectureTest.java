@@ -41,6 +41,7 @@ class ArchitectureTest {
           "worklists",
           "sheet",
           "finding",
+          "history",
           "importing",
           "demo",
           // The program itself.

@@ -32,7 +32,7 @@ class CheckingTest {
     long before = costOf("labour");
     addTime(Map.of("from", "13:00", "to", "14:00", "description", "Fetched the ram"));
     assertThat(costOf("labour")).isGreaterThan(before);
-    assertThat(texts(gate.sheet().path("corrections"), "reason")).contains("Forgot the clock");
+    assertThat(texts(gate.history(), "reason")).contains("Forgot the clock");
   }
 
   @Test
@@ -145,7 +145,7 @@ class CheckingTest {
     gate.finished();
     remove("/api/time-entries/", times().path(2), "Went home at 17:30");
     assertThat(times()).hasSize(2);
-    assertThat(texts(gate.sheet().path("corrections"), "reason")).contains("Went home at 17:30");
+    assertThat(texts(gate.history(), "reason")).contains("Went home at 17:30");
   }
 
   @Test

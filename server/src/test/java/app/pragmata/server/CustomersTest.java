@@ -1,7 +1,6 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
-import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -102,23 +101,6 @@ class CustomersTest {
     assertThat(office.put("/api/customers/" + id, first).status()).isEqualTo(200);
     assertThat(office.put("/api/customers/" + id, second).rule()).isEqualTo("STALE_VERSION");
     assertThat(card(id).path("debt").path("stopReason").asString()).isEqualTo("Owes since spring");
-  }
-
-  @Test
-  void a_change_of_a_customer_is_on_record_from_what_to_what() {
-    long id = create("Was Called So", "01632 960906", "Weir Street");
-    var form = form(card(id));
-    form.put("name", "Is Called So");
-    office.put("/api/customers/" + id, form);
-    var change =
-        program
-            .database()
-            .selectFrom(AUDIT_ENTRY)
-            .where(AUDIT_ENTRY.RECORD_TYPE.eq("customer").and(AUDIT_ENTRY.RECORD_ID.eq(id)))
-            .and(AUDIT_ENTRY.ACTION.eq("changed"))
-            .fetchSingle();
-    assertThat(change.getBefore().data()).contains("Was Called So");
-    assertThat(change.getAfter().data()).contains("Is Called So");
   }
 
   @Test

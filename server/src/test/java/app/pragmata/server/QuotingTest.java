@@ -1,6 +1,5 @@
 package app.pragmata.server;
 
-import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashMap;
@@ -265,21 +264,6 @@ class QuotingTest {
     assertThat(sheet.path("visits").path(0).path("expectedMinutes").asInt()).isEqualTo(150);
   }
 
-  @Test
-  void every_step_of_a_quote_is_on_the_audit_trail() {
-    gate.accepted();
-    assertThat(
-            program
-                .database()
-                .select(AUDIT_ENTRY.ACTION)
-                .from(AUDIT_ENTRY)
-                .where(
-                    AUDIT_ENTRY.RECORD_TYPE.eq("quote").and(AUDIT_ENTRY.RECORD_ID.eq(gate.quote())))
-                .orderBy(AUDIT_ENTRY.ID)
-                .fetch(AUDIT_ENTRY.ACTION))
-        .containsExactly("created", "sent edition 1", "accepted");
-  }
-
   @ParameterizedTest
   @ValueSource(strings = {"someday", "31 feb", "-5"})
   void a_last_day_that_is_no_day_is_refused_with_examples(String typed) {
@@ -309,7 +293,7 @@ class QuotingTest {
   }
 
   /** What the page would send back of a quote that it has read. */
-  private static Map<String, Object> form(JsonNode quote) {
+  static Map<String, Object> form(JsonNode quote) {
     var form = new HashMap<String, Object>();
     for (String field :
         List.of("version", "siteId", "equipmentId", "kindOfJobId", "title", "notes", "lines")) {

@@ -20,6 +20,7 @@ import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.context.support.GenericApplicationContext;
@@ -36,6 +37,9 @@ public final class RunningPragmata {
   private static final String FIXED_START = "2026-11-24T06:30";
   private static final String LARGE = "pragmata_large";
   private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
+
+  /** A program that does not start is not started anew for each test. */
+  private static @Nullable String failure;
 
   private final ConfigurableApplicationContext context;
   private final SettableClock clock;
@@ -70,7 +74,15 @@ public final class RunningPragmata {
   }
 
   private static synchronized RunningPragmata on(String database, String localStart) {
-    return RUNNING.computeIfAbsent(database, name -> new RunningPragmata(name, localStart));
+    if (failure != null) {
+      throw new IllegalStateException("The program did not start: " + failure);
+    }
+    try {
+      return RUNNING.computeIfAbsent(database, name -> new RunningPragmata(name, localStart));
+    } catch (RuntimeException e) {
+      failure = e.toString();
+      throw e;
+    }
   }
 
   /** The program whose demo data ends at the given moment, such as "2026-11-24T10:42". */

@@ -327,6 +327,11 @@ public final class SwingGate {
     return technician.post("/api/pocket/visits/" + visit + "/" + step, form);
   }
 
+  /** What happened to the job, the newest first. */
+  public JsonNode history() {
+    return office.get("/api/history/job/" + job).json().path("entries");
+  }
+
   public JsonNode sheet() {
     return office.get("/api/jobs/" + job).json();
   }

@@ -30,11 +30,15 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.generated.tables.records.OtherCostRecord;
+import app.pragmata.server.generated.tables.records.ReceiptRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
@@ -81,7 +85,7 @@ public class BillingService {
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
   BillingService(
       DSLContext database,
@@ -93,7 +97,7 @@ public class BillingService {
       CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats,
-      AuditTrail audit) {
+      Events events) {
     this.database = database;
     this.jobs = jobs;
     this.visits = visits;
@@ -103,7 +107,7 @@ public class BillingService {
     this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   /**
@@ -208,17 +212,14 @@ public class BillingService {
           Rule.NO_LINES,
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
     }
-    BillingBasis.Code before = job.getBillingBasis();
     job.setBillingBasis(Objects.requireNonNull(basis));
     job.setNotChargedReason(reason);
-    visits.storeJob(act, job, VisitStore.state(job));
-    audit.note(
+    visits.storeJob(
         act,
-        subject(jobId),
-        "billing basis",
-        reason == null ? "" : reason,
-        Map.of("basis", before.code()),
-        Map.of("basis", basis.code()));
+        JobEvent.BASIS_CHOSEN,
+        job,
+        VisitStore.state(job),
+        Objects.requireNonNullElse(reason, ""));
   }
 
   /** Adds a supplier's bill to the job's cost; gives its id. */
@@ -262,21 +263,17 @@ public class BillingService {
             act,
             new BooksEvent.SupplierBilled(cost, VatBreakdown.vatOn(vatRate, cost)),
             visits.source("job", job.getId(), supplier + ": " + description, job));
-    long id =
-        database
-            .insertInto(OTHER_COST)
-            .set(OTHER_COST.JOB_ID, job.getId())
-            .set(OTHER_COST.SUPPLIER, supplier)
-            .set(OTHER_COST.DESCRIPTION, description)
-            .set(OTHER_COST.COST_MINOR, cost.minor())
-            .set(OTHER_COST.VAT_CODE, vatRate.code())
-            .set(OTHER_COST.ADDED_AT, act.at())
-            .set(OTHER_COST.JOURNAL_ENTRY_ID, entryId)
-            .returning(OTHER_COST.ID)
-            .fetchSingle(OTHER_COST.ID);
+    OtherCostRecord row = database.newRecord(OTHER_COST);
+    row.setJobId(job.getId());
+    row.setSupplier(supplier);
+    row.setDescription(description);
+    row.setCostMinor(cost.minor());
+    row.setVatCode(vatRate.code());
+    row.setAddedAt(act.at());
+    row.setJournalEntryId(Objects.requireNonNull(entryId));
+    events.store(act, BillingEvent.SUPPLIER_BILLED, row);
     visits.follow(act, job);
-    audit.note(act, new AuditTrail.Subject("other_cost", id, job.getId()), "added");
-    return id;
+    return row.getId();
   }
 
   /** Posts the invoice of a checked job, or closes it without charge; gives the job's id. */
@@ -316,29 +313,26 @@ public class BillingService {
           act,
           event(row, sheet, draft),
           visits.source("job", row.getId(), "not charged: " + row.getNotChargedReason(), row));
-      visits.storeJob(act, row, checked.closeWithoutCharge());
-      audit.note(
+      visits.storeJob(
           act,
-          subject(row.getId()),
-          "closed without charge",
-          row.getNotChargedReason(),
-          Map.of(),
-          Map.of());
+          JobEvent.CLOSED_WITHOUT_CHARGE,
+          row,
+          checked.closeWithoutCharge(),
+          Objects.requireNonNullElse(row.getNotChargedReason(), ""));
       return;
     }
     if (draft.vat().gross().isZero()) {
       throw new Refused(
           Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
     }
-    long number = insertInvoice(act, row, sheet, draft);
+    InvoiceRecord invoice = insertInvoice(act, row, sheet, draft);
     JobState.Billed billed = checked.bill();
-    Money applied = applyDeposit(act, row, number, draft);
+    Money applied = applyDeposit(act, row, invoice, draft);
     boolean settled = applied.equals(draft.vat().gross());
-    visits.storeJob(act, row, settled ? billed.settle() : billed);
-    audit.note(act, subject(row.getId()), "posted invoice " + number);
+    visits.storeJob(act, JobEvent.BILLED, row, settled ? billed.settle() : billed, "");
   }
 
-  private long insertInvoice(Act act, JobRecord job, CostSheet sheet, InvoiceDraft draft) {
+  private InvoiceRecord insertInvoice(Act act, JobRecord job, CostSheet sheet, InvoiceDraft draft) {
     long number = numbers.next(NumberSeries.Series.INVOICE);
     Long entryId =
         books.post(
@@ -351,45 +345,40 @@ public class BillingService {
             .from(CUSTOMER)
             .where(CUSTOMER.ID.eq(job.getCustomerId()))
             .fetchSingle(CUSTOMER.PAYMENT_DAYS);
-    long id =
-        database
-            .insertInto(INVOICE)
-            .set(INVOICE.NUMBER, number)
-            .set(INVOICE.JOB_ID, job.getId())
-            .set(INVOICE.CUSTOMER_ID, job.getCustomerId())
-            .set(INVOICE.INVOICE_DATE, act.today())
-            .set(INVOICE.DUE_DATE, act.today().plusDays(paymentDays))
-            .set(INVOICE.BILLING_BASIS, job.getBillingBasis())
-            .set(INVOICE.NET_MINOR, draft.vat().net().minor())
-            .set(INVOICE.VAT_MINOR, draft.vat().vat().minor())
-            .set(INVOICE.GROSS_MINOR, draft.vat().gross().minor())
-            .set(INVOICE.OWED_MINOR, draft.vat().gross().minor())
-            .set(INVOICE.POSTED_AT, act.at())
-            .set(INVOICE.POSTED_BY, act.personId())
-            .set(INVOICE.JOURNAL_ENTRY_ID, entryId)
-            .returning(INVOICE.ID)
-            .fetchSingle(INVOICE.ID);
-    invoices.insertContent(id, draft);
-    return number;
+    InvoiceRecord invoice = database.newRecord(INVOICE);
+    invoice.setNumber(number);
+    invoice.setJobId(job.getId());
+    invoice.setCustomerId(job.getCustomerId());
+    invoice.setInvoiceDate(act.today());
+    invoice.setDueDate(act.today().plusDays(paymentDays));
+    invoice.setBillingBasis(job.getBillingBasis());
+    invoice.setNetMinor(draft.vat().net().minor());
+    invoice.setVatMinor(draft.vat().vat().minor());
+    invoice.setGrossMinor(draft.vat().gross().minor());
+    invoice.setOwedMinor(draft.vat().gross().minor());
+    invoice.setPostedAt(act.at());
+    invoice.setPostedBy(act.personId());
+    invoice.setJournalEntryId(Objects.requireNonNull(entryId));
+    events.store(act, BillingEvent.POSTED, invoice);
+    invoices.insertContent(invoice.getId(), draft);
+    return invoice;
   }
 
   /** Deposits of the job's quote come off what the invoice asks for; gives how much. */
-  private Money applyDeposit(Act act, JobRecord job, long number, InvoiceDraft draft) {
+  private Money applyDeposit(Act act, JobRecord job, InvoiceRecord invoice, InvoiceDraft draft) {
     if (job.getQuoteId() == null) {
       return Money.ZERO;
     }
-    InvoiceRecord invoice =
-        database.selectFrom(INVOICE).where(INVOICE.NUMBER.eq(number)).fetchSingle();
     Money applied =
         deposits.apply(
             act,
             job.getQuoteId(),
             invoice.getId(),
             draft.vat().gross(),
-            visits.source("job", job.getId(), "deposit onto invoice " + number, job));
+            visits.source("job", job.getId(), "deposit onto invoice " + invoice.getNumber(), job));
     if (applied.isPositive()) {
       invoice.setOwedMinor(invoice.getOwedMinor() - applied.minor());
-      invoice.update();
+      events.store(act, BillingEvent.DEPOSIT_TAKEN_OFF, invoice);
     }
     return applied;
   }
@@ -453,33 +442,28 @@ public class BillingService {
                 "receipt %d for invoice %d".formatted(number, invoice.getNumber()),
                 job),
             day);
-    long id =
-        database
-            .insertInto(RECEIPT)
-            .set(RECEIPT.NUMBER, number)
-            .set(RECEIPT.INVOICE_ID, invoiceId)
-            .set(RECEIPT.RECEIVED_ON, day)
-            .set(RECEIPT.AMOUNT_MINOR, amount.minor())
-            .set(RECEIPT.METHOD, money.method())
-            .set(RECEIPT.JOURNAL_ENTRY_ID, entryId)
-            .returning(RECEIPT.ID)
-            .fetchSingle(RECEIPT.ID);
+    ReceiptRecord receipt = database.newRecord(RECEIPT);
+    receipt.setNumber(number);
+    receipt.setInvoiceId(invoiceId);
+    receipt.setReceivedOn(day);
+    receipt.setAmountMinor(amount.minor());
+    receipt.setMethod(money.method());
+    receipt.setJournalEntryId(Objects.requireNonNull(entryId));
+    events.store(act, BillingEvent.RECEIVED, receipt, About.partOf(jobId));
     switch (after) {
       case InvoiceState.Open stillOpen -> {
         invoice.setOwedMinor(stillOpen.owed().minor());
-        visits.storeJob(act, job, VisitStore.state(job));
+        visits.touchJob(act, job, VisitStore.state(job));
       }
       case InvoiceState.Settled settled -> {
         invoice.setOwedMinor(0L);
         if (VisitStore.state(job) instanceof JobState.Billed billed) {
-          visits.storeJob(act, job, billed.settle());
+          visits.touchJob(act, job, billed.settle());
         }
       }
     }
-    invoice.setVersion(invoice.getVersion() + 1);
-    invoice.update();
-    audit.note(act, subject(jobId), "received " + amount);
-    return id;
+    events.store(act, BillingEvent.PAID, invoice);
+    return receipt.getId();
   }
 
   private void requireNotBefore(InvoiceRecord invoice, LocalDate day) {
@@ -505,9 +489,5 @@ public class BillingService {
       reading.refuseIfFaulty();
       throw refused;
     }
-  }
-
-  private static AuditTrail.Subject subject(long jobId) {
-    return new AuditTrail.Subject("job", jobId, jobId);
   }
 }

@@ -170,8 +170,7 @@ public class CallService {
                   call.getTalk().isEmpty() ? notes : (notes + "\n" + call.getTalk()).strip(),
                   priority,
                   faultCode,
-                  expected),
-              "made from a call"));
+                  expected)));
     };
   }
 

@@ -14,8 +14,9 @@ import app.pragmata.core.calls.FaultTalk.LeadsTo;
 import app.pragmata.core.calls.FaultTalk.Question;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.Versions;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -65,12 +66,12 @@ class FaultTalksApi {
   record CodeForm(@Nullable String name, boolean active) {}
 
   private final FaultTalkStore talks;
-  private final AuditTrail audit;
+  private final Events events;
   private final DSLContext database;
 
-  FaultTalksApi(FaultTalkStore talks, AuditTrail audit, DSLContext database) {
+  FaultTalksApi(FaultTalkStore talks, Events events, DSLContext database) {
     this.talks = talks;
-    this.audit = audit;
+    this.events = events;
     this.database = database;
   }
 
@@ -138,7 +139,8 @@ class FaultTalksApi {
     FaultTalk talk = read(form, reading);
     talk.check(reading);
     reading.refuseIfFaulty();
-    Versions.require(form.version(), talk(kindId).version());
+    TalkSheet before = talk(kindId);
+    Versions.require(form.version(), before.version());
     long id =
         database
             .insertInto(FAULT_TALK)
@@ -149,8 +151,14 @@ class FaultTalksApi {
             .returning(FAULT_TALK.ID)
             .fetchSingle(FAULT_TALK.ID);
     talks.replace(id, talk);
-    audit.note(act, new AuditTrail.Subject("fault_talk", id, null), "saved");
-    return talk(kindId);
+    TalkSheet after = talk(kindId);
+    events.tell(
+        act,
+        CallEvent.TALK_SAVED,
+        id,
+        About.NOTHING.with(
+            Map.of("questions", before.questions()), Map.of("questions", after.questions())));
+    return after;
   }
 
   private FaultTalk read(TalkForm form, Reading reading) {
@@ -232,7 +240,7 @@ class FaultTalksApi {
         .set(FAULT_CODE.NAME, name)
         .set(FAULT_CODE.ACTIVE, form.active())
         .execute();
-    note(act, "fault_code", code, name);
+    tell(act, CallEvent.FAULT_CODE_SAVED, code, form, name);
     return codes();
   }
 
@@ -249,7 +257,7 @@ class FaultTalksApi {
         .set(CAUSE_CODE.NAME, name)
         .set(CAUSE_CODE.ACTIVE, form.active())
         .execute();
-    note(act, "cause_code", code, name);
+    tell(act, CallEvent.CAUSE_CODE_SAVED, code, form, name);
     return codes();
   }
 
@@ -266,13 +274,12 @@ class FaultTalksApi {
     return Objects.requireNonNull(name);
   }
 
-  private void note(Act act, String type, String code, String name) {
-    audit.note(
+  /** Codes are known by themselves, not by a number. */
+  private void tell(Act act, CallEvent event, String code, CodeForm form, String name) {
+    events.tell(
         act,
-        new AuditTrail.Subject(type, 0, null),
-        "saved",
-        "",
-        Map.of(),
-        Map.of("code", code, "name", name));
+        event,
+        0,
+        About.NOTHING.with(Map.of(), Map.of("code", code, "name", name, "active", form.active())));
   }
 }

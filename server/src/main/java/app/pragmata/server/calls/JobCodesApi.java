@@ -6,12 +6,10 @@ import static app.pragmata.server.generated.Tables.FAULT_CODE;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.Versions;
-import java.util.LinkedHashMap;
-import java.util.Map;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -31,12 +29,10 @@ class JobCodesApi {
 
   private final DSLContext database;
   private final VisitStore visits;
-  private final AuditTrail audit;
 
-  JobCodesApi(DSLContext database, VisitStore visits, AuditTrail audit) {
+  JobCodesApi(DSLContext database, VisitStore visits) {
     this.database = database;
     this.visits = visits;
-    this.audit = audit;
   }
 
   @PutMapping("/api/jobs/{id}/codes")
@@ -48,12 +44,9 @@ class JobCodesApi {
     reading.refuseIfFaulty();
     JobRecord job = visits.lockJob(id);
     Versions.require(form.version(), job.getVersion());
-    Map<String, Object> before = codes(job);
     job.setFaultCode(form.faultCode());
     job.setCauseCode(form.causeCode());
-    visits.storeJob(act, job, VisitStore.state(job));
-    audit.note(
-        act, new AuditTrail.Subject("job", id, id), "fault and cause", "", before, codes(job));
+    visits.storeJob(act, JobEvent.CODES_NOTED, job, VisitStore.state(job), "");
     return new Made(id);
   }
 
@@ -62,16 +55,5 @@ class JobCodesApi {
     if (code != null && !database.fetchExists(table, key.eq(code))) {
       reading.fault(field, Rule.NOT_FOUND, "There is no such code. Choose one from the list.");
     }
-  }
-
-  private static Map<String, Object> codes(JobRecord job) {
-    var codes = new LinkedHashMap<String, Object>();
-    if (job.getFaultCode() != null) {
-      codes.put("fault", job.getFaultCode());
-    }
-    if (job.getCauseCode() != null) {
-      codes.put("cause", job.getCauseCode());
-    }
-    return codes;
   }
 }

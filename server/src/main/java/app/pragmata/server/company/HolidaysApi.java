@@ -6,8 +6,10 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.generated.tables.records.HolidayRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -33,12 +35,12 @@ class HolidaysApi {
   record HolidayForm(@Nullable String day, @Nullable String name) {}
 
   private final DSLContext database;
-  private final AuditTrail audit;
+  private final Events events;
   private final ApplicationEventPublisher changes;
 
-  HolidaysApi(DSLContext database, AuditTrail audit, ApplicationEventPublisher changes) {
+  HolidaysApi(DSLContext database, Events events, ApplicationEventPublisher changes) {
     this.database = database;
-    this.audit = audit;
+    this.events = events;
     this.changes = changes;
   }
 
@@ -78,7 +80,7 @@ class HolidaysApi {
       reading.refuseIfFaulty();
     }
     if (added == 1) {
-      audit.note(act, subject(day), "added", "", Map.of(), Map.of("name", name));
+      tell(act, CompanyEvent.HOLIDAY_ADDED, day, Map.of(), Map.of("day", day, "name", name));
       changes.publishEvent(new SettingsChanged());
     }
     return holidays(act);
@@ -100,15 +102,27 @@ class HolidaysApi {
       throw new Refused(
           Rule.WRONG_STATE, "This day has passed, and promises were counted without it. Leave it.");
     }
-    if (database.deleteFrom(HOLIDAY).where(HOLIDAY.DAY.eq(day)).execute() == 1) {
-      audit.note(act, subject(day), "removed");
+    HolidayRecord row = database.selectFrom(HOLIDAY).where(HOLIDAY.DAY.eq(day)).fetchOne();
+    if (row != null) {
+      row.delete();
+      tell(
+          act,
+          CompanyEvent.HOLIDAY_REMOVED,
+          day,
+          Map.of("day", day, "name", row.getName()),
+          Map.of());
       changes.publishEvent(new SettingsChanged());
     }
     return holidays(act);
   }
 
   /** A holiday is known by its day. */
-  private static AuditTrail.Subject subject(LocalDate day) {
-    return new AuditTrail.Subject("holiday", day.toEpochDay(), null);
+  private void tell(
+      Act act,
+      CompanyEvent event,
+      LocalDate day,
+      Map<String, Object> before,
+      Map<String, Object> after) {
+    events.tell(act, event, day.toEpochDay(), About.NOTHING.with(before, after));
   }
 }

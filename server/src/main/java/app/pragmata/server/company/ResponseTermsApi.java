@@ -18,8 +18,9 @@ import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.server.generated.tables.records.ResponseTermsRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
@@ -28,6 +29,7 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -72,17 +74,17 @@ class ResponseTermsApi {
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
   private final ApplicationEventPublisher changes;
 
   ResponseTermsApi(
       DSLContext database,
       RepeatableRequests repeats,
-      AuditTrail audit,
+      Events events,
       ApplicationEventPublisher changes) {
     this.database = database;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
     this.changes = changes;
   }
 
@@ -144,9 +146,7 @@ class ResponseTermsApi {
         form,
         () -> {
           ResponseTermsRecord row = database.newRecord(RESPONSE_TERMS);
-          row.setVersion(1);
-          store(act, row, form);
-          audit.note(act, subject(row.getId()), "added", "", Map.of(), values(row.getId()));
+          store(act, CompanyEvent.TERMS_ADDED, row, form);
           return row.getId();
         });
     return list();
@@ -158,10 +158,7 @@ class ResponseTermsApi {
   public List<ResponseTerms> change(
       Act act, @PathVariable long id, @RequestBody ResponseTermsForm form) {
     ResponseTermsRecord row = lock(id, form.version());
-    Map<String, Object> before = values(id);
-    row.setVersion(row.getVersion() + 1);
-    store(act, row, form);
-    audit.note(act, subject(id), "changed", "", before, values(id));
+    store(act, CompanyEvent.TERMS_CHANGED, row, form);
     return list();
   }
 
@@ -179,11 +176,9 @@ class ResponseTermsApi {
         row.getName(),
         Map.of("customer", database.fetchCount(CUSTOMER, CUSTOMER.RESPONSE_TERMS_ID.eq(id))),
         "Give them other terms first.");
-    Map<String, Object> before = values(id);
     database.deleteFrom(RESPONSE_TIME).where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id)).execute();
-    row.delete();
+    events.delete(act, CompanyEvent.TERMS_DELETED, row);
     changes.publishEvent(new SettingsChanged());
-    audit.note(act, subject(id), "deleted", "", before, Map.of());
     return list();
   }
 
@@ -201,7 +196,7 @@ class ResponseTermsApi {
   }
 
   /** What changes holds from today on; what was promised before stays on record. */
-  private void store(Act act, ResponseTermsRecord row, ResponseTermsForm form) {
+  private void store(Act act, CompanyEvent event, ResponseTermsRecord row, ResponseTermsForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 60);
     if (name != null
@@ -219,7 +214,8 @@ class ResponseTermsApi {
     Map<Priority, ResponseTime> times = times(form, reading);
     reading.refuseIfFaulty();
     row.setName(Objects.requireNonNull(name));
-    row.store();
+    events.store(
+        act, event, row, About.NOTHING.with(values(row.getId()), Map.of("times", told(times))));
     database
         .deleteFrom(RESPONSE_TIME)
         .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(row.getId()))
@@ -262,16 +258,35 @@ class ResponseTermsApi {
     return minutes;
   }
 
-  private Map<String, Object> values(long id) {
+  /** What they promised so far; nothing for new ones. */
+  private Map<String, Object> values(@Nullable Long id) {
     return list().stream()
-        .filter(terms -> terms.id() == id)
+        .filter(terms -> Long.valueOf(terms.id()).equals(id))
         .findFirst()
         .<Map<String, Object>>map(
-            terms -> Map.of("name", terms.name(), "times", terms.times().toString()))
+            terms ->
+                Map.of(
+                    "times",
+                    told(
+                        terms.times().stream()
+                            .collect(
+                                Collectors.toMap(
+                                    PromisedTime::priority,
+                                    time ->
+                                        new ResponseTime(time.minutes(), time.aroundTheClock()))))))
         .orElse(Map.of());
   }
 
-  private static AuditTrail.Subject subject(long id) {
-    return new AuditTrail.Subject("response terms", id, null);
+  private static String told(Map<Priority, ResponseTime> times) {
+    return Stream.of(Priority.values())
+        .filter(times::containsKey)
+        .map(
+            priority ->
+                "%s %s%s"
+                    .formatted(
+                        priority.code(),
+                        Minutes.text(times.get(priority).minutes()),
+                        times.get(priority).aroundTheClock() ? " around the clock" : ""))
+        .collect(Collectors.joining(", "));
   }
 }

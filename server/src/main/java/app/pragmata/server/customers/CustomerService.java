@@ -21,16 +21,18 @@ import app.pragmata.core.customers.Place;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.ContactRecord;
+import app.pragmata.server.generated.tables.records.CustomerNoteRecord;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
+import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.util.LinkedHashMap;
-import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -73,19 +75,19 @@ public class CustomerService {
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
   CustomerService(
       DSLContext database,
       CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats,
-      AuditTrail audit) {
+      Events events) {
     this.database = database;
     this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   /** A new customer with the site where the caller is; gives the customer's id. */
@@ -113,15 +115,13 @@ public class CustomerService {
     row.setAddress(place.address());
     row.setPostcode(place.postcode());
     row.setPaymentDays((short) company.terms().charge().on(act.today()).paymentDays());
-    row.store();
-    database
-        .insertInto(SITE)
-        .set(SITE.CUSTOMER_ID, row.getId())
-        .set(SITE.NAME, "main site")
-        .set(SITE.ADDRESS, place.address())
-        .set(SITE.POSTCODE, place.postcode())
-        .execute();
-    audit.note(act, subject(row.getId()), "created");
+    events.store(act, CustomerEvent.TAKEN_ON, row);
+    SiteRecord site = database.newRecord(SITE);
+    site.setCustomerId(row.getId());
+    site.setName("main site");
+    site.setAddress(place.address());
+    site.setPostcode(place.postcode());
+    events.store(act, CustomerEvent.SITE_ADDED, site);
     return row.getId();
   }
 
@@ -129,11 +129,8 @@ public class CustomerService {
   public void save(Act act, long id, CustomerForm form) {
     CustomerRecord row = lock(id);
     Versions.require(form.version(), row.getVersion());
-    var before = values(row);
     fill(row, form);
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(act, subject(id), "changed", "", before, values(row));
+    events.store(act, CustomerEvent.CHANGED, row);
   }
 
   private void fill(CustomerRecord row, CustomerForm form) {
@@ -211,11 +208,14 @@ public class CustomerService {
         row.getName(),
         uses,
         "Put it on stop instead, or merge it into the customer it belongs to.");
-    database.deleteFrom(CONTACT).where(CONTACT.CUSTOMER_ID.eq(id)).execute();
+    for (ContactRecord contact : database.fetch(CONTACT, CONTACT.CUSTOMER_ID.eq(id))) {
+      events.delete(act, CustomerEvent.CONTACT_DELETED, contact);
+    }
     database.deleteFrom(CUSTOMER_NOTE).where(CUSTOMER_NOTE.CUSTOMER_ID.eq(id)).execute();
-    database.deleteFrom(SITE).where(SITE.CUSTOMER_ID.eq(id)).execute();
-    row.delete();
-    audit.note(act, subject(id), "deleted", "", values(row), Map.of());
+    for (SiteRecord site : database.fetch(SITE, SITE.CUSTOMER_ID.eq(id))) {
+      events.delete(act, CustomerEvent.SITE_DELETED, site);
+    }
+    events.delete(act, CustomerEvent.DELETED, row);
   }
 
   /**
@@ -236,21 +236,18 @@ public class CustomerService {
     CustomerRecord gone = first.getId() == id ? first : second;
     CustomerRecord stays = first.getId() == id ? second : first;
     Versions.require(version, gone.getVersion());
-    var before = values(gone);
-    keepWaysToReach(gone, stays);
+    keepWaysToReach(act, gone, stays);
     gone.setMergedInto(stays.getId());
-    gone.setVersion(gone.getVersion() + 1);
     String reference = gone.getReference();
     if (stays.getReference() == null && reference != null) {
       gone.setReference(null);
     }
-    gone.store();
+    events.store(act, CustomerEvent.MERGED, gone, About.because(called(stays)));
     if (stays.getReference() == null) {
       stays.setReference(reference);
     }
     fillGaps(gone, stays);
-    stays.setVersion(stays.getVersion() + 1);
-    stays.store();
+    events.store(act, CustomerEvent.TOOK_IN, stays, About.because(called(gone)));
     move(SITE, SITE.CUSTOMER_ID, id, intoId);
     move(CONTACT, CONTACT.CUSTOMER_ID, id, intoId);
     move(CUSTOMER_NOTE, CUSTOMER_NOTE.CUSTOMER_ID, id, intoId);
@@ -261,39 +258,28 @@ public class CustomerService {
     move(TO_DO, TO_DO.CUSTOMER_ID, id, intoId);
     // Whoever was merged into the one that is gone now follows along.
     move(CUSTOMER, CUSTOMER.MERGED_INTO, id, intoId);
-    audit.note(
-        act,
-        subject(id),
-        "merged",
-        "into C " + stays.getNumber() + " " + stays.getName(),
-        before,
-        Map.of("mergedInto", intoId));
-    audit.note(
-        act,
-        subject(intoId),
-        "took in",
-        "C " + gone.getNumber() + " " + gone.getName(),
-        Map.of(),
-        before);
+  }
+
+  private static String called(CustomerRecord customer) {
+    return "C " + customer.getNumber() + " " + customer.getName();
   }
 
   private void move(Table<?> table, Field<Long> owner, long from, long to) {
     database.update(table).set(owner, to).where(owner.eq(from)).execute();
   }
 
-  private void keepWaysToReach(CustomerRecord gone, CustomerRecord stays) {
+  private void keepWaysToReach(Act act, CustomerRecord gone, CustomerRecord stays) {
     boolean samePhone = gone.getPhone().isEmpty() || gone.getPhone().equals(stays.getPhone());
     boolean sameMail = gone.getEmail().isEmpty() || gone.getEmail().equals(stays.getEmail());
     if (samePhone && sameMail) {
       return;
     }
-    database
-        .insertInto(CONTACT)
-        .set(CONTACT.CUSTOMER_ID, stays.getId())
-        .set(CONTACT.NAME, gone.getName())
-        .set(CONTACT.PHONE, gone.getPhone())
-        .set(CONTACT.EMAIL, gone.getEmail())
-        .execute();
+    ContactRecord contact = database.newRecord(CONTACT);
+    contact.setCustomerId(stays.getId());
+    contact.setName(gone.getName());
+    contact.setPhone(gone.getPhone());
+    contact.setEmail(gone.getEmail());
+    events.store(act, CustomerEvent.CONTACT_ADDED, contact);
   }
 
   private static void fillGaps(CustomerRecord gone, CustomerRecord stays) {
@@ -337,55 +323,27 @@ public class CustomerService {
           String note = reading.text("text", text, 500);
           reading.refuseIfFaulty();
           lock(customerId);
-          return database
-              .insertInto(CUSTOMER_NOTE)
-              .set(CUSTOMER_NOTE.CUSTOMER_ID, customerId)
-              .set(CUSTOMER_NOTE.TEXT, note)
-              .set(CUSTOMER_NOTE.PINNED_AT, act.at())
-              .set(CUSTOMER_NOTE.PINNED_BY, act.personId())
-              .returning(CUSTOMER_NOTE.ID)
-              .fetchSingle(CUSTOMER_NOTE.ID);
+          CustomerNoteRecord row = database.newRecord(CUSTOMER_NOTE);
+          row.setCustomerId(customerId);
+          row.setText(note);
+          row.setPinnedAt(act.at());
+          row.setPinnedBy(act.personId());
+          events.store(act, CustomerEvent.NOTE_PINNED, row);
+          return row.getId();
         });
   }
 
   /** Takes a note down, or pins it again. */
   public void setPinned(Act act, long noteId, boolean pinned) {
-    int changed =
+    CustomerNoteRecord row =
         database
-            .update(CUSTOMER_NOTE)
-            .set(CUSTOMER_NOTE.UNPINNED_AT, pinned ? null : act.at())
+            .selectFrom(CUSTOMER_NOTE)
             .where(CUSTOMER_NOTE.ID.eq(noteId))
-            .execute();
-    if (changed == 0) {
-      throw new Refused(Rule.NOT_FOUND, "There is no such note. Reload the page.");
-    }
-  }
-
-  private static Map<String, Object> values(CustomerRecord row) {
-    var values = new LinkedHashMap<String, Object>();
-    for (Field<?> field :
-        List.of(
-            CUSTOMER.NAME,
-            CUSTOMER.PHONE,
-            CUSTOMER.EMAIL,
-            CUSTOMER.ADDRESS,
-            CUSTOMER.POSTCODE,
-            CUSTOMER.PAYMENT_DAYS,
-            CUSTOMER.CREDIT_LIMIT_MINOR,
-            CUSTOMER.STOP_REASON,
-            CUSTOMER.VAT_NUMBER,
-            CUSTOMER.REFERENCE,
-            CUSTOMER.PRICE_LIST_ID,
-            CUSTOMER.RESPONSE_TERMS_ID)) {
-      Object value = row.get(field);
-      if (value != null) {
-        values.put(field.getName(), value);
-      }
-    }
-    return values;
-  }
-
-  private static AuditTrail.Subject subject(long id) {
-    return new AuditTrail.Subject("customer", id, null);
+            .forUpdate()
+            .fetchOptional()
+            .orElseThrow(
+                () -> new Refused(Rule.NOT_FOUND, "There is no such note. Reload the page."));
+    row.setUnpinnedAt(pinned ? null : act.at());
+    events.store(act, pinned ? CustomerEvent.NOTE_PINNED : CustomerEvent.NOTE_TAKEN_DOWN, row);
   }
 }

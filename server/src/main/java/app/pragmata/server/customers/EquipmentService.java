@@ -17,8 +17,9 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
@@ -59,12 +60,12 @@ public class EquipmentService {
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
-  EquipmentService(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+  EquipmentService(DSLContext database, RepeatableRequests repeats, Events events) {
     this.database = database;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   /** How many pieces stand at a customer's sites. */
@@ -80,28 +81,24 @@ public class EquipmentService {
         key,
         "add equipment",
         siteId + " " + form,
-        () -> insert(act, siteId, null, form, "added"));
+        () -> insert(act, siteId, null, form, CustomerEvent.EQUIPMENT_ADDED));
   }
 
   private long insert(
-      Act act, long siteId, @Nullable Long visitPartId, EquipmentForm form, String how) {
+      Act act, long siteId, @Nullable Long visitPartId, EquipmentForm form, CustomerEvent how) {
     requireSite(siteId);
     var row = database.newRecord(EQUIPMENT);
     row.setSiteId(siteId);
     row.setVisitPartId(visitPartId);
     fill(row, act, form);
-    row.store();
-    audit.note(act, subject(row.getId()), how);
+    events.store(act, how, row);
     return row.getId();
   }
 
   public void save(Act act, long id, EquipmentForm form) {
     EquipmentRecord row = lock(id, form.version());
-    Map<String, Object> before = values(row);
     fill(row, act, form);
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(act, subject(id), "changed", "", before, values(row));
+    events.store(act, CustomerEvent.EQUIPMENT_CHANGED, row);
   }
 
   /** Moves a piece to another site, of the same customer or of another. */
@@ -111,12 +108,9 @@ public class EquipmentService {
     }
     EquipmentRecord row = lock(id, version);
     requireSite(siteId);
-    Map<String, Object> before = Map.of("siteId", row.getSiteId());
     row.setSiteId(siteId);
     row.setPosition("");
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(act, subject(id), "moved", "", before, Map.of("siteId", siteId));
+    events.store(act, CustomerEvent.EQUIPMENT_MOVED, row);
   }
 
   /**
@@ -134,7 +128,8 @@ public class EquipmentService {
             throw new Refused(
                 Rule.WRONG_STATE, "This piece was replaced before. Replace the one in its place.");
           }
-          long successor = insert(act, old.getSiteId(), null, form, "put in place of another");
+          long successor =
+              insert(act, old.getSiteId(), null, form, CustomerEvent.EQUIPMENT_PUT_IN_PLACE);
           LocalDate fitted =
               database
                   .select(EQUIPMENT.FITTED_ON)
@@ -143,9 +138,7 @@ public class EquipmentService {
                   .fetchSingle(EQUIPMENT.FITTED_ON);
           old.setReplacedById(successor);
           old.setRemovedOn(fitted);
-          old.setVersion(old.getVersion() + 1);
-          old.store();
-          audit.note(act, subject(id), "replaced", "", Map.of(), Map.of("replacedById", successor));
+          events.store(act, CustomerEvent.EQUIPMENT_REPLACED, old);
           return successor;
         });
   }
@@ -209,7 +202,7 @@ public class EquipmentService {
                   null,
                   covered ? until.toString() : null,
                   null),
-              "fitted");
+              CustomerEvent.EQUIPMENT_FITTED);
         });
   }
 
@@ -223,8 +216,7 @@ public class EquipmentService {
     uses.put("predecessor", database.fetchCount(EQUIPMENT, EQUIPMENT.REPLACED_BY_ID.eq(id)));
     InUse.refuse(row.getModel(), uses, "Replace it, or note on it that it was removed.");
     database.deleteFrom(EQUIPMENT_PHOTO).where(EQUIPMENT_PHOTO.EQUIPMENT_ID.eq(id)).execute();
-    row.delete();
-    audit.note(act, subject(id), "deleted", "", values(row), Map.of());
+    events.delete(act, CustomerEvent.EQUIPMENT_DELETED, row);
   }
 
   /** Keeps a photo of the piece in the place of the one before. */
@@ -246,7 +238,11 @@ public class EquipmentService {
         .set(EQUIPMENT_PHOTO.CONTENT, content)
         .set(EQUIPMENT_PHOTO.ADDED_AT, act.at())
         .execute();
-    audit.note(act, subject(id), "photo kept");
+    events.tell(
+        act,
+        CustomerEvent.EQUIPMENT_PHOTO_KEPT,
+        id,
+        About.NOTHING.with(Map.of(), Map.of("photo", mediaType, "bytes", content.length)));
   }
 
   /** Looks at the first bytes: what a browser calls a file need not be what it is. */
@@ -355,21 +351,5 @@ public class EquipmentService {
       return BigDecimal.ZERO;
     }
     return percent == null ? BigDecimal.ONE : percent.movePointLeft(2);
-  }
-
-  private static Map<String, Object> values(EquipmentRecord row) {
-    return Map.of(
-        "model",
-        row.getModel(),
-        "serialNumber",
-        row.getSerialNumber(),
-        "siteId",
-        row.getSiteId(),
-        "fittedOn",
-        row.getFittedOn().toString());
-  }
-
-  private static AuditTrail.Subject subject(long id) {
-    return new AuditTrail.Subject("equipment", id, null);
   }
 }

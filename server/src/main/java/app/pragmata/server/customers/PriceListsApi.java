@@ -11,7 +11,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.server.generated.tables.records.PriceListRecord;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
@@ -53,12 +53,12 @@ class PriceListsApi {
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
-  PriceListsApi(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+  PriceListsApi(DSLContext database, RepeatableRequests repeats, Events events) {
     this.database = database;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   @GetMapping("/api/settings/price-lists")
@@ -97,8 +97,7 @@ class PriceListsApi {
         () -> {
           PriceListRecord row = database.newRecord(PRICE_LIST);
           row.setVersion(1);
-          store(row, form);
-          audit.note(act, subject(row.getId()), "added", "", Map.of(), values(row));
+          store(act, CustomerEvent.PRICE_LIST_ADDED, row, form);
           return row.getId();
         });
     return list();
@@ -109,10 +108,7 @@ class PriceListsApi {
   @Transactional
   public List<PriceList> change(Act act, @PathVariable long id, @RequestBody PriceListForm form) {
     PriceListRecord row = lock(id, form.version());
-    Map<String, Object> before = values(row);
-    row.setVersion(row.getVersion() + 1);
-    store(row, form);
-    audit.note(act, subject(id), "changed", "", before, values(row));
+    store(act, CustomerEvent.PRICE_LIST_CHANGED, row, form);
     return list();
   }
 
@@ -124,8 +120,7 @@ class PriceListsApi {
         row.getName(),
         Map.of("customer", database.fetchCount(CUSTOMER, CUSTOMER.PRICE_LIST_ID.eq(id))),
         "Give them another price list first.");
-    row.delete();
-    audit.note(act, subject(id), "deleted", "", values(row), Map.of());
+    events.delete(act, CustomerEvent.PRICE_LIST_DELETED, row);
     return list();
   }
 
@@ -142,7 +137,7 @@ class PriceListsApi {
     return row;
   }
 
-  private void store(PriceListRecord row, PriceListForm form) {
+  private void store(Act act, CustomerEvent event, PriceListRecord row, PriceListForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 60);
     if (name != null
@@ -162,7 +157,7 @@ class PriceListsApi {
     reading.refuseIfFaulty();
     row.setName(Objects.requireNonNull(name));
     row.setPartsDiscountShare(share);
-    row.store();
+    events.store(act, event, row);
   }
 
   private static BigDecimal share(String typed) {
@@ -171,14 +166,5 @@ class PriceListsApi {
       throw new Unreadable(Rule.UNREADABLE, "Enter a share from 0 to 100, such as 10 or 12.5.");
     }
     return new BigDecimal(number).movePointLeft(2);
-  }
-
-  private static Map<String, Object> values(PriceListRecord row) {
-    return Map.of(
-        "name", row.getName(), "partsDiscountShare", row.getPartsDiscountShare().toPlainString());
-  }
-
-  private static AuditTrail.Subject subject(long id) {
-    return new AuditTrail.Subject("price list", id, null);
   }
 }

@@ -18,13 +18,12 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
-import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -60,19 +59,19 @@ public class SiteService {
   private final CompanyStore companies;
   private final CustomerService customers;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
   SiteService(
       DSLContext database,
       CompanyStore companies,
       CustomerService customers,
       RepeatableRequests repeats,
-      AuditTrail audit) {
+      Events events) {
     this.database = database;
     this.companies = companies;
     this.customers = customers;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   /** One more site; gives its id. */
@@ -87,25 +86,15 @@ public class SiteService {
           var row = database.newRecord(SITE);
           row.setCustomerId(customerId);
           fill(row, form);
-          row.store();
-          audit.note(act, new AuditTrail.Subject("site", row.getId(), null), "added");
+          events.store(act, CustomerEvent.SITE_ADDED, row);
           return row.getId();
         });
   }
 
   public void saveSite(Act act, long id, SiteForm form) {
     SiteRecord row = lockSite(id, form.version());
-    Map<String, Object> before = Map.of("name", row.getName(), "address", row.getAddress());
     fill(row, form);
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(
-        act,
-        new AuditTrail.Subject("site", id, null),
-        "changed",
-        "",
-        before,
-        Map.of("name", row.getName(), "address", row.getAddress()));
+    events.store(act, CustomerEvent.SITE_CHANGED, row);
   }
 
   /** Deletes a site that nothing refers to. */
@@ -117,15 +106,10 @@ public class SiteService {
     uses.put("call", database.fetchCount(CALL, CALL.SITE_ID.eq(id)));
     uses.put("piece of equipment", database.fetchCount(EQUIPMENT, EQUIPMENT.SITE_ID.eq(id)));
     InUse.refuse(row.getName(), uses, "Change its address instead.");
-    database.deleteFrom(CONTACT).where(CONTACT.SITE_ID.eq(id)).execute();
-    row.delete();
-    audit.note(
-        act,
-        new AuditTrail.Subject("site", id, null),
-        "deleted",
-        "",
-        Map.of("name", row.getName(), "address", row.getAddress()),
-        Map.of());
+    for (ContactRecord contact : database.fetch(CONTACT, CONTACT.SITE_ID.eq(id))) {
+      events.delete(act, CustomerEvent.CONTACT_DELETED, contact);
+    }
+    events.delete(act, CustomerEvent.SITE_DELETED, row);
   }
 
   private SiteRecord lockSite(long id, int version) {
@@ -184,28 +168,21 @@ public class SiteService {
           var row = database.newRecord(CONTACT);
           row.setCustomerId(customerId);
           fill(row, form);
-          row.store();
-          audit.note(act, new AuditTrail.Subject("contact", row.getId(), null), "added");
+          events.store(act, CustomerEvent.CONTACT_ADDED, row);
           return row.getId();
         });
   }
 
   public void saveContact(Act act, long id, ContactForm form) {
     ContactRecord row = lockContact(id, form.version());
-    Map<String, Object> before = values(row);
     fill(row, form);
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(
-        act, new AuditTrail.Subject("contact", id, null), "changed", "", before, values(row));
+    events.store(act, CustomerEvent.CONTACT_CHANGED, row);
   }
 
   /** Deletes a contact; what it was stays on record. */
   public void deleteContact(Act act, long id, int version) {
     ContactRecord row = lockContact(id, version);
-    row.delete();
-    audit.note(
-        act, new AuditTrail.Subject("contact", id, null), "deleted", "", values(row), Map.of());
+    events.delete(act, CustomerEvent.CONTACT_DELETED, row);
   }
 
   private ContactRecord lockContact(long id, int version) {
@@ -241,9 +218,5 @@ public class SiteService {
     row.setPays(form.pays());
     row.setOpens(form.opens());
     row.setDecides(form.decides());
-  }
-
-  private static Map<String, Object> values(ContactRecord row) {
-    return Map.of("name", row.getName(), "phone", row.getPhone(), "email", row.getEmail());
   }
 }

@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.COMPANY;
 
 import app.pragmata.core.people.Role;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.finding.SearchEntries;
 import app.pragmata.server.records.Act;
 import java.time.Clock;
 import java.time.Instant;
@@ -30,6 +31,7 @@ public class DemoCompany {
   private final DemoCatalogue catalogue;
   private final DemoWork work;
   private final DemoOffers offers;
+  private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
   private final Clock clock;
@@ -40,6 +42,7 @@ public class DemoCompany {
       DemoCatalogue catalogue,
       DemoWork work,
       DemoOffers offers,
+      SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
       Clock clock,
@@ -48,6 +51,7 @@ public class DemoCompany {
     this.catalogue = catalogue;
     this.work = work;
     this.offers = offers;
+    this.search = search;
     this.companies = companies;
     this.transaction = transaction;
     this.clock = clock;
@@ -81,6 +85,7 @@ public class DemoCompany {
           offers.offerSlidingGate(
               new Act(work.officeManager(), Role.OFFICE, now.minus(2, ChronoUnit.DAYS), zone),
               new Act(work.officeManager(), Role.OFFICE, now, zone));
+          search.recompute();
         });
     database.execute("analyze");
   }

@@ -22,19 +22,20 @@ import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.DepositRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
-import app.pragmata.server.records.RecordChanged;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -56,22 +57,19 @@ public class DepositService {
   private final BooksStore books;
   private final CompanyStore companies;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
-  private final ApplicationEventPublisher changes;
+  private final Events events;
 
   DepositService(
       DSLContext database,
       BooksStore books,
       CompanyStore companies,
       RepeatableRequests repeats,
-      AuditTrail audit,
-      ApplicationEventPublisher changes) {
+      Events events) {
     this.database = database;
     this.books = books;
     this.companies = companies;
     this.repeats = repeats;
-    this.audit = audit;
-    this.changes = changes;
+    this.events = events;
   }
 
   /** A deposit that the office saw come in; gives its id. */
@@ -125,31 +123,15 @@ public class DepositService {
             new BooksEvent.DepositReceived(money.amount()),
             source(quote, "deposit"),
             money.day());
-    long id =
-        database
-            .insertInto(DEPOSIT)
-            .set(DEPOSIT.QUOTE_ID, quote.getId())
-            .set(DEPOSIT.AMOUNT_MINOR, money.amount().minor())
-            .set(DEPOSIT.RECEIVED_ON, money.day())
-            .set(DEPOSIT.METHOD, money.method())
-            .set(DEPOSIT.CARD_PAYMENT_ID, cardPaymentId)
-            .set(DEPOSIT.JOURNAL_ENTRY_ID, entry)
-            .returning(DEPOSIT.ID)
-            .fetchSingle(DEPOSIT.ID);
-    audit.note(act, subject(quote.getId()), "deposit of " + money.amount() + " received");
-    follow(quote.getId());
-    return id;
-  }
-
-  /** What came in counts where the quote's money stands, or its job's. */
-  private void follow(long quoteId) {
-    changes.publishEvent(new RecordChanged(RecordChanged.Kind.QUOTE, quoteId));
-    database
-        .select(JOB.ID)
-        .from(JOB)
-        .where(JOB.QUOTE_ID.eq(quoteId))
-        .fetch(JOB.ID)
-        .forEach(id -> changes.publishEvent(new RecordChanged(RecordChanged.Kind.JOB, id)));
+    DepositRecord deposit = database.newRecord(DEPOSIT);
+    deposit.setQuoteId(quote.getId());
+    deposit.setAmountMinor(money.amount().minor());
+    deposit.setReceivedOn(money.day());
+    deposit.setMethod(money.method());
+    deposit.setCardPaymentId(cardPaymentId);
+    deposit.setJournalEntryId(Objects.requireNonNull(entry));
+    events.store(act, DepositEvent.DEPOSIT_RECEIVED, deposit);
+    return deposit.getId();
   }
 
   /**
@@ -174,9 +156,15 @@ public class DepositService {
                     act,
                     new BooksEvent.DepositRefunded(deposit.left()),
                     source(quote, "deposit given back"));
-            use(act, deposit.id(), deposit.left(), null, Objects.requireNonNull(entry));
+            use(
+                act,
+                DepositEvent.DEPOSIT_GIVEN_BACK,
+                quoteId,
+                deposit.id(),
+                deposit.left(),
+                null,
+                Objects.requireNonNull(entry));
           }
-          audit.note(act, subject(quoteId), "deposit given back");
           return quoteId;
         });
   }
@@ -208,14 +196,28 @@ public class DepositService {
       Money part = deposit.left().compareTo(left) > 0 ? left : deposit.left();
       if (part.isPositive()) {
         Long entry = books.post(act, new BooksEvent.DepositApplied(part), source);
-        use(act, deposit.id(), part, invoiceId, Objects.requireNonNull(entry));
+        use(
+            act,
+            DepositEvent.DEPOSIT_USED,
+            quoteId,
+            deposit.id(),
+            part,
+            invoiceId,
+            Objects.requireNonNull(entry));
         applied = applied.plus(part);
       }
     }
     return applied;
   }
 
-  private void use(Act act, long depositId, Money amount, @Nullable Long invoiceId, long entry) {
+  private void use(
+      Act act,
+      DepositEvent event,
+      long quoteId,
+      long depositId,
+      Money amount,
+      @Nullable Long invoiceId,
+      long entry) {
     database
         .insertInto(DEPOSIT_USE)
         .set(DEPOSIT_USE.DEPOSIT_ID, depositId)
@@ -224,6 +226,11 @@ public class DepositService {
         .set(DEPOSIT_USE.INVOICE_ID, invoiceId)
         .set(DEPOSIT_USE.JOURNAL_ENTRY_ID, entry)
         .execute();
+    events.tell(
+        act,
+        event,
+        depositId,
+        About.partOf(quoteId).with(Map.of(), Map.of("amountMinor", amount.minor())));
   }
 
   /** All that ever came in for a quote, whatever became of it. */
@@ -304,9 +311,5 @@ public class DepositService {
             .fetchSingle(KIND_OF_JOB.COST_CENTRE);
     return new BooksStore.Source(
         "quote", quote.getId(), "Q %d: %s".formatted(quote.getNumber(), what), null, costCentre);
-  }
-
-  private static AuditTrail.Subject subject(long quoteId) {
-    return new AuditTrail.Subject("quote", quoteId, null);
   }
 }

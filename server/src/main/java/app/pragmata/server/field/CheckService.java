@@ -20,17 +20,19 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -73,7 +75,7 @@ public class CheckService {
   private final CompanyStore companies;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
   CheckService(
       DSLContext database,
@@ -84,7 +86,7 @@ public class CheckService {
       CompanyStore companies,
       PeopleStore people,
       RepeatableRequests repeats,
-      AuditTrail audit) {
+      Events events) {
     this.database = database;
     this.visits = visits;
     this.clocks = clocks;
@@ -93,7 +95,7 @@ public class CheckService {
     this.companies = companies;
     this.people = people;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   private record Typed(
@@ -105,19 +107,11 @@ public class CheckService {
     entry.refresh();
     Versions.require(form.version(), entry.getVersion());
     Typed typed = read(act, locked, form, entry.getKind());
-    Map<String, Object> before = values(entry);
     entry.setMiles(typed.miles());
     entry.setDescription(typed.description());
-    entry.setVersion(entry.getVersion() + 1);
-    clocks.store(entry, typed.spans());
-    visits.store(act, locked, locked.state());
-    audit.note(
-        act,
-        subject("time_entry", entryId, locked),
-        "corrected",
-        typed.reason(),
-        before,
-        values(entry));
+    clocks.store(
+        act, FieldEvent.TIME_CORRECTED, entry, typed.spans(), about(locked, typed.reason()));
+    visits.touch(act, locked, locked.state());
   }
 
   /** Time that nobody clocked; gives the id of the entry. */
@@ -134,15 +128,9 @@ public class CheckService {
           TimeEntryRecord entry = clocks.newEntry(visitId, worker(locked, form.personId()), kind);
           entry.setMiles(typed.miles());
           entry.setDescription(typed.description());
-          clocks.store(entry, typed.spans());
-          visits.store(act, locked, recorded(act, locked));
-          audit.note(
-              act,
-              subject("time_entry", entry.getId(), locked),
-              "added",
-              typed.reason(),
-              Map.of(),
-              values(entry));
+          clocks.store(
+              act, FieldEvent.TIME_ADDED, entry, typed.spans(), about(locked, typed.reason()));
+          visits.touch(act, locked, recorded(act, locked));
           return entry.getId();
         });
   }
@@ -163,11 +151,8 @@ public class CheckService {
     entry.refresh();
     Versions.require(version, entry.getVersion());
     entry.setRemovedAt(act.at());
-    entry.setVersion(entry.getVersion() + 1);
-    entry.update();
-    visits.store(act, locked, locked.state());
-    audit.note(
-        act, subject("time_entry", entryId, locked), "removed", why, values(entry), Map.of());
+    events.store(act, FieldEvent.TIME_REMOVED, entry, about(locked, why));
+    visits.touch(act, locked, locked.state());
   }
 
   public void correctQuantity(Act act, long visitPartId, QuantityForm form) {
@@ -179,16 +164,8 @@ public class CheckService {
     var locked = lockCorrectable(use.getVisitId());
     use.refresh();
     Versions.require(form.version(), use.getVersion());
-    Map<String, Object> before = Map.of("quantity", plain(use.getQuantity()));
-    parts.change(act, locked, use, Objects.requireNonNull(quantity));
-    visits.store(act, locked, locked.state());
-    audit.note(
-        act,
-        subject("visit_part", visitPartId, locked),
-        "corrected",
-        Objects.requireNonNull(why),
-        before,
-        Map.of("quantity", plain(quantity)));
+    parts.change(act, locked, use, Objects.requireNonNull(quantity), Objects.requireNonNull(why));
+    visits.touch(act, locked, locked.state());
   }
 
   /**
@@ -204,15 +181,14 @@ public class CheckService {
         () -> {
           BigDecimal quantity = FieldService.readQuantity(form);
           var locked = lockCorrectable(visitId);
-          long id = parts.add(act, locked, Objects.requireNonNull(form.partId()), quantity);
-          visits.store(act, locked, locked.state());
-          audit.note(
-              act,
-              subject("visit_part", id, locked),
-              "added",
-              "",
-              Map.of(),
-              Map.of("quantity", plain(quantity)));
+          long id =
+              parts.add(
+                  act,
+                  FieldEvent.PART_ADDED,
+                  locked,
+                  Objects.requireNonNull(form.partId()),
+                  quantity);
+          visits.touch(act, locked, locked.state());
           return id;
         });
   }
@@ -223,10 +199,8 @@ public class CheckService {
     var locked = lockCorrectable(use.getVisitId());
     use.refresh();
     Versions.require(version, use.getVersion());
-    Map<String, Object> before = Map.of("quantity", plain(use.getQuantity()));
-    parts.remove(act, locked, use);
-    visits.store(act, locked, locked.state());
-    audit.note(act, subject("visit_part", visitPartId, locked), "removed", why, before, Map.of());
+    parts.remove(act, locked, use, why);
+    visits.touch(act, locked, locked.state());
   }
 
   /** Takes a part out of the equipment's warranty, or back under it when the reason is empty. */
@@ -240,16 +214,12 @@ public class CheckService {
     use.refresh();
     Versions.require(version, use.getVersion());
     use.setWarrantyExclusion(why.isEmpty() ? null : why);
-    use.setVersion(use.getVersion() + 1);
-    use.update();
-    visits.follow(act, locked.job());
-    audit.note(
+    events.store(
         act,
-        subject("visit_part", visitPartId, locked),
-        why.isEmpty() ? "back under warranty" : "taken out of the warranty",
-        why,
-        Map.of(),
-        Map.of());
+        why.isEmpty() ? FieldEvent.PART_UNDER_WARRANTY : FieldEvent.PART_NOT_UNDER_WARRANTY,
+        use,
+        about(locked, why));
+    visits.follow(act, locked.job());
   }
 
   /** The office says: correct. The visit's time goes to work in progress at the rates in force. */
@@ -263,8 +233,7 @@ public class CheckService {
     approve(act, locked);
     locked.visit().setCheckedAt(act.at());
     locked.visit().setCheckedBy(act.personId());
-    visits.store(act, locked, finished.check());
-    audit.note(act, subject("visit", visitId, locked), "checked");
+    visits.store(act, JobEvent.VISIT_CHECKED, locked, finished.check(), "");
   }
 
   /**
@@ -282,16 +251,14 @@ public class CheckService {
     if (posted != null) {
       books.reverse(act, posted, visits.source("visit", visitId, "check taken back", locked.job()));
     }
-    database
-        .update(TIME_ENTRY)
-        .setNull(TIME_ENTRY.TIME_COST_MINOR)
-        .setNull(TIME_ENTRY.DISTANCE_COST_MINOR)
-        .where(TIME_ENTRY.VISIT_ID.eq(visitId))
-        .execute();
+    for (TimeEntryRecord entry : clocks.list(visitId)) {
+      entry.setTimeCostMinor(null);
+      entry.setDistanceCostMinor(null);
+      events.store(act, FieldEvent.TIME_COSTED, entry, about(locked, ""));
+    }
     locked.visit().setCheckedAt(null);
     locked.visit().setCheckedBy(null);
-    visits.store(act, locked, checked.reopen());
-    audit.note(act, subject("visit", visitId, locked), "reopened");
+    visits.store(act, JobEvent.VISIT_REOPENED, locked, checked.reopen(), "");
   }
 
   /**
@@ -299,43 +266,29 @@ public class CheckService {
    * one is put in its place.
    */
   public void notThisTime(Act act, long visitId, int version, @Nullable String reason) {
-    var locked = drop(act, visitId, version, reason);
+    String why = readReason(reason);
+    var locked = drop(act, visitId, version, why);
     if (locked.state() instanceof VisitState.Droppable droppable) {
-      visits.store(act, locked, droppable.notThisTime());
+      visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
-    database
-        .insertInto(VISIT)
-        .set(VISIT.JOB_ID, locked.job().getId())
-        .set(VISIT.STATE, VisitState.Code.UNPLANNED)
-        .set(VISIT.EXPECTED_MINUTES, locked.visit().getExpectedMinutes())
-        .execute();
+    VisitRecord next = database.newRecord(VISIT);
+    next.setJobId(locked.job().getId());
+    next.setState(VisitState.Code.UNPLANNED);
+    next.setExpectedMinutes(locked.visit().getExpectedMinutes());
+    events.store(act, JobEvent.VISIT_WANTED, next);
     visits.follow(act, locked.job());
-    audit.note(
-        act,
-        subject("visit", visitId, locked),
-        "not this time",
-        locked.visit().getReason(),
-        Map.of(),
-        Map.of());
   }
 
   /** The visit will not happen; what it cost all the same is approved, and it makes no charge. */
   public void callOff(Act act, long visitId, int version, @Nullable String reason) {
-    var locked = drop(act, visitId, version, reason);
+    String why = readReason(reason);
+    var locked = drop(act, visitId, version, why);
     if (locked.state() instanceof VisitState.Droppable droppable) {
-      visits.store(act, locked, droppable.callOff());
+      visits.store(act, JobEvent.VISIT_CALLED_OFF, locked, droppable.callOff(), why);
     }
-    audit.note(
-        act,
-        subject("visit", visitId, locked),
-        "called off",
-        locked.visit().getReason(),
-        Map.of(),
-        Map.of());
   }
 
-  private VisitStore.Locked drop(Act act, long visitId, int version, @Nullable String reason) {
-    String why = readReason(reason);
+  private VisitStore.Locked drop(Act act, long visitId, int version, String why) {
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Droppable)
         || locked.state() instanceof VisitState.Unplanned) {
@@ -364,19 +317,14 @@ public class CheckService {
     var costing = new Costing(company.terms());
     Money time = Money.ZERO;
     Money distance = Money.ZERO;
-    List<TimeEntryRecord> entries =
-        database
-            .selectFrom(TIME_ENTRY)
-            .where(TIME_ENTRY.VISIT_ID.eq(visitId).and(TIME_ENTRY.REMOVED_AT.isNull()))
-            .fetch();
-    for (TimeEntryRecord entry : entries) {
+    for (TimeEntryRecord entry : clocks.list(visitId)) {
       TimeEntry.Cost cost = costing.cost(fact(entry, act));
       entry.setTimeCostMinor(cost.time().minor());
       entry.setDistanceCostMinor(cost.distance().minor());
       time = time.plus(cost.time());
       distance = distance.plus(cost.distance());
+      events.store(act, FieldEvent.TIME_COSTED, entry, about(locked, ""));
     }
-    database.batchUpdate(entries).execute();
     books.post(
         act,
         new BooksEvent.TimeApproved(time, distance),
@@ -521,23 +469,11 @@ public class CheckService {
     return use;
   }
 
-  private static Map<String, Object> values(TimeEntryRecord entry) {
-    return Map.of(
-        "from", entry.getStartedAt().toString(),
-        "to", String.valueOf(entry.getEndedAt()),
-        "rateClass", entry.getRateClass().code(),
-        "miles", plain(entry.getMiles()));
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
-  }
-
   private static String shownState(VisitStore.Locked locked) {
     return locked.visit().getState().code().replace('_', ' ');
   }
 
-  private static AuditTrail.Subject subject(String type, long id, VisitStore.Locked locked) {
-    return new AuditTrail.Subject(type, id, locked.job().getId());
+  private static About about(VisitStore.Locked locked, String reason) {
+    return About.partOf(locked.job().getId()).why(reason);
   }
 }

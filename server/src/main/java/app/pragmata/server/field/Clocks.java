@@ -8,7 +8,10 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
@@ -21,9 +24,20 @@ import org.springframework.stereotype.Repository;
 @Repository
 class Clocks {
   private final DSLContext database;
+  private final Events events;
 
-  Clocks(DSLContext database) {
+  Clocks(DSLContext database, Events events) {
     this.database = database;
+    this.events = events;
+  }
+
+  /** All time on a visit, without what was taken off. */
+  List<TimeEntryRecord> list(long visitId) {
+    return database
+        .selectFrom(TIME_ENTRY)
+        .where(TIME_ENTRY.VISIT_ID.eq(visitId).and(TIME_ENTRY.REMOVED_AT.isNull()))
+        .orderBy(TIME_ENTRY.ID)
+        .fetch();
   }
 
   /** The clock that runs on a visit; null when none does. */
@@ -35,7 +49,7 @@ class Clocks {
   }
 
   /** Starts a clock now; refused while another clock of the same person runs. */
-  void start(Act act, long visitId, TimeEntry.Kind kind, WorkingCalendar hours) {
+  void start(Act act, VisitStore.Locked locked, TimeEntry.Kind kind, WorkingCalendar hours) {
     if (database.fetchExists(
         TIME_ENTRY, TIME_ENTRY.PERSON_ID.eq(act.personId()).and(TIME_ENTRY.ENDED_AT.isNull()))) {
       throw new Refused(
@@ -43,10 +57,10 @@ class Clocks {
           "Another of your clocks is still running. Pause or finish that visit first.");
     }
     Instant now = second(act.at());
-    TimeEntryRecord clock = newEntry(visitId, act.personId(), kind);
+    TimeEntryRecord clock = newEntry(locked.visit().getId(), act.personId(), kind);
     clock.setStartedAt(now);
     clock.setRateClass(hours.at(now));
-    clock.store();
+    events.store(act, FieldEvent.TIME_STARTED, clock, About.partOf(locked.job().getId()));
   }
 
   /**
@@ -56,19 +70,28 @@ class Clocks {
    * @param endedAt when it really ended
    */
   void stop(
-      Act act, TimeEntryRecord clock, Instant endedAt, BigDecimal miles, WorkingCalendar hours) {
+      Act act,
+      VisitStore.Locked locked,
+      TimeEntryRecord clock,
+      Instant endedAt,
+      BigDecimal miles,
+      WorkingCalendar hours) {
     var reading = new Reading();
     TimeEntry.check(clock.getStartedAt(), endedAt, act.at(), reading);
     reading.refuseIfFaulty();
     List<WorkingCalendar.Span> spans = hours.split(clock.getStartedAt(), endedAt);
     boolean empty = TimeEntry.minutesBetween(clock.getStartedAt(), endedAt) == 0;
     if (empty && miles.signum() == 0) {
-      clock.delete();
+      events.delete(act, FieldEvent.TIME_STOPPED, clock);
       return;
     }
     clock.setMiles(miles);
-    clock.setVersion(clock.getVersion() + 1);
-    store(clock, spans.isEmpty() ? List.of(empty(clock, hours)) : spans);
+    store(
+        act,
+        FieldEvent.TIME_STOPPED,
+        clock,
+        spans.isEmpty() ? List.of(empty(clock, hours)) : spans,
+        About.partOf(locked.job().getId()));
   }
 
   /** A drive round the corner: no minute, but miles. */
@@ -90,13 +113,18 @@ class Clocks {
    * Stores an entry over at least one span: the first is the entry itself, each further one a new
    * entry beside it that has no miles.
    */
-  void store(TimeEntryRecord entry, List<WorkingCalendar.Span> spans) {
+  void store(
+      Act act,
+      FieldEvent event,
+      TimeEntryRecord entry,
+      List<WorkingCalendar.Span> spans,
+      About about) {
     TimeEntryRecord part = entry;
     for (WorkingCalendar.Span span : spans) {
       part.setStartedAt(span.from());
       part.setEndedAt(span.to());
       part.setRateClass(span.rateClass());
-      part.store();
+      events.store(act, event, part, about);
       part = entry.copy();
       part.setMiles(BigDecimal.ZERO);
       part.setVersion(1);

@@ -14,9 +14,9 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -61,7 +61,6 @@ public class FieldService {
   private final PartsUsed parts;
   private final CompanyStore companies;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
   private final DSLContext database;
 
   FieldService(
@@ -70,22 +69,20 @@ public class FieldService {
       PartsUsed parts,
       CompanyStore companies,
       RepeatableRequests repeats,
-      AuditTrail audit,
       DSLContext database) {
     this.visits = visits;
     this.clocks = clocks;
     this.parts = parts;
     this.companies = companies;
     this.repeats = repeats;
-    this.audit = audit;
     this.database = database;
   }
 
   public void drive(Act act, long visitId) {
     var locked = lockOwn(act, visitId);
     if (locked.state() instanceof VisitState.Planned planned) {
-      clocks.start(act, visitId, TimeEntry.Kind.DRIVE, hours());
-      begin(act, locked, planned.drive(), "started driving");
+      clocks.start(act, locked, TimeEntry.Kind.DRIVE, hours());
+      begin(act, JobEvent.VISIT_UNDER_WAY, locked, planned.drive());
     } else {
       requireBegun(locked);
     }
@@ -98,10 +95,11 @@ public class FieldService {
     reading.refuseIfFaulty();
     var locked = lockOwn(act, visitId);
     switch (locked.state()) {
-      case VisitState.Planned planned -> begin(act, locked, planned.arrive(), "arrived");
+      case VisitState.Planned planned ->
+          begin(act, JobEvent.VISIT_ARRIVED_AT, locked, planned.arrive());
       case VisitState.Driving driving -> {
-        stopRunning(act, visitId, form.endedAt(), miles == null ? BigDecimal.ZERO : miles);
-        step(act, locked, driving.arrive(), "arrived");
+        stopRunning(act, locked, form.endedAt(), miles == null ? BigDecimal.ZERO : miles);
+        step(act, JobEvent.VISIT_ARRIVED_AT, locked, driving.arrive());
       }
       default -> requireBegun(locked);
     }
@@ -111,8 +109,8 @@ public class FieldService {
     var locked = lockOwn(act, visitId);
     requireOnSite(locked);
     if (clocks.findRunning(visitId) == null) {
-      clocks.start(act, visitId, TimeEntry.Kind.LABOUR, hours());
-      step(act, locked, locked.state(), "started work");
+      clocks.start(act, locked, TimeEntry.Kind.LABOUR, hours());
+      step(act, JobEvent.VISIT_STARTED, locked, locked.state());
     }
   }
 
@@ -120,8 +118,8 @@ public class FieldService {
     var locked = lockOwn(act, visitId);
     requireOnSite(locked);
     if (clocks.findRunning(visitId) != null) {
-      stopRunning(act, visitId, form.endedAt(), BigDecimal.ZERO);
-      step(act, locked, locked.state(), "paused");
+      stopRunning(act, locked, form.endedAt(), BigDecimal.ZERO);
+      step(act, JobEvent.VISIT_PAUSED, locked, locked.state());
     }
   }
 
@@ -140,7 +138,7 @@ public class FieldService {
       return;
     }
     VisitState.OnSite onSite = requireOnSite(locked);
-    stopRunning(act, visitId, form.endedAt(), BigDecimal.ZERO);
+    stopRunning(act, locked, form.endedAt(), BigDecimal.ZERO);
     if (!recordedAnything(visitId)) {
       throw new Refused(
           Rule.MISSING,
@@ -151,7 +149,7 @@ public class FieldService {
     if (form.causeCode() != null) {
       locked.job().setCauseCode(form.causeCode());
     }
-    step(act, locked, onSite.finish(), "finished");
+    step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
   }
 
   /** Takes a part from the van; gives the id of the use. */
@@ -165,7 +163,8 @@ public class FieldService {
           BigDecimal quantity = readQuantity(form);
           var locked = lockOwn(act, visitId);
           requireRunningVisit(locked);
-          return parts.add(act, locked, Objects.requireNonNull(form.partId()), quantity);
+          return parts.add(
+              act, FieldEvent.PART_USED, locked, Objects.requireNonNull(form.partId()), quantity);
         });
   }
 
@@ -180,7 +179,7 @@ public class FieldService {
             .and(VISIT_PART.REMOVED_AT.isNull())
             .fetchOne();
     if (use != null) {
-      parts.remove(act, locked, use);
+      parts.remove(act, locked, use, "");
     }
   }
 
@@ -194,10 +193,11 @@ public class FieldService {
     return Objects.requireNonNull(quantity);
   }
 
-  private void stopRunning(Act act, long visitId, @Nullable String endedAt, BigDecimal miles) {
-    TimeEntryRecord clock = clocks.findRunning(visitId);
+  private void stopRunning(
+      Act act, VisitStore.Locked locked, @Nullable String endedAt, BigDecimal miles) {
+    TimeEntryRecord clock = clocks.findRunning(locked.visit().getId());
     if (clock != null) {
-      clocks.stop(act, clock, endOf(clock, act, endedAt), miles, hours());
+      clocks.stop(act, locked, clock, endOf(clock, act, endedAt), miles, hours());
     }
   }
 
@@ -267,15 +267,13 @@ public class FieldService {
   }
 
   /** A visit that begins on another day than planned is a visit of that day. */
-  private void begin(Act act, VisitStore.Locked locked, VisitState state, String action) {
+  private void begin(Act act, JobEvent event, VisitStore.Locked locked, VisitState state) {
     locked.visit().setDay(act.today());
-    step(act, locked, state, action);
+    step(act, event, locked, state);
   }
 
-  private void step(Act act, VisitStore.Locked locked, VisitState state, String action) {
-    visits.store(act, locked, state);
-    audit.note(
-        act, new AuditTrail.Subject("visit", locked.visit().getId(), locked.job().getId()), action);
+  private void step(Act act, JobEvent event, VisitStore.Locked locked, VisitState state) {
+    visits.store(act, event, locked, state, "");
   }
 
   private WorkingCalendar hours() {

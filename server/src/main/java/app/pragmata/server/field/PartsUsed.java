@@ -8,7 +8,9 @@ import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
 import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import org.jooq.DSLContext;
@@ -25,52 +27,55 @@ class PartsUsed {
   private final StockStore stock;
   private final BooksStore books;
   private final VisitStore visits;
+  private final Events events;
 
-  PartsUsed(DSLContext database, StockStore stock, BooksStore books, VisitStore visits) {
+  PartsUsed(
+      DSLContext database, StockStore stock, BooksStore books, VisitStore visits, Events events) {
     this.database = database;
     this.stock = stock;
     this.books = books;
     this.visits = visits;
+    this.events = events;
   }
 
   /** Books a part out of the technician's van; gives the id of the use. */
-  long add(Act act, VisitStore.Locked locked, long partId, BigDecimal quantity) {
+  long add(Act act, FieldEvent event, VisitStore.Locked locked, long partId, BigDecimal quantity) {
     long place = stock.getPlaceOf(locked.visit().getTechnicianId());
     Money cost = stock.issue(act, partId, place, quantity);
-    VisitPartRecord use =
-        database
-            .insertInto(VISIT_PART)
-            .set(VISIT_PART.VISIT_ID, locked.visit().getId())
-            .set(VISIT_PART.PART_ID, partId)
-            .set(VISIT_PART.QUANTITY, quantity)
-            .set(VISIT_PART.COST_MINOR, cost.minor())
-            .set(
-                VISIT_PART.UNIT_PRICE,
-                stock.getPrice(partId, locked.job().getCustomerId(), act.today()))
-            .set(VISIT_PART.PLACE_ID, place)
-            .set(VISIT_PART.ADDED_AT, act.at())
-            .returning()
-            .fetchSingle();
+    VisitPartRecord use = database.newRecord(VISIT_PART);
+    use.setVisitId(locked.visit().getId());
+    use.setPartId(partId);
+    use.setQuantity(quantity);
+    use.setCostMinor(cost.minor());
+    use.setUnitPrice(stock.getPrice(partId, locked.job().getCustomerId(), act.today()));
+    use.setPlaceId(place);
+    use.setAddedAt(act.at());
+    store(act, event, locked, use, "");
+    // Its entry points at it, and it at its entry.
     use.setJournalEntryId(post(act, locked, use));
     use.update();
     return use.getId();
   }
 
   /** Puts the old quantity back and takes the new one. */
-  void change(Act act, VisitStore.Locked locked, VisitPartRecord use, BigDecimal quantity) {
+  void change(
+      Act act, VisitStore.Locked locked, VisitPartRecord use, BigDecimal quantity, String why) {
     putBack(act, locked, use);
     use.setQuantity(quantity);
     use.setCostMinor(stock.issue(act, use.getPartId(), use.getPlaceId(), quantity).minor());
     use.setJournalEntryId(post(act, locked, use));
-    use.setVersion(use.getVersion() + 1);
-    use.update();
+    store(act, FieldEvent.PART_CORRECTED, locked, use, why);
   }
 
-  void remove(Act act, VisitStore.Locked locked, VisitPartRecord use) {
+  void remove(Act act, VisitStore.Locked locked, VisitPartRecord use, String why) {
     putBack(act, locked, use);
     use.setRemovedAt(act.at());
-    use.setVersion(use.getVersion() + 1);
-    use.update();
+    store(act, FieldEvent.PART_REMOVED, locked, use, why);
+  }
+
+  private void store(
+      Act act, FieldEvent event, VisitStore.Locked locked, VisitPartRecord use, String why) {
+    events.store(act, event, use, About.partOf(locked.job().getId()).why(why));
   }
 
   private void putBack(Act act, VisitStore.Locked locked, VisitPartRecord use) {

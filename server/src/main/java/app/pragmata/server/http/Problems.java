@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
+import org.jspecify.annotations.Nullable;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
 import org.slf4j.Logger;
@@ -61,6 +62,15 @@ class Problems {
         && Coded.class.isAssignableFrom(found.getTargetType())) {
       return refused(new Refused(List.of(unknownWord(found))));
     }
+    if (unreadable instanceof MethodArgumentTypeMismatchException mismatch
+        && mismatch.getRequiredType() != null
+        && Coded.class.isAssignableFrom(mismatch.getRequiredType())) {
+      return refused(
+          new Refused(
+              List.of(
+                  unknownWord(
+                      mismatch.getName(), mismatch.getValue(), mismatch.getRequiredType()))));
+    }
     return answer(
         HttpStatus.BAD_REQUEST,
         List.of(),
@@ -76,13 +86,15 @@ class Problems {
                         ? Integer.toString(place.getIndex())
                         : place.getPropertyName())
             .collect(Collectors.joining("/"));
+    return unknownWord(field, found.getValue(), found.getTargetType());
+  }
+
+  private static Fault unknownWord(String field, @Nullable Object said, Class<?> vocabulary) {
     return new Fault(
         field,
         Rule.UNKNOWN_WORD,
         "“%s” is none of the words that can stand here: %s."
-            .formatted(
-                Reading.abridged(String.valueOf(found.getValue())),
-                VocabularyJson.codes(found.getTargetType())));
+            .formatted(Reading.abridged(String.valueOf(said)), VocabularyJson.codes(vocabulary)));
   }
 
   /** Whoever asked has gone; nobody is left to answer. */

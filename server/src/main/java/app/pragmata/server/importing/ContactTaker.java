@@ -8,8 +8,11 @@ import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
@@ -22,14 +25,12 @@ import org.jooq.DSLContext;
 final class ContactTaker implements ListTaker {
   private static final Set<String> PARTS = Set.of("pays", "opens", "decides");
 
-  private final DSLContext database;
   private final Company company;
   private final Customers customers;
   private final Map<String, ContactRecord> known = new HashMap<>();
   private final Taken<ContactRecord> taken = new Taken<>(CONTACT);
 
   ContactTaker(DSLContext database, Company company) {
-    this.database = database;
     this.company = company;
     this.customers = new Customers(database);
     database
@@ -101,7 +102,7 @@ final class ContactTaker implements ListTaker {
   }
 
   @Override
-  public void store() {
-    taken.store(database);
+  public void store(Act act, Events events) {
+    taken.store(act, CustomerEvent.CONTACT_IMPORTED, events);
   }
 }

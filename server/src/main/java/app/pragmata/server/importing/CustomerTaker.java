@@ -10,8 +10,11 @@ import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -24,7 +27,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Customers: known again by their reference, else by name and postcode. */
 final class CustomerTaker implements ListTaker {
-  private final DSLContext database;
   private final Company company;
   private final NumberSeries numbers;
   private final LocalDate today;
@@ -33,7 +35,6 @@ final class CustomerTaker implements ListTaker {
   private final Taken<CustomerRecord> taken = new Taken<>(CUSTOMER);
 
   CustomerTaker(DSLContext database, Company company, NumberSeries numbers, LocalDate today) {
-    this.database = database;
     this.company = company;
     this.numbers = numbers;
     this.today = today;
@@ -117,30 +118,24 @@ final class CustomerTaker implements ListTaker {
   }
 
   @Override
-  public void store() {
+  public void store(Act act, Events events) {
     List<CustomerRecord> added = taken.added();
     long number = numbers.nextBlock(NumberSeries.Series.CUSTOMER, added.size());
     for (CustomerRecord record : added) {
       record.setNumber(number++);
     }
-    taken.store(database);
-    Map<Long, Long> ids =
-        database
-            .select(CUSTOMER.NUMBER, CUSTOMER.ID)
-            .from(CUSTOMER)
-            .where(CUSTOMER.NUMBER.ge(number - added.size()))
-            .fetchMap(CUSTOMER.NUMBER, CUSTOMER.ID);
+    taken.store(act, CustomerEvent.IMPORTED, events);
     List<SiteRecord> sites = new ArrayList<>();
     for (CustomerRecord record : added) {
       if (!record.getAddress().isEmpty()) {
         var site = new SiteRecord();
-        site.setCustomerId(ids.get(record.getNumber()));
+        site.setCustomerId(record.getId());
         site.setName("main site");
         site.setAddress(record.getAddress());
         site.setPostcode(record.getPostcode());
         sites.add(site);
       }
     }
-    Taken.insert(database, SITE, sites);
+    events.insertAll(act, CustomerEvent.SITE_IMPORTED, SITE, sites);
   }
 }

@@ -6,8 +6,11 @@ import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.HashMap;
@@ -18,7 +21,6 @@ import org.jspecify.annotations.Nullable;
 
 /** Equipment: known again by its serial number. */
 final class EquipmentTaker implements ListTaker {
-  private final DSLContext database;
   private final LocalDate today;
   private final Customers customers;
   private final Map<String, Long> kinds = new HashMap<>();
@@ -26,7 +28,6 @@ final class EquipmentTaker implements ListTaker {
   private final Taken<EquipmentRecord> taken = new Taken<>(EQUIPMENT);
 
   EquipmentTaker(DSLContext database, LocalDate today) {
-    this.database = database;
     this.today = today;
     this.customers = new Customers(database);
     database
@@ -105,7 +106,7 @@ final class EquipmentTaker implements ListTaker {
   }
 
   @Override
-  public void store() {
-    taken.store(database);
+  public void store(Act act, Events events) {
+    taken.store(act, CustomerEvent.EQUIPMENT_IMPORTED, events);
   }
 }

@@ -10,8 +10,9 @@ import app.pragmata.core.Rule;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.ImportFaultRecord;
 import app.pragmata.server.generated.tables.records.ImportRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
 import java.time.Duration;
 import java.util.ArrayList;
@@ -42,7 +43,7 @@ class ImportService {
   private final DSLContext database;
   private final CompanyStore companies;
   private final NumberSeries numbers;
-  private final AuditTrail audit;
+  private final Events events;
   private final TransactionTemplate transaction;
   private final TransactionTemplate beside;
 
@@ -50,12 +51,12 @@ class ImportService {
       DSLContext database,
       CompanyStore companies,
       NumberSeries numbers,
-      AuditTrail audit,
+      Events events,
       PlatformTransactionManager transactions) {
     this.database = database;
     this.companies = companies;
     this.numbers = numbers;
-    this.audit = audit;
+    this.events = events;
     this.transaction = new TransactionTemplate(transactions);
     this.beside = new TransactionTemplate(transactions);
     beside.setPropagationBehavior(TransactionDefinition.PROPAGATION_REQUIRES_NEW);
@@ -220,14 +221,13 @@ class ImportService {
       }
     }
     if (take && faulty == 0) {
-      taker.store();
-      audit.note(
+      taker.store(act, events);
+      events.tell(
           act,
-          new AuditTrail.Subject("import", id, null),
-          "taken in",
-          row.getFileName(),
-          Map.of(),
-          Map.of("kind", row.getKind(), "rows", read.rows().size()));
+          ImportEvent.LIST_TAKEN_IN,
+          id,
+          About.because(row.getFileName())
+              .with(Map.of(), Map.of("kind", row.getKind(), "rows", read.rows().size())));
     }
     return new Tally(
         becomes.getOrDefault(ListTaker.Becomes.ADDED, 0),

@@ -1,6 +1,8 @@
 package app.pragmata.server.importing;
 
 import app.pragmata.core.Reading;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import java.util.Map;
 
 /** Knows what the rows of one kind of list become. Used for one run, in one transaction. */
@@ -21,6 +23,6 @@ interface ListTaker {
    */
   Becomes take(int row, Map<String, String> cells, Reading reading);
 
-  /** Stores everything that was taken. */
-  void store();
+  /** Stores everything that was taken, and tells what happened. */
+  void store(Act act, Events events);
 }

@@ -8,6 +8,9 @@ import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.PartRecord;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
+import app.pragmata.server.stores.StoresEvent;
 import java.math.BigDecimal;
 import java.util.HashMap;
 import java.util.Map;
@@ -18,14 +21,12 @@ import org.jooq.DSLContext;
  * cost; what is in stock keeps its own.
  */
 final class PartTaker implements ListTaker {
-  private final DSLContext database;
   private final String usualVat;
   private final TypedMoney typed;
   private final Map<String, PartRecord> known = new HashMap<>();
   private final Taken<PartRecord> taken = new Taken<>(PART);
 
   PartTaker(DSLContext database, Company company) {
-    this.database = database;
     this.usualVat = company.terms().vat().usualCode();
     this.typed = company.typed();
     database.selectFrom(PART).forEach(row -> known.put(row.getNumber(), row));
@@ -67,7 +68,7 @@ final class PartTaker implements ListTaker {
   }
 
   @Override
-  public void store() {
-    taken.store(database);
+  public void store(Act act, Events events) {
+    taken.store(act, StoresEvent.PART_IMPORTED, events);
   }
 }

@@ -4,7 +4,10 @@ import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
@@ -12,13 +15,11 @@ import org.jspecify.annotations.Nullable;
 
 /** Sites: known again by the customer and the site's name or address. */
 final class SiteTaker implements ListTaker {
-  private final DSLContext database;
   private final Company company;
   private final Customers customers;
   private final Taken<SiteRecord> taken = new Taken<>(SITE);
 
   SiteTaker(DSLContext database, Company company) {
-    this.database = database;
     this.company = company;
     this.customers = new Customers(database);
   }
@@ -72,7 +73,7 @@ final class SiteTaker implements ListTaker {
   }
 
   @Override
-  public void store() {
-    taken.store(database);
+  public void store(Act act, Events events) {
+    taken.store(act, CustomerEvent.SITE_IMPORTED, events);
   }
 }

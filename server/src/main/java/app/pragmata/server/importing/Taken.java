@@ -3,10 +3,12 @@ package app.pragmata.server.importing;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.server.importing.ListTaker.Becomes;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Event;
+import app.pragmata.server.records.Events;
 import java.util.ArrayList;
 import java.util.IdentityHashMap;
 import java.util.List;
-import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
 import org.jooq.UpdatableRecord;
@@ -16,17 +18,13 @@ import org.jspecify.annotations.Nullable;
  * The records that the rows of a list became: which row each is from, and which are to be stored.
  */
 final class Taken<R extends UpdatableRecord<R>> {
-  private static final int PORTION = 1_000;
-
   private final Table<R> table;
-  private final @Nullable Field<Integer> version;
   private final IdentityHashMap<R, Integer> rowOf = new IdentityHashMap<>();
   private final List<R> added = new ArrayList<>();
   private final List<R> changed = new ArrayList<>();
 
   Taken(Table<R> table) {
     this.table = table;
-    this.version = table.field("version", Integer.class);
   }
 
   /**
@@ -62,9 +60,6 @@ final class Taken<R extends UpdatableRecord<R>> {
     if (!known.touched()) {
       return Becomes.UNCHANGED;
     }
-    if (version != null) {
-      known.set(version, known.get(version) + 1);
-    }
     changed.add(known);
     return Becomes.CHANGED;
   }
@@ -75,19 +70,8 @@ final class Taken<R extends UpdatableRecord<R>> {
   }
 
   /** Stores what is new and what changed. */
-  void store(DSLContext database) {
-    insert(database, table, added);
-    database.batchUpdate(changed).execute();
-  }
-
-  /** Inserts records a thousand at a time; all must have the same columns set. */
-  static <R extends UpdatableRecord<R>> void insert(
-      DSLContext database, Table<R> table, List<R> records) {
-    for (int from = 0; from < records.size(); from += PORTION) {
-      database
-          .insertInto(table)
-          .set(records.subList(from, Math.min(from + PORTION, records.size())))
-          .execute();
-    }
+  void store(Act act, Event event, Events events) {
+    events.insertAll(act, event, table, added);
+    events.updateAll(act, event, changed);
   }
 }

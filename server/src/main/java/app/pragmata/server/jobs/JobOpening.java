@@ -14,16 +14,15 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
-import app.pragmata.server.records.RecordChanged;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Repository;
 
 /** Opens jobs, each with a first visit that waits for a time. */
@@ -58,26 +57,23 @@ public class JobOpening {
   private final PromiseStore promises;
   private final CompanyStore companies;
   private final NumberSeries numbers;
-  private final AuditTrail audit;
-  private final ApplicationEventPublisher changes;
+  private final Events events;
 
   JobOpening(
       DSLContext database,
       PromiseStore promises,
       CompanyStore companies,
       NumberSeries numbers,
-      AuditTrail audit,
-      ApplicationEventPublisher changes) {
+      Events events) {
     this.database = database;
     this.promises = promises;
     this.companies = companies;
     this.numbers = numbers;
-    this.audit = audit;
-    this.changes = changes;
+    this.events = events;
   }
 
   /** Opens the job inside the caller's transaction; gives its id. */
-  public long open(Act act, NewJob job, String how) {
+  public long open(Act act, NewJob job) {
     var kind =
         database.selectFrom(KIND_OF_JOB).where(KIND_OF_JOB.ID.eq(job.kindOfJobId())).fetchSingle();
     var row = database.newRecord(JOB);
@@ -101,20 +97,16 @@ public class JobOpening {
       row.setRespondBy(respondBy(act.at(), response));
       row.setRespondAroundTheClock(response.aroundTheClock());
     }
-    row.store();
+    events.store(act, job.promised() == null ? JobEvent.OPENED : JobEvent.MADE_FROM_QUOTE, row);
     if (job.promised() != null) {
       promises.add(row.getId(), job.promised().quoteId(), job.promised().lines());
     }
-    database
-        .insertInto(VISIT)
-        .set(VISIT.JOB_ID, row.getId())
-        .set(VISIT.STATE, VisitState.Code.UNPLANNED)
-        .set(
-            VISIT.EXPECTED_MINUTES,
-            job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes())
-        .execute();
-    audit.note(act, new AuditTrail.Subject("job", row.getId(), row.getId()), how);
-    changes.publishEvent(new RecordChanged(RecordChanged.Kind.JOB, row.getId()));
+    VisitRecord visit = database.newRecord(VISIT);
+    visit.setJobId(row.getId());
+    visit.setState(VisitState.Code.UNPLANNED);
+    visit.setExpectedMinutes(
+        job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes());
+    events.store(act, JobEvent.VISIT_WANTED, visit);
     return row.getId();
   }
 

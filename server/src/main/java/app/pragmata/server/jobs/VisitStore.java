@@ -15,12 +15,12 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.RecordChanged;
+import app.pragmata.server.records.Events;
 import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -37,11 +37,11 @@ public class VisitStore {
   }
 
   private final DSLContext database;
-  private final ApplicationEventPublisher changes;
+  private final Events events;
 
-  VisitStore(DSLContext database, ApplicationEventPublisher changes) {
+  VisitStore(DSLContext database, Events events) {
     this.database = database;
-    this.changes = changes;
+    this.events = events;
   }
 
   /** The visit and its job; refused when there is no such visit. */
@@ -69,12 +69,25 @@ public class VisitStore {
     return job;
   }
 
-  /** Stores a visit's new state and values, and lets its job follow. */
-  public void store(Act act, Locked locked, VisitState state) {
+  /**
+   * Stores a visit's new state and values as what happened to it, and lets its job follow; the
+   * reason may be empty.
+   */
+  public void store(Act act, JobEvent event, Locked locked, VisitState state, String reason) {
     VisitRecord visit = locked.visit();
     visit.setState(state.code());
-    visit.setVersion(visit.getVersion() + 1);
-    visit.update();
+    events.store(act, event, visit, About.because(reason));
+    noteWork(act, locked, state);
+  }
+
+  /** Stores a visit of which something else was recorded, and lets its job follow. */
+  public void touch(Act act, Locked locked, VisitState state) {
+    locked.visit().setState(state.code());
+    events.touch(act, JobEvent.VISIT_RECORDED, locked.visit());
+    noteWork(act, locked, state);
+  }
+
+  private void noteWork(Act act, Locked locked, VisitState state) {
     if (state instanceof VisitState.OnSite || state instanceof VisitState.Finished) {
       noteResponse(act, locked.job());
     }
@@ -111,18 +124,27 @@ public class VisitStore {
           case JobState.Unbilled unbilled -> unbilled.after(states(job.getId()));
           case JobState billed -> billed;
         };
-    storeJob(act, job, after);
+    touchJob(act, job, after);
   }
 
-  /** Stores a job's state; a change of it is dated by the act. */
-  public void storeJob(Act act, JobRecord job, JobState state) {
+  /** Stores where a job came to by what else happened. */
+  public void touchJob(Act act, JobRecord job, JobState state) {
+    setState(act, job, state);
+    events.touch(act, JobEvent.MOVED_ON, job);
+  }
+
+  /** Stores a job's state and values as what happened to it; the reason may be empty. */
+  public void storeJob(Act act, JobEvent event, JobRecord job, JobState state, String reason) {
+    setState(act, job, state);
+    events.store(act, event, job, About.because(reason));
+  }
+
+  /** A change of the state is dated by the act. */
+  private static void setState(Act act, JobRecord job, JobState state) {
     if (state.code() != job.getState()) {
       job.setState(state.code());
       job.setStateSince(act.at());
     }
-    job.setVersion(job.getVersion() + 1);
-    job.update();
-    changes.publishEvent(new RecordChanged(RecordChanged.Kind.JOB, job.getId()));
   }
 
   /** The job's state; refused when the job is billed, settled or called off. */

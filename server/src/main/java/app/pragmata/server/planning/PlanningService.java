@@ -11,10 +11,12 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
@@ -41,19 +43,19 @@ public class PlanningService {
   private final VisitStore visits;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
   PlanningService(
       DSLContext database,
       VisitStore visits,
       PeopleStore people,
       RepeatableRequests repeats,
-      AuditTrail audit) {
+      Events events) {
     this.database = database;
     this.visits = visits;
     this.people = people;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   /** Gives a visit its technician and time, or moves it. */
@@ -71,8 +73,7 @@ public class PlanningService {
     locked.visit().setDay(plan.day());
     locked.visit().setStartTime(plan.start());
     locked.visit().setExpectedMinutes(plan.expectedMinutes());
-    visits.store(act, locked, plannable.plan());
-    audit.note(act, subject(locked), "planned");
+    visits.store(act, JobEvent.VISIT_PLANNED, locked, plannable.plan(), "");
   }
 
   /** One more visit for a job, planned at once; gives its id. */
@@ -86,20 +87,16 @@ public class PlanningService {
           VisitPlan plan = read(act, form);
           JobRecord job = visits.lockJob(jobId);
           VisitStore.requireUnbilled(job);
-          long id =
-              database
-                  .insertInto(VISIT)
-                  .set(VISIT.JOB_ID, jobId)
-                  .set(VISIT.TECHNICIAN_ID, plan.technicianId())
-                  .set(VISIT.DAY, plan.day())
-                  .set(VISIT.START_TIME, plan.start())
-                  .set(VISIT.EXPECTED_MINUTES, plan.expectedMinutes())
-                  .set(VISIT.STATE, VisitState.Code.PLANNED)
-                  .returning(VISIT.ID)
-                  .fetchSingle(VISIT.ID);
+          VisitRecord visit = database.newRecord(VISIT);
+          visit.setJobId(jobId);
+          visit.setTechnicianId(plan.technicianId());
+          visit.setDay(plan.day());
+          visit.setStartTime(plan.start());
+          visit.setExpectedMinutes(plan.expectedMinutes());
+          visit.setState(VisitState.Code.PLANNED);
+          events.store(act, JobEvent.VISIT_PLANNED, visit);
           visits.follow(act, job);
-          audit.note(act, new AuditTrail.Subject("visit", id, jobId), "planned");
-          return id;
+          return visit.getId();
         });
   }
 
@@ -127,22 +124,17 @@ public class PlanningService {
           Rule.WRONG_STATE,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
     }
-    database
-        .update(VISIT)
-        .set(VISIT.STATE, VisitState.Code.CALLED_OFF)
-        .set(VISIT.REASON, why)
-        .set(VISIT.VERSION, VISIT.VERSION.plus(1))
-        .where(VISIT.JOB_ID.eq(jobId))
-        .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
-        .execute();
-    visits.storeJob(act, job, open.callOff());
-    audit.note(
-        act,
-        new AuditTrail.Subject("job", jobId, jobId),
-        "called off",
-        Objects.requireNonNull(why),
-        java.util.Map.of(),
-        java.util.Map.of());
+    for (VisitRecord visit :
+        database
+            .selectFrom(VISIT)
+            .where(VISIT.JOB_ID.eq(jobId))
+            .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
+            .fetch()) {
+      visit.setState(VisitState.Code.CALLED_OFF);
+      visit.setReason(why);
+      events.store(act, JobEvent.VISIT_CALLED_OFF, visit);
+    }
+    visits.storeJob(act, JobEvent.CALLED_OFF, job, open.callOff(), Objects.requireNonNull(why));
   }
 
   private VisitPlan read(Act act, PlanForm form) {
@@ -163,9 +155,5 @@ public class PlanningService {
         Objects.requireNonNull(day),
         Objects.requireNonNull(start),
         Objects.requireNonNull(expected));
-  }
-
-  private static AuditTrail.Subject subject(VisitStore.Locked locked) {
-    return new AuditTrail.Subject("visit", locked.visit().getId(), locked.job().getId());
   }
 }

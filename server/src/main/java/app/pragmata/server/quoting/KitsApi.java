@@ -6,10 +6,13 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.KitRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import java.util.List;
+import java.util.Map;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;
 import org.jspecify.annotations.Nullable;
@@ -36,19 +39,19 @@ class KitsApi {
   private final ObjectMapper json;
   private final RepeatableRequests repeats;
   private final CompanyStore companies;
-  private final AuditTrail audit;
+  private final Events events;
 
   KitsApi(
       DSLContext database,
       ObjectMapper json,
       RepeatableRequests repeats,
       CompanyStore companies,
-      AuditTrail audit) {
+      Events events) {
     this.database = database;
     this.json = json;
     this.repeats = repeats;
     this.companies = companies;
-    this.audit = audit;
+    this.events = events;
   }
 
   @GetMapping("/api/kits")
@@ -86,6 +89,7 @@ class KitsApi {
         JSONB.valueOf(
             json.writeValueAsString(
                 form.lines().stream().map(line -> line.atTodaysPrice(companyRule)).toList()));
+    KitRecord before = database.selectFrom(KIT).where(KIT.NAME.eq(name)).forUpdate().fetchOne();
     long id =
         database
             .insertInto(KIT)
@@ -96,7 +100,13 @@ class KitsApi {
             .set(KIT.LINES, lines)
             .returning(KIT.ID)
             .fetchSingle(KIT.ID);
-    audit.note(act, new AuditTrail.Subject("kit", id, null), "kept");
+    events.tell(
+        act,
+        QuoteEvent.KIT_KEPT,
+        id,
+        About.NOTHING.with(
+            before == null ? Map.of() : Map.of("lines", before.getLines()),
+            Map.of("name", name, "lines", lines)));
     return id;
   }
 }

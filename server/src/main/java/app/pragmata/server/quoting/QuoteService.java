@@ -14,6 +14,7 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Offer;
+import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.core.stores.ChargeOutPrice;
@@ -22,19 +23,20 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobOpening;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
-import app.pragmata.server.records.RecordChanged;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import app.pragmata.server.stores.StockStore;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -58,8 +60,7 @@ public class QuoteService {
   private final QuoteLetters letters;
   private final QuestionStore questions;
   private final WorkedJobs workedJobs;
-  private final AuditTrail audit;
-  private final ApplicationEventPublisher changes;
+  private final Events events;
 
   QuoteService(
       DSLContext database,
@@ -74,8 +75,7 @@ public class QuoteService {
       QuoteLetters letters,
       QuestionStore questions,
       WorkedJobs workedJobs,
-      AuditTrail audit,
-      ApplicationEventPublisher changes) {
+      Events events) {
     this.database = database;
     this.quotes = quotes;
     this.companies = companies;
@@ -88,8 +88,7 @@ public class QuoteService {
     this.letters = letters;
     this.questions = questions;
     this.workedJobs = workedJobs;
-    this.audit = audit;
-    this.changes = changes;
+    this.events = events;
   }
 
   /** A new draft; gives its id. */
@@ -99,19 +98,14 @@ public class QuoteService {
 
   private long insert(Act act, QuoteForm form) {
     Entered entered = read(act, form, companies.getCompany());
-    long id =
-        database
-            .insertInto(QUOTE)
-            .set(row(entered))
-            .set(QUOTE.NUMBER, numbers.next(NumberSeries.Series.QUOTE))
-            .set(QUOTE.STATE, QuoteState.Code.DRAFT)
-            .set(QUOTE.CREATED_AT, act.at())
-            .returning(QUOTE.ID)
-            .fetchSingle(QUOTE.ID);
-    quotes.replaceOffer(id, entered.offer());
-    audit.note(act, subject(id), "created");
-    changed(id);
-    return id;
+    QuoteRecord row = database.newRecord(QUOTE);
+    fill(row, entered);
+    row.setNumber(numbers.next(NumberSeries.Series.QUOTE));
+    row.setState(QuoteState.Code.DRAFT);
+    row.setCreatedAt(act.at());
+    events.store(act, QuoteEvent.CREATED, row, told(List.of(), entered.offer().lines()));
+    quotes.replaceOffer(row.getId(), entered.offer());
+    return row.getId();
   }
 
   /** A new draft like another quote, at today's costs and prices; gives its id. */
@@ -188,15 +182,10 @@ public class QuoteService {
       throw wrongState("Only a draft can be changed. Take the quote back first.");
     }
     Entered entered = read(act, form, companies.getCompany());
-    database
-        .update(QUOTE)
-        .set(row(entered))
-        .set(QUOTE.VERSION, QUOTE.VERSION.plus(1))
-        .where(QUOTE.ID.eq(id))
-        .execute();
+    List<OfferLine> before = quotes.getOffer(quote, act.today()).lines();
+    fill(quote, entered);
+    events.store(act, QuoteEvent.SAVED, quote, told(before, entered.offer().lines()));
     quotes.replaceOffer(id, entered.offer());
-    audit.note(act, subject(id), "saved");
-    changed(id);
   }
 
   /**
@@ -215,7 +204,7 @@ public class QuoteService {
     OfferDocument document = editions.draft(act, quote, offer, companies.getCompany());
     editions.freeze(act, quote, offer, document);
     letters.send(act, quote, document, links.address(links.open(id, act.at())));
-    store(act, quote, "sent edition " + quote.getEdition(), "");
+    events.store(act, QuoteEvent.SENT, quote);
   }
 
   /** Back to a draft, to be changed and sent again as the next edition. */
@@ -228,7 +217,7 @@ public class QuoteService {
     quote.setState(QuoteState.Code.DRAFT);
     quote.setSentAt(null);
     quote.setEdition((short) (quote.getEdition() + 1));
-    store(act, quote, "taken back", "");
+    events.store(act, QuoteEvent.TAKEN_BACK, quote);
   }
 
   /** The customer's yes as the office heard it, with the name of who said it. */
@@ -257,7 +246,7 @@ public class QuoteService {
     quote.setDecidedAt(act.at());
     quote.setAcceptedBy(name);
     quote.setAnsweredBy(answeredBy);
-    store(act, quote, "accepted", "");
+    events.store(act, QuoteEvent.ACCEPTED, quote);
   }
 
   /** The customer's own no. */
@@ -271,7 +260,7 @@ public class QuoteService {
     quote.setDecidedAt(act.at());
     quote.setDeclineReason(reason);
     quote.setAnsweredBy(answeredBy);
-    store(act, quote, "declined", reason);
+    events.store(act, QuoteEvent.DECLINED, quote, About.because(reason));
   }
 
   /** The quote as it is stored; refused when there is none. */
@@ -295,7 +284,7 @@ public class QuoteService {
   public void withdrawLink(Act act, long quoteId) {
     quotes.lock(quoteId);
     links.withdraw(quoteId, act.at());
-    audit.note(act, subject(quoteId), "link withdrawn");
+    events.tell(act, QuoteEvent.LINK_WITHDRAWN, quoteId, About.NOTHING);
   }
 
   /** Answers what the customer asked; the to-do of it is done, and the answer goes out by mail. */
@@ -358,8 +347,7 @@ public class QuoteService {
             quote.getOwnNotes(),
             null,
             null,
-            quotedMinutes < SHORTEST_VISIT ? null : Math.min(quotedMinutes, LONGEST_FIRST_VISIT)),
-        "made from quote " + quote.getNumber());
+            quotedMinutes < SHORTEST_VISIT ? null : Math.min(quotedMinutes, LONGEST_FIRST_VISIT)));
   }
 
   /**
@@ -450,19 +438,17 @@ public class QuoteService {
     return new Refused(Rule.WRONG_STATE, message);
   }
 
-  private void store(Act act, QuoteRecord quote, String action, String reason) {
-    quote.setVersion(quote.getVersion() + 1);
-    quote.update();
-    audit.note(act, subject(quote.getId()), action, reason, java.util.Map.of(), java.util.Map.of());
-    changed(quote.getId());
+  /** The lines that are not what they were, each as it would be typed. */
+  private static About told(List<OfferLine> before, List<OfferLine> after) {
+    List<String> was = before.stream().map(line -> TypedLine.of(line).told()).toList();
+    List<String> is = after.stream().map(line -> TypedLine.of(line).told()).toList();
+    return About.NOTHING.with(without(was, is), without(is, was));
   }
 
-  private void changed(long quoteId) {
-    changes.publishEvent(new RecordChanged(RecordChanged.Kind.QUOTE, quoteId));
-  }
-
-  private static AuditTrail.Subject subject(long quoteId) {
-    return new AuditTrail.Subject("quote", quoteId, null);
+  private static Map<String, Object> without(List<String> lines, List<String> others) {
+    var left = new ArrayList<>(others);
+    List<String> differing = lines.stream().filter(line -> !left.remove(line)).toList();
+    return differing.isEmpty() ? Map.of() : Map.of("lines", String.join("\n", differing));
   }
 
   private record Entered(
@@ -538,10 +524,9 @@ public class QuoteService {
         .fetchOne(SITE.CUSTOMER_ID);
   }
 
-  private static QuoteRecord row(Entered entered) {
+  private static void fill(QuoteRecord row, Entered entered) {
     Offer offer = entered.offer();
     QuoteTotals totals = offer.totals();
-    var row = new QuoteRecord();
     row.setCustomerId(entered.customerId());
     row.setSiteId(entered.siteId());
     row.setEquipmentId(entered.equipmentId());
@@ -558,6 +543,5 @@ public class QuoteService {
     row.setNetMinor(totals.vat().net().minor());
     row.setVatMinor(totals.vat().vat().minor());
     row.setCostMinor(totals.cost().minor());
-    return row;
   }
 }

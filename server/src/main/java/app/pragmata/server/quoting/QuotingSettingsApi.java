@@ -5,13 +5,13 @@ import static app.pragmata.server.generated.Tables.COMPANY;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.company.SettingsChanged;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
-import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -56,12 +56,12 @@ class QuotingSettingsApi {
   private static final int LONGEST_WORDS = 600;
 
   private final DSLContext database;
-  private final AuditTrail audit;
+  private final Events events;
   private final ApplicationEventPublisher changes;
 
-  QuotingSettingsApi(DSLContext database, AuditTrail audit, ApplicationEventPublisher changes) {
+  QuotingSettingsApi(DSLContext database, Events events, ApplicationEventPublisher changes) {
     this.database = database;
-    this.audit = audit;
+    this.events = events;
     this.changes = changes;
   }
 
@@ -102,40 +102,15 @@ class QuotingSettingsApi {
     reading.refuseIfFaulty();
     CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
     Versions.require(form.version(), row.getVersion());
-    Map<String, Object> before = values(row);
     row.setQuoteValidDays(Objects.requireNonNull(valid).shortValue());
     row.setFollowUpDays(Objects.requireNonNull(followUp).shortValue());
     row.setDepositDueDays(Objects.requireNonNull(deposit).shortValue());
     row.setFloorMarginPercent(floor);
     row.setLetterOpening(opening);
     row.setLetterClosing(closing);
-    row.setVersion(row.getVersion() + 1);
-    row.update();
+    events.store(act, CompanyEvent.QUOTING_SETTINGS_CHANGED, row);
     changes.publishEvent(new SettingsChanged());
-    audit.note(
-        act,
-        new AuditTrail.Subject("company", row.getId(), null),
-        "quoting settings changed",
-        "",
-        before,
-        values(row));
     return settings(row);
-  }
-
-  private static Map<String, Object> values(CompanyRecord row) {
-    return Map.of(
-        "quoteValidDays",
-        row.getQuoteValidDays(),
-        "followUpDays",
-        row.getFollowUpDays(),
-        "depositDueDays",
-        row.getDepositDueDays(),
-        "floorMarginPercent",
-        row.getFloorMarginPercent().toPlainString(),
-        "letterOpening",
-        row.getLetterOpening(),
-        "letterClosing",
-        row.getLetterClosing());
   }
 
   private static int days(String typed, int least, int most) {

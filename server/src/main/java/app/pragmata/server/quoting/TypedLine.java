@@ -8,6 +8,8 @@ import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.OfferLine;
 import java.math.BigDecimal;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -90,6 +92,13 @@ public record TypedLine(
       case OfferLine.Priced priced ->
           chosen(of(priced.line()).discount(priced.discount().text()), priced.choice()).line();
     };
+  }
+
+  /** All that is typed on it, in one line of text. */
+  String told() {
+    return Stream.of(description, time, miles, quantity, price, discount)
+        .filter(typed -> typed != null && !typed.isEmpty())
+        .collect(Collectors.joining(", "));
   }
 
   private static Writing of(QuoteLine line) {

@@ -12,7 +12,6 @@ import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
@@ -47,7 +46,6 @@ public record JobSheet(
     @Nullable Promise promise,
     List<Visit> visits,
     List<OtherCost> otherCosts,
-    List<Correction> corrections,
     Cost cost,
     BillingView billing,
     List<BooksApi.BooksEntry> journal) {
@@ -137,9 +135,6 @@ public record JobSheet(
       int toPutOnRecord) {}
 
   public record OtherCost(long id, String supplier, String description, long costMinor) {}
-
-  /** What was changed after the fact, by whom and why; before and after as people read them. */
-  public record Correction(Instant at, String by, String what, String change, String reason) {}
 
   /**
    * The cost ladder; while nothing is recorded yet it has not begun and only the promise counts.

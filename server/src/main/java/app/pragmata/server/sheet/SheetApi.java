@@ -1,7 +1,6 @@
 package app.pragmata.server.sheet;
 
 import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
-import static app.pragmata.server.generated.Tables.PERSON;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
@@ -27,6 +26,7 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.deposits.DepositService;
+import app.pragmata.server.field.FieldEvent;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -34,19 +34,15 @@ import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
-import java.util.Arrays;
-import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.jooq.DSLContext;
@@ -56,12 +52,10 @@ import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestController;
-import tools.jackson.databind.json.JsonMapper;
 
 /** Puts a job's sheet together from one consistent reading of the database. */
 @RestController
 class SheetApi {
-  private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
 
   private final JobStore jobs;
   private final CompanyStore companies;
@@ -71,7 +65,6 @@ class SheetApi {
   private final BooksApi books;
   private final DebtStore debts;
   private final DSLContext database;
-  private final JsonMapper json;
 
   SheetApi(
       JobStore jobs,
@@ -81,8 +74,7 @@ class SheetApi {
       DepositService deposits,
       BooksApi books,
       DebtStore debts,
-      DSLContext database,
-      JsonMapper json) {
+      DSLContext database) {
     this.jobs = jobs;
     this.companies = companies;
     this.billing = billing;
@@ -91,7 +83,6 @@ class SheetApi {
     this.books = books;
     this.debts = debts;
     this.database = database;
-    this.json = json;
   }
 
   @GetMapping("/api/jobs/{id}")
@@ -109,7 +100,6 @@ class SheetApi {
     JobFacts facts = job.facts(company.zone());
     CostSheet cost = costing.cost(facts);
     BillingView view = billing.view(act, job, company, cost);
-    List<Change> changes = changes(id);
     return new JobSheet(
         id,
         job.job().getNumber(),
@@ -130,16 +120,12 @@ class SheetApi {
         job.job().getFaultCode(),
         job.job().getCauseCode(),
         promise(act, job, company.zone()),
-        visits(job, costing, company.calendar(), changes, act.today()),
+        visits(job, costing, company.calendar(), act.today()),
         job.others().stream()
             .map(
                 other ->
                     new JobSheet.OtherCost(
                         other.id(), other.supplier(), other.description(), other.costMinor()))
-            .toList(),
-        changes.stream()
-            .filter(Change::isCorrection)
-            .map(change -> correction(change, company.zone()))
             .toList(),
         cost(facts, cost, Money.ofMinor(chargedNet(view))),
         view,
@@ -234,12 +220,9 @@ class SheetApi {
     return number.stripTrailingZeros().toPlainString();
   }
 
-  private static List<JobSheet.Visit> visits(
-      WholeJob job, Costing costing, WorkingCalendar hours, List<Change> changes, LocalDate today) {
-    Set<String> corrected = new HashSet<>();
-    changes.stream()
-        .filter(Change::isCorrection)
-        .forEach(change -> corrected.add(change.recordType() + change.recordId()));
+  private List<JobSheet.Visit> visits(
+      WholeJob job, Costing costing, WorkingCalendar hours, LocalDate today) {
+    Set<Corrected> corrected = corrected(job.job().getId());
     var promised = new PromisedParts(job.promise());
     return job.visits().stream()
         .map(visit -> visit(job, visit, costing, hours, corrected, promised, today))
@@ -251,7 +234,7 @@ class SheetApi {
       WholeVisit visit,
       Costing costing,
       WorkingCalendar hours,
-      Set<String> corrected,
+      Set<Corrected> corrected,
       PromisedParts promised,
       LocalDate today) {
     boolean milesMissing =
@@ -287,7 +270,7 @@ class SheetApi {
       LocalDate day,
       Costing costing,
       WorkingCalendar hours,
-      Set<String> corrected) {
+      Set<Corrected> corrected) {
     var from = entry.startedAt().atZone(hours.zone());
     var to = entry.endedAt() == null ? null : entry.endedAt().atZone(hours.zone());
     return new JobSheet.Time(
@@ -308,7 +291,7 @@ class SheetApi {
         entry.miles(),
         entry.description(),
         costing.cost(entry.fact(hours.zone())).total().minor(),
-        corrected.contains("time_entry" + entry.id()));
+        corrected.contains(new Corrected(RecordKind.TIME_ENTRY, entry.id())));
   }
 
   /** What goes beyond the promise is marked, where there is one. */
@@ -316,7 +299,7 @@ class SheetApi {
       WholeJob job,
       JobStore.Use use,
       LocalDate day,
-      Set<String> corrected,
+      Set<Corrected> corrected,
       PromisedParts promised) {
     BigDecimal beyond = promised.use(use.partId(), use.name(), use.quantity());
     Warranty warranty = job.warranty();
@@ -330,7 +313,7 @@ class SheetApi {
         use.costMinor(),
         warranty.forParts(day).percent(),
         use.warrantyExclusion(),
-        corrected.contains("visit_part" + use.id()),
+        corrected.contains(new Corrected(RecordKind.VISIT_PART, use.id())),
         use.keptOnRecord() ? Math.max(0, use.quantity().intValue() - use.onRecord()) : 0);
   }
 
@@ -362,81 +345,15 @@ class SheetApi {
         sheet.overhead().minor());
   }
 
-  private record Change(
-      String recordType,
-      long recordId,
-      Instant at,
-      String by,
-      String action,
-      String reason,
-      Map<String, String> before,
-      Map<String, String> after) {
-    boolean isCorrection() {
-      return !reason.isEmpty() || List.of("time_entry", "visit_part").contains(recordType);
-    }
-  }
-
-  private List<Change> changes(long jobId) {
+  /** Time and parts that the office wrote down or put right. */
+  private Set<Corrected> corrected(long jobId) {
     return database
-        .select(
-            AUDIT_ENTRY.RECORD_TYPE,
-            AUDIT_ENTRY.RECORD_ID,
-            AUDIT_ENTRY.AT,
-            PERSON.NAME,
-            AUDIT_ENTRY.ACTION,
-            AUDIT_ENTRY.REASON,
-            AUDIT_ENTRY.BEFORE,
-            AUDIT_ENTRY.AFTER)
+        .select(AUDIT_ENTRY.RECORD_KIND, AUDIT_ENTRY.RECORD_ID)
         .from(AUDIT_ENTRY)
-        .join(PERSON)
-        .on(PERSON.ID.eq(AUDIT_ENTRY.PERSON_ID))
-        .where(AUDIT_ENTRY.JOB_ID.eq(jobId))
-        .orderBy(AUDIT_ENTRY.ID)
-        .fetch(
-            row ->
-                new Change(
-                    row.value1(),
-                    row.value2(),
-                    row.value3(),
-                    row.value4(),
-                    row.value5(),
-                    row.value6(),
-                    values(row.value7().data()),
-                    values(row.value8().data())));
+        .where(AUDIT_ENTRY.OWNER_KIND.eq(RecordKind.JOB).and(AUDIT_ENTRY.OWNER_ID.eq(jobId)))
+        .and(AUDIT_ENTRY.EVENT.in(FieldEvent.corrections()))
+        .fetchSet(row -> new Corrected(row.value1(), row.value2()));
   }
 
-  private Map<String, String> values(String stored) {
-    var values = new HashMap<String, String>();
-    json.readTree(stored).forEachEntry((name, value) -> values.put(name, value.asString()));
-    return values;
-  }
-
-  private static JobSheet.Correction correction(Change change, ZoneId zone) {
-    String what =
-        switch (change.recordType()) {
-          case "time_entry" -> "time " + change.action();
-          case "visit_part" -> "part " + change.action();
-          case "visit" -> "visit " + change.action();
-          default -> change.action();
-        };
-    var differences = new ArrayList<String>();
-    for (String name : Arrays.asList("from", "to", "rateClass", "miles", "quantity", "basis")) {
-      String before = shown(change.before().get(name), zone);
-      String after = shown(change.after().get(name), zone);
-      if (!before.equals(after)) {
-        differences.add((before + " → " + after).strip());
-      }
-    }
-    return new JobSheet.Correction(
-        change.at(), change.by(), what, String.join(", ", differences), change.reason());
-  }
-
-  private static String shown(@Nullable String value, ZoneId zone) {
-    if (value == null) {
-      return "";
-    }
-    return value.endsWith("Z") && value.length() > 12
-        ? TIME.format(Instant.parse(value).atZone(zone))
-        : value.replace('_', ' ');
-  }
+  private record Corrected(RecordKind kind, long id) {}
 }

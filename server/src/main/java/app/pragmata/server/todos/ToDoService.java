@@ -12,11 +12,10 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.generated.tables.records.ToDoRecord;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AuditTrail;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
-import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -42,12 +41,12 @@ public class ToDoService {
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
-  private final AuditTrail audit;
+  private final Events events;
 
-  ToDoService(DSLContext database, RepeatableRequests repeats, AuditTrail audit) {
+  ToDoService(DSLContext database, RepeatableRequests repeats, Events events) {
     this.database = database;
     this.repeats = repeats;
-    this.audit = audit;
+    this.events = events;
   }
 
   /** A new to-do; gives its id. */
@@ -67,8 +66,7 @@ public class ToDoService {
     row.setQuoteId(form.quoteId());
     row.setCreatedAt(act.at());
     row.setCreatedBy(act.personId());
-    row.store();
-    audit.note(act, subject(row), "added");
+    events.store(act, ToDoEvent.ADDED, row);
     return row.getId();
   }
 
@@ -93,11 +91,8 @@ public class ToDoService {
   /** Changes what is to be done, for whom or by when. */
   public void change(Act act, long id, ToDoForm form) {
     ToDoRecord row = lockOpen(id, form.version());
-    var before = values(row);
     fill(row, act, form);
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(act, subject(row), "changed", "", before, values(row));
+    events.store(act, ToDoEvent.CHANGED, row);
   }
 
   /** Closes a to-do as done, or drops it, with what came of it. */
@@ -110,9 +105,7 @@ public class ToDoService {
     row.setOutcome(cameOfIt);
     row.setClosedAt(act.at());
     row.setClosedBy(act.personId());
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(act, subject(row), row.getState(), row.getOutcome(), Map.of(), Map.of());
+    events.store(act, done ? ToDoEvent.DONE : ToDoEvent.DROPPED, row);
   }
 
   /** Opens a closed to-do again, for whoever closed the wrong one. */
@@ -121,14 +114,11 @@ public class ToDoService {
     if (row.getState().equals("open")) {
       return;
     }
-    var before = Map.<String, Object>of("outcome", row.getOutcome());
     row.setState("open");
     row.setOutcome(null);
     row.setClosedAt(null);
     row.setClosedBy(null);
-    row.setVersion(row.getVersion() + 1);
-    row.store();
-    audit.note(act, subject(row), "opened again", "", before, Map.of());
+    events.store(act, ToDoEvent.OPENED_AGAIN, row);
   }
 
   private void fill(ToDoRecord row, Act act, ToDoForm form) {
@@ -180,19 +170,5 @@ public class ToDoService {
     }
     Versions.require(version, row.getVersion());
     return row;
-  }
-
-  private static Map<String, Object> values(ToDoRecord row) {
-    return Map.of(
-        "what",
-        row.getWhat(),
-        "forPersonId",
-        row.getForPersonId(),
-        "due",
-        row.getDueDay().toString());
-  }
-
-  private static AuditTrail.Subject subject(ToDoRecord row) {
-    return new AuditTrail.Subject("to_do", row.getId(), row.getJobId());
   }
 }

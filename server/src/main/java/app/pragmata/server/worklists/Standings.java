@@ -23,6 +23,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
@@ -30,7 +31,8 @@ import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.quoting.QuoteStore;
-import app.pragmata.server.records.RecordChanged;
+import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.records.WhatHappened;
 import java.time.Clock;
 import java.time.LocalDate;
 import java.time.YearMonth;
@@ -38,7 +40,6 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
-import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -49,13 +50,8 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Repository;
-import org.springframework.transaction.support.TransactionSynchronization;
-import org.springframework.transaction.support.TransactionSynchronizationManager;
 
-/**
- * Keeps where the money of every quote and job stands: what changed in a transaction is worked out
- * anew once, just before it commits.
- */
+/** Keeps where the money of every quote and job stands, as it follows from what happens. */
 @Repository
 public class Standings {
   private static final int PORTION = 500;
@@ -79,36 +75,40 @@ public class Standings {
     return clock.instant().atZone(companies.getZone()).toLocalDate();
   }
 
-  /** Notes a change for the end of the transaction that it happens in. */
+  /** Works out anew what stands where, for all that happened in a transaction. */
   @EventListener
-  public void note(RecordChanged changed) {
-    Changes changes = (Changes) TransactionSynchronizationManager.getResource(this);
-    if (changes == null) {
-      changes = new Changes();
-      TransactionSynchronizationManager.bindResource(this, changes);
-      TransactionSynchronizationManager.registerSynchronization(changes);
+  public void follow(WhatHappened what) {
+    Set<Long> withDeposits = what.owners(happened -> happened.is(RecordKind.DEPOSIT));
+    var quoteIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.QUOTE)));
+    quoteIds.addAll(withDeposits);
+    var jobIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.JOB)));
+    if (!withDeposits.isEmpty()) {
+      jobIds.addAll(
+          database.fetchValues(select(JOB.ID).from(JOB).where(JOB.QUOTE_ID.in(withDeposits))));
     }
-    changes.ids.get(changed.kind()).add(changed.id());
-  }
-
-  /** What changed in one transaction. */
-  private final class Changes implements TransactionSynchronization {
-    private final Map<RecordChanged.Kind, Set<Long>> ids =
-        new EnumMap<>(
-            Map.of(
-                RecordChanged.Kind.QUOTE, new HashSet<>(),
-                RecordChanged.Kind.JOB, new HashSet<>()));
-
-    @Override
-    public void beforeCommit(boolean readOnly) {
-      followQuotes(ids.get(RecordChanged.Kind.QUOTE));
-      followJobs(ids.get(RecordChanged.Kind.JOB));
+    // A name that changes is the new one on every list.
+    Set<Long> customerIds =
+        what.records(
+            happened ->
+                happened.event() == CustomerEvent.TOOK_IN
+                    || (happened.is(RecordKind.CUSTOMER) && happened.changed().contains("name")));
+    Set<Long> siteIds =
+        what.records(
+            happened -> happened.is(RecordKind.SITE) && happened.changed().contains("name"));
+    if (!customerIds.isEmpty() || !siteIds.isEmpty()) {
+      quoteIds.addAll(
+          database.fetchValues(
+              select(QUOTE.ID)
+                  .from(QUOTE)
+                  .where(QUOTE.CUSTOMER_ID.in(customerIds).or(QUOTE.SITE_ID.in(siteIds)))));
+      jobIds.addAll(
+          database.fetchValues(
+              select(JOB.ID)
+                  .from(JOB)
+                  .where(JOB.CUSTOMER_ID.in(customerIds).or(JOB.SITE_ID.in(siteIds)))));
     }
-
-    @Override
-    public void beforeCompletion() {
-      TransactionSynchronizationManager.unbindResourceIfPossible(Standings.this);
-    }
+    inPortions(quoteIds, this::followQuotes);
+    inPortions(jobIds, this::followJobs);
   }
 
   /** Works out anew where every quote and job stands. */
@@ -118,7 +118,9 @@ public class Standings {
     inPortions(database.select(JOB.ID).from(JOB).fetch(JOB.ID), this::followJobs);
   }
 
-  private static void inPortions(List<Long> ids, java.util.function.Consumer<List<Long>> work) {
+  private static void inPortions(
+      Collection<Long> all, java.util.function.Consumer<List<Long>> work) {
+    List<Long> ids = List.copyOf(all);
     for (int from = 0; from < ids.size(); from += PORTION) {
       work.accept(ids.subList(from, Math.min(from + PORTION, ids.size())));
     }

@@ -1,0 +1,39 @@
+package app.pragmata.server.jobs;
+
+import app.pragmata.server.records.Event;
+import app.pragmata.server.records.RecordKind;
+
+/** What happens to a job and its visits. */
+public enum JobEvent implements Event {
+  OPENED(RecordKind.JOB),
+  MADE_FROM_QUOTE(RecordKind.JOB),
+  MOVED_ON(RecordKind.JOB),
+  CODES_NOTED(RecordKind.JOB),
+  BASIS_CHOSEN(RecordKind.JOB),
+  BILLED(RecordKind.JOB),
+  CLOSED_WITHOUT_CHARGE(RecordKind.JOB),
+  CALLED_OFF(RecordKind.JOB),
+  VISIT_WANTED(RecordKind.VISIT),
+  VISIT_PLANNED(RecordKind.VISIT),
+  VISIT_UNDER_WAY(RecordKind.VISIT),
+  VISIT_ARRIVED_AT(RecordKind.VISIT),
+  VISIT_STARTED(RecordKind.VISIT),
+  VISIT_PAUSED(RecordKind.VISIT),
+  VISIT_RECORDED(RecordKind.VISIT),
+  VISIT_FINISHED(RecordKind.VISIT),
+  VISIT_CHECKED(RecordKind.VISIT),
+  VISIT_REOPENED(RecordKind.VISIT),
+  VISIT_NOT_THIS_TIME(RecordKind.VISIT),
+  VISIT_CALLED_OFF(RecordKind.VISIT);
+
+  private final RecordKind kind;
+
+  JobEvent(RecordKind kind) {
+    this.kind = kind;
+  }
+
+  @Override
+  public RecordKind kind() {
+    return kind;
+  }
+}

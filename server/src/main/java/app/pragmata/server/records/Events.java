@@ -1,0 +1,205 @@
+package app.pragmata.server.records;
+
+import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
+
+import app.pragmata.server.generated.tables.records.AuditEntryRecord;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.JSONB;
+import org.jooq.Table;
+import org.jooq.UpdatableRecord;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
+import org.springframework.stereotype.Repository;
+import org.springframework.transaction.support.TransactionSynchronization;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * The one way to change a record: stores it and writes down who did what to it, when, from what to
+ * what and why, in the same transaction. All of a transaction is told to whoever follows it as one
+ * {@link WhatHappened}.
+ */
+@Repository
+public class Events {
+  private static final int PORTION = 1_000;
+
+  private final DSLContext database;
+  private final ApplicationEventPublisher followers;
+  private final JsonMapper json;
+
+  Events(DSLContext database, ApplicationEventPublisher followers, JsonMapper json) {
+    this.database = database;
+    this.followers = followers;
+    this.json = json;
+  }
+
+  /** Stores a new or changed record; a changed one gets its next version. */
+  public void store(Act act, Event event, UpdatableRecord<?> row) {
+    store(act, event, row, About.NOTHING);
+  }
+
+  /** The same with a reason and what else is to be said. */
+  public void store(Act act, Event event, UpdatableRecord<?> row, About about) {
+    Values values = storeRow(row).and(about);
+    write(act, event, row, about, values);
+  }
+
+  /**
+   * Stores a record that something else changed: its version counts on and whoever follows is told,
+   * but nothing is written down where nothing of its own differs.
+   */
+  public void touch(Act act, Event event, UpdatableRecord<?> row) {
+    Values values = storeRow(row);
+    if (values.differ()) {
+      write(act, event, row, About.NOTHING, values);
+    } else {
+      collected()
+          .happened
+          .add(new Happened(event, id(row), owner(event, row, About.NOTHING), values.changed()));
+    }
+  }
+
+  /** Inserts many in a few statements; all must have the same columns set. They get their ids. */
+  public <R extends UpdatableRecord<R>> void insertAll(
+      Act act, Event event, Table<R> table, List<R> rows) {
+    Field<Long> id = Objects.requireNonNull(table.field("id", Long.class));
+    for (int from = 0; from < rows.size(); from += PORTION) {
+      List<R> portion = rows.subList(from, Math.min(from + PORTION, rows.size()));
+      List<Long> ids = database.insertInto(table).set(portion).returning(id).fetch().getValues(id);
+      for (int i = 0; i < portion.size(); i++) {
+        portion.get(i).set(id, ids.get(i));
+        write(act, event, portion.get(i), About.NOTHING, Values.ofNew(portion.get(i)));
+      }
+    }
+  }
+
+  /** Stores many changed records in a few statements. */
+  public <R extends UpdatableRecord<R>> void updateAll(Act act, Event event, List<R> rows) {
+    for (R row : rows) {
+      write(act, event, row, About.NOTHING, Values.ofChanged(row));
+      countOn(row);
+    }
+    database.batchUpdate(rows).execute();
+  }
+
+  /** Deletes a record; what it was stays written down. */
+  public void delete(Act act, Event event, UpdatableRecord<?> row) {
+    Values values = Values.ofGone(row);
+    write(act, event, row, About.NOTHING, values);
+    row.delete();
+  }
+
+  /** Writes down what happened to a record that was stored in another way. */
+  public void tell(Act act, Event event, long recordId, About about) {
+    Values values = Values.NONE.and(about);
+    collect(act, event, recordId, about.ownerId(), about.reason(), values);
+  }
+
+  private Values storeRow(UpdatableRecord<?> row) {
+    row.attach(database.configuration());
+    if (isNew(row)) {
+      Field<Integer> version = row.field("version", Integer.class);
+      if (version != null) {
+        row.set(version, 1);
+      }
+      row.store();
+      return Values.ofNew(row);
+    }
+    Values values = Values.ofChanged(row);
+    countOn(row);
+    row.store();
+    return values;
+  }
+
+  private static void countOn(UpdatableRecord<?> row) {
+    Field<Integer> version = row.field("version", Integer.class);
+    if (version != null) {
+      row.set(version, row.get(version) + 1);
+    }
+  }
+
+  private static boolean isNew(UpdatableRecord<?> row) {
+    return row.original(row.getTable().getPrimaryKey().getFields().getFirst()) == null;
+  }
+
+  private void write(Act act, Event event, UpdatableRecord<?> row, About about, Values values) {
+    collect(act, event, id(row), owner(event, row, about), about.reason(), values);
+  }
+
+  private static long id(UpdatableRecord<?> row) {
+    return row.get("id", Long.class);
+  }
+
+  private static @Nullable Long owner(Event event, UpdatableRecord<?> row, About about) {
+    RecordKind owner = event.kind().owner();
+    if (about.ownerId() != null || owner == null) {
+      return about.ownerId();
+    }
+    Field<?> column = row.field(owner.code() + "_id");
+    return column == null ? null : row.get(column, Long.class);
+  }
+
+  private void collect(
+      Act act, Event event, long recordId, @Nullable Long ownerId, String reason, Values values) {
+    var entry = new AuditEntryRecord();
+    entry.setAt(act.at());
+    entry.setPersonId(act.personId());
+    entry.setRecordKind(event.kind());
+    entry.setRecordId(recordId);
+    entry.setOwnerKind(ownerId == null ? null : event.kind().owner());
+    entry.setOwnerId(ownerId);
+    entry.setEvent(event.code());
+    entry.setReason(reason);
+    entry.setBefore(json(values.before()));
+    entry.setAfter(json(values.after()));
+    Collected collected = collected();
+    collected.entries.add(entry);
+    collected.happened.add(new Happened(event, recordId, ownerId, values.changed()));
+    if (collected.entries.size() >= PORTION) {
+      collected.write();
+    }
+  }
+
+  private JSONB json(Map<String, String> values) {
+    return JSONB.valueOf(json.writeValueAsString(values));
+  }
+
+  private Collected collected() {
+    Collected collected = (Collected) TransactionSynchronizationManager.getResource(this);
+    if (collected == null) {
+      collected = new Collected();
+      TransactionSynchronizationManager.bindResource(this, collected);
+      TransactionSynchronizationManager.registerSynchronization(collected);
+    }
+    return collected;
+  }
+
+  /** What happened in one transaction so far. */
+  private final class Collected implements TransactionSynchronization {
+    private final List<AuditEntryRecord> entries = new ArrayList<>();
+    private final List<Happened> happened = new ArrayList<>();
+
+    private void write() {
+      if (!entries.isEmpty()) {
+        database.insertInto(AUDIT_ENTRY).set(entries).execute();
+        entries.clear();
+      }
+    }
+
+    @Override
+    public void beforeCommit(boolean readOnly) {
+      write();
+      followers.publishEvent(new WhatHappened(List.copyOf(happened)));
+    }
+
+    @Override
+    public void beforeCompletion() {
+      TransactionSynchronizationManager.unbindResourceIfPossible(Events.this);
+    }
+  }
+}

@@ -1,0 +1,48 @@
+package app.pragmata.server.records;
+
+import app.pragmata.core.Coded;
+import org.jspecify.annotations.Nullable;
+
+/** The kinds of records of which is kept what happened, each with what it is a part of. */
+public enum RecordKind implements Coded {
+  COMPANY,
+  HOLIDAY,
+  RESPONSE_TERMS,
+  PRICE_LIST,
+  CUSTOMER,
+  SITE(CUSTOMER),
+  CONTACT(CUSTOMER),
+  CUSTOMER_NOTE(CUSTOMER),
+  EQUIPMENT,
+  PART,
+  JOB,
+  VISIT(JOB),
+  TIME_ENTRY(JOB),
+  VISIT_PART(JOB),
+  OTHER_COST(JOB),
+  INVOICE(JOB),
+  RECEIPT(JOB),
+  QUOTE,
+  DEPOSIT(QUOTE),
+  KIT,
+  FAULT_TALK,
+  FAULT_CODE,
+  CAUSE_CODE,
+  TO_DO,
+  IMPORT;
+
+  private final @Nullable RecordKind owner;
+
+  RecordKind() {
+    this(null);
+  }
+
+  RecordKind(@Nullable RecordKind owner) {
+    this.owner = owner;
+  }
+
+  /** What a record of this kind is a part of, whose history tells of it too; null for none. */
+  public @Nullable RecordKind owner() {
+    return owner;
+  }
+}

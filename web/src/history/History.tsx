@@ -1,0 +1,81 @@
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { FieldChange, HistoryEntry } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { fullDay, moment, money, words } from "../format";
+
+/** What happened to a record, from what to what, by whom and why; read when it is opened. */
+export function History({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className="history" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>What happened</summary>
+      {open && <Entries kind={kind} id={id} />}
+    </details>
+  );
+}
+
+function Entries({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
+  const { data, error, hasNextPage, fetchNextPage } = useInfiniteQuery(queries.history(kind, id));
+  if (error) {
+    return <p className="fault">{error.message}</p>;
+  }
+  const entries = data?.pages.flatMap((page) => page.entries) ?? [];
+  return (
+    <ol aria-busy={!data}>
+      {entries.map((entry) => (
+        <Happened key={entry.id} entry={entry} />
+      ))}
+      {data && entries.length === 0 && <li className="soft">Nothing is on record yet.</li>}
+      {hasNextPage && (
+        <li>
+          <button type="button" className="plain small" onClick={() => fetchNextPage()}>
+            Older
+          </button>
+        </li>
+      )}
+    </ol>
+  );
+}
+
+function Happened({ entry }: { entry: HistoryEntry }) {
+  // What a record began with is seen on the record itself.
+  const changes = entry.fields.filter((field) => field.before != null || field.name === "lines");
+  return (
+    <li>
+      <span className="soft when">{moment(entry.at)}</span>
+      <span>
+        {words(entry.event)}, {entry.by}
+        {entry.reason && <span>: {entry.reason}</span>}
+        {changes.map((field) => (
+          <div key={field.name} className="soft small change">
+            {fieldName(field.name)}: {value(field, field.before)} → {value(field, field.after)}
+          </div>
+        ))}
+      </span>
+    </li>
+  );
+}
+
+/** A field such as "expectedMinutes" in words. */
+const fieldName = (name: string): string =>
+  name
+    .replace(/(Minor|Id)$/, "")
+    .replaceAll(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)
+    .trim();
+
+const value = (field: FieldChange, text: string | null | undefined): string => {
+  if (text == null) {
+    return "nothing";
+  }
+  if (field.name.endsWith("Minor")) {
+    return money(Number(text));
+  }
+  if (/^\d{4}-\d\d-\d\dT/.test(text)) {
+    return moment(text);
+  }
+  if (/^\d{4}-\d\d-\d\d$/.test(text)) {
+    return fullDay(text);
+  }
+  return text === "true" ? "yes" : text === "false" ? "no" : /^[a-z_]+$/.test(text) ? words(text) : text;
+};
