@@ -30,7 +30,7 @@ export function useAct<Input = void, Result = unknown>(
       if (problem instanceof Problem && problem.status >= 400) {
         key.current = newKey();
       }
-      if (problem.rule === "STALE_VERSION" || problem.rule === "WRONG_STATE") {
+      if (problem.status === 409) {
         void queryClient.invalidateQueries({ queryKey: ["work"] });
       }
       if (options.refused) {

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useEffect, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { PocketVisit as Visit } from "../api/generated/schema";
@@ -10,6 +10,7 @@ import { day, hours, time, words } from "../format";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
 type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string };
+type Tap = { step: Step; form: StepForm; tappedAt: string };
 type Panel = "arrive" | "finish" | "parts" | undefined;
 
 /** One visit under the technician's thumb: one large button for what comes next, everything else below. */
@@ -18,11 +19,13 @@ export default function PocketVisit() {
   const queryClient = useQueryClient();
   const { data: visit, error } = useQuery(queries.pocketVisit(id));
   const [panel, setPanel] = useState<Panel>();
-  const [late, setLate] = useState<{ step: Step; form: StepForm }>();
+  const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
-  const [asked, setAsked] = useState<{ step: Step; form: StepForm }>();
-  const act = useAct(({ step, form }: { step: Step; form: StepForm }) => send(id, step, form), {
+  // A tap that got no answer is sent again with the moment of the first press.
+  const unanswered = useRef<Tap>(undefined);
+  const act = useAct((tap: Tap, key) => send(id, tap, key), {
     done: (changed) => {
+      unanswered.current = undefined;
       queryClient.setQueryData(queries.pocketVisit(id).queryKey, changed);
       setPanel(undefined);
       setLate(undefined);
@@ -31,13 +34,17 @@ export default function PocketVisit() {
     refused: (refused) => {
       setProblem(refused);
       if (refused.rule === "LONGER_THAN_SIXTEEN_HOURS") {
-        setLate(asked);
+        setLate(unanswered.current);
+      }
+      if (refused.status >= 400) {
+        unanswered.current = undefined;
       }
     },
   });
   const take = (step: Step, form: StepForm = {}) => {
-    setAsked({ step, form });
-    act.run({ step, form });
+    const first = unanswered.current?.step === step ? unanswered.current.tappedAt : undefined;
+    unanswered.current = { step, form, tappedAt: first ?? new Date().toISOString() };
+    act.run(unanswered.current);
   };
   if (error) {
     return (
@@ -87,15 +94,16 @@ export default function PocketVisit() {
   );
 }
 
-function send(id: number, step: Step, body: StepForm) {
-  const params = { path: { id } };
+function send(id: number, { step, form, tappedAt }: Tap, key: string) {
+  const params = { path: { id }, ...withKey(key) };
+  const body = { ...form, tappedAt };
   switch (step) {
     case "drive":
-      return answer(client.POST("/api/pocket/visits/{id}/drive", { params }));
+      return answer(client.POST("/api/pocket/visits/{id}/drive", { params, body }));
     case "arrive":
       return answer(client.POST("/api/pocket/visits/{id}/arrive", { params, body }));
     case "start-work":
-      return answer(client.POST("/api/pocket/visits/{id}/start-work", { params }));
+      return answer(client.POST("/api/pocket/visits/{id}/start-work", { params, body }));
     case "pause":
       return answer(client.POST("/api/pocket/visits/{id}/pause", { params, body }));
     case "finish":

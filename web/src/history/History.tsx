@@ -39,23 +39,34 @@ function Entries({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
 }
 
 function Happened({ entry }: { entry: HistoryEntry }) {
-  // What a record began with is seen on the record itself.
-  const changes = entry.fields.filter((field) => field.before != null || field.name === "lines");
+  const told = entry.fields.filter((field) => !pointsElsewhere(field));
+  const began = told.filter((field) => field.before == null);
   return (
     <li>
       <span className="soft when">{moment(entry.at)}</span>
       <span>
         {words(entry.event)}, {entry.by}
         {entry.reason && <span>: {entry.reason}</span>}
-        {changes.map((field) => (
-          <div key={field.name} className="soft small change">
-            {fieldName(field.name)}: {value(field, field.before)} → {value(field, field.after)}
+        {told
+          .filter((field) => field.before != null)
+          .map((field) => (
+            <div key={field.name} className="soft small change">
+              {fieldName(field.name)}: {value(field, field.before)} → {value(field, field.after)}
+            </div>
+          ))}
+        {began.length > 0 && (
+          <div className="soft small change">
+            {began.map((field) => `${fieldName(field.name)}: ${value(field, field.after)}`).join(", ")}
           </div>
-        ))}
+        )}
       </span>
     </li>
   );
 }
+
+/** The number of another record, which has no name that could be told. */
+const pointsElsewhere = (field: FieldChange): boolean =>
+  field.name.endsWith("Id") && /^\d+$/.test(field.after ?? field.before ?? "");
 
 /** A field such as "expectedMinutes" in words. */
 const fieldName = (name: string): string =>

@@ -34,6 +34,7 @@ class ArchitectureTest {
           "quoting",
           "calls",
           "planning",
+          "field",
           "costing",
           "billing");
 

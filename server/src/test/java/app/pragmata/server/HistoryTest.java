@@ -63,7 +63,7 @@ class HistoryTest {
     gate.billed();
     assertThat(texts(history("job", gate.job()), "event"))
         .contains("made_from_quote", "visit_planned", "time_started", "time_stopped", "part_used")
-        .contains("visit_finished", "visit_checked", "posted", "billed");
+        .contains("visit_finished", "visit_checked", "invoice_posted", "billed");
   }
 
   @Test

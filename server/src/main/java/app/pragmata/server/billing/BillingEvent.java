@@ -6,10 +6,10 @@ import app.pragmata.server.records.RecordKind;
 /** What happens to bills, ours and those of suppliers. */
 public enum BillingEvent implements Event {
   SUPPLIER_BILLED(RecordKind.OTHER_COST),
-  POSTED(RecordKind.INVOICE),
+  INVOICE_POSTED(RecordKind.INVOICE),
   DEPOSIT_TAKEN_OFF(RecordKind.INVOICE),
-  PAID(RecordKind.INVOICE),
-  RECEIVED(RecordKind.RECEIPT);
+  INVOICE_PAID(RecordKind.INVOICE),
+  MONEY_RECEIVED(RecordKind.RECEIPT);
 
   private final RecordKind kind;
 

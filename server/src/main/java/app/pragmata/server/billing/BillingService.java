@@ -359,7 +359,7 @@ public class BillingService {
     invoice.setPostedAt(act.at());
     invoice.setPostedBy(act.personId());
     invoice.setJournalEntryId(Objects.requireNonNull(entryId));
-    events.store(act, BillingEvent.POSTED, invoice);
+    events.store(act, BillingEvent.INVOICE_POSTED, invoice);
     invoices.insertContent(invoice.getId(), draft);
     return invoice;
   }
@@ -449,7 +449,7 @@ public class BillingService {
     receipt.setAmountMinor(amount.minor());
     receipt.setMethod(money.method());
     receipt.setJournalEntryId(Objects.requireNonNull(entryId));
-    events.store(act, BillingEvent.RECEIVED, receipt, About.partOf(jobId));
+    events.store(act, BillingEvent.MONEY_RECEIVED, receipt, About.partOf(jobId));
     switch (after) {
       case InvoiceState.Open stillOpen -> {
         invoice.setOwedMinor(stillOpen.owed().minor());
@@ -462,7 +462,7 @@ public class BillingService {
         }
       }
     }
-    events.store(act, BillingEvent.PAID, invoice);
+    events.store(act, BillingEvent.INVOICE_PAID, invoice);
     return receipt.getId();
   }
 

@@ -453,22 +453,31 @@ class DemoWork {
     Instant finished = resumed.plusSeconds(work * 30L);
     busyUntil.put(technician, finished.plusSeconds(300));
     String miles = random.nextInt(14) == 0 ? null : Integer.toString(Math.max(2, drive - 10));
-    field.drive(act(technician, Role.TECHNICIAN, planned), visit);
+    field.drive(
+        act(technician, Role.TECHNICIAN, planned), key(), visit, FieldService.StepForm.PLAIN);
     schedule(
         arrived,
         at ->
             field.arrive(
                 act(technician, Role.TECHNICIAN, at),
+                key(),
                 visit,
                 new FieldService.StepForm(miles, null, null)));
     schedule(
         arrived.plusSeconds(60),
-        at -> field.startWork(act(technician, Role.TECHNICIAN, at), visit));
+        at ->
+            field.startWork(
+                act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
     schedule(
         paused,
         at ->
-            field.pause(act(technician, Role.TECHNICIAN, at), visit, FieldService.StepForm.PLAIN));
-    schedule(resumed, at -> field.startWork(act(technician, Role.TECHNICIAN, at), visit));
+            field.pause(
+                act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
+    schedule(
+        resumed,
+        at ->
+            field.startWork(
+                act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
     for (String part : template.parts()) {
       String[] split = part.split(":", -1);
       int quantity = Integer.parseInt(split[1]) + (random.nextInt(8) == 0 ? 1 : 0);
@@ -485,8 +494,9 @@ class DemoWork {
         at ->
             field.finish(
                 act(technician, Role.TECHNICIAN, at),
+                key(),
                 visit,
-                new FieldService.FinishForm(note, cause(template, job), null)));
+                new FieldService.FinishForm(note, cause(template, job), null, null)));
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
       schedule(
@@ -672,14 +682,14 @@ class DemoWork {
   }
 
   private void swingGateVisit(LocalDate day, long imre, long visit) {
-    step(day, "14:20", imre, act -> field.drive(act, visit));
+    step(day, "14:20", imre, act -> field.drive(act, key(), visit, FieldService.StepForm.PLAIN));
     step(
         day,
         "15:00",
         imre,
         act -> {
-          field.arrive(act, visit, new FieldService.StepForm("18.4", null, null));
-          field.startWork(act, visit);
+          field.arrive(act, key(), visit, new FieldService.StepForm("18.4", null, null));
+          field.startWork(act, key(), visit, FieldService.StepForm.PLAIN);
         });
     step(
         day,
@@ -696,10 +706,12 @@ class DemoWork {
         act -> {
           field.finish(
               act,
+              key(),
               visit,
               new FieldService.FinishForm(
                   "Ram and both photocells changed, limits set. Second leaf adjusted, tested with customer.",
                   "WEAR",
+                  null,
                   null));
           busyUntil.put(imre, act.at());
         });

@@ -308,7 +308,7 @@ public class CheckService {
 
   private void approve(Act act, VisitStore.Locked locked) {
     long visitId = locked.visit().getId();
-    if (clocks.findRunning(visitId) != null) {
+    if (locked.running() != null) {
       throw new Refused(
           Rule.WRONG_STATE,
           "A clock still runs on this visit. The technician has to stop it first.");

@@ -17,7 +17,7 @@ import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.jooq.DSLContext;
-import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Repository;
 
 /** The running clocks of technicians, to the second. */
@@ -40,27 +40,24 @@ class Clocks {
         .fetch();
   }
 
-  /** The clock that runs on a visit; null when none does. */
-  @Nullable TimeEntryRecord findRunning(long visitId) {
-    return database
-        .selectFrom(TIME_ENTRY)
-        .where(TIME_ENTRY.VISIT_ID.eq(visitId).and(TIME_ENTRY.ENDED_AT.isNull()))
-        .fetchOne();
-  }
-
-  /** Starts a clock now; refused while another clock of the same person runs. */
-  void start(Act act, VisitStore.Locked locked, TimeEntry.Kind kind, WorkingCalendar hours) {
-    if (database.fetchExists(
-        TIME_ENTRY, TIME_ENTRY.PERSON_ID.eq(act.personId()).and(TIME_ENTRY.ENDED_AT.isNull()))) {
+  /** Starts a clock; the database refuses it while another one of the same person runs. */
+  void start(
+      Act act,
+      VisitStore.Locked locked,
+      TimeEntry.Kind kind,
+      Instant moment,
+      WorkingCalendar hours) {
+    Instant now = second(moment);
+    TimeEntryRecord clock = newEntry(locked.visit().getId(), act.personId(), kind);
+    clock.setStartedAt(now);
+    clock.setRateClass(hours.at(now));
+    try {
+      events.store(act, FieldEvent.TIME_STARTED, clock, About.partOf(locked.job().getId()));
+    } catch (DataIntegrityViolationException overlapping) {
       throw new Refused(
           Rule.OVERLAPPING_CLOCKS,
           "Another of your clocks is still running. Pause or finish that visit first.");
     }
-    Instant now = second(act.at());
-    TimeEntryRecord clock = newEntry(locked.visit().getId(), act.personId(), kind);
-    clock.setStartedAt(now);
-    clock.setRateClass(hours.at(now));
-    events.store(act, FieldEvent.TIME_STARTED, clock, About.partOf(locked.job().getId()));
   }
 
   /**

@@ -1,7 +1,6 @@
 package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.CAUSE_CODE;
-import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
 import app.pragmata.core.Day;
@@ -9,6 +8,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.field.Tap;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
@@ -22,6 +22,7 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.Objects;
+import java.util.function.Consumer;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -35,11 +36,15 @@ import org.springframework.transaction.annotation.Transactional;
 @Transactional
 public class FieldService {
   /**
-   * How a step is reported; {@code endedAt} only when the clock was stopped too late, as a time of
-   * that day.
+   * How a step is reported.
+   *
+   * @param miles of a drive that ends; may be empty
+   * @param endedAt when the clock was stopped too late, as a time of that day
+   * @param tappedAt when it was tapped, by the phone; null is now
    */
-  public record StepForm(@Nullable String miles, @Nullable String note, @Nullable String endedAt) {
-    /** A step with nothing to say. */
+  public record StepForm(
+      @Nullable String miles, @Nullable String endedAt, @Nullable Instant tappedAt) {
+    /** A step with nothing to say, tapped now. */
     public static final StepForm PLAIN = new StepForm(null, null, null);
   }
 
@@ -49,7 +54,10 @@ public class FieldService {
    * @param causeCode why it was wrong, where the technician knows; null leaves what is known
    */
   public record FinishForm(
-      @Nullable String note, @Nullable String causeCode, @Nullable String endedAt) {}
+      @Nullable String note,
+      @Nullable String causeCode,
+      @Nullable String endedAt,
+      @Nullable Instant tappedAt) {}
 
   /** A part from the van; the quantity as typed. */
   public record PartForm(@Nullable Long partId, @Nullable String quantity) {}
@@ -78,53 +86,89 @@ public class FieldService {
     this.database = database;
   }
 
-  public void drive(Act act, long visitId) {
-    var locked = lockOwn(act, visitId);
-    if (locked.state() instanceof VisitState.Planned planned) {
-      clocks.start(act, locked, TimeEntry.Kind.DRIVE, hours());
-      begin(act, JobEvent.VISIT_UNDER_WAY, locked, planned.drive());
-    } else {
-      requireBegun(locked);
-    }
+  public void drive(Act act, @Nullable String key, long visitId, StepForm form) {
+    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    once(
+        act,
+        key,
+        "drive",
+        visitId,
+        "",
+        locked -> {
+          if (locked.state() instanceof VisitState.Planned planned) {
+            clocks.start(act, locked, TimeEntry.Kind.DRIVE, moment, hours());
+            begin(act, JobEvent.VISIT_UNDER_WAY, locked, planned.drive(), moment);
+          } else {
+            requireBegun(locked);
+          }
+        });
   }
 
-  /** Arrives, with or without a drive before; miles may be empty. */
-  public void arrive(Act act, long visitId, StepForm form) {
+  /** Arrives, with or without a drive before. */
+  public void arrive(Act act, @Nullable String key, long visitId, StepForm form) {
     var reading = new Reading();
     BigDecimal miles = reading.optional("miles", form.miles(), Reading::miles);
     reading.refuseIfFaulty();
-    var locked = lockOwn(act, visitId);
-    switch (locked.state()) {
-      case VisitState.Planned planned ->
-          begin(act, JobEvent.VISIT_ARRIVED_AT, locked, planned.arrive());
-      case VisitState.Driving driving -> {
-        stopRunning(act, locked, form.endedAt(), miles == null ? BigDecimal.ZERO : miles);
-        step(act, JobEvent.VISIT_ARRIVED_AT, locked, driving.arrive());
-      }
-      default -> requireBegun(locked);
-    }
+    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    once(
+        act,
+        key,
+        "arrive",
+        visitId,
+        form.miles() + " " + form.endedAt(),
+        locked -> {
+          // Whoever is there first has responded.
+          if (locked.job().getRespondedAt() == null) {
+            locked.job().setRespondedAt(moment);
+          }
+          switch (locked.state()) {
+            case VisitState.Planned planned ->
+                begin(act, JobEvent.VISIT_ARRIVED_AT, locked, planned.arrive(), moment);
+            case VisitState.Driving driving -> {
+              stop(act, locked, form.endedAt(), moment, miles == null ? BigDecimal.ZERO : miles);
+              step(act, JobEvent.VISIT_ARRIVED_AT, locked, driving.arrive());
+            }
+            default -> requireBegun(locked);
+          }
+        });
   }
 
-  public void startWork(Act act, long visitId) {
-    var locked = lockOwn(act, visitId);
-    requireOnSite(locked);
-    if (clocks.findRunning(visitId) == null) {
-      clocks.start(act, locked, TimeEntry.Kind.LABOUR, hours());
-      step(act, JobEvent.VISIT_STARTED, locked, locked.state());
-    }
+  public void startWork(Act act, @Nullable String key, long visitId, StepForm form) {
+    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    once(
+        act,
+        key,
+        "start work",
+        visitId,
+        "",
+        locked -> {
+          requireOnSite(locked);
+          if (locked.running() == null) {
+            clocks.start(act, locked, TimeEntry.Kind.LABOUR, moment, hours());
+            step(act, JobEvent.VISIT_STARTED, locked, locked.state());
+          }
+        });
   }
 
-  public void pause(Act act, long visitId, StepForm form) {
-    var locked = lockOwn(act, visitId);
-    requireOnSite(locked);
-    if (clocks.findRunning(visitId) != null) {
-      stopRunning(act, locked, form.endedAt(), BigDecimal.ZERO);
-      step(act, JobEvent.VISIT_PAUSED, locked, locked.state());
-    }
+  public void pause(Act act, @Nullable String key, long visitId, StepForm form) {
+    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    once(
+        act,
+        key,
+        "pause",
+        visitId,
+        form.endedAt() + "",
+        locked -> {
+          requireOnSite(locked);
+          if (locked.running() != null) {
+            stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
+            step(act, JobEvent.VISIT_PAUSED, locked, locked.state());
+          }
+        });
   }
 
   /** Stops the clock and hands the visit to the office; the note may be empty. */
-  public void finish(Act act, long visitId, FinishForm form) {
+  public void finish(Act act, @Nullable String key, long visitId, FinishForm form) {
     var reading = new Reading();
     String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
     if (form.causeCode() != null
@@ -133,23 +177,44 @@ public class FieldService {
           "causeCode", Rule.NOT_FOUND, "There is no such cause any more. Choose another.");
     }
     reading.refuseIfFaulty();
-    var locked = lockOwn(act, visitId);
-    if (locked.state() instanceof VisitState.Finished) {
-      return;
-    }
-    VisitState.OnSite onSite = requireOnSite(locked);
-    stopRunning(act, locked, form.endedAt(), BigDecimal.ZERO);
-    if (!recordedAnything(visitId)) {
-      throw new Refused(
-          Rule.MISSING,
-          "No work or part is recorded on this visit yet. Start work first, or tell the office that it did not happen.");
-    }
-    locked.visit().setNote(note);
-    locked.visit().setFinishedAt(act.at());
-    if (form.causeCode() != null) {
-      locked.job().setCauseCode(form.causeCode());
-    }
-    step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
+    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    once(
+        act,
+        key,
+        "finish",
+        visitId,
+        note + " " + form.causeCode() + " " + form.endedAt(),
+        locked -> {
+          if (locked.state() instanceof VisitState.Finished) {
+            return;
+          }
+          VisitState.OnSite onSite = requireOnSite(locked);
+          if (locked.running() != null) {
+            stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
+          }
+          if (!locked.worked()) {
+            throw new Refused(
+                Rule.MISSING,
+                "No work or part is recorded on this visit yet. Start work first, or tell the office that it did not happen.");
+          }
+          locked.visit().setNote(note);
+          locked.visit().setFinishedAt(moment);
+          if (form.causeCode() != null) {
+            locked.job().setCauseCode(form.causeCode());
+          }
+          step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
+        });
+  }
+
+  private void once(
+      Act act,
+      @Nullable String key,
+      String step,
+      long visitId,
+      String said,
+      Consumer<VisitStore.Locked> take) {
+    repeats.once(
+        act, key, step, visitId + " " + said, visitId, () -> take.accept(lockOwn(act, visitId)));
   }
 
   /** Takes a part from the van; gives the id of the use. */
@@ -180,6 +245,7 @@ public class FieldService {
             .fetchOne();
     if (use != null) {
       parts.remove(act, locked, use, "");
+      visits.touch(act, locked, locked.state());
     }
   }
 
@@ -193,15 +259,20 @@ public class FieldService {
     return Objects.requireNonNull(quantity);
   }
 
-  private void stopRunning(
-      Act act, VisitStore.Locked locked, @Nullable String endedAt, BigDecimal miles) {
-    TimeEntryRecord clock = clocks.findRunning(locked.visit().getId());
+  private void stop(
+      Act act,
+      VisitStore.Locked locked,
+      @Nullable String endedAt,
+      Instant moment,
+      BigDecimal miles) {
+    TimeEntryRecord clock = locked.running();
     if (clock != null) {
-      clocks.stop(act, locked, clock, endOf(clock, act, endedAt), miles, hours());
+      clocks.stop(act, locked, clock, endOf(clock, act, endedAt, moment), miles, hours());
     }
   }
 
-  private static Instant endOf(TimeEntryRecord clock, Act act, @Nullable String endedAt) {
+  private static Instant endOf(
+      TimeEntryRecord clock, Act act, @Nullable String endedAt, Instant moment) {
     var reading = new Reading();
     LocalDate day = clock.getStartedAt().atZone(act.zone()).toLocalDate();
     Instant typed =
@@ -209,21 +280,9 @@ public class FieldService {
             "endedAt", endedAt, time -> Day.momentOf(Day.parseTimeOf(day, time), act.zone()));
     reading.refuseIfFaulty();
     if (typed == null) {
-      return Clocks.second(act.at());
+      return Clocks.second(moment);
     }
     return typed;
-  }
-
-  private boolean recordedAnything(long visitId) {
-    return database.fetchExists(
-            TIME_ENTRY,
-            TIME_ENTRY
-                .VISIT_ID
-                .eq(visitId)
-                .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR))
-                .and(TIME_ENTRY.REMOVED_AT.isNull()))
-        || database.fetchExists(
-            VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()));
   }
 
   /** Another technician's visit is not there at all for this one. */
@@ -267,8 +326,9 @@ public class FieldService {
   }
 
   /** A visit that begins on another day than planned is a visit of that day. */
-  private void begin(Act act, JobEvent event, VisitStore.Locked locked, VisitState state) {
-    locked.visit().setDay(act.today());
+  private void begin(
+      Act act, JobEvent event, VisitStore.Locked locked, VisitState state, Instant moment) {
+    locked.visit().setDay(moment.atZone(act.zone()).toLocalDate());
     step(act, event, locked, state);
   }
 

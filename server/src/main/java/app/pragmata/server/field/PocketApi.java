@@ -313,32 +313,52 @@ class PocketApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/drive")
-  PocketVisit drive(Act act, @PathVariable long id) {
-    service.drive(act, id);
+  PocketVisit drive(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.StepForm form) {
+    service.drive(act, key, id, form);
     return visit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/arrive")
-  PocketVisit arrive(Act act, @PathVariable long id, @RequestBody FieldService.StepForm form) {
-    service.arrive(act, id, form);
+  PocketVisit arrive(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.StepForm form) {
+    service.arrive(act, key, id, form);
     return visit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/start-work")
-  PocketVisit startWork(Act act, @PathVariable long id) {
-    service.startWork(act, id);
+  PocketVisit startWork(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.StepForm form) {
+    service.startWork(act, key, id, form);
     return visit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/pause")
-  PocketVisit pause(Act act, @PathVariable long id, @RequestBody FieldService.StepForm form) {
-    service.pause(act, id, form);
+  PocketVisit pause(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.StepForm form) {
+    service.pause(act, key, id, form);
     return visit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/finish")
-  PocketVisit finish(Act act, @PathVariable long id, @RequestBody FieldService.FinishForm form) {
-    service.finish(act, id, form);
+  PocketVisit finish(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.FinishForm form) {
+    service.finish(act, key, id, form);
     return visit(act, id);
   }
 

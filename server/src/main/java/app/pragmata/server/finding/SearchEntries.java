@@ -1,6 +1,7 @@
 package app.pragmata.server.finding;
 
 import app.pragmata.server.customers.CustomerEvent;
+import app.pragmata.server.records.Happened;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.WhatHappened;
 import java.util.HashSet;
@@ -27,15 +28,25 @@ public class SearchEntries {
   @EventListener
   public void follow(WhatHappened what) {
     for (RecordKind kind : FOUND) {
-      var ids = new HashSet<>(what.records(happened -> happened.is(kind)));
+      var ids =
+          new HashSet<>(
+              what.records(
+                  happened -> happened.is(kind) && (kind != RecordKind.JOB || isSaid(happened))));
       if (kind == RecordKind.CUSTOMER) {
         ids.addAll(what.owners(happened -> happened.is(RecordKind.CONTACT)));
+      } else if (kind == RecordKind.JOB) {
+        ids.addAll(what.owners(happened -> happened.is(RecordKind.VISIT) && isSaid(happened)));
       }
       note(kind, ids);
     }
     for (long customerId : what.records(happened -> happened.event() == CustomerEvent.TOOK_IN)) {
       noteAllOf(customerId);
     }
+  }
+
+  /** Most that happens to a job changes nothing of the words that it is found by. */
+  private static boolean isSaid(Happened happened) {
+    return happened.changed().stream().anyMatch(Set.of("title", "notes", "note")::contains);
   }
 
   /** What went over to a customer is found as theirs. */

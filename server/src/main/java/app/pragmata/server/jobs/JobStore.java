@@ -14,6 +14,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
@@ -43,6 +44,7 @@ import java.time.ZoneId;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.function.BiFunction;
 import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -233,6 +235,12 @@ public class JobStore {
    * kind_of_job; with the VAT percents of a tax day.
    */
   public List<WholeJob> list(Condition condition, LocalDate taxDay) {
+    return list(condition, taxDay, inline(true), (job, beside) -> job);
+  }
+
+  /** The same jobs, each with a field that is read beside it in the same statement. */
+  public <T, R> List<R> list(
+      Condition condition, LocalDate taxDay, Field<T> beside, BiFunction<WholeJob, T, R> result) {
     VatRates vat = companies.getCompany().terms().vat();
     Function<String, VatRate> vatRates = code -> vat.on(code, taxDay);
     Field<List<QuoteLine>> promise = promises.lines(JOB.ID, taxDay);
@@ -244,7 +252,7 @@ public class JobStore {
         .select(QUOTE.NUMBER, QUOTE.ACCEPTED_BY, QUOTE.DECIDED_AT, QUOTE.NET_MINOR)
         .select(SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
         .select(EQUIPMENT.fields())
-        .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promise, visits, others)
+        .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promise, visits, others, beside)
         .from(JOB)
         .leftJoin(QUOTE)
         .on(QUOTE.ID.eq(JOB.QUOTE_ID))
@@ -260,24 +268,26 @@ public class JobStore {
         .orderBy(JOB.STATE_SINCE, JOB.ID)
         .fetch(
             row ->
-                new WholeJob(
-                    row.into(JOB),
-                    row.get(JOB.QUOTE_ID) == null
-                        ? null
-                        : new AcceptedQuote(
-                            row.get(JOB.QUOTE_ID),
-                            row.get(QUOTE.NUMBER),
-                            row.get(QUOTE.ACCEPTED_BY),
-                            row.get(QUOTE.DECIDED_AT),
-                            row.get(QUOTE.NET_MINOR)),
-                    row.get(CUSTOMER.NAME),
-                    new Place(
-                        row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
-                    row.get(EQUIPMENT.ID) == null ? null : row.into(EQUIPMENT),
-                    row.get(KIND_OF_JOB.NAME),
-                    row.get(promise),
-                    row.get(visits),
-                    row.get(others)));
+                result.apply(
+                    new WholeJob(
+                        row.into(JOB),
+                        row.get(JOB.QUOTE_ID) == null
+                            ? null
+                            : new AcceptedQuote(
+                                row.get(JOB.QUOTE_ID),
+                                row.get(QUOTE.NUMBER),
+                                row.get(QUOTE.ACCEPTED_BY),
+                                row.get(QUOTE.DECIDED_AT),
+                                row.get(QUOTE.NET_MINOR)),
+                        row.get(CUSTOMER.NAME),
+                        new Place(
+                            row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
+                        row.get(EQUIPMENT.ID) == null ? null : row.into(EQUIPMENT),
+                        row.get(KIND_OF_JOB.NAME),
+                        row.get(promise),
+                        row.get(visits),
+                        row.get(others)),
+                    row.get(beside)));
   }
 
   private static Field<List<WholeVisit>> visits(Function<String, VatRate> vatRates) {

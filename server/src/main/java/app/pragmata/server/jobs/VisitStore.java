@@ -4,7 +4,13 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
@@ -14,13 +20,19 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -29,11 +41,55 @@ import org.springframework.stereotype.Repository;
  */
 @Repository
 public class VisitStore {
-  /** A visit with its job, both locked until the transaction ends. */
-  public record Locked(VisitRecord visit, JobRecord job) {
+  /**
+   * A visit with its job, both locked until the transaction ends.
+   *
+   * @param otherStates of the job's other visits
+   * @param running the clock that runs on the visit; null when none does
+   * @param worked whether labour or a part is recorded on the visit
+   */
+  public record Locked(
+      VisitRecord visit,
+      JobRecord job,
+      List<VisitState.Code> otherStates,
+      @Nullable TimeEntryRecord running,
+      boolean worked) {
     public VisitState state() {
       return VisitState.of(visit.getState());
     }
+  }
+
+  private static final app.pragmata.server.generated.tables.Job READ = JOB.as("read");
+  private static final app.pragmata.server.generated.tables.Visit OTHER = VISIT.as("other");
+
+  private static final Field<Integer> VERSION_READ =
+      field(select(READ.VERSION).from(READ).where(READ.ID.eq(JOB.ID))).as("version_read");
+
+  private static final Field<List<VisitState.Code>> OTHER_STATES =
+      multiset(
+              select(OTHER.STATE)
+                  .from(OTHER)
+                  .where(OTHER.JOB_ID.eq(JOB.ID).and(OTHER.ID.ne(VISIT.ID))))
+          .as("other_states")
+          .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+
+  private static final Field<Boolean> WORKED = worked();
+
+  private static Field<Boolean> worked() {
+    var labour = TIME_ENTRY.as("labour");
+    return field(
+            exists(
+                    selectOne()
+                        .from(labour)
+                        .where(labour.VISIT_ID.eq(VISIT.ID).and(labour.REMOVED_AT.isNull()))
+                        .and(labour.KIND.eq(TimeEntry.Kind.LABOUR)))
+                .or(
+                    exists(
+                        selectOne()
+                            .from(VISIT_PART)
+                            .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
+                            .and(VISIT_PART.REMOVED_AT.isNull()))))
+        .as("worked");
   }
 
   private final DSLContext database;
@@ -46,17 +102,37 @@ public class VisitStore {
 
   /** The visit and its job; refused when there is no such visit. */
   public Locked lock(long visitId) {
-    Long jobId =
-        database
-            .select(VISIT.JOB_ID)
-            .from(VISIT)
-            .where(VISIT.ID.eq(visitId))
-            .fetchOne(VISIT.JOB_ID);
-    if (jobId == null) {
+    Record row = fetchLocked(visitId);
+    if (row == null) {
       throw new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page.");
     }
-    JobRecord job = lockJob(jobId);
-    return new Locked(database.selectFrom(VISIT).where(VISIT.ID.eq(visitId)).fetchSingle(), job);
+    // Whoever waited for the lock has read what stands beside it before the wait.
+    if (!row.get(JOB.VERSION).equals(row.get(VERSION_READ))) {
+      row = Objects.requireNonNull(fetchLocked(visitId));
+    }
+    return new Locked(
+        row.into(VISIT),
+        row.into(JOB),
+        row.get(OTHER_STATES),
+        row.get(TIME_ENTRY.ID) == null ? null : row.into(TIME_ENTRY),
+        row.get(WORKED));
+  }
+
+  private @Nullable Record fetchLocked(long visitId) {
+    return database
+        .select(JOB.fields())
+        .select(VISIT.fields())
+        .select(TIME_ENTRY.fields())
+        .select(VERSION_READ, OTHER_STATES, WORKED)
+        .from(JOB)
+        .join(VISIT)
+        .on(VISIT.JOB_ID.eq(JOB.ID))
+        .leftJoin(TIME_ENTRY)
+        .on(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.ENDED_AT.isNull()))
+        .where(VISIT.ID.eq(visitId))
+        .forUpdate()
+        .of(JOB, VISIT)
+        .fetchOne();
   }
 
   /** The job; refused when there is no such job. */
@@ -77,21 +153,23 @@ public class VisitStore {
     VisitRecord visit = locked.visit();
     visit.setState(state.code());
     events.store(act, event, visit, About.because(reason));
-    noteWork(act, locked, state);
+    follow(act, locked);
+  }
+
+  private void follow(Act act, Locked locked) {
+    var states = new ArrayList<>(locked.otherStates());
+    states.add(locked.visit().getState());
+    follow(act, locked.job(), states);
   }
 
   /** Stores a visit of which something else was recorded, and lets its job follow. */
   public void touch(Act act, Locked locked, VisitState state) {
     locked.visit().setState(state.code());
     events.touch(act, JobEvent.VISIT_RECORDED, locked.visit());
-    noteWork(act, locked, state);
-  }
-
-  private void noteWork(Act act, Locked locked, VisitState state) {
-    if (state instanceof VisitState.OnSite || state instanceof VisitState.Finished) {
+    if (state.code() == VisitState.Code.ON_SITE || state.code() == VisitState.Code.FINISHED) {
       noteResponse(act, locked.job());
     }
-    follow(act, locked.job());
+    follow(act, locked);
   }
 
   /** The first work on site is the response, also when it was written down afterwards. */
@@ -119,9 +197,14 @@ public class VisitStore {
    * Brings an unbilled job's state in line with its visits, and marks that its sheet has changed.
    */
   public void follow(Act act, JobRecord job) {
+    follow(act, job, states(job.getId()));
+  }
+
+  private void follow(Act act, JobRecord job, List<VisitState.Code> states) {
     JobState after =
         switch (state(job)) {
-          case JobState.Unbilled unbilled -> unbilled.after(states(job.getId()));
+          case JobState.Unbilled unbilled ->
+              unbilled.after(states.stream().map(VisitState::of).toList());
           case JobState billed -> billed;
         };
     touchJob(act, job, after);
@@ -174,12 +257,12 @@ public class VisitStore {
         type, id, "J %d: %s".formatted(job.getNumber(), what), job.getId(), costCentre);
   }
 
-  private List<VisitState> states(long jobId) {
+  private List<VisitState.Code> states(long jobId) {
     return database
         .select(VISIT.STATE)
         .from(VISIT)
         .where(VISIT.JOB_ID.eq(jobId))
-        .fetch(row -> VisitState.of(row.value1()));
+        .fetch(VISIT.STATE);
   }
 
   /** The job's state with its moves. */

@@ -22,6 +22,22 @@ public class RepeatableRequests {
   }
 
   /**
+   * Does something once per person and key to a record that is there already, whose id is the
+   * result; inside the caller's transaction, with one statement of its own.
+   */
+  public void once(
+      Act act,
+      @Nullable String key,
+      String operation,
+      Object content,
+      long recordId,
+      Runnable work) {
+    if (isFirst(act, key, operation, content, recordId)) {
+      work.run();
+    }
+  }
+
+  /**
    * Runs the work once per person and key, inside the caller's transaction. A second request with
    * the same key waits here until the first has committed.
    *
@@ -31,24 +47,8 @@ public class RepeatableRequests {
    */
   public long once(
       Act act, @Nullable String key, String operation, Object content, LongSupplier work) {
-    if (key == null || key.length() < 8 || key.length() > 100) {
-      throw new Refused(
-          Rule.MISSING,
-          "This request needs an Idempotency-Key of 8 to 100 characters. Reload the page.");
-    }
-    String asked = content.toString();
-    int fresh =
-        database
-            .insertInto(REPEATABLE_REQUEST)
-            .set(REPEATABLE_REQUEST.PERSON_ID, act.personId())
-            .set(REPEATABLE_REQUEST.KEY, key)
-            .set(REPEATABLE_REQUEST.OPERATION, operation)
-            .set(REPEATABLE_REQUEST.CONTENT, asked)
-            .set(REPEATABLE_REQUEST.AT, act.at())
-            .onConflictDoNothing()
-            .execute();
-    if (fresh == 0) {
-      return resultOfTheFirst(act, key, operation, asked);
+    if (!isFirst(act, key, operation, content, null)) {
+      return resultOfTheFirst(act, key, operation, content);
     }
     long result = work.getAsLong();
     database
@@ -59,14 +59,39 @@ public class RepeatableRequests {
     return result;
   }
 
-  private long resultOfTheFirst(Act act, String key, String operation, String asked) {
+  private boolean isFirst(
+      Act act, @Nullable String key, String operation, Object content, @Nullable Long result) {
+    if (key == null || key.length() < 8 || key.length() > 100) {
+      throw new Refused(
+          Rule.MISSING,
+          "This request needs an Idempotency-Key of 8 to 100 characters. Reload the page.");
+    }
+    int fresh =
+        database
+            .insertInto(REPEATABLE_REQUEST)
+            .set(REPEATABLE_REQUEST.PERSON_ID, act.personId())
+            .set(REPEATABLE_REQUEST.KEY, key)
+            .set(REPEATABLE_REQUEST.OPERATION, operation)
+            .set(REPEATABLE_REQUEST.CONTENT, content.toString())
+            .set(REPEATABLE_REQUEST.RESULT_ID, result)
+            .set(REPEATABLE_REQUEST.AT, act.at())
+            .onConflictDoNothing()
+            .execute();
+    if (fresh == 0) {
+      resultOfTheFirst(act, key, operation, content);
+    }
+    return fresh == 1;
+  }
+
+  /** What the first request made; refused when it asked for something else. */
+  private long resultOfTheFirst(Act act, @Nullable String key, String operation, Object content) {
     var first =
         database
             .selectFrom(REPEATABLE_REQUEST)
             .where(
                 REPEATABLE_REQUEST.PERSON_ID.eq(act.personId()).and(REPEATABLE_REQUEST.KEY.eq(key)))
             .fetchSingle();
-    if (!first.getOperation().equals(operation) || !first.getContent().equals(asked)) {
+    if (!first.getOperation().equals(operation) || !first.getContent().equals(content.toString())) {
       throw new Refused(
           Rule.REPEATED_KEY_WITH_OTHER_CONTENT,
           "This was already sent with other content. Reload the page to see what was stored.");

@@ -20,8 +20,8 @@ import org.jspecify.annotations.Nullable;
 record Values(Map<String, String> before, Map<String, String> after) {
   static final Values NONE = new Values(Map.of(), Map.of());
 
-  /** What everybody sees anyway, or what is no value of the record. */
-  private static final Set<String> NOT_TOLD = Set.of("id", "version");
+  /** What is no value of the record, or the moment of the event itself. */
+  private static final Set<String> NOT_TOLD = Set.of("id", "version", "stateSince");
 
   static Values ofNew(Record row) {
     var after = new LinkedHashMap<String, String>();

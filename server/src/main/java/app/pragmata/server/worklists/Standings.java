@@ -8,6 +8,7 @@ import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
+import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
@@ -27,6 +28,7 @@ import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
@@ -47,6 +49,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Repository;
@@ -85,6 +89,10 @@ public class Standings {
     if (!withDeposits.isEmpty()) {
       jobIds.addAll(
           database.fetchValues(select(JOB.ID).from(JOB).where(JOB.QUOTE_ID.in(withDeposits))));
+    }
+    Set<Long> made = what.records(happened -> happened.event() == JobEvent.MADE_FROM_QUOTE);
+    if (!made.isEmpty()) {
+      quoteIds.addAll(database.fetchValues(select(JOB.QUOTE_ID).from(JOB).where(JOB.ID.in(made))));
     }
     // A name that changes is the new one on every list.
     Set<Long> customerIds =
@@ -126,55 +134,41 @@ public class Standings {
     }
   }
 
-  /** Works out anew where these jobs stand, and the quotes that they were made from. */
+  /** Works out anew where these jobs stand. */
   public void followJobs(Collection<Long> jobIds) {
     if (jobIds.isEmpty()) {
       return;
     }
     Company company = companies.getCompany();
-    Map<Long, InvoiceRecord> invoices =
-        database.selectFrom(INVOICE).where(INVOICE.JOB_ID.in(jobIds)).fetchMap(INVOICE.JOB_ID);
-    Map<Long, List<CameIn>> cameIn = cameInForJobs(jobIds);
-    List<StandingRecord> rows =
-        jobs.list(JOB.ID.in(jobIds), today()).stream()
-            .map(
-                job ->
-                    standing(
-                        company,
-                        job,
-                        invoices.get(job.job().getId()),
-                        cameIn.getOrDefault(job.job().getId(), List.of())))
-            .toList();
-    store(rows);
-    database
-        .deleteFrom(STANDING)
-        .where(STANDING.KIND.eq(WorkKind.QUOTE))
-        .and(
-            STANDING.RECORD_ID.in(
-                select(JOB.QUOTE_ID)
-                    .from(JOB)
-                    .where(JOB.ID.in(jobIds).and(JOB.QUOTE_ID.isNotNull()))))
-        .execute();
+    store(
+        jobs.list(JOB.ID.in(jobIds), today(), bill(), (job, bill) -> standing(company, job, bill)));
   }
 
   /** Money that came in. */
   private record CameIn(LocalDate day, long minor) {}
 
-  /** What came in for invoices of these jobs, and as deposits of the quotes they were made from. */
-  private Map<Long, List<CameIn>> cameInForJobs(Collection<Long> jobIds) {
-    return database
-        .select(INVOICE.JOB_ID, RECEIPT.RECEIVED_ON, RECEIPT.AMOUNT_MINOR)
-        .from(RECEIPT)
-        .join(INVOICE)
-        .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
-        .where(INVOICE.JOB_ID.in(jobIds))
-        .unionAll(
-            select(JOB.ID, DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
-                .from(DEPOSIT)
-                .join(JOB)
-                .on(JOB.QUOTE_ID.eq(DEPOSIT.QUOTE_ID))
-                .where(JOB.ID.in(jobIds)))
-        .fetchGroups(row -> row.value1(), row -> new CameIn(row.value2(), row.value3()));
+  /** A job's invoice, null while it is not billed, and what came in for it or its quote. */
+  private record Bill(@Nullable InvoiceRecord invoice, List<CameIn> cameIn) {}
+
+  private static Field<Bill> bill() {
+    Field<@Nullable InvoiceRecord> invoice =
+        multiset(select(INVOICE.fields()).from(INVOICE).where(INVOICE.JOB_ID.eq(JOB.ID)))
+            .convertFrom(rows -> rows.isEmpty() ? null : rows.getFirst().into(INVOICE));
+    Field<List<CameIn>> cameIn =
+        multiset(
+                select(RECEIPT.RECEIVED_ON, RECEIPT.AMOUNT_MINOR)
+                    .from(RECEIPT)
+                    .join(INVOICE)
+                    .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
+                    .where(INVOICE.JOB_ID.eq(JOB.ID))
+                    .unionAll(
+                        select(DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
+                            .from(DEPOSIT)
+                            .where(DEPOSIT.QUOTE_ID.eq(JOB.QUOTE_ID))))
+            .convertFrom(rows -> rows.map(Records.mapping(CameIn::new)));
+    return multiset(select(invoice, cameIn))
+        .as("bill")
+        .convertFrom(rows -> rows.map(Records.mapping(Bill::new)).getFirst());
   }
 
   private Map<Long, List<CameIn>> cameInForQuotes(Collection<Long> quoteIds) {
@@ -261,8 +255,8 @@ public class Standings {
     return row;
   }
 
-  private StandingRecord standing(
-      Company company, WholeJob job, @Nullable InvoiceRecord invoice, List<CameIn> cameIn) {
+  private StandingRecord standing(Company company, WholeJob job, Bill bill) {
+    InvoiceRecord invoice = bill.invoice();
     Stage stage = Stage.of(job);
     CostSheet sheet = new Costing(company.terms()).cost(job.facts(company.zone()));
     Money net = net(stage, company, job, invoice, sheet);
@@ -280,7 +274,7 @@ public class Standings {
     remark(row, stage, job, invoice);
     name(row, job.job().getNumber(), job.customer(), job.site().name(), job.job().getTitle());
     row.setRungs(rungs(sheet));
-    receive(row, cameIn);
+    receive(row, bill.cameIn());
     return row;
   }
 

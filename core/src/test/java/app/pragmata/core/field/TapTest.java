@@ -1,0 +1,41 @@
+package app.pragmata.core.field;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import app.pragmata.core.Refused;
+import java.time.Instant;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class TapTest {
+  private static final Instant NOW = Instant.parse("2026-11-24T15:00:00Z");
+
+  @Test
+  void a_tap_without_a_moment_happened_now() {
+    assertThat(Tap.moment(null, NOW)).isEqualTo(NOW);
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "2026-11-24T14:10:00Z, 2026-11-24T14:10:00Z",
+    "2026-11-22T15:00:00Z, 2026-11-22T15:00:00Z",
+    "2026-11-24T15:02:00Z, 2026-11-24T15:00:00Z"
+  })
+  void a_believable_moment_counts_and_never_lies_ahead(String tapped, String counts) {
+    assertThat(Tap.moment(Instant.parse(tapped), NOW)).isEqualTo(Instant.parse(counts));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "2026-11-24T15:02:01Z, TAPPED_IN_THE_FUTURE",
+    "2026-11-22T14:59:59Z, TAPPED_TOO_LONG_AGO"
+  })
+  void a_moment_that_cannot_be_is_refused_by_its_rule(String tapped, String rule) {
+    assertThatThrownBy(() -> Tap.moment(Instant.parse(tapped), NOW))
+        .isInstanceOfSatisfying(
+            Refused.class,
+            refused -> assertThat(refused.faults().getFirst().rule().name()).isEqualTo(rule));
+  }
+}

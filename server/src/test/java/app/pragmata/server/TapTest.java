@@ -1,0 +1,141 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.ArrayList;
+import java.util.Collections;
+import java.util.List;
+import java.util.Map;
+import org.jooq.ExecuteContext;
+import org.jooq.ExecuteListener;
+import org.jooq.ExecuteListenerProvider;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** What a technician taps, as it reaches the server. */
+class TapTest {
+  private static final int MOST_STATEMENTS = 10;
+
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "tobias");
+  private final List<String> statements = Collections.synchronizedList(new ArrayList<>());
+  private ExecuteListenerProvider[] listeners = {};
+
+  @BeforeEach
+  void listen() {
+    var configuration = program.database().configuration();
+    listeners = configuration.executeListenerProviders();
+    configuration.set(
+        () ->
+            new ExecuteListener() {
+              @Override
+              public void executeStart(ExecuteContext context) {
+                String sql = String.valueOf(context.sql());
+                // Settings are asked about once a second, whoever comes first.
+                if (!sql.contains("settings_version")) {
+                  statements.add(sql);
+                }
+              }
+            });
+  }
+
+  @AfterEach
+  void listenNoMore() {
+    program.database().configuration().set(listeners);
+    // A clock that runs on would stand in everybody's way.
+    gate.at("18:20");
+    gate.tap("arrive", Map.of("miles", ""));
+    gate.tap("pause", Map.of());
+  }
+
+  private void tap(String step, Map<String, Object> form) {
+    statements.clear();
+    assertThat(gate.tap(step, form).status()).isEqualTo(200);
+    assertThat(statements)
+        .as("%s: %s", step, String.join("\n", statements))
+        .hasSizeLessThanOrEqualTo(MOST_STATEMENTS);
+  }
+
+  @Test
+  void a_drive_takes_at_most_ten_statements() {
+    gate.planned();
+    tap("drive", Map.of());
+  }
+
+  @Test
+  void an_arrival_takes_at_most_ten_statements() {
+    gate.planned();
+    gate.tap("drive", Map.of());
+    gate.at("14:40");
+    tap("arrive", Map.of("miles", "12"));
+  }
+
+  @Test
+  void a_start_of_work_takes_at_most_ten_statements() {
+    gate.planned();
+    gate.tap("arrive", Map.of("miles", ""));
+    tap("start-work", Map.of());
+  }
+
+  @Test
+  void a_pause_takes_at_most_ten_statements() {
+    gate.onSite();
+    gate.at("16:00");
+    tap("pause", Map.of());
+  }
+
+  @Test
+  void a_finish_takes_at_most_ten_statements() {
+    gate.onSite();
+    gate.at("16:00");
+    tap("finish", Map.of("note", "Done."));
+  }
+
+  @Test
+  void a_tap_counts_from_the_moment_it_happened_not_when_it_arrived() {
+    gate.onSite();
+    gate.at("17:00");
+    var answer = gate.tap("pause", Map.of("tappedAt", moment("16:15")));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    assertThat(texts(gate.sheet().path("visits").path(0).path("times"), "to")).endsWith("16:15:00");
+  }
+
+  @Test
+  void a_tap_that_comes_again_late_starts_no_second_clock() {
+    gate.planned();
+    gate.tap("arrive", Map.of("miles", ""));
+    var start = Map.<String, Object>of("tappedAt", moment("15:05"));
+    gate.at("15:05");
+    tap("start-work", start, "first-start");
+    gate.at("15:40");
+    gate.tap("pause", Map.of());
+    gate.at("15:50");
+    assertThat(tap("start-work", start, "first-start").status()).isEqualTo(200);
+    assertThat(gate.sheet().path("visits").path(0).path("times")).hasSize(1);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"23:20, TAPPED_IN_THE_FUTURE", "06:00, ENDS_BEFORE_START"})
+  void a_moment_that_cannot_be_is_refused_by_its_rule_and_changes_nothing(
+      String time, String rule) {
+    gate.planned();
+    gate.tap("drive", Map.of());
+    var refused = gate.tap("arrive", Map.of("miles", "", "tappedAt", moment(time)));
+    assertThat(refused.rule()).isEqualTo(rule);
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("driving");
+  }
+
+  private String moment(String time) {
+    String today = program.clock().instant().toString().substring(0, 10);
+    return today + "T" + time + ":00Z";
+  }
+
+  private Visitor.Answer tap(String step, Map<String, Object> form, String key) {
+    return gate.technician()
+        .post("/api/pocket/visits/" + gate.visit() + "/" + step, form, gate.visit() + key);
+  }
+}
