@@ -79,7 +79,7 @@ class BillingTest {
     var refused =
         gate.office()
             .post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("JOB_NOT_CHECKED");
   }
 
   @Test
@@ -87,8 +87,8 @@ class BillingTest {
     gate.billed();
     var bill = Map.of("supplier", "Hire", "description", "Lift", "cost", "80");
     assertThat(gate.office().post("/api/jobs/" + gate.job() + "/other-costs", bill).rule())
-        .isEqualTo("WRONG_STATE");
-    assertThat(choose(Map.of("basis", "fixed_price")).rule()).isEqualTo("WRONG_STATE");
+        .isEqualTo("JOB_CLOSED");
+    assertThat(choose(Map.of("basis", "fixed_price")).rule()).isEqualTo("JOB_CLOSED");
   }
 
   @ParameterizedTest
@@ -184,7 +184,7 @@ class BillingTest {
     "amount, '', MISSING",
     "amount, 541.20, MORE_THAN_OWED",
     "receivedOn, 2031-01-01, IN_THE_FUTURE",
-    "receivedOn, 2026-01-01, WRONG_STATE",
+    "receivedOn, 2026-01-01, BEFORE_INVOICE_DATE",
     "method, barter, UNKNOWN_WORD"
   })
   void a_receipt_with_a_fault_is_refused_at_its_field(String field, String typed, String rule) {

@@ -259,7 +259,7 @@ class CheckingTest {
   void a_visit_whose_clock_still_runs_cannot_be_dropped() {
     gate.onSite();
     var refused = drop("not-this-time", "Nobody there");
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("CLOCK_RUNNING");
     gate.at("16:00");
     gate.tap("finish", Map.of());
   }
@@ -284,7 +284,7 @@ class CheckingTest {
     var refused =
         gate.office()
             .post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("VISIT_NOT_FINISHED");
     assertThat(refused.text()).contains("planned");
   }
 

@@ -121,7 +121,7 @@ class CustomersTest {
   void a_customer_is_not_merged_into_itself() {
     long id = create("One And Only", "01632 960908", "Weir Street");
     var answer = office.post("/api/customers/" + id + "/merge", Map.of("version", 1, "intoId", id));
-    assertThat(answer.rule()).isEqualTo("WRONG_STATE");
+    assertThat(answer.rule()).isEqualTo("MERGED_INTO_ITSELF");
   }
 
   @Test

@@ -146,7 +146,7 @@ class DepositsTest {
     offered.pay("400000000001");
     String refund = "/api/quotes/" + gate.quote() + "/deposits/refund";
     assertThat(gate.office().post(refund, Map.of()).status()).isEqualTo(200);
-    assertThat(gate.office().post(refund, Map.of()).rule()).isEqualTo("WRONG_STATE");
+    assertThat(gate.office().post(refund, Map.of()).rule()).isEqualTo("NO_DEPOSIT_LEFT");
     assertThat(offered.heldDeposits()).containsExactly(0L);
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
@@ -238,8 +238,8 @@ class DepositsTest {
   @Test
   void no_deposit_is_taken_before_the_yes() {
     offered.sent();
-    assertThat(receive(Map.of("amount", "183.60")).rule()).isEqualTo("WRONG_STATE");
-    assertThat(offered.pay("400000000001").rule()).isEqualTo("WRONG_STATE");
+    assertThat(receive(Map.of("amount", "183.60")).rule()).isEqualTo("QUOTE_NOT_ACCEPTED");
+    assertThat(offered.pay("400000000001").rule()).isEqualTo("NO_DEPOSIT_DUE");
     assertThat(offered.heldDeposits()).isEmpty();
   }
 

@@ -254,7 +254,7 @@ class DeskSettingsTest {
   @Test
   void a_day_that_has_passed_is_neither_added_nor_removed() {
     assertThat(close("2026-11-20", "Stocktaking").pointer()).isEqualTo("/day");
-    assertThat(office.delete(HOLIDAYS + "/2026-08-31").rule()).isEqualTo("WRONG_STATE");
+    assertThat(office.delete(HOLIDAYS + "/2026-08-31").rule()).isEqualTo("DAY_PASSED");
   }
 
   @ParameterizedTest

@@ -111,7 +111,7 @@ class EquipmentTest {
     long old = add("EQ 6");
     office.post("/api/equipment/" + old + "/replace", piece(1, "EQ 7"));
     var again = office.post("/api/equipment/" + old + "/replace", piece(2, "EQ 8"));
-    assertThat(again.rule()).isEqualTo("WRONG_STATE");
+    assertThat(again.rule()).isEqualTo("EQUIPMENT_REPLACED");
   }
 
   @Test
@@ -159,7 +159,7 @@ class EquipmentTest {
     String path = "/api/visit-parts/" + ram.value1() + "/equipment";
     assertThat(office.post(path, Map.of("serialNumber", "RAM " + job)).status()).isEqualTo(200);
     assertThat(office.post(path, Map.of("serialNumber", "RAM2 " + job)).rule())
-        .isEqualTo("WRONG_STATE");
+        .isEqualTo("ALL_ON_RECORD");
     assertThat(texts(office.get("/api/find?q=RAM%20" + job).json(), "kind")).contains("equipment");
   }
 }

@@ -294,7 +294,7 @@ class ImportingTest {
     var again =
         office.post(
             "/api/imports/" + id + "/take", Map.of("mapping", List.of("reference", "name")));
-    assertThat(again.rule()).isEqualTo("WRONG_STATE");
+    assertThat(again.rule()).isEqualTo("LIST_TAKEN_IN");
   }
 
   @Test

@@ -148,7 +148,7 @@ class OffersTest {
     offered.sent();
     program.clock().set("2027-06-01T09:00");
     assertThat(offered.page().path("state").asString()).isEqualTo("lapsed");
-    assertThat(offered.accept(1, List.of()).rule()).isEqualTo("WRONG_STATE");
+    assertThat(offered.accept(1, List.of()).rule()).isEqualTo("QUOTE_LAPSED");
   }
 
   @Test

@@ -80,7 +80,7 @@ class PlanningTest {
   void a_visit_that_has_begun_is_not_moved() {
     gate.onSite();
     var refused = gate.office().put(plan(), form(Map.of("version", gate.visitVersion())));
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("VISIT_BEGUN");
     gate.at("16:00");
     gate.tap("finish", Map.of());
   }
@@ -173,7 +173,7 @@ class PlanningTest {
             .post(
                 "/api/visits/" + gate.visit() + "/parts",
                 Map.of("partId", gate.part("PHO-02"), "quantity", "1"));
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("VISIT_TAKES_NO_RECORDS");
     assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("planned");
   }
 
@@ -182,7 +182,7 @@ class PlanningTest {
     gate.planned();
     gate.office().put(plan(), form(Map.of("version", 2)));
     var refused = gate.office().post("/api/visits/" + gate.visit() + "/time-entries", WRITTEN_DOWN);
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("VISIT_TAKES_NO_RECORDS");
   }
 
   private static final Map<String, Object> WRITTEN_DOWN =
@@ -197,7 +197,7 @@ class PlanningTest {
             .post(
                 "/api/jobs/" + gate.job() + "/call-off",
                 Map.of("version", gate.version(), "reason", "Premises sold"));
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("JOB_BEGUN");
     gate.at("16:00");
     gate.tap("finish", Map.of());
     assertThat(gate.sheet().path("state").asString()).isEqualTo("worked");

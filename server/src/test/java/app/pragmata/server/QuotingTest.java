@@ -181,7 +181,7 @@ class QuotingTest {
     form.put("version", 2);
     form.put("title", "Too late");
     assertThat(gate.office().put("/api/quotes/" + gate.quote(), form).rule())
-        .isEqualTo("WRONG_STATE");
+        .isEqualTo("QUOTE_NOT_DRAFT");
     act("take-back", Map.of("version", 2));
     form.put("version", 3);
     assertThat(gate.office().put("/api/quotes/" + gate.quote(), form).status()).isEqualTo(200);
@@ -199,7 +199,7 @@ class QuotingTest {
             .post(
                 "/api/quotes/" + gate.quote() + "/accept",
                 Map.of("version", 2, "acceptedBy", "M. Okafor"));
-    assertThat(refused.rule()).isEqualTo("WRONG_STATE");
+    assertThat(refused.rule()).isEqualTo("QUOTE_LAPSED");
     assertThat(refused.text()).contains("lapsed");
     act("take-back", Map.of("version", 2));
     var form = form(gate.office().get("/api/quotes/" + gate.quote()).json());
@@ -218,7 +218,7 @@ class QuotingTest {
     JsonNode quote = gate.office().get("/api/quotes/" + gate.quote()).json();
     assertThat(quote.path("declineReason").asString()).isEqualTo("Too dear");
     assertThat(gate.office().post("/api/quotes/" + gate.quote() + "/job", Map.of()).rule())
-        .isEqualTo("WRONG_STATE");
+        .isEqualTo("QUOTE_NOT_ACCEPTED");
   }
 
   @Test
@@ -243,11 +243,13 @@ class QuotingTest {
             Map.of("version", 3),
             "send",
             Map.of("version", 3));
+    var rules =
+        Map.of("decline", "QUOTE_ACCEPTED", "take-back", "QUOTE_NOT_SENT", "send", "QUOTE_SENT");
     forms.forEach(
         (step, form) ->
             assertThat(gate.office().post("/api/quotes/" + gate.quote() + "/" + step, form).rule())
                 .as(step)
-                .isEqualTo("WRONG_STATE"));
+                .isEqualTo(rules.get(step)));
     assertThat(state()).isEqualTo("accepted");
   }
 

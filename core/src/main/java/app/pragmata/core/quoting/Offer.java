@@ -316,7 +316,7 @@ public record Offer(
       return Optional.of(
           new Fault(
               "stages",
-              Rule.WRONG_STATE,
+              Rule.STAGES_OF_TWO_KINDS,
               "Enter all stages as shares or all as amounts, so that they can be added up."));
     }
     Money whole = shares ? Money.of("100.00") : totals().vat().net();
@@ -327,7 +327,7 @@ public record Offer(
     return Optional.of(
         new Fault(
             "stages",
-            Rule.WRONG_STATE,
+            Rule.STAGES_DO_NOT_ADD_UP,
             shares
                 ? "The stages add up to %s %%. Make it 100 %%.".formatted(sum)
                 : "The stages add up to %s, the net total is %s. Make them the same."
@@ -350,14 +350,14 @@ public record Offer(
             faults.add(
                 new Fault(
                     "lines",
-                    Rule.WRONG_STATE,
+                    Rule.LONE_ALTERNATIVE,
                     "“%s” has one alternative only. Add another or make it an option."
                         .formatted(group)));
           } else if (taken != 1) {
             faults.add(
                 new Fault(
                     "lines",
-                    Rule.WRONG_STATE,
+                    Rule.NOT_ONE_ALTERNATIVE,
                     taken == 0
                         ? "Choose one of “%s”.".formatted(group)
                         : "Only one of “%s” can be chosen.".formatted(group)));

@@ -79,8 +79,7 @@ public sealed interface QuoteState {
 
   private static LocalDate notPast(LocalDate validUntil, LocalDate today) {
     if (validUntil.isBefore(today)) {
-      throw new Refused(
-          Rule.WRONG_STATE, "Its last day has passed. Set a later day, then send it.");
+      throw new Refused(Rule.DAY_PASSED, "Its last day has passed. Set a later day, then send it.");
     }
     return validUntil;
   }

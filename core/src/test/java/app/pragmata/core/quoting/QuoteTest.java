@@ -47,7 +47,7 @@ class QuoteTest {
   void a_quote_whose_last_day_has_passed_is_not_sent() {
     assertThatThrownBy(() -> new QuoteState.Draft().send(offer(), TODAY.minusDays(1), TODAY))
         .isInstanceOfSatisfying(
-            Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.WRONG_STATE));
+            Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.DAY_PASSED));
   }
 
   @Test

@@ -287,12 +287,12 @@ public class BillingService {
           JobRecord row = visits.lockJob(jobId);
           if (!(VisitStore.state(row) instanceof JobState.Unbilled)) {
             throw new Refused(
-                Rule.WRONG_STATE, "Job %d is billed already.".formatted(row.getNumber()));
+                Rule.JOB_BILLED, "Job %d is billed already.".formatted(row.getNumber()));
           }
           Versions.require(version, row.getVersion());
           if (!(VisitStore.state(row) instanceof JobState.Checked checked)) {
             throw new Refused(
-                Rule.WRONG_STATE,
+                Rule.JOB_NOT_CHECKED,
                 "There is nothing to bill until all work is finished and checked.");
           }
           post(act, row, checked);
@@ -427,7 +427,7 @@ public class BillingService {
     if (!(InvoiceState.of(Money.ofMinor(invoice.getOwedMinor()))
         instanceof InvoiceState.Open open)) {
       throw new Refused(
-          Rule.WRONG_STATE, "Invoice %d is settled already.".formatted(invoice.getNumber()));
+          Rule.INVOICE_SETTLED, "Invoice %d is settled already.".formatted(invoice.getNumber()));
     }
     InvoiceState after = refuseAt("amount", () -> open.receive(amount));
     requireNotBefore(invoice, day);
@@ -471,7 +471,7 @@ public class BillingService {
     if (day.isBefore(invoice.getInvoiceDate())) {
       reading.fault(
           "receivedOn",
-          Rule.WRONG_STATE,
+          Rule.BEFORE_INVOICE_DATE,
           "Invoice %d was posted on %s. Enter that day or a later one."
               .formatted(
                   invoice.getNumber(), companies.getCompany().shortDay(invoice.getInvoiceDate())));

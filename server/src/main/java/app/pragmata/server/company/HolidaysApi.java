@@ -63,7 +63,7 @@ class HolidaysApi {
     LocalDate day = reading.required("day", form.day(), typed -> Day.parse(typed, act.today()));
     String name = reading.text("name", form.name(), 60);
     if (day != null && day.isBefore(act.today())) {
-      reading.fault("day", Rule.WRONG_STATE, "This day has passed. Enter one that is to come.");
+      reading.fault("day", Rule.DAY_PASSED, "This day has passed. Enter one that is to come.");
     }
     reading.refuseIfFaulty();
     int added =
@@ -100,7 +100,7 @@ class HolidaysApi {
   public List<Holiday> remove(Act act, @PathVariable LocalDate day) {
     if (day.isBefore(act.today())) {
       throw new Refused(
-          Rule.WRONG_STATE, "This day has passed, and promises were counted without it. Leave it.");
+          Rule.DAY_PASSED, "This day has passed, and promises were counted without it. Leave it.");
     }
     HolidayRecord row = database.selectFrom(HOLIDAY).where(HOLIDAY.DAY.eq(day)).fetchOne();
     if (row != null) {

@@ -225,7 +225,7 @@ public class CustomerService {
   public void merge(Act act, long id, int version, @Nullable Long intoId) {
     if (intoId == null || intoId == id) {
       throw new Refused(
-          intoId == null ? Rule.MISSING : Rule.WRONG_STATE,
+          intoId == null ? Rule.MISSING : Rule.MERGED_INTO_ITSELF,
           intoId == null
               ? "Choose the customer that stays."
               : "A customer cannot be merged into itself. Choose the other one.");
@@ -305,7 +305,7 @@ public class CustomerService {
     }
     if (row.getMergedInto() != null) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.CUSTOMER_MERGED,
           "This customer was merged into another one. Find that one with / and the name.");
     }
     return row;

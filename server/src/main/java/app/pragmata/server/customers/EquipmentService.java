@@ -126,7 +126,8 @@ public class EquipmentService {
           EquipmentRecord old = lock(id, form.version());
           if (old.getReplacedById() != null) {
             throw new Refused(
-                Rule.WRONG_STATE, "This piece was replaced before. Replace the one in its place.");
+                Rule.EQUIPMENT_REPLACED,
+                "This piece was replaced before. Replace the one in its place.");
           }
           long successor =
               insert(act, old.getSiteId(), null, form, CustomerEvent.EQUIPMENT_PUT_IN_PLACE);
@@ -183,7 +184,7 @@ public class EquipmentService {
           int onRecord = database.fetchCount(EQUIPMENT, EQUIPMENT.VISIT_PART_ID.eq(visitPartId));
           if (fitted.value6().compareTo(BigDecimal.valueOf(onRecord)) <= 0) {
             throw new Refused(
-                Rule.WRONG_STATE, "All that were fitted of this part are on record already.");
+                Rule.ALL_ON_RECORD, "All that were fitted of this part are on record already.");
           }
           LocalDate until = fitted.value5().plusMonths(fitted.value3());
           boolean covered = fitted.value3() > 0;

@@ -85,13 +85,13 @@ public class CardPayments {
       throw unknown();
     }
     if (state.equals("taken")) {
-      throw new Refused(Rule.WRONG_STATE, "The deposit is paid already. Nothing more was taken.");
+      throw new Refused(Rule.DEPOSIT_PAID, "The deposit is paid already. Nothing more was taken.");
     }
   }
 
   private static Refused unknown() {
     return new Refused(
-        Rule.WRONG_STATE,
+        Rule.CARD_ANSWER_UNKNOWN,
         "We do not know yet whether the money was taken. Please do not pay again; look here in a few minutes.");
   }
 
@@ -108,7 +108,8 @@ public class CardPayments {
             .execute();
     if (begun == 0) {
       throw new Refused(
-          Rule.WRONG_STATE, "This deposit is being paid already. Look here again in a minute.");
+          Rule.CARD_PAYMENT_RUNNING,
+          "This deposit is being paid already. Look here again in a minute.");
     }
   }
 

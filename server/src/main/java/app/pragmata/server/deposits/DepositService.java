@@ -104,7 +104,7 @@ public class DepositService {
           reading.refuseIfFaulty();
           if (quote.getState() != QuoteState.Code.ACCEPTED) {
             throw new Refused(
-                Rule.WRONG_STATE,
+                Rule.QUOTE_NOT_ACCEPTED,
                 "A deposit is taken for an accepted quote. Record the yes first.");
           }
           return insert(act, quote, Objects.requireNonNull(money), null);
@@ -147,7 +147,7 @@ public class DepositService {
           QuoteRecord quote = lock(quoteId);
           List<Held> all = listHeld(quoteId);
           if (all.isEmpty()) {
-            throw new Refused(Rule.WRONG_STATE, "Nothing of a deposit is left to give back.");
+            throw new Refused(Rule.NO_DEPOSIT_LEFT, "Nothing of a deposit is left to give back.");
           }
           requireNoRunningJob(quoteId);
           for (Held deposit : all) {

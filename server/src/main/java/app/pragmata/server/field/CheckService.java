@@ -227,7 +227,7 @@ public class CheckService {
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Finished finished)) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.VISIT_NOT_FINISHED,
           "Only a finished visit can be checked; this one is " + shownState(locked) + ".");
     }
     approve(act, locked);
@@ -244,7 +244,7 @@ public class CheckService {
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Checked checked)) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.VISIT_NOT_CHECKED,
           "Only a checked visit can be reopened; this one is " + shownState(locked) + ".");
     }
     Long posted = findApproval(visitId);
@@ -293,12 +293,13 @@ public class CheckService {
     if (!(locked.state() instanceof VisitState.Droppable)
         || locked.state() instanceof VisitState.Unplanned) {
       throw new Refused(
-          Rule.WRONG_STATE, "This visit is " + shownState(locked) + " and cannot be dropped.");
+          Rule.VISIT_NOT_TO_BE_DROPPED,
+          "This visit is " + shownState(locked) + " and cannot be dropped.");
     }
     if (database.fetchExists(
         VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()))) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.PARTS_ON_VISIT,
           "Parts are recorded on this visit. Remove them first, or check the visit.");
     }
     approve(act, locked);
@@ -310,7 +311,7 @@ public class CheckService {
     long visitId = locked.visit().getId();
     if (locked.running() != null) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.CLOCK_RUNNING,
           "A clock still runs on this visit. The technician has to stop it first.");
     }
     Company company = companies.getCompany();
@@ -396,10 +397,10 @@ public class CheckService {
       case VisitState.Driving driving -> {}
       case VisitState.Checked checked ->
           throw new Refused(
-              Rule.WRONG_STATE, "This visit is checked. Reopen it first, then correct it.");
+              Rule.VISIT_CHECKED, "This visit is checked. Reopen it first, then correct it.");
       default ->
           throw new Refused(
-              Rule.WRONG_STATE,
+              Rule.VISIT_TAKES_NO_RECORDS,
               "Nothing can be recorded on a visit that is " + shownState(locked) + ".");
     }
     return locked;

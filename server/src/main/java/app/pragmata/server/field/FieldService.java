@@ -297,8 +297,8 @@ public class FieldService {
   private static VisitState.OnSite requireOnSite(VisitStore.Locked locked) {
     return switch (locked.state()) {
       case VisitState.OnSite onSite -> onSite;
-      case VisitState.Planned planned -> throw wrongState("Arrive first.");
-      case VisitState.Driving driving -> throw wrongState("Arrive first.");
+      case VisitState.Planned planned -> throw new Refused(Rule.NOT_ON_SITE, "Arrive first.");
+      case VisitState.Driving driving -> throw new Refused(Rule.NOT_ON_SITE, "Arrive first.");
       default -> throw over();
     };
   }
@@ -312,17 +312,16 @@ public class FieldService {
 
   private static void requireRunningVisit(VisitStore.Locked locked) {
     if (!(locked.state() instanceof VisitState.OnSite)) {
-      throw wrongState(
+      throw new Refused(
+          Rule.NOT_ON_SITE,
           "Parts are recorded while you are on site. Arrive first, or ask the office to add it.");
     }
   }
 
   private static Refused over() {
-    return wrongState("This visit is over or was changed by the office. Go back to today's stops.");
-  }
-
-  private static Refused wrongState(String message) {
-    return new Refused(Rule.WRONG_STATE, message);
+    return new Refused(
+        Rule.VISIT_OVER,
+        "This visit is over or was changed by the office. Go back to today's stops.");
   }
 
   /** A visit that begins on another day than planned is a visit of that day. */

@@ -140,7 +140,7 @@ class Problems {
           case "PR001" ->
               Optional.of(
                   new Refused(
-                      Rule.WRONG_STATE,
+                      Rule.POSTED_FOR_GOOD,
                       "This is posted, and nothing posted is changed. Reload the page, then correct it with a new entry."));
           case "PR004" ->
               Optional.of(
@@ -215,15 +215,10 @@ class Problems {
   }
 
   private static HttpStatus status(Rule rule) {
-    return switch (rule) {
-      case NOT_FOUND -> HttpStatus.NOT_FOUND;
-      case STALE_VERSION,
-          WRONG_STATE,
-          OVERLAPPING_CLOCKS,
-          PERIOD_CLOSED,
-          REPEATED_KEY_WITH_OTHER_CONTENT ->
-          HttpStatus.CONFLICT;
-      default -> HttpStatus.UNPROCESSABLE_CONTENT;
+    return switch (rule.because()) {
+      case INPUT -> HttpStatus.UNPROCESSABLE_CONTENT;
+      case MISSING -> HttpStatus.NOT_FOUND;
+      case STATE -> HttpStatus.CONFLICT;
     };
   }
 

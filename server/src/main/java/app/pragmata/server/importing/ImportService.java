@@ -117,7 +117,7 @@ class ImportService {
             .execute();
     if (begun == 0) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          row.getState().equals("taken") ? Rule.LIST_TAKEN_IN : Rule.LIST_BEING_READ,
           row.getState().equals("taken")
               ? "This list was taken in already. Choose the file again to take in a newer one."
               : "This list is being read just now. Wait until it is through.");
@@ -146,7 +146,7 @@ class ImportService {
       }
     }
     if (mapping.size() != headings) {
-      reading.fault("mapping", Rule.WRONG_STATE, "The file has other columns. Choose it again.");
+      reading.fault("mapping", Rule.OTHER_COLUMNS, "The file has other columns. Choose it again.");
     }
     reading.refuseIfFaulty();
   }

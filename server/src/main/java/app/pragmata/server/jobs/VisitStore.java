@@ -236,7 +236,7 @@ public class VisitStore {
       return unbilled;
     }
     throw new Refused(
-        Rule.WRONG_STATE,
+        Rule.JOB_CLOSED,
         "Job %d is %s; nothing on it can be changed any more."
             .formatted(job.getNumber(), words(job.getState())));
   }

@@ -221,11 +221,11 @@ public class OfferService {
     QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
     Offer offer = quotes.getOffer(quote, act().today());
     if (quote.getState() != QuoteState.Code.ACCEPTED || !offer.depositDue().isPositive()) {
-      throw new Refused(Rule.WRONG_STATE, "No deposit is due on this quote.");
+      throw new Refused(Rule.NO_DEPOSIT_DUE, "No deposit is due on this quote.");
     }
     Money due = depositStillDue(quote, offer);
     if (!due.isPositive()) {
-      throw new Refused(Rule.WRONG_STATE, "The deposit is paid already. Nothing more was taken.");
+      throw new Refused(Rule.DEPOSIT_PAID, "The deposit is paid already. Nothing more was taken.");
     }
     cards.pay(quote.getId(), due, card);
   }

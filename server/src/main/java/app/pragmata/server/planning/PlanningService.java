@@ -66,7 +66,7 @@ public class PlanningService {
     VisitStore.requireUnbilled(locked.job());
     if (!(locked.state() instanceof VisitState.Plannable plannable)) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.VISIT_BEGUN,
           "This visit has begun or is over; it cannot be planned again. Add another visit.");
     }
     locked.visit().setTechnicianId(plan.technicianId());
@@ -121,7 +121,7 @@ public class PlanningService {
                         VisitState.Code.CHECKED)));
     if (begun || !(VisitStore.state(job) instanceof JobState.Open open)) {
       throw new Refused(
-          Rule.WRONG_STATE,
+          Rule.JOB_BEGUN,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
     }
     for (VisitRecord visit :

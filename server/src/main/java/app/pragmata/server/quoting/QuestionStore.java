@@ -65,7 +65,7 @@ class QuestionStore {
       throw new Refused(Rule.NOT_FOUND, "This question does not exist. Reload the page.");
     }
     if (asked.getAnswer() != null) {
-      throw new Refused(Rule.WRONG_STATE, "Somebody answered this question before.");
+      throw new Refused(Rule.QUESTION_ANSWERED, "Somebody answered this question before.");
     }
     asked.setAnswer(answer);
     asked.setAnsweredAt(act.at());

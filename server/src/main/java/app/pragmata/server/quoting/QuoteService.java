@@ -179,7 +179,8 @@ public class QuoteService {
     QuoteRecord quote = quotes.lock(id);
     Versions.require(form.version(), quote.getVersion());
     if (!(state(quote, act) instanceof QuoteState.Draft)) {
-      throw wrongState("Only a draft can be changed. Take the quote back first.");
+      throw new Refused(
+          Rule.QUOTE_NOT_DRAFT, "Only a draft can be changed. Take the quote back first.");
     }
     Entered entered = read(act, form, companies.getCompany());
     List<OfferLine> before = quotes.getOffer(quote, act.today()).lines();
@@ -195,7 +196,7 @@ public class QuoteService {
   public void send(Act act, long id, int version) {
     QuoteRecord quote = lockShown(id, version);
     if (!(state(quote, act) instanceof QuoteState.Draft draft)) {
-      throw wrongState("This quote was sent before.");
+      throw new Refused(Rule.QUOTE_SENT, "This quote was sent before.");
     }
     Offer offer = quotes.getOffer(quote, act.today());
     draft.send(offer, quote.getValidUntil(), act.today());
@@ -212,7 +213,7 @@ public class QuoteService {
     QuoteRecord quote = lockShown(id, version);
     QuoteState state = state(quote, act);
     if (!(state instanceof QuoteState.Sent || state instanceof QuoteState.Lapsed)) {
-      throw wrongState("Only a sent quote can be taken back.");
+      throw new Refused(Rule.QUOTE_NOT_SENT, "Only a sent quote can be taken back.");
     }
     quote.setState(QuoteState.Code.DRAFT);
     quote.setSentAt(null);
@@ -322,7 +323,8 @@ public class QuoteService {
             return made;
           }
           if (!(state(quote, act) instanceof QuoteState.Accepted)) {
-            throw wrongState(
+            throw new Refused(
+                Rule.QUOTE_NOT_ACCEPTED,
                 "Only an accepted quote becomes a job. Record the customer's answer first.");
           }
           return openJob(act, quote);
@@ -423,19 +425,18 @@ public class QuoteService {
     return switch (state(quote, act)) {
       case QuoteState.Sent sent -> sent;
       case QuoteState.Lapsed lapsed ->
-          throw wrongState(
+          throw new Refused(
+              Rule.QUOTE_LAPSED,
               "This quote lapsed on "
                   + quote.getValidUntil()
                   + ". Take it back, set a later day and send it again.");
       case QuoteState.Draft draft ->
-          throw wrongState("This quote is still a draft. Send it first.");
-      case QuoteState.Accepted accepted -> throw wrongState("This quote was accepted before.");
-      case QuoteState.Declined declined -> throw wrongState("This quote was declined before.");
+          throw new Refused(Rule.QUOTE_NOT_SENT, "This quote is still a draft. Send it first.");
+      case QuoteState.Accepted accepted ->
+          throw new Refused(Rule.QUOTE_ACCEPTED, "This quote was accepted before.");
+      case QuoteState.Declined declined ->
+          throw new Refused(Rule.QUOTE_DECLINED, "This quote was declined before.");
     };
-  }
-
-  private static Refused wrongState(String message) {
-    return new Refused(Rule.WRONG_STATE, message);
   }
 
   /** The lines that are not what they were, each as it would be typed. */

@@ -158,7 +158,7 @@ public class ToDoService {
     ToDoRecord row = lock(id, version);
     if (!row.getState().equals("open")) {
       throw new Refused(
-          Rule.WRONG_STATE, "This is closed already. Open it again to change anything about it.");
+          Rule.TO_DO_CLOSED, "This is closed already. Open it again to change anything about it.");
     }
     return row;
   }
