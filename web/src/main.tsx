@@ -10,7 +10,7 @@ import { Problem } from "./api/client";
 import { SessionGate, useSession } from "./people/SessionGate";
 import { theme } from "./theme";
 
-const Office = lazy(() => import("./worklists/Office"));
+const Office = lazy(() => import("./Office"));
 const WorklistPage = lazy(() => import("./worklists/WorklistPage"));
 const JobPage = lazy(() => import("./sheet/JobPage"));
 const QuotePage = lazy(() => import("./quoting/QuotePage"));
@@ -95,8 +95,9 @@ const router = createBrowserRouter([
               { path: "/quotes/new", element: <QuotePage /> },
               { path: "/settings", element: <SettingsPage /> },
               { path: "/quotes/follow-up", element: <FollowUpPage /> },
-              { path: "/quotes/:id", element: <QuotePage /> },
-              { path: "/jobs/:id", element: <JobPage /> },
+              { path: "/quotes/:number", element: <QuotePage /> },
+              { path: "/jobs/:number", element: <JobPage key="job" by="job" /> },
+              { path: "/invoices/:number", element: <JobPage key="invoice" by="invoice" /> },
               { path: "/customers", element: <CustomersPage /> },
               { path: "/customers/new", element: <NewCallerPage /> },
               { path: "/customers/:id", element: <CallerPage /> },

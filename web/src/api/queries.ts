@@ -37,6 +37,13 @@ export const queries = {
       getNextPageParam: (page) => page.next ?? undefined,
       placeholderData: (previous, query) => (query?.queryKey[2] === stage ? previous : undefined),
     }),
+  document: (kind: "quote" | "job" | "invoice", number: number) =>
+    queryOptions({
+      queryKey: ["document", kind, number],
+      queryFn: () =>
+        answer(client.GET("/api/documents/{kind}/{number}", { params: { path: { kind, number } } })),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   job: (id: number) =>
     queryOptions({
       queryKey: ["work", "job", id],

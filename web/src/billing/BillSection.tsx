@@ -12,8 +12,8 @@ import { useAct } from "../api/useAct";
 import { AccountLines } from "../books/EntryLines";
 import { day, money, percent, words } from "../format";
 import { useSession } from "../people/SessionGate";
-import { Asking } from "../sheet/Asking";
-import { Section } from "../sheet/Section";
+import { Asking } from "../records/Asking";
+import { Section } from "../records/Section";
 
 type Basis = JobSheet["billing"]["basis"];
 

@@ -166,7 +166,11 @@ function Account({ code }: { code: string }) {
                 <td>{day(line.date)}</td>
                 <td>{line.event}</td>
                 <td>
-                  {line.jobId ? <Link to={`/jobs/${line.jobId}`}>{line.description}</Link> : line.description}
+                  {line.jobId ? (
+                    <Link to={`/jobs/${line.jobNumber}`}>{line.description}</Link>
+                  ) : (
+                    line.description
+                  )}
                 </td>
                 <td className="figure">{amount(line.debitMinor)}</td>
                 <td className="figure">{amount(line.creditMinor)}</td>

@@ -62,7 +62,7 @@ export function EntryLines({ entry, withJob }: { entry: BooksEntry; withJob?: bo
         </span>
         <b>{entry.event}</b>
         {withJob && entry.jobId ? (
-          <Link to={`/jobs/${entry.jobId}`}>{entry.description}</Link>
+          <Link to={`/jobs/${entry.jobNumber}`}>{entry.description}</Link>
         ) : (
           <span className="soft">{entry.description}</span>
         )}

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input, Select } from "antd";
 import { useEffect, useRef, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { CallerCard, TakenCall } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -9,6 +9,7 @@ import { useAct } from "../api/useAct";
 import { Warranties } from "../customers/CallerCardView";
 import { day, moment, words } from "../format";
 import { useSession } from "../people/SessionGate";
+import { useOpenQuote } from "../quoting/useOpenQuote";
 import { FaultTalkRun, Solution } from "./FaultTalkRun";
 import { callForm, emptySlip, type Priority, placeOf, type Slip, sameAgain } from "./slip";
 
@@ -20,7 +21,7 @@ export function CallSlip({ card, slip, change }: Props) {
   const [problem, setProblem] = useState<Problem>();
   const { data: choices } = useQuery(queries.choices);
   const { data: talks } = useQuery(queries.faultTalks);
-  const navigate = useNavigate();
+  const openQuote = useOpenQuote();
   const { piece } = placeOf(card, slip.place);
   const kinds = choices?.kindsOfJob ?? [];
   const usual = kinds.find((kind) => kind.name === "Repair") ?? kinds[0];
@@ -45,7 +46,7 @@ export function CallSlip({ card, slip, change }: Props) {
         setTaken({ ...call, about: slip.about });
         change({ ...emptySlip, place: slip.place });
         if (call.quoteId) {
-          navigate(`/quotes/${call.quoteId}`);
+          void openQuote(call.quoteId);
         }
       },
       refused: (refusal) => {
@@ -183,7 +184,7 @@ function Taken({ call, card }: { call: TakenCall & { about: string }; card: Call
     <p className="taken" role="status">
       {call.jobId && (
         <>
-          <Link to={`/jobs/${call.jobId}`}>Job {call.jobNumber}</Link> made
+          <Link to={`/jobs/${call.jobNumber}`}>Job {call.jobNumber}</Link> made
           {call.respondBy && `: somebody there by ${moment(call.respondBy)}`}.
         </>
       )}

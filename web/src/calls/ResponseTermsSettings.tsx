@@ -5,10 +5,10 @@ import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
 import { History } from "../history/History";
+import { KeptSection, useMayChangeSettings } from "../people/KeptSection";
 import { DeleteButton } from "../records/DeleteButton";
 import { latest } from "../records/latest";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
-import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 
 const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;
 

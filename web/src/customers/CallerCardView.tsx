@@ -15,7 +15,7 @@ import { day, fullDay, moment, money, time, weekday, words } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
 import { latest } from "../records/latest";
-import { Section } from "../sheet/Section";
+import { Section } from "../records/Section";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
 import { Documents } from "./Documents";
 
@@ -225,7 +225,7 @@ function OpenWork({ card }: { card: CallerCard }) {
                 {visit.day ? `${weekday(visit.day)} ${visit.start ? time(visit.start) : ""}` : "no time yet"}
               </td>
               <td>
-                <Link to={`/jobs/${visit.jobId}`}>Job {visit.jobNumber}</Link> {visit.title}
+                <Link to={`/jobs/${visit.jobNumber}`}>Job {visit.jobNumber}</Link> {visit.title}
               </td>
               <td className="soft">{visit.technician ?? words(visit.state)}</td>
             </tr>
@@ -236,7 +236,7 @@ function OpenWork({ card }: { card: CallerCard }) {
               <tr key={`job-${job.id}`}>
                 <td className="soft">{words(job.state)}</td>
                 <td>
-                  <Link to={`/jobs/${job.id}`}>Job {job.number}</Link> {job.title}
+                  <Link to={`/jobs/${job.number}`}>Job {job.number}</Link> {job.title}
                 </td>
                 <td />
               </tr>
@@ -247,7 +247,7 @@ function OpenWork({ card }: { card: CallerCard }) {
               <tr key={`respond-${job.id}`}>
                 <td className={job.late ? "needs" : "soft"}>{job.late ? "late" : "promised"}</td>
                 <td>
-                  <Link to={`/jobs/${job.id}`}>Job {job.number}</Link>: somebody there by{" "}
+                  <Link to={`/jobs/${job.number}`}>Job {job.number}</Link>: somebody there by{" "}
                   {moment(job.respondBy ?? "")}
                 </td>
                 <td />
@@ -257,7 +257,7 @@ function OpenWork({ card }: { card: CallerCard }) {
             <tr key={`quote-${quote.id}`}>
               <td className="soft">{quote.state}</td>
               <td>
-                <Link to={`/quotes/${quote.id}`}>Quote {quote.number}</Link> {quote.title}
+                <Link to={`/quotes/${quote.number}`}>Quote {quote.number}</Link> {quote.title}
               </td>
               <td className="figure">{money(quote.netMinor)}</td>
             </tr>
@@ -420,7 +420,7 @@ function Lately({ card, again }: { card: CallerCard; again: (visit: VisitOf) => 
             <tr key={`visit-${visit.id}`}>
               <td>{visit.day ? fullDay(visit.day) : ""}</td>
               <td>
-                <Link to={`/jobs/${visit.jobId}`}>Job {visit.jobNumber}</Link> {visit.title}
+                <Link to={`/jobs/${visit.jobNumber}`}>Job {visit.jobNumber}</Link> {visit.title}
                 {NOT_DONE.includes(visit.state) ? (
                   <span className="needs">
                     {" "}
@@ -480,7 +480,7 @@ function Invoices({ card }: { card: CallerCard }) {
             return (
               <tr key={invoice.id}>
                 <td>
-                  <Link to={`/jobs/${invoice.jobId}`}>Invoice {invoice.number}</Link>
+                  <Link to={`/invoices/${invoice.number}`}>Invoice {invoice.number}</Link>
                 </td>
                 <td className="soft">
                   of {day(invoice.invoiceDate)}, due {day(invoice.dueDate)}

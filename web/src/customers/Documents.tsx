@@ -3,8 +3,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import type { Document } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { fullDay, money } from "../format";
-import { Section } from "../sheet/Section";
+import { fullDay, money, words } from "../format";
+import { Section } from "../records/Section";
 
 /** Every quote, job and invoice of a customer, read only when somebody wants them. */
 export function Documents({ customerId }: { customerId: number }) {
@@ -38,12 +38,12 @@ export function Documents({ customerId }: { customerId: number }) {
             <tr key={`${row.kind} ${row.id}`}>
               <td>{fullDay(row.day)}</td>
               <td>
-                <Link to={row.kind === "quote" ? `/quotes/${row.sheetId}` : `/jobs/${row.sheetId}`}>
+                <Link to={`/${row.kind}s/${row.number}`}>
                   {KIND[row.kind]} {row.number}
                 </Link>{" "}
                 {row.title}
               </td>
-              <td className="soft">{row.state}</td>
+              <td className="soft">{words(row.state)}</td>
               <td className="figure">{amount(row)}</td>
             </tr>
           ))}

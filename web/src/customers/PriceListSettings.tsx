@@ -4,10 +4,10 @@ import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { History } from "../history/History";
+import { KeptSection, useMayChangeSettings } from "../people/KeptSection";
 import { DeleteButton } from "../records/DeleteButton";
 import { latest } from "../records/latest";
 import { RecordForm } from "../records/RecordForm";
-import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
 
 /** What some customers pay less for parts. */
 export function PriceListSettings() {

@@ -1,72 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input, Select } from "antd";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { Part, Time, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { timeOf } from "../format";
-
-/** The frame of every small form on a sheet: fields, what is wrong, and how to go on or leave. */
-export function InlineForm({
-  label,
-  confirm,
-  running,
-  problem,
-  submit,
-  close,
-  extra,
-  children,
-}: {
-  label: string;
-  confirm: string;
-  running: boolean;
-  problem: Problem | undefined;
-  submit: () => void;
-  close: () => void;
-  extra?: ReactNode;
-  children: ReactNode;
-}) {
-  return (
-    <form
-      className="inline-form"
-      aria-label={label}
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit();
-      }}
-      onKeyDown={(event) => event.key === "Escape" && close()}
-    >
-      {children}
-      <Button type="primary" htmlType="submit" loading={running}>
-        {confirm}
-      </Button>
-      {extra}
-      <Button onClick={close}>Leave</Button>
-      {problem?.faults
-        .filter((fault) => fault.pointer !== "")
-        .map((fault) => (
-          <p key={fault.pointer} className="fault" role="alert">
-            {field(fault.pointer)}: {fault.detail}
-          </p>
-        ))}
-    </form>
-  );
-}
-
-const NAMES: Record<string, string> = {
-  start: "Time",
-  expected: "Expected",
-  technicianId: "Technician",
-  rateClass: "Hours",
-  partId: "Part",
-  receivedOn: "On",
-};
-
-const field = (pointer: string) => {
-  const name = pointer.slice(1);
-  return NAMES[name] ?? name.charAt(0).toUpperCase() + name.slice(1);
-};
+import { InlineForm } from "../records/InlineForm";
+import { PartSelect } from "../stores/PartSelect";
 
 /** Corrects a time entry, or adds one that nobody clocked, also a helper's; the reason is kept. */
 export function TimeForm({ entry, visit, close }: { entry?: Time; visit?: Visit; close: () => void }) {
@@ -238,32 +179,6 @@ export function QuantityForm({ part, close }: { part: Part; close: () => void })
         />
       </label>
     </InlineForm>
-  );
-}
-
-/** Chooses a part of the price list by any words of its number or name. */
-export function PartSelect({
-  value,
-  onChange,
-}: {
-  value: number | undefined;
-  onChange: (id: number, name: string) => void;
-}) {
-  const [wanted, setWanted] = useState("");
-  const { data } = useQuery(queries.parts(wanted));
-  return (
-    <Select
-      showSearch={{ filterOption: false, onSearch: setWanted }}
-      value={value}
-      aria-label="Part"
-      placeholder="Part, by any word"
-      popupMatchSelectWidth={380}
-      onChange={(id) => onChange(id, data?.find((part) => part.id === id)?.name ?? "")}
-      options={(data ?? []).map((part) => ({
-        value: part.id,
-        label: `${part.name}  ${part.number}, ${part.held} held`,
-      }))}
-    />
   );
 }
 

@@ -96,7 +96,7 @@ export default function PocketVisit() {
 
 function send(id: number, { step, form, tappedAt }: Tap, key: string) {
   const params = { path: { id }, ...withKey(key) };
-  const body = { ...form, tappedAt };
+  const body = { ...form, tappedAt, sentAt: new Date().toISOString() };
   switch (step) {
     case "drive":
       return answer(client.POST("/api/pocket/visits/{id}/drive", { params, body }));

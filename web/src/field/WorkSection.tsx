@@ -6,8 +6,8 @@ import { useAct } from "../api/useAct";
 import { hours, money, time, timeOf, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
 import { PlanForm } from "../planning/PlanForm";
-import { Asking } from "../sheet/Asking";
-import { Section } from "../sheet/Section";
+import { Asking } from "../records/Asking";
+import { Section } from "../records/Section";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 
 const CLOSED = ["billed", "settled", "called_off"];

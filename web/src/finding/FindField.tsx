@@ -53,9 +53,9 @@ const NEW_QUOTE: Choice = {
 const address = (hit: Hit): string => {
   switch (hit.kind) {
     case "job":
-      return `/jobs/${hit.id}`;
+      return `/jobs/${hit.number}`;
     case "quote":
-      return `/quotes/${hit.id}`;
+      return `/quotes/${hit.number}`;
     case "customer":
       return `/customers/${hit.id}`;
     default:

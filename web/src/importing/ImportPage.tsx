@@ -7,7 +7,7 @@ import type { ImportView } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { words } from "../format";
-import { Section } from "../sheet/Section";
+import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
 
 const KINDS = ["customers", "sites", "contacts", "equipment", "price_list"];

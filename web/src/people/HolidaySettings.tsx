@@ -6,7 +6,7 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { weekday } from "../format";
 import { RecordForm } from "../records/RecordForm";
-import { KeptSection, useMayChangeSettings } from "../settings/KeptSection";
+import { KeptSection, useMayChangeSettings } from "./KeptSection";
 import { useSession } from "./SessionGate";
 
 /** The days on which nobody works. */

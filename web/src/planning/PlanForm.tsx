@@ -5,8 +5,8 @@ import { answer, client, type Problem, withKey } from "../api/client";
 import type { Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { InlineForm } from "../field/CorrectionForms";
 import { hours, time, weekday } from "../format";
+import { InlineForm } from "../records/InlineForm";
 
 /** Gives a visit its technician, day, time and length, with that technician's day beside it. */
 export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: number; close: () => void }) {

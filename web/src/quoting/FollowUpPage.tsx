@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import type { Waiting } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, money, percent } from "../format";
-import { Section } from "../sheet/Section";
+import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
 
 /** Whom to call about a quote, and what became of the quotes of the last year. */
@@ -50,7 +50,7 @@ export default function FollowUpPage() {
         <Section name="Owed back" aside="deposits">
           {data.owedBack.map((deposit) => (
             <div key={deposit.quoteId} className="needs">
-              <Link to={`/quotes/${deposit.quoteId}`}>Quote {deposit.number}</Link> {deposit.customer}:{" "}
+              <Link to={`/quotes/${deposit.number}`}>Quote {deposit.number}</Link> {deposit.customer}:{" "}
               {money(deposit.heldMinor)}
             </div>
           ))}
@@ -114,7 +114,7 @@ function Quotes({ waiting, nothing }: { waiting: Waiting; nothing: string }) {
         {quotes.map((quote) => (
           <tr key={quote.id}>
             <td>
-              <Link to={`/quotes/${quote.id}`}>Quote {quote.number}</Link>
+              <Link to={`/quotes/${quote.number}`}>Quote {quote.number}</Link>
             </td>
             <td>
               {quote.customer} <span className="soft small">{quote.title}</span>

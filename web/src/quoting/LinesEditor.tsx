@@ -3,19 +3,10 @@ import { Button, Input, Select } from "antd";
 import { memo, useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { Computed, ComputedLine, FieldFault, TypedLine } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { PartSelect } from "../field/CorrectionForms";
 import { money, unitPrice } from "../format";
-import { counts, KitPicker, LineTerms, PartsPicker } from "./OfferParts";
-import type { Draft } from "./QuoteEditor";
-import { PER } from "./QuoteLines";
-
-export const LABOUR: TypedLine = { category: "labour", time: "1:00", rateClass: "normal" };
-export const DRIVE: TypedLine = {
-  category: "drive",
-  description: "Call-out",
-  time: "0:30",
-  miles: "10",
-};
+import { PartSelect } from "../stores/PartSelect";
+import { counts, DRIVE, type Draft, LABOUR, PER } from "./draft";
+import { KitPicker, LineTerms, PartsPicker } from "./OfferParts";
 
 /** The lines as they are typed. Whoever types in one of four hundred redraws that one only. */
 export function LinesEditor({

@@ -7,11 +7,7 @@ import type { Computed, TypedLine, TypedStage } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { money, unitPrice } from "../format";
-import type { Draft } from "./QuoteEditor";
-
-/** Whether a line is part of the total as things stand. */
-export const counts = (line: TypedLine): boolean =>
-  (line.choice ?? "included") === "included" || line.taken === true;
+import type { Draft } from "./draft";
 
 const DRIVE_CHARGES = [
   { value: "per_call_out", label: "a call-out" },

@@ -6,7 +6,7 @@ import type { Asked, DocumentLine, QuoteSheet, SentLetter } from "../api/generat
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { fullDay, moment, money, words } from "../format";
-import { Section } from "../sheet/Section";
+import { Section } from "../records/Section";
 
 /** What passed between us and the customer: the link, mail, questions, editions, the deposit. */
 export function OfferSections({ quote }: { quote: QuoteSheet }) {

@@ -39,7 +39,7 @@ export function PastJobs({ kindOfJobId, equipmentId }: Props) {
             {data.jobs.map((job) => (
               <tr key={job.id}>
                 <td>
-                  <Link to={`/jobs/${job.id}`}>Job {job.number}</Link> {job.title}
+                  <Link to={`/jobs/${job.number}`}>Job {job.number}</Link> {job.title}
                 </td>
                 <td className="figure">{hours(job.labourMinutes)}</td>
                 <td className="figure">{hours(job.driveMinutes)}</td>

@@ -2,48 +2,14 @@ import { useQuery } from "@tanstack/react-query";
 import { Input, Select } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { answer, client, Problem } from "../api/client";
-import type { Computed, TypedLine, TypedStage } from "../api/generated/schema";
+import type { Computed } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { Section } from "../sheet/Section";
-import { DRIVE, LABOUR, LinesEditor } from "./LinesEditor";
+import { Section } from "../records/Section";
+import type { Draft } from "./draft";
+import { LinesEditor } from "./LinesEditor";
 import { OfferTerms } from "./OfferParts";
 import { PastJobs } from "./PastJobs";
 import { Totals } from "./QuoteLines";
-
-/** A quote as it is being typed; nothing of it is lost while the server refuses it. */
-export type Draft = {
-  siteId: number | undefined;
-  site: string | undefined;
-  equipmentId: number | undefined;
-  equipment: string | undefined;
-  kindOfJobId: number | undefined;
-  title: string;
-  validUntil: string;
-  notes: string;
-  ownNotes: string;
-  discount: string;
-  deposit: string;
-  depositDueDays: string;
-  stages: TypedStage[];
-  lines: TypedLine[];
-};
-
-export const blank: Draft = {
-  siteId: undefined,
-  site: undefined,
-  equipmentId: undefined,
-  equipment: undefined,
-  kindOfJobId: undefined,
-  title: "",
-  validUntil: "",
-  notes: "",
-  ownNotes: "",
-  discount: "",
-  deposit: "",
-  depositDueDays: "",
-  stages: [],
-  lines: [LABOUR, DRIVE],
-};
 
 type Props = {
   draft: Draft;

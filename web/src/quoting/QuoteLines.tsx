@@ -1,9 +1,6 @@
 import type { Computed, Totals as TotalFigures, TypedLine } from "../api/generated/schema";
 import { money, percent } from "../format";
-import { counts } from "./OfferParts";
-
-/** What a drive's price is for, where it is not for the whole drive. */
-export const PER: Record<string, string> = { per_mile: "/mi", per_hour: "/h" };
+import { counts, PER } from "./draft";
 
 const amount = (minor: number | null | undefined) => (minor == null ? "" : money(minor));
 

@@ -10,13 +10,15 @@ import { Owes } from "../customers/Owes";
 import { day, fullDay, money } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
-import { Asking } from "../sheet/Asking";
-import { Section } from "../sheet/Section";
+import { Asking } from "../records/Asking";
+import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
+import { blank, type Draft } from "./draft";
 import { OfferSections } from "./OfferSections";
-import { blank, type Draft, QuoteEditor } from "./QuoteEditor";
+import { QuoteEditor } from "./QuoteEditor";
 import { QuoteLinesRead, Totals } from "./QuoteLines";
 import { useKeptDraft } from "./useKeptDraft";
+import { useOpenQuote } from "./useOpenQuote";
 
 /** A quote from draft to job: an editor while it is a draft, frozen afterwards. */
 export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
@@ -113,6 +115,7 @@ function Title({ quote }: { quote: QuoteSheet }) {
 
 function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
   const navigate = useNavigate();
+  const openQuote = useOpenQuote();
   const path = { params: { path: { id: quote.id } } };
   const { version } = quote;
   const accept = useAct((acceptedBy: string) =>
@@ -129,7 +132,7 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
   const copy = useAct(
     (_: undefined, key) =>
       answer(client.POST("/api/quotes/{id}/copy", { params: { path: { id: quote.id }, ...withKey(key) } })),
-    { done: (made) => navigate(`/quotes/${made.id}`) },
+    { done: (made) => openQuote(made.id) },
   );
   const makeJob = useAct(
     (_: undefined, key) =>
@@ -163,7 +166,7 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
           />
         </>
       )}
-      {quote.state === "accepted" && !quote.jobId && (
+      {quote.state === "accepted" && !quote.jobNumber && (
         <Button type="primary" data-primary loading={makeJob.running} onClick={() => makeJob.run(undefined)}>
           Make the job <span aria-hidden="true">⏎</span>
         </Button>
@@ -171,7 +174,7 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
       <Button onClick={() => copy.run(undefined)} loading={copy.running}>
         Copy
       </Button>
-      {quote.jobId && <Link to={`/jobs/${quote.jobId}`}>Its job</Link>}
+      {quote.jobNumber && <Link to={`/jobs/${quote.jobNumber}`}>Job {quote.jobNumber}</Link>}
     </div>
   );
 }

@@ -5,8 +5,8 @@ import { answer, client, type Problem } from "../api/client";
 import type { QuotingSettings as Settings } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { useMayChangeSettings } from "../settings/KeptSection";
-import { Section } from "../sheet/Section";
+import { useMayChangeSettings } from "../people/KeptSection";
+import { Section } from "../records/Section";
 import { useKeptDraft } from "./useKeptDraft";
 
 /** What holds for every quote until somebody says otherwise on it. */

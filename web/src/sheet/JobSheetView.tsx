@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Select } from "antd";
-import { Link, useNavigate } from "react-router";
+import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { Code, JobSheet, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -12,10 +12,11 @@ import { WorkSection } from "../field/WorkSection";
 import { day, moment, money, timeLeft, weekday, words } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
+import { useOpenQuote } from "../quoting/useOpenQuote";
+import { Asking } from "../records/Asking";
+import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
-import { Asking } from "./Asking";
 import { CostLadder } from "./CostLadder";
-import { Section } from "./Section";
 
 /** One job from top to bottom: promise, work, cost, bill, books. */
 export function JobSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
@@ -118,11 +119,11 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
       ),
     { done },
   );
-  const navigate = useNavigate();
+  const openQuote = useOpenQuote();
   const quoteAgain = useAct(
     (_: undefined, key) =>
       answer(client.POST("/api/jobs/{id}/quote", { params: { path: { id: job.id }, ...withKey(key) } })),
-    { done: (made) => navigate(`/quotes/${made.id}`) },
+    { done: (made) => openQuote(made.id) },
   );
   const callOff = useAct((reason: string) =>
     answer(
@@ -188,7 +189,7 @@ function PromiseLines({ job }: { job: JobSheet }) {
             <td style={{ whiteSpace: "nowrap" }}>
               {promise ? (
                 <>
-                  <Link to={`/quotes/${promise.quoteId}`}>Quote {promise.quoteNumber}</Link>
+                  <Link to={`/quotes/${promise.quoteNumber}`}>Quote {promise.quoteNumber}</Link>
                   {promise.acceptedOn && `, accepted ${weekday(promise.acceptedOn)} by ${promise.acceptedBy}`}
                 </>
               ) : (

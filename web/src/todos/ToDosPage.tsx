@@ -203,12 +203,12 @@ function Chosen({ toDo }: { toDo: ToDo }) {
           {toDo.customerId && <Link to={`/customers/${toDo.customerId}`}>{toDo.customer}</Link>}
           {toDo.jobId && (
             <>
-              , <Link to={`/jobs/${toDo.jobId}`}>Job {toDo.jobNumber}</Link>
+              , <Link to={`/jobs/${toDo.jobNumber}`}>Job {toDo.jobNumber}</Link>
             </>
           )}
           {toDo.quoteId && (
             <>
-              , <Link to={`/quotes/${toDo.quoteId}`}>Quote {toDo.quoteNumber}</Link>
+              , <Link to={`/quotes/${toDo.quoteNumber}`}>Quote {toDo.quoteNumber}</Link>
             </>
           )}
           {!toDo.customerId && <span className="soft">no record in particular</span>}

@@ -55,7 +55,7 @@ class AccessibilityTest {
   void a_sent_quote_has_no_serious_violation() {
     var gate = new SwingGate(program, "piet").agree("deposit", "25%").sent();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     desk.locator(".sheet h1").first().waitFor();
     assertThat(seriousViolations(desk)).isEmpty();
   }

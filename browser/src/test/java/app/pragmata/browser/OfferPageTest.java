@@ -56,7 +56,7 @@ class OfferPageTest {
 
   private Page desk() {
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     desk.locator(".sheet h1").waitFor();
     return desk;
   }

@@ -75,7 +75,7 @@ class QuotingPageTest {
     var gate = new SwingGate(program, "tobias").quoted();
     saveOver(gate, Map.of("lines", lines));
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     desk.getByLabel("Time of line 60", exact()).fill("2:00");
     assertThat(desk.locator("[data-line='59']")).containsText("116.00");
     assertThat(desk.locator("[data-line='60']")).containsText("58.00");
@@ -179,7 +179,7 @@ class QuotingPageTest {
   void a_colleague_who_saves_the_draft_meanwhile_takes_nothing_away_that_was_typed() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     desk.getByLabel("Notes to the customer").fill("Mind the dog");
     saveOver(gate, Map.of("title", "Saved by Orla"));
     button(desk, "Save draft").click();
@@ -198,7 +198,7 @@ class QuotingPageTest {
   void a_draft_that_was_refused_when_it_was_sent_can_be_mended_and_saved() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     for (int left = 4; left >= 0; left--) {
       button(desk, "Remove line 1").click();
       assertThat(desk.locator("[data-line]")).hasCount(left);
@@ -216,7 +216,7 @@ class QuotingPageTest {
   void somebody_elses_version_can_be_taken_instead_of_ones_own() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     desk.getByLabel("What is to be done").fill("Mine");
     saveOver(gate, Map.of("title", "Saved by Orla"));
     button(desk, "Save draft").click();
@@ -237,7 +237,7 @@ class QuotingPageTest {
     desk.getByLabel("Why? It shows later where quotes are lost.").fill("Too dear");
     confirm.click();
     assertThat(desk.locator("[data-row='quote-" + gate.quote() + "']")).hasCount(0);
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     assertThat(desk.locator(".sheet header")).containsText("declined: Too dear");
   }
 
@@ -269,7 +269,7 @@ class QuotingPageTest {
   void the_window_is_named_after_the_quote() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     assertThat(desk).hasTitle(Pattern.compile("Q \\d+ Swing gate, ram replaced · Pragmata"));
   }
 }

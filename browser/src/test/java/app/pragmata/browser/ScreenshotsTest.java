@@ -60,10 +60,10 @@ class ScreenshotsTest {
     long quote =
         program
             .database()
-            .select(QUOTE.ID)
+            .select(QUOTE.NUMBER)
             .from(QUOTE)
             .where(QUOTE.TITLE.eq("Sliding gate at the delivery yard"))
-            .fetchSingle(QUOTE.ID);
+            .fetchSingle(QUOTE.NUMBER);
     desk.navigate("/quotes/" + quote);
     desk.getByText("what changed?").click();
     desk.locator(".comparison").waitFor();

@@ -25,7 +25,7 @@ class TroubleTest {
   void a_double_click_on_post_makes_one_invoice() {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/jobs/" + gate.job());
+    desk.navigate(gate.jobAddress());
     desk.locator("[data-for-good]").dblclick();
     assertThat(desk.locator("[data-section=receipts]")).isVisible();
     assertThat(desk.locator("[data-entry]", new Page.LocatorOptions().setHasText("Invoice posted")))
@@ -36,7 +36,7 @@ class TroubleTest {
   void a_stale_sheet_is_refused_in_words_and_then_shows_the_new_state() {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/jobs/" + gate.job());
+    desk.navigate(gate.jobAddress());
     assertThat(desk.locator("[data-basis=time_and_parts]")).containsText("450.99");
     gate.office()
         .put(
@@ -67,7 +67,7 @@ class TroubleTest {
   void what_was_typed_is_kept_when_the_session_ends_and_saved_after_signing_in_again() {
     var gate = new SwingGate(program, "tobias").quoted();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/quotes/" + gate.quote());
+    desk.navigate(gate.quoteAddress());
     desk.getByLabel("Notes to the customer").fill("Mind the dog");
     // A reading that is still on its way would be answered first, and the question would cover the
     // button.
@@ -92,7 +92,7 @@ class TroubleTest {
   void a_receipt_whose_answer_was_lost_is_recorded_once_when_it_is_sent_again() {
     var gate = new SwingGate(program, "tobias").billed();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/jobs/" + gate.job());
+    desk.navigate(gate.jobAddress());
     var lost = new java.util.concurrent.atomic.AtomicBoolean();
     desk.route(
         "**/receipts",
@@ -116,7 +116,7 @@ class TroubleTest {
   void a_reason_that_was_typed_is_still_there_when_the_act_was_refused() {
     var gate = new SwingGate(program, "tobias").planned();
     Page desk = Chromium.desk(program, "hester");
-    desk.navigate("/jobs/" + gate.job());
+    desk.navigate(gate.jobAddress());
     button(desk, "Not this time…").click();
     desk.getByLabel("Why?").fill("Nobody there");
     desk.route("**/not-this-time", com.microsoft.playwright.Route::abort);
@@ -173,7 +173,7 @@ class TroubleTest {
   void a_bookkeeper_sees_the_sheet_without_buttons_that_would_be_refused() {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = Chromium.desk(program, "maud");
-    desk.navigate("/jobs/" + gate.job());
+    desk.navigate(gate.jobAddress());
     assertThat(desk.locator("[data-section=draft-entry]")).containsText("541.19");
     assertThat(desk.locator("[data-for-good]")).hasCount(0);
   }

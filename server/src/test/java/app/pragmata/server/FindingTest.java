@@ -58,6 +58,22 @@ class FindingTest {
     assertThat(first.path("title").asString()).startsWith(title);
   }
 
+  @ParameterizedTest
+  @CsvSource({"job, 2001, job", "invoice, 4001, job", "quote, 1201, quote"})
+  void a_document_is_known_by_its_number_alone(String kind, long number, String seenOn) {
+    JsonNode found = office.get("/api/documents/" + kind + "/" + number).json();
+    assertThat(found.path("kind").asString()).isEqualTo(seenOn);
+    JsonNode sheet = office.get("/api/" + seenOn + "s/" + found.path("id").asLong()).json();
+    assertThat(sheet.toString()).contains("\"number\":" + number);
+  }
+
+  @Test
+  void a_number_that_was_never_given_is_not_found_and_it_is_said_how_to_find_it() {
+    var answer = office.get("/api/documents/quote/999999");
+    assertThat(answer.rule()).isEqualTo("NOT_FOUND");
+    assertThat(answer.text()).contains("no quote 999999", "any words of it");
+  }
+
   @Test
   void a_job_is_found_by_free_words_of_what_was_noted_on_site() {
     assertThat(texts(find("seized fixings second attempt"), "kind"))

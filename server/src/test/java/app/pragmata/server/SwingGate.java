@@ -327,6 +327,16 @@ public final class SwingGate {
     return technician.post("/api/pocket/visits/" + visit + "/" + step, form);
   }
 
+  /** Where the office sees the job. */
+  public String jobAddress() {
+    return "/jobs/" + sheet().path("number").asLong();
+  }
+
+  /** Where the office sees the quote. */
+  public String quoteAddress() {
+    return "/quotes/" + office.get("/api/quotes/" + quote).json().path("number").asLong();
+  }
+
   /** What happened to the job, the newest first. */
   public JsonNode history() {
     return office.get("/api/history/job/" + job).json().path("entries");

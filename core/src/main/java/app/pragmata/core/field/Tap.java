@@ -14,29 +14,35 @@ public final class Tap {
   /** What is tapped without a network waits at most so long. */
   static final Duration LONGEST_WAIT = Duration.ofDays(2);
 
+  /** The way through the network takes so long; less than this is no waiting. */
+  static final Duration AT_ONCE = Duration.ofSeconds(5);
+
   private Tap() {}
 
   /**
-   * The moment that counts.
+   * The moment that counts, by our clock.
    *
    * @param tapped as the phone says it; null is now
+   * @param sent when the phone sent it, by the same clock: how far that clock is off then does not
+   *     matter; null takes the phone's clock to be right
    * @param now when it reached us
-   * @throws Refused when the phone's clock is ahead, or when it waited too long to be believed
+   * @throws Refused when it lies ahead, or when it waited too long to be believed
    */
-  public static Instant moment(@Nullable Instant tapped, Instant now) {
+  public static Instant moment(@Nullable Instant tapped, @Nullable Instant sent, Instant now) {
     if (tapped == null) {
       return now;
     }
-    if (tapped.isAfter(now.plus(TOLERANCE))) {
+    Duration waited = Duration.between(tapped, sent == null ? now : sent);
+    if (waited.compareTo(TOLERANCE.negated()) < 0) {
       throw new Refused(
           Rule.TAPPED_IN_THE_FUTURE,
           "The clock of this phone is ahead. Set it to the network's time, then tap again.");
     }
-    if (tapped.isBefore(now.minus(LONGEST_WAIT))) {
+    if (waited.compareTo(LONGEST_WAIT) > 0) {
       throw new Refused(
           Rule.TAPPED_TOO_LONG_AGO,
           "This was tapped more than two days ago. Ask the office to write the time down.");
     }
-    return tapped.isAfter(now) ? now : tapped;
+    return waited.compareTo(AT_ONCE) < 0 ? now : now.minus(waited);
   }
 }

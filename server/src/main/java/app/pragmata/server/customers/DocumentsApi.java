@@ -1,5 +1,6 @@
 package app.pragmata.server.customers;
 
+import app.pragmata.core.Coded;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
@@ -19,14 +20,12 @@ class DocumentsApi {
   /**
    * A document.
    *
-   * @param kind {@code quote}, {@code job} or {@code invoice}
-   * @param sheetId the quote, or the job on whose sheet it stands
+   * @param state the code of the quote's or job's state; of an invoice, open or settled
    * @param amountMinor net of a quote, gross of an invoice; null for a job
    */
   record Document(
-      String kind,
+      DocumentKind kind,
       long id,
-      long sheetId,
       long number,
       LocalDate day,
       String title,
@@ -40,15 +39,15 @@ class DocumentsApi {
 
   private static final String SQL =
       """
-      select kind, id, sheet_id, number, day, title, state, amount from (
-        select 'quote' as kind, id, id as sheet_id, number, (created_at at time zone {1})::date as day, title, state,
+      select kind, id, number, day, title, state, amount from (
+        select 'quote' as kind, id, number, (created_at at time zone {1})::date as day, title, state,
             net_minor as amount
           from quote where customer_id = {0}
         union all
-        select 'job', id, id, number, (created_at at time zone {1})::date, title, replace(state, '_', ' '), null
+        select 'job', id, number, (created_at at time zone {1})::date, title, state, null
           from job where customer_id = {0}
         union all
-        select 'invoice', i.id, i.job_id, i.number, i.invoice_date, j.title,
+        select 'invoice', i.id, i.number, i.invoice_date, j.title,
             case when i.owed_minor > 0 then 'open' else 'settled' end, i.gross_minor
           from invoice i join job j on j.id = i.job_id where i.customer_id = {0}
       ) document
@@ -73,7 +72,7 @@ class DocumentsApi {
     }
     Document last = rows.get(PAGE - 1);
     return new DocumentPage(
-        rows.subList(0, PAGE), PageKey.of(last.day(), last.kind(), last.id()).text());
+        rows.subList(0, PAGE), PageKey.of(last.day(), last.kind().code(), last.id()).text());
   }
 
   @GetMapping("/api/customers/{id}/documents/file")
@@ -85,11 +84,11 @@ class DocumentsApi {
             list(act, id, "", ListFile.MOST_ROWS),
             row ->
                 new @Nullable Object[] {
-                  row.kind(),
+                  row.kind().code(),
                   row.number(),
                   row.day(),
                   row.title(),
-                  row.state(),
+                  row.state().replace('_', ' '),
                   row.amountMinor() == null ? null : ListFile.amount(row.amountMinor())
                 })
         .answer();
@@ -100,6 +99,15 @@ class DocumentsApi {
     return database
         .resultQuery(
             SQL, customerId, act.zone().getId(), key.day(0), key.text(1), key.number(2), most)
-        .fetchInto(Document.class);
+        .fetch(
+            row ->
+                new Document(
+                    Coded.get(DocumentKind.class, row.get("kind", String.class)),
+                    row.get("id", Long.class),
+                    row.get("number", Long.class),
+                    row.get("day", LocalDate.class),
+                    row.get("title", String.class),
+                    row.get("state", String.class),
+                    row.get("amount", Long.class)));
   }
 }

@@ -462,7 +462,7 @@ class DemoWork {
                 act(technician, Role.TECHNICIAN, at),
                 key(),
                 visit,
-                new FieldService.StepForm(miles, null, null)));
+                new FieldService.StepForm(miles, null, null, null)));
     schedule(
         arrived.plusSeconds(60),
         at ->
@@ -496,7 +496,7 @@ class DemoWork {
                 act(technician, Role.TECHNICIAN, at),
                 key(),
                 visit,
-                new FieldService.FinishForm(note, cause(template, job), null, null)));
+                new FieldService.FinishForm(note, cause(template, job), null, null, null)));
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
       schedule(
@@ -688,7 +688,7 @@ class DemoWork {
         "15:00",
         imre,
         act -> {
-          field.arrive(act, key(), visit, new FieldService.StepForm("18.4", null, null));
+          field.arrive(act, key(), visit, new FieldService.StepForm("18.4", null, null, null));
           field.startWork(act, key(), visit, FieldService.StepForm.PLAIN);
         });
     step(
@@ -711,6 +711,7 @@ class DemoWork {
               new FieldService.FinishForm(
                   "Ram and both photocells changed, limits set. Second leaf adjusted, tested with customer.",
                   "WEAR",
+                  null,
                   null,
                   null));
           busyUntil.put(imre, act.at());

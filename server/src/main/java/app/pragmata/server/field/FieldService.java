@@ -41,11 +41,15 @@ public class FieldService {
    * @param miles of a drive that ends; may be empty
    * @param endedAt when the clock was stopped too late, as a time of that day
    * @param tappedAt when it was tapped, by the phone; null is now
+   * @param sentAt when the phone sent it, so that its clock need not be right
    */
   public record StepForm(
-      @Nullable String miles, @Nullable String endedAt, @Nullable Instant tappedAt) {
+      @Nullable String miles,
+      @Nullable String endedAt,
+      @Nullable Instant tappedAt,
+      @Nullable Instant sentAt) {
     /** A step with nothing to say, tapped now. */
-    public static final StepForm PLAIN = new StepForm(null, null, null);
+    public static final StepForm PLAIN = new StepForm(null, null, null, null);
   }
 
   /**
@@ -57,7 +61,8 @@ public class FieldService {
       @Nullable String note,
       @Nullable String causeCode,
       @Nullable String endedAt,
-      @Nullable Instant tappedAt) {}
+      @Nullable Instant tappedAt,
+      @Nullable Instant sentAt) {}
 
   /** A part from the van; the quantity as typed. */
   public record PartForm(@Nullable Long partId, @Nullable String quantity) {}
@@ -87,7 +92,7 @@ public class FieldService {
   }
 
   public void drive(Act act, @Nullable String key, long visitId, StepForm form) {
-    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,
@@ -109,7 +114,7 @@ public class FieldService {
     var reading = new Reading();
     BigDecimal miles = reading.optional("miles", form.miles(), Reading::miles);
     reading.refuseIfFaulty();
-    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,
@@ -134,7 +139,7 @@ public class FieldService {
   }
 
   public void startWork(Act act, @Nullable String key, long visitId, StepForm form) {
-    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,
@@ -151,7 +156,7 @@ public class FieldService {
   }
 
   public void pause(Act act, @Nullable String key, long visitId, StepForm form) {
-    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,
@@ -177,7 +182,7 @@ public class FieldService {
           "causeCode", Rule.NOT_FOUND, "There is no such cause any more. Choose another.");
     }
     reading.refuseIfFaulty();
-    Instant moment = Tap.moment(form.tappedAt(), act.at());
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,

@@ -1,7 +1,11 @@
 package app.pragmata.server.finding;
 
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.server.customers.DocumentKind;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -22,6 +26,19 @@ class FindApi {
   List<FindStore.Hit> find(@RequestParam(defaultValue = "") String q) {
     String typed = q.replaceAll("\\p{Cntrl}", "").strip();
     return typed.length() < SHORTEST || typed.length() > LONGEST ? List.of() : store.find(typed);
+  }
+
+  /** What a document's number stands for; refused when there is none of this number. */
+  @GetMapping("/api/documents/{kind}/{number}")
+  FindStore.Numbered document(@PathVariable DocumentKind kind, @PathVariable long number) {
+    return store
+        .findDocument(kind, number)
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "There is no %s %d. Find the right one with / and any words of it."
+                        .formatted(kind.code(), number)));
   }
 
   /** Sites to choose from by any words of the customer or the place; at most 30. */

@@ -2,6 +2,9 @@ package app.pragmata.server.finding;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.field;
@@ -11,7 +14,9 @@ import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
+import app.pragmata.server.customers.DocumentKind;
 import java.util.List;
+import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -25,9 +30,14 @@ class FindStore {
    * A hit: where it leads, and two lines to know it by.
    *
    * @param kind what it is: a customer, a site, equipment, a job or a quote
+   * @param number of the document that it opens; null for what has none
    * @param customerId whose it is
    */
-  record Hit(String kind, long id, long customerId, String title, String detail) {}
+  record Hit(
+      String kind, long id, @Nullable Long number, long customerId, String title, String detail) {}
+
+  /** A document, by the record on which it is seen: an invoice on its job. */
+  record Numbered(DocumentKind kind, long id) {}
 
   /** A site with its customer and what stands there. */
   record SiteChoice(long id, String site, String customer, List<EquipmentChoice> equipment) {}
@@ -52,12 +62,12 @@ class FindStore {
       with said as (
         select {0} as going_on, {1} as whole
       ), numbered as (
-        select 1 as rank, 'job' as kind, j.id, j.customer_id, 'Job ' || j.number || ', ' || c.name as title,
+        select 1 as rank, 'job' as kind, j.id, j.number, j.customer_id, 'Job ' || j.number || ', ' || c.name as title,
             j.title || ', ' || replace(j.state, '_', ' ') as detail
           from job j join customer c on c.id = j.customer_id where j.number = {4}
-        union all select 2, 'quote', q.id, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
+        union all select 2, 'quote', q.id, q.number, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
           from quote q join customer c on c.id = q.customer_id where q.number = {4}
-        union all select 3, 'job', i.job_id, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
+        union all select 3, 'job', i.job_id, j.number, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
             case when i.owed_minor > 0 then 'open' else 'settled' end || ', ' || j.title
           from invoice i join customer c on c.id = i.customer_id join job j on j.id = i.job_id where i.number = {4}
       ), called as (
@@ -96,27 +106,27 @@ class FindStore {
           union all select customer_id, false, whole from named where kind = 'customer') as either
         group by customer_id
       )
-      select kind, id, customer_id, title, detail from (
-        select 0 as part, rank::numeric as place, kind, id, customer_id, title, detail from numbered
+      select kind, id, number, customer_id, title, detail from (
+        select 0 as part, rank::numeric as place, kind, id, number, customer_id, title, detail from numbered
         union all (select 1, row_number() over (
               order by by_phone desc, whole desc, (lower(c.name) like lower({5}) || '%') desc, similarity(c.name, {5}) desc, c.id),
-            'customer', c.id, c.id, c.name,
+            'customer', c.id, null, c.id, c.name,
             concat_ws(' · ', nullif(c.phone, ''), nullif(concat_ws(', ', nullif(c.address, ''), nullif(c.postcode, '')), ''),
               case when c.stop_reason is not null then 'on stop' end)
           from customers h join customer c on c.id = h.customer_id where c.merged_into is null
           order by 2 limit 6)
-        union all (select 2, row_number() over (order by h.whole desc, s.id), 'site', s.id, s.customer_id,
+        union all (select 2, row_number() over (order by h.whole desc, s.id), 'site', s.id, null, s.customer_id,
             c.name || ', ' || s.name, concat_ws(', ', s.address, nullif(s.postcode, ''))
           from named h join site s on s.id = h.record_id join customer c on c.id = s.customer_id
           where h.kind = 'site' and h.customer_id not in (select customer_id from named where kind = 'customer')
           order by 2 limit 6)
-        union all (select 3, row_number() over (order by h.whole desc, e.id), 'equipment', e.id, s.customer_id,
+        union all (select 3, row_number() over (order by h.whole desc, e.id), 'equipment', e.id, null, s.customer_id,
             e.serial_number || ', ' || e.model, c.name || ', ' || s.name
           from (select record_id, whole from named where kind = 'equipment'
                 union select record_id, not inside from called where kind = 'equipment') h
           join equipment e on e.id = h.record_id join site s on s.id = e.site_id join customer c on c.id = s.customer_id
           order by 2 limit 6)
-        union all (select 4, row_number() over (order by j.id desc), 'job', j.id, j.customer_id,
+        union all (select 4, row_number() over (order by j.id desc), 'job', j.id, j.number, j.customer_id,
             'Job ' || j.number || ', ' || c.name, j.title || ', ' || replace(j.state, '_', ' ')
           from worked h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
           order by 2 limit 6)
@@ -127,6 +137,30 @@ class FindStore {
 
   FindStore(DSLContext database) {
     this.database = database;
+  }
+
+  /** The document of this number; empty when there is none. */
+  Optional<Numbered> findDocument(DocumentKind kind, long number) {
+    return switch (kind) {
+      case QUOTE ->
+          database
+              .select(QUOTE.ID)
+              .from(QUOTE)
+              .where(QUOTE.NUMBER.eq(number))
+              .fetchOptional(row -> new Numbered(kind, row.value1()));
+      case JOB ->
+          database
+              .select(JOB.ID)
+              .from(JOB)
+              .where(JOB.NUMBER.eq(number))
+              .fetchOptional(row -> new Numbered(kind, row.value1()));
+      case INVOICE ->
+          database
+              .select(INVOICE.JOB_ID)
+              .from(INVOICE)
+              .where(INVOICE.NUMBER.eq(number))
+              .fetchOptional(row -> new Numbered(DocumentKind.JOB, row.value1()));
+    };
   }
 
   /** At most six of each kind, the likeliest first; a mistyped name is read as the ones like it. */

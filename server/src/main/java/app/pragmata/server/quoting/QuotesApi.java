@@ -81,7 +81,7 @@ class QuotesApi {
       List<QuoteLetters.SentLetter> letters,
       @Nullable String acceptedBy,
       @Nullable String declineReason,
-      @Nullable Long jobId,
+      @Nullable Long jobNumber,
       List<TypedLine> lines,
       List<CostChange> costChanges,
       Computed computed) {}
@@ -205,7 +205,7 @@ class QuotesApi {
                 EQUIPMENT.MODEL,
                 EQUIPMENT.SERIAL_NUMBER,
                 KIND_OF_JOB.NAME,
-                JOB.ID)
+                JOB.NUMBER)
             .from(QUOTE)
             .join(CUSTOMER)
             .on(CUSTOMER.ID.eq(QUOTE.CUSTOMER_ID))

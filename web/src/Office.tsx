@@ -1,11 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dropdown } from "antd";
 import { Link, NavLink, Outlet } from "react-router";
-import { queries } from "../api/queries";
-import { FindField } from "../finding/FindField";
-import { weekday } from "../format";
-import { signOut, useSession } from "../people/SessionGate";
-import { MoneyLine } from "./MoneyLine";
+import { queries } from "./api/queries";
+import { FindField } from "./finding/FindField";
+import { weekday } from "./format";
+import { signOut, useSession } from "./people/SessionGate";
+import { MoneyLine } from "./worklists/MoneyLine";
 
 /** The frame of every office page: the one field above, the Money line below it, then the work. */
 export default function Office() {

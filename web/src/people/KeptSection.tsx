@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
-import { useSession } from "../people/SessionGate";
-import { Section } from "../sheet/Section";
+import { Section } from "../records/Section";
+import { useSession } from "./SessionGate";
 
 /** Whether whoever is signed in may change the settings, or only reads them. */
 export const useMayChangeSettings = (): boolean => useSession().person.role !== "bookkeeper";

@@ -1,0 +1,10 @@
+package app.pragmata.server.customers;
+
+import app.pragmata.core.Coded;
+
+/** What has a number that people say and write. */
+public enum DocumentKind implements Coded {
+  QUOTE,
+  JOB,
+  INVOICE
+}

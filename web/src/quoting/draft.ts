@@ -1,0 +1,51 @@
+import type { TypedLine, TypedStage } from "../api/generated/schema";
+
+export const LABOUR: TypedLine = { category: "labour", time: "1:00", rateClass: "normal" };
+export const DRIVE: TypedLine = {
+  category: "drive",
+  description: "Call-out",
+  time: "0:30",
+  miles: "10",
+};
+
+/** A quote as it is being typed; nothing of it is lost while the server refuses it. */
+export type Draft = {
+  siteId: number | undefined;
+  site: string | undefined;
+  equipmentId: number | undefined;
+  equipment: string | undefined;
+  kindOfJobId: number | undefined;
+  title: string;
+  validUntil: string;
+  notes: string;
+  ownNotes: string;
+  discount: string;
+  deposit: string;
+  depositDueDays: string;
+  stages: TypedStage[];
+  lines: TypedLine[];
+};
+
+export const blank: Draft = {
+  siteId: undefined,
+  site: undefined,
+  equipmentId: undefined,
+  equipment: undefined,
+  kindOfJobId: undefined,
+  title: "",
+  validUntil: "",
+  notes: "",
+  ownNotes: "",
+  discount: "",
+  deposit: "",
+  depositDueDays: "",
+  stages: [],
+  lines: [LABOUR, DRIVE],
+};
+
+/** Whether a line is part of the total as things stand. */
+export const counts = (line: TypedLine): boolean =>
+  (line.choice ?? "included") === "included" || line.taken === true;
+
+/** What a drive's price is for, where it is not for the whole drive. */
+export const PER: Record<string, string> = { per_mile: "/mi", per_hour: "/h" };
