@@ -52,6 +52,9 @@ export const hours = (minutes: number): string =>
 /** A stored state such as "not_this_time" in words. */
 export const words = (state: string): string => state.replaceAll("_", " ");
 
+/** A code at the head of something: "part_used" as "Part used". */
+export const headline = (code: string): string => code.charAt(0).toUpperCase() + words(code.slice(1));
+
 /** A moment such as "2026-11-26T08:41:40" as "Thu 26 Nov 08:41". */
 export const moment = (iso: string): string => `${weekday(iso.slice(0, 10))} ${iso.slice(11, 16)}`;
 

@@ -109,10 +109,12 @@ const router = createBrowserRouter([
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
               { path: "/books/journal", element: <BooksPage /> },
               { path: "/books/:code", element: <BooksPage /> },
-              ...["quoted", "won", "booked", "worked", "checked", "billed", "paid"].map((stage) => ({
-                path: `/${stage}/:row?`,
-                element: <WorklistPage key={stage} stage={stage} />,
-              })),
+              ...(["quoted", "won", "booked", "worked", "checked", "billed", "paid"] as const).map(
+                (stage) => ({
+                  path: `/${stage}/:row?`,
+                  element: <WorklistPage key={stage} stage={stage} />,
+                }),
+              ),
             ],
           },
         ],

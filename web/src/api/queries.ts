@@ -1,7 +1,13 @@
 import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { writeAs } from "../format";
 import { answer, client } from "./client";
-import type { HistoryEntry } from "./generated/schema";
+import type { HistoryEntry, StageTotal } from "./generated/schema";
+
+/** In which ways a list can be asked for; the first is the usual one. */
+export const SORTS = ["oldest", "value", "margin", "customer"] as const;
+export const CUSTOMER_SORTS = ["name", "owed"] as const;
+export const WHOSE = ["mine", "all"] as const;
+export const TO_DO_LISTS = ["open", "closed"] as const;
 
 /** Every reading of the server: its key and its fetcher side by side. */
 export const queries = {
@@ -24,13 +30,18 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/money-line")),
     refetchInterval: 60_000,
   }),
-  worklist: (stage: string, sort: string, filter: string, technician: string) =>
+  worklist: (
+    stage: StageTotal["stage"],
+    sort: (typeof SORTS)[number],
+    filter: string,
+    technicianId: number | undefined,
+  ) =>
     infiniteQueryOptions({
-      queryKey: ["work", "worklist", stage, sort, filter, technician],
+      queryKey: ["work", "worklist", stage, sort, filter, technicianId],
       queryFn: ({ pageParam }) =>
         answer(
           client.GET("/api/worklists/{stage}", {
-            params: { path: { stage }, query: { sort, filter, technician, after: pageParam } },
+            params: { path: { stage }, query: { sort, filter, technicianId, after: pageParam } },
           }),
         ),
       initialPageParam: "",
@@ -90,7 +101,7 @@ export const queries = {
       queryKey: ["work", "customer", id],
       queryFn: () => answer(client.GET("/api/customers/{id}", { params: { path: { id } } })),
     }),
-  customers: (sort: string, filter: string) =>
+  customers: (sort: (typeof CUSTOMER_SORTS)[number], filter: string) =>
     infiniteQueryOptions({
       queryKey: ["work", "customers", sort, filter],
       queryFn: ({ pageParam }) =>
@@ -219,7 +230,7 @@ export const queries = {
     queryKey: ["work", "codes"],
     queryFn: () => answer(client.GET("/api/codes")),
   }),
-  toDos: (whose: string, state: string, filter: string) =>
+  toDos: (whose: (typeof WHOSE)[number], state: (typeof TO_DO_LISTS)[number], filter: string) =>
     infiniteQueryOptions({
       queryKey: ["work", "to-dos", whose, state, filter],
       queryFn: ({ pageParam }) =>

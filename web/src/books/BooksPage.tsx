@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
-import { day, money } from "../format";
+import { day, headline, money } from "../format";
 import { useTitle } from "../useTitle";
 import { EntryLines } from "./EntryLines";
 
@@ -164,7 +164,7 @@ function Account({ code }: { code: string }) {
               <tr key={`${line.entryId} ${index}`}>
                 <td className="soft">{line.number}</td>
                 <td>{day(line.date)}</td>
-                <td>{line.event}</td>
+                <td>{headline(line.event)}</td>
                 <td>
                   {line.jobId ? (
                     <Link to={`/jobs/${line.jobNumber}`}>{line.description}</Link>

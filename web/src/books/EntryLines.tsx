@@ -1,6 +1,6 @@
 import { Link } from "react-router";
 import type { AccountLine, BooksEntry } from "../api/generated/schema";
-import { day, money } from "../format";
+import { day, headline, money } from "../format";
 
 const amount = (minor: number) => (minor === 0 ? "" : money(minor));
 
@@ -60,7 +60,7 @@ export function EntryLines({ entry, withJob }: { entry: BooksEntry; withJob?: bo
         <span className="soft">
           {entry.number} · {day(entry.date)}
         </span>
-        <b>{entry.event}</b>
+        <b>{headline(entry.event)}</b>
         {withJob && entry.jobId ? (
           <Link to={`/jobs/${entry.jobNumber}`}>{entry.description}</Link>
         ) : (

@@ -3,7 +3,7 @@ import { Button, Input, Select } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { CallerCard, TakenCall } from "../api/generated/schema";
+import type { CallerCard, CallOf, TakenCall } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { Warranties } from "../customers/CallerCardView";
@@ -33,7 +33,7 @@ export function CallSlip({ card, slip, change }: Props) {
       : talks.some((talk) => talk.equipmentKindId === piece?.equipmentKindId && talk.questions > 0);
 
   const take = useAct(
-    (outcome: string, key) =>
+    (outcome: CallOf["outcome"], key) =>
       answer(
         client.POST("/api/calls", {
           params: withKey(key),

@@ -1,4 +1,4 @@
-import type { CallerCard, CallForm, EquipmentOf, SiteOf, VisitOf } from "../api/generated/schema";
+import type { CallerCard, CallForm, CallOf, EquipmentOf, SiteOf, VisitOf } from "../api/generated/schema";
 
 /** How pressing a job is. */
 export type Priority = NonNullable<NonNullable<CallForm["job"]>["priority"]>;
@@ -74,7 +74,12 @@ export const sameAgain = (slip: Slip, visit: VisitOf): Slip => ({
 });
 
 /** What is sent when the call ends this way. */
-export function callForm(card: CallerCard, slip: Slip, outcome: string, kindOfJobId?: number): CallForm {
+export function callForm(
+  card: CallerCard,
+  slip: Slip,
+  outcome: CallOf["outcome"],
+  kindOfJobId?: number,
+): CallForm {
   const { site, piece } = placeOf(card, slip.place);
   return {
     customerId: card.id,

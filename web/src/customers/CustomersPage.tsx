@@ -3,15 +3,15 @@ import { Input, Select } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
-import { queries } from "../api/queries";
+import { CUSTOMER_SORTS, queries } from "../api/queries";
 import { moneyOrDash } from "../format";
-import { KeyedList, ListEnd, ListFiles, useKeptInSight, useListSearch } from "../lists/list";
+import { askedFor, KeyedList, ListEnd, ListFiles, useKeptInSight, useListSearch } from "../lists/list";
 import { useTitle } from "../useTitle";
 
 /** Everybody we work for; j, k and the arrows move, Enter opens the card. */
 export default function CustomersPage() {
   const [search, setSearch] = useListSearch();
-  const sort = search.get("sort") ?? "name";
+  const sort = askedFor(CUSTOMER_SORTS, search.get("sort"));
   const filter = search.get("filter") ?? "";
   const list = useInfiniteQuery(queries.customers(sort, filter));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];

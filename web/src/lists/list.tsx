@@ -7,7 +7,7 @@ export function useListSearch(): [URLSearchParams, (name: string, value: string)
   const [search, setSearch] = useSearchParams();
   const set = (name: string, value: string) => {
     const next = new URLSearchParams(search);
-    // A chosen row belongs to the list as it was.
+    // A askedFor row belongs to the list as it was.
     next.delete("at");
     if (value) {
       next.set(name, value);
@@ -37,7 +37,7 @@ export function KeyedList({
 }: {
   label: string;
   role?: "listbox" | "group";
-  /** The row that is chosen, as it is marked by {@link rowId}. */
+  /** The row that is askedFor, as it is marked by {@link rowId}. */
   on: string | undefined;
   move: (by: number) => void;
   keys: Record<string, () => void>;
@@ -83,10 +83,10 @@ export function KeyedList({
   );
 }
 
-/** The id of a row's element, by which the list says which one is chosen. */
+/** The id of a row's element, by which the list says which one is askedFor. */
 export const rowId = (row: string): string => `row-${row}`;
 
-/** Keeps the row that is chosen in sight. */
+/** Keeps the row that is askedFor in sight. */
 export function useKeptInSight<T extends HTMLElement>(on: boolean): RefObject<T | null> {
   const element = useRef<T>(null);
   useEffect(() => {
@@ -140,3 +140,7 @@ export function ListEnd({
     </>
   );
 }
+
+/** What an address asks for, or the usual first one where it asks for nothing that there is. */
+export const askedFor = <T extends string>(choices: readonly [T, ...T[]], asked: string | null): T =>
+  choices.find((choice) => choice === asked) ?? choices[0];

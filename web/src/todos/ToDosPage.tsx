@@ -4,19 +4,19 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { ToDo } from "../api/generated/schema";
-import { queries } from "../api/queries";
+import { queries, TO_DO_LISTS, WHOSE } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { day, moment, weekday } from "../format";
 import { History } from "../history/History";
-import { KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
+import { askedFor, KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { useSession } from "../people/SessionGate";
 import { useTitle } from "../useTitle";
 
 /** What is to be done, one's own or everybody's, overdue first; j, k and the arrows move, Enter closes one. */
 export default function ToDosPage() {
   const [search, set] = useListSearch();
-  const whose = search.get("whose") ?? "mine";
-  const state = search.get("state") ?? "open";
+  const whose = askedFor(WHOSE, search.get("whose"));
+  const state = askedFor(TO_DO_LISTS, search.get("state"));
   const filter = search.get("filter") ?? "";
   const list = useInfiniteQuery(queries.toDos(whose, state, filter));
   const rows = list.data?.pages.flatMap((page) => page.rows) ?? [];

@@ -2,10 +2,10 @@ import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Input, Select } from "antd";
 import { useEffect, useRef } from "react";
 import { useNavigate, useParams } from "react-router";
-import type { Worklist, WorkRow } from "../api/generated/schema";
-import { queries } from "../api/queries";
+import type { StageTotal, Worklist, WorkRow } from "../api/generated/schema";
+import { queries, SORTS } from "../api/queries";
 import { day, money, percent, timeLeft, words } from "../format";
-import { KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
+import { askedFor, KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
 import { JobSheetView } from "../sheet/JobSheetView";
 import { SmallLadder } from "./SmallLadder";
@@ -30,14 +30,16 @@ const EMPTY: Record<string, string> = {
   paid: "No money has come in this month yet.",
 };
 
+type Stage = StageTotal["stage"];
+
 /** A stage's list beside the sheet of the row that is chosen; j, k and the arrows move, Enter does what can be taken back. */
-export default function WorklistPage({ stage }: { stage: string }) {
+export default function WorklistPage({ stage }: { stage: Stage }) {
   const { row: chosen } = useParams();
   const [search, set] = useListSearch();
   const navigate = useNavigate();
-  const sort = search.get("sort") ?? "oldest";
+  const sort = askedFor(SORTS, search.get("sort"));
   const filter = search.get("filter") ?? "";
-  const technician = search.get("technician") ?? "";
+  const technician = Number(search.get("technician")) || undefined;
   const list = useInfiniteQuery(queries.worklist(stage, sort, filter, technician));
   const { data: choices } = useQuery(queries.choices);
   const data = list.data?.pages[0];
@@ -107,19 +109,19 @@ export default function WorklistPage({ stage }: { stage: string }) {
               aria-label="Sort the list"
               value={sort}
               onChange={(value) => set("sort", value === "oldest" ? "" : value)}
-              options={["oldest", "value", "margin", "customer"].map((value) => ({
+              options={SORTS.map((value) => ({
                 value,
                 label: `by ${value === "oldest" ? "age" : value}`,
               }))}
             />
             <Select
               aria-label="Technician"
-              value={technician}
-              onChange={(value) => set("technician", value)}
+              value={technician ?? 0}
+              onChange={(value) => set("technician", value === 0 ? "" : String(value))}
               popupMatchSelectWidth={false}
               options={[
-                { value: "", label: "everybody" },
-                ...(choices?.technicians ?? []).map((person) => ({ value: person.name, label: person.name })),
+                { value: 0, label: "everybody" },
+                ...(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name })),
               ]}
             />
           </div>
@@ -159,7 +161,7 @@ function Headline({
   data,
   search,
 }: {
-  stage: string;
+  stage: Stage;
   data: Worklist | undefined;
   search: URLSearchParams;
 }) {
@@ -177,7 +179,7 @@ function Headline({
 const counted = (stage: string, count: number) =>
   `${count} ${stage === "quoted" ? "quote" : "job"}${count === 1 ? "" : "s"}`;
 
-function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: string }) {
+function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: Stage }) {
   const element = useKeptInSight<HTMLDivElement>(on);
   const loss = (row.marginPercent ?? 0) < 0;
   return (

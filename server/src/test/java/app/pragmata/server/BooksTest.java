@@ -4,6 +4,7 @@ import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.books.BooksEvent;
 import app.pragmata.server.books.Laws;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -80,7 +81,7 @@ class BooksTest {
       assertThat(debit).isEqualTo(credit).isPositive();
       assertThat(entry.path("costCentre").asString()).isNotBlank();
       boolean beforeAnyJob =
-          List.of("Part received", "Deposit received", "Deposit refunded")
+          List.of("part_received", "deposit_received", "deposit_refunded")
               .contains(entry.path("event").asString());
       assertThat(entry.path("jobNumber").isNumber()).isNotEqualTo(beforeAnyJob);
     }
@@ -180,13 +181,13 @@ class BooksTest {
                 .from(JOURNAL_ENTRY)
                 .fetch(JOURNAL_ENTRY.EVENT))
         .contains(
-            "Time approved",
-            "Part used",
-            "Part received",
-            "Supplier's bill",
-            "Invoice posted",
-            "Money received",
-            "Job not charged");
+            BooksEvent.Code.TIME_APPROVED,
+            BooksEvent.Code.PART_USED,
+            BooksEvent.Code.PART_RECEIVED,
+            BooksEvent.Code.SUPPLIER_BILLED,
+            BooksEvent.Code.INVOICE_POSTED,
+            BooksEvent.Code.MONEY_RECEIVED,
+            BooksEvent.Code.JOB_NOT_CHARGED);
     assertThat(texts(maud.get("/api/books/trial-balance").json().path("accounts"), "code"))
         .isSorted();
   }

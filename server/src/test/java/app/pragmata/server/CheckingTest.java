@@ -324,7 +324,7 @@ class CheckingTest {
     var form = Map.of("version", gate.visitVersion());
     AtOnce.statuses(4, i -> gate.office().post("/api/visits/" + gate.visit() + "/check", form));
     assertThat(texts(gate.sheet().path("journal"), "event"))
-        .filteredOn("Time approved"::equals)
+        .filteredOn("time_approved"::equals)
         .hasSize(1);
   }
 

@@ -31,7 +31,7 @@ class DepositsTest {
     assertThat(invoice.path("owedMinor").asLong())
         .isEqualTo(invoice.path("grossMinor").asLong() - 183_60);
     assertThat(offered.heldDeposits()).containsExactly(0L);
-    assertThat(texts(gate.sheet().path("journal"), "event")).contains("Deposit applied");
+    assertThat(texts(gate.sheet().path("journal"), "event")).contains("deposit_applied");
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
 

@@ -149,7 +149,7 @@ class HistoryTest {
   @Test
   void a_kind_of_record_that_does_not_exist_is_refused_with_those_that_do() {
     var refused = gate.office().get("/api/history/unicorn/1");
-    assertThat(refused.rule()).isEqualTo("UNKNOWN_WORD");
+    assertThat(refused.rule()).isEqualTo("NOT_FOUND");
     assertThat(refused.text()).contains("customer, site, contact");
   }
 

@@ -2,6 +2,7 @@ package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
@@ -39,7 +40,14 @@ class ListsTest {
 
   @Test
   void a_worklist_filters_by_customer_and_technician() {
-    var rows = office.get("/api/worklists/billed?technician=Imre%20Vasko").json().path("rows");
+    long imre =
+        program
+            .database()
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.USERNAME.eq("imre"))
+            .fetchSingle(PERSON.ID);
+    var rows = office.get("/api/worklists/billed?technicianId=" + imre).json().path("rows");
     assertThat(texts(rows, "technician")).isNotEmpty().containsOnly("Imre Vasko");
     String customer = rows.path(0).path("customer").asString();
     var filtered =

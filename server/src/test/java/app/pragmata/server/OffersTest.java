@@ -51,7 +51,7 @@ class OffersTest {
     assertThat(promise.path("netMinor").asLong()).isEqualTo(662_00);
     assertThat(texts(promise.path("lines"), "description")).contains("Flashing lamp");
     assertThat(promise.path("deposits").path(0).path("amountMinor").asLong()).isEqualTo(198_60);
-    assertThat(texts(gate.sheet().path("journal"), "event")).containsExactly("Deposit received");
+    assertThat(texts(gate.sheet().path("journal"), "event")).containsExactly("deposit_received");
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
 
@@ -185,14 +185,14 @@ class OffersTest {
   void a_question_lands_as_a_to_do_and_its_answer_goes_back() {
     offered.sent();
     customer.post(gate.offerPath() + "/questions", Map.of("question", "Is the ram galvanised?"));
-    String toDos = gate.office().get("/api/to-dos?whose=own").text();
+    String toDos = gate.office().get("/api/to-dos?whose=mine").text();
     assertThat(toDos).contains("Is the ram galvanised?");
     long question = offered.quote().path("questions").path(0).path("id").asLong();
     gate.office()
         .post("/api/quote-questions/" + question + "/answer", Map.of("answer", "Yes, it is."));
     assertThat(offered.page().path("questions").path(0).path("answer").asString())
         .isEqualTo("Yes, it is.");
-    assertThat(gate.office().get("/api/to-dos?whose=own").text())
+    assertThat(gate.office().get("/api/to-dos?whose=mine").text())
         .doesNotContain("Is the ram galvanised?");
     program.sendMail();
     assertThat(gate.office().get("/api/mail-stand-in").text())

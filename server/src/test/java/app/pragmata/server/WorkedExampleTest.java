@@ -105,7 +105,7 @@ class WorkedExampleTest {
     var gate = new SwingGate(program, "imre").checked();
     gate.office()
         .post("/api/visits/" + gate.visit() + "/reopen", Map.of("version", gate.visitVersion()));
-    assertThat(gate.sheet().path("journal").path(0).path("event").asString()).isEqualTo("Reversal");
+    assertThat(gate.sheet().path("journal").path(0).path("event").asString()).isEqualTo("reversal");
     gate.office()
         .post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
     assertThat(gate.sheet().path("state").asString()).isEqualTo("checked");

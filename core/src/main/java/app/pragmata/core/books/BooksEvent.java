@@ -1,11 +1,43 @@
 package app.pragmata.core.books;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.Coded;
 import app.pragmata.core.money.Money;
 import java.util.Map;
 
 /** What happens in the work that the books must know of. All amounts are at least nothing. */
 public sealed interface BooksEvent {
+  /** The names of the events; a reversal has the name of its own. */
+  enum Code implements Coded {
+    TIME_APPROVED,
+    PART_USED,
+    SUPPLIER_BILLED,
+    PART_RECEIVED,
+    INVOICE_POSTED,
+    MONEY_RECEIVED,
+    DEPOSIT_RECEIVED,
+    DEPOSIT_APPLIED,
+    DEPOSIT_REFUNDED,
+    JOB_NOT_CHARGED,
+    REVERSAL
+  }
+
+  /** Its name. */
+  default Code code() {
+    return switch (this) {
+      case TimeApproved event -> Code.TIME_APPROVED;
+      case PartUsed event -> Code.PART_USED;
+      case SupplierBilled event -> Code.SUPPLIER_BILLED;
+      case PartReceived event -> Code.PART_RECEIVED;
+      case InvoicePosted event -> Code.INVOICE_POSTED;
+      case MoneyReceived event -> Code.MONEY_RECEIVED;
+      case DepositReceived event -> Code.DEPOSIT_RECEIVED;
+      case DepositApplied event -> Code.DEPOSIT_APPLIED;
+      case DepositRefunded event -> Code.DEPOSIT_REFUNDED;
+      case JobNotCharged event -> Code.JOB_NOT_CHARGED;
+    };
+  }
+
   /** The office checked a visit: its labour and driving minutes, and its miles. */
   record TimeApproved(Money time, Money distance) implements BooksEvent {}
 

@@ -17,6 +17,7 @@ import static org.jooq.impl.DSL.select;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.AccountKind;
+import app.pragmata.core.books.BooksEvent;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import java.time.LocalDate;
@@ -43,7 +44,7 @@ public class BooksApi {
       long id,
       long number,
       LocalDate date,
-      String event,
+      BooksEvent.Code event,
       String description,
       @Nullable Long jobId,
       @Nullable Long jobNumber,
@@ -72,7 +73,7 @@ public class BooksApi {
       long entryId,
       long number,
       LocalDate date,
-      String event,
+      BooksEvent.Code event,
       String description,
       @Nullable Long jobId,
       @Nullable Long jobNumber,
@@ -264,7 +265,8 @@ public class BooksApi {
   }
 
   @GetMapping("/api/books/trial-balance/file")
-  ResponseEntity<byte[]> trialBalanceFile(@RequestParam(defaultValue = "csv") String format) {
+  ResponseEntity<byte[]> trialBalanceFile(
+      @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("trial-balance", format)
         .head("Account", "Name", "Debit", "Credit")
         .rows(
@@ -280,7 +282,7 @@ public class BooksApi {
   }
 
   @GetMapping("/api/books/journal/file")
-  ResponseEntity<byte[]> journalFile(@RequestParam(defaultValue = "csv") String format) {
+  ResponseEntity<byte[]> journalFile(@RequestParam(defaultValue = "csv") ListFile.Format format) {
     var file =
         ListFile.named("journal", format)
             .head(
@@ -301,7 +303,7 @@ public class BooksApi {
               new Object[] {
                 entry.number(),
                 entry.date(),
-                entry.event(),
+                entry.event().code().replace('_', ' '),
                 entry.description(),
                 entry.jobNumber(),
                 entry.costCentre(),

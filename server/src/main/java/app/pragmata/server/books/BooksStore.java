@@ -52,7 +52,7 @@ public class BooksStore {
     JournalEntry entry = Posting.entryFor(event);
     return entry.lines().isEmpty()
         ? null
-        : insert(act, day, name(event), source, codedLines(entry), null);
+        : insert(act, day, event.code(), source, codedLines(entry), null);
   }
 
   /** Undoes an entry by its mirror image; the first entry stays as it is. */
@@ -66,7 +66,7 @@ public class BooksStore {
                 line ->
                     new CodedLine(
                         line.getAccountCode(), line.getCreditMinor(), line.getDebitMinor()));
-    insert(act, act.today(), "Reversal", source, mirrored, entryId);
+    insert(act, act.today(), BooksEvent.Code.REVERSAL, source, mirrored, entryId);
   }
 
   /** The lines that an event would post, with the accounts' names. */
@@ -102,7 +102,7 @@ public class BooksStore {
   private long insert(
       Act act,
       LocalDate day,
-      String event,
+      BooksEvent.Code event,
       Source source,
       List<CodedLine> lines,
       @Nullable Long reverses) {
@@ -130,20 +130,5 @@ public class BooksStore {
     }
     database.insertInto(JOURNAL_LINE).set(records).execute();
     return id;
-  }
-
-  private static String name(BooksEvent event) {
-    return switch (event) {
-      case BooksEvent.TimeApproved approved -> "Time approved";
-      case BooksEvent.PartUsed used -> "Part used";
-      case BooksEvent.SupplierBilled bill -> "Supplier's bill";
-      case BooksEvent.PartReceived received -> "Part received";
-      case BooksEvent.InvoicePosted invoice -> "Invoice posted";
-      case BooksEvent.MoneyReceived money -> "Money received";
-      case BooksEvent.DepositReceived deposit -> "Deposit received";
-      case BooksEvent.DepositApplied deposit -> "Deposit applied";
-      case BooksEvent.DepositRefunded deposit -> "Deposit refunded";
-      case BooksEvent.JobNotCharged free -> "Job not charged";
-    };
   }
 }

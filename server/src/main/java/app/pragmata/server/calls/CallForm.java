@@ -1,5 +1,6 @@
 package app.pragmata.server.calls;
 
+import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.company.Priority;
 import org.jspecify.annotations.Nullable;
 
@@ -9,7 +10,6 @@ import org.jspecify.annotations.Nullable;
  * @param about what the caller said; it becomes the title of the job or quote, or what is to be
  *     done
  * @param talk the questions and answers of a fault talk, one a line; empty without one
- * @param outcome {@code noted}, {@code solved}, {@code job}, {@code quote} or {@code to_do}
  * @param solution what solved it, for a call that was solved on the phone
  * @param job for the outcome job
  * @param quote for the outcome quote
@@ -22,7 +22,7 @@ public record CallForm(
     @Nullable String about,
     @Nullable String talk,
     @Nullable String faultCode,
-    @Nullable String outcome,
+    @Nullable CallOutcome outcome,
     @Nullable String solution,
     @Nullable JobFromCall job,
     @Nullable QuoteFromCall quote,

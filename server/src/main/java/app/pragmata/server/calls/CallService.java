@@ -9,6 +9,7 @@ import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.server.generated.tables.records.CallRecord;
@@ -65,27 +66,27 @@ public class CallService {
     call.setTalk(reading.optionalText("talk", form.talk(), 8_000));
     String faultCode = readFaultCode(form.faultCode(), reading);
     call.setFaultCode(faultCode);
-    String outcome = Objects.requireNonNullElse(form.outcome(), "");
+    CallOutcome outcome = form.outcome();
     call.setAt(act.at());
     call.setTakenBy(act.personId());
     Runnable make =
         switch (outcome) {
-          case "noted" -> () -> {};
-          case "solved" -> {
-            call.setSolution(reading.text("solution", form.solution(), 1_000));
-            yield () -> {};
-          }
-          case "job" -> job(act, call, form, about, faultCode, reading);
-          case "quote" -> quote(act, call, form, about, reading);
-          case "to_do" -> toDo(act, call, form, about, reading);
-          default -> {
+          case null -> {
             reading.fault("outcome", Rule.MISSING, "Choose what comes of the call.");
             yield () -> {};
           }
+          case NOTED -> () -> {};
+          case SOLVED -> {
+            call.setSolution(reading.text("solution", form.solution(), 1_000));
+            yield () -> {};
+          }
+          case JOB -> job(act, call, form, about, faultCode, reading);
+          case QUOTE -> quote(act, call, form, about, reading);
+          case TO_DO -> toDo(act, call, form, about, reading);
         };
     reading.refuseIfFaulty();
     call.setAbout(Objects.requireNonNull(about));
-    call.setOutcome(outcome);
+    call.setOutcome(Objects.requireNonNull(outcome));
     make.run();
     call.store();
     return call.getId();

@@ -3,6 +3,7 @@ package app.pragmata.server.calls;
 import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.JOB;
 
+import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.company.Priority;
 import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.records.Act;
@@ -24,7 +25,7 @@ class CallsApi {
   /** What came of a call; exactly what its outcome says is there. */
   record TakenCall(
       long id,
-      String outcome,
+      CallOutcome outcome,
       @Nullable Long jobId,
       @Nullable Long jobNumber,
       @Nullable LocalDateTime respondBy,

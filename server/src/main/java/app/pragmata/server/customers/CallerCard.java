@@ -1,5 +1,6 @@
 package app.pragmata.server.customers;
 
+import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.quoting.QuoteState;
@@ -144,7 +145,7 @@ record CallerCard(
       LocalDateTime at,
       String by,
       String about,
-      String outcome,
+      CallOutcome outcome,
       @Nullable String solution,
       @Nullable Long jobId,
       @Nullable Long quoteId) {}

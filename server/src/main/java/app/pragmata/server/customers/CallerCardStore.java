@@ -41,6 +41,7 @@ import app.pragmata.server.customers.CallerCard.ToDoOf;
 import app.pragmata.server.customers.CallerCard.VisitOf;
 import app.pragmata.server.customers.CallerCard.WarrantyOf;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.todos.ToDoState;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -409,7 +410,7 @@ class CallerCardStore {
                 .join(PERSON)
                 .on(PERSON.ID.eq(TO_DO.FOR_PERSON_ID))
                 .where(TO_DO.CUSTOMER_ID.eq(CUSTOMER.ID))
-                .and(TO_DO.STATE.eq("open"))
+                .and(TO_DO.STATE.eq(ToDoState.OPEN))
                 .orderBy(TO_DO.DUE_DAY, TO_DO.ID)
                 .limit(6))
         .as("to_dos")

@@ -15,6 +15,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.val;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
@@ -81,7 +82,7 @@ class CustomerListApi {
   @GetMapping("/api/customers")
   CustomerPage customers(
       Act act,
-      @RequestParam(defaultValue = "name") String sort,
+      @RequestParam(defaultValue = "name") Sort sort,
       @RequestParam(defaultValue = "") String filter,
       @RequestParam(defaultValue = "") String after) {
     List<CustomerRow> rows = list(act, sort, filter, after, PAGE + 1);
@@ -93,9 +94,9 @@ class CustomerListApi {
   @GetMapping("/api/customers/file")
   ResponseEntity<byte[]> file(
       Act act,
-      @RequestParam(defaultValue = "name") String sort,
+      @RequestParam(defaultValue = "name") Sort sort,
       @RequestParam(defaultValue = "") String filter,
-      @RequestParam(defaultValue = "csv") String format) {
+      @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("customers", format)
         .head("Number", "Name", "Phone", "Address", "Postcode", "Owed", "Late", "On stop")
         .rows(
@@ -114,17 +115,21 @@ class CustomerListApi {
         .answer();
   }
 
-  private static PageKey key(CustomerRow last, String sort) {
-    return sort.equals("owed")
+  /** What comes first. */
+  enum Sort implements Coded {
+    NAME,
+    OWED
+  }
+
+  private static PageKey key(CustomerRow last, Sort sort) {
+    return sort == Sort.OWED
         ? PageKey.of(last.owedMinor(), last.id())
         : PageKey.of(last.name(), last.id());
   }
 
-  private List<CustomerRow> list(Act act, String sort, String filter, String after, int most) {
+  private List<CustomerRow> list(Act act, Sort sort, String filter, String after, int most) {
     Filter wanted = filter(filter);
-    return sort.equals("owed")
-        ? byDebt(act, wanted, after, most)
-        : byName(act, wanted, after, most);
+    return sort == Sort.OWED ? byDebt(act, wanted, after, most) : byName(act, wanted, after, most);
   }
 
   /**

@@ -77,7 +77,7 @@ class DocumentsApi {
 
   @GetMapping("/api/customers/{id}/documents/file")
   ResponseEntity<byte[]> documentFile(
-      Act act, @PathVariable long id, @RequestParam(defaultValue = "csv") String format) {
+      Act act, @PathVariable long id, @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("documents", format)
         .head("Document", "Number", "Day", "Title", "State", "Amount")
         .rows(

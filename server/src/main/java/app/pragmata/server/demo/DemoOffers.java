@@ -8,6 +8,7 @@ import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.quoting.Choice;
+import app.pragmata.server.mail.MailState;
 import app.pragmata.server.offers.OfferService;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteForm.TypedStage;
@@ -71,7 +72,7 @@ class DemoOffers {
   void forgetOldMail() {
     database
         .update(MAIL)
-        .set(MAIL.STATE, "sent")
+        .set(MAIL.STATE, MailState.SENT)
         .set(MAIL.SENT_AT, MAIL.QUEUED_AT)
         .set(MAIL.ATTEMPTS, (short) 1)
         .execute();

@@ -604,7 +604,7 @@ class LargeWork {
       post(
           new BooksEvent.TimeApproved(
               driveCost.time().plus(labourCost.time()), driveCost.distance()),
-          "Time approved",
+          "time_approved",
           "visit " + draft.day(),
           "visit",
           visitId,
@@ -670,7 +670,7 @@ class LargeWork {
       long posted =
           post(
               new BooksEvent.PartUsed(cost),
-              "Part used",
+              "part_used",
               "1 Photocell pair",
               "visit_part",
               id,
@@ -700,7 +700,7 @@ class LargeWork {
           post(
               new BooksEvent.InvoicePosted(
                   gross, charged.netByCategory(), charged.vat().vat(), costs),
-              "Invoice posted",
+              "invoice_posted",
               "invoice " + number,
               "job",
               draft.id(),
@@ -757,7 +757,7 @@ class LargeWork {
       long posted =
           post(
               new BooksEvent.MoneyReceived(gross),
-              "Money received",
+              "money_received",
               "receipt %d for invoice %d".formatted(300 + id, invoiceNumber),
               "job",
               draft.id(),
@@ -832,7 +832,7 @@ class LargeWork {
       Instant at = workdaysBack.getLast().minusDays(1).atStartOfDay(company.zone()).toInstant();
       post(
           new BooksEvent.PartReceived(worth),
-          "Part received",
+          "part_received",
           delivered + " Photocell pair",
           "part",
           part,

@@ -69,22 +69,22 @@ public class CardPayments {
     Answer answer = terminal.charge(reference, amount.minor(), card);
     settle(reference, answer == Answer.NONE ? terminal.find(reference) : answer);
     switch (state(reference)) {
-      case "taken" -> {}
-      case "declined" ->
+      case TAKEN -> {}
+      case DECLINED ->
           throw new Refused(
               Rule.DECLINED, "The card was declined. No money was taken; try another card.");
-      case "not_taken" ->
+      case NOT_TAKEN ->
           throw new Refused(
               Rule.DECLINED, "The card terminal did not answer. No money was taken; try again.");
-      default -> throw unknown();
+      case ASKED -> throw unknown();
     }
   }
 
-  private static void requireNotTaken(String state) {
-    if (state.equals("asked")) {
+  private static void requireNotTaken(CardPaymentState state) {
+    if (state == CardPaymentState.ASKED) {
       throw unknown();
     }
-    if (state.equals("taken")) {
+    if (state == CardPaymentState.TAKEN) {
       throw new Refused(Rule.DEPOSIT_PAID, "The deposit is paid already. Nothing more was taken.");
     }
   }
@@ -102,7 +102,7 @@ public class CardPayments {
             .set(CARD_PAYMENT.QUOTE_ID, quoteId)
             .set(CARD_PAYMENT.REFERENCE, reference)
             .set(CARD_PAYMENT.AMOUNT_MINOR, amount.minor())
-            .set(CARD_PAYMENT.STATE, "asked")
+            .set(CARD_PAYMENT.STATE, CardPaymentState.ASKED)
             .set(CARD_PAYMENT.ASKED_AT, clock.instant())
             .onConflictDoNothing()
             .execute();
@@ -119,14 +119,14 @@ public class CardPayments {
     List<CardPaymentRecord> lost =
         database
             .selectFrom(CARD_PAYMENT)
-            .where(CARD_PAYMENT.STATE.eq("asked"))
+            .where(CARD_PAYMENT.STATE.eq(CardPaymentState.ASKED))
             .and(CARD_PAYMENT.ASKED_AT.lt(clock.instant().minus(SOON)))
             .fetch();
     lost.forEach(this::askAgain);
   }
 
-  private String askAgain(CardPaymentRecord payment) {
-    if (payment.getState().equals("asked")) {
+  private CardPaymentState askAgain(CardPaymentRecord payment) {
+    if (payment.getState() == CardPaymentState.ASKED) {
       settle(payment.getReference(), terminal.find(payment.getReference()));
     }
     return state(payment.getReference());
@@ -150,14 +150,14 @@ public class CardPayments {
                   .where(CARD_PAYMENT.REFERENCE.eq(reference))
                   .forUpdate()
                   .fetchSingle();
-          if (!payment.getState().equals("asked")) {
+          if (payment.getState() != CardPaymentState.ASKED) {
             return;
           }
           payment.setState(
               switch (answer) {
-                case TAKEN -> "taken";
-                case DECLINED -> "declined";
-                case NOT_TAKEN, NONE -> "not_taken";
+                case TAKEN -> CardPaymentState.TAKEN;
+                case DECLINED -> CardPaymentState.DECLINED;
+                case NOT_TAKEN, NONE -> CardPaymentState.NOT_TAKEN;
               });
           payment.setAnsweredAt(clock.instant());
           payment.update();
@@ -175,11 +175,11 @@ public class CardPayments {
     return database
         .selectFrom(CARD_PAYMENT)
         .where(CARD_PAYMENT.QUOTE_ID.eq(quoteId))
-        .and(CARD_PAYMENT.STATE.in("asked", "taken"))
+        .and(CARD_PAYMENT.STATE.in(CardPaymentState.ASKED, CardPaymentState.TAKEN))
         .fetchOne();
   }
 
-  private String state(String reference) {
+  private CardPaymentState state(String reference) {
     return database
         .select(CARD_PAYMENT.STATE)
         .from(CARD_PAYMENT)

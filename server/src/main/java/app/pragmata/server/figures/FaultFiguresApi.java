@@ -124,7 +124,7 @@ class FaultFiguresApi {
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
-      @RequestParam(defaultValue = "csv") String format) {
+      @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("faults", format)
         .head(
             "Fault",

@@ -1,5 +1,6 @@
 package app.pragmata.server.http;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.money.Money;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -17,7 +18,6 @@ import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 
@@ -26,6 +26,12 @@ import org.springframework.http.ResponseEntity;
  * cells for a formula.
  */
 public final class ListFile {
+  /** What kind of file it is. */
+  public enum Format implements Coded {
+    CSV,
+    XLSX
+  }
+
   /** More than any list that people work with; a longer one is cut here. */
   public static final int MOST_ROWS = 200_000;
 
@@ -48,26 +54,23 @@ public final class ListFile {
     this.sheet = sheet;
   }
 
-  /** An empty file; the format is {@code csv} or {@code xlsx}. */
-  public static ListFile named(String name, String format) {
+  /** An empty file. */
+  public static ListFile named(String name, Format format) {
     var bytes = new ByteArrayOutputStream();
     return switch (format) {
-      case "csv" ->
+      case CSV ->
           new ListFile(
               name + ".csv",
               new MediaType("text", "csv", StandardCharsets.UTF_8),
               bytes,
               new Csv(bytes));
-      case "xlsx" ->
+      case XLSX ->
           new ListFile(
               name + ".xlsx",
               MediaType.parseMediaType(
                   "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
               bytes,
               new Xlsx(bytes, name));
-      default ->
-          throw new Problem(
-              HttpStatus.NOT_FOUND, "Lists come as csv or xlsx; choose one of the two.");
     };
   }
 

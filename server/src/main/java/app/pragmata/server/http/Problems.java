@@ -24,6 +24,7 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
+import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.server.ResponseStatusException;
@@ -69,7 +70,12 @@ class Problems {
           new Refused(
               List.of(
                   unknownWord(
-                      mismatch.getName(), mismatch.getValue(), mismatch.getRequiredType()))));
+                      mismatch.getParameter().hasParameterAnnotation(PathVariable.class)
+                          ? Rule.NOT_FOUND
+                          : Rule.UNKNOWN_WORD,
+                      mismatch.getName(),
+                      mismatch.getValue(),
+                      mismatch.getRequiredType()))));
     }
     return answer(
         HttpStatus.BAD_REQUEST,
@@ -86,13 +92,14 @@ class Problems {
                         ? Integer.toString(place.getIndex())
                         : place.getPropertyName())
             .collect(Collectors.joining("/"));
-    return unknownWord(field, found.getValue(), found.getTargetType());
+    return unknownWord(Rule.UNKNOWN_WORD, field, found.getValue(), found.getTargetType());
   }
 
-  private static Fault unknownWord(String field, @Nullable Object said, Class<?> vocabulary) {
+  private static Fault unknownWord(
+      Rule rule, String field, @Nullable Object said, Class<?> vocabulary) {
     return new Fault(
         field,
-        Rule.UNKNOWN_WORD,
+        rule,
         "“%s” is none of the words that can stand here: %s."
             .formatted(Reading.abridged(String.valueOf(said)), VocabularyJson.codes(vocabulary)));
   }

@@ -1,11 +1,11 @@
 package app.pragmata.server.importing;
 
+import app.pragmata.core.Coded;
 import java.util.List;
 import java.util.Locale;
-import java.util.stream.Stream;
 
 /** What a list is about, with the columns that it may bring. */
-enum ImportKind {
+public enum ImportKind implements Coded {
   CUSTOMERS,
   SITES,
   CONTACTS,
@@ -90,14 +90,6 @@ enum ImportKind {
               Column.of("price", "price", "sell", "sales price", "list price", "price net"),
               Column.of("cost", "cost", "buy", "purchase price", "cost price"));
     };
-  }
-
-  String label() {
-    return name().toLowerCase(Locale.ROOT);
-  }
-
-  static java.util.Optional<ImportKind> of(String label) {
-    return Stream.of(values()).filter(kind -> kind.label().equals(label)).findFirst();
   }
 
   /**

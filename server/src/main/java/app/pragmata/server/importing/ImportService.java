@@ -67,12 +67,12 @@ class ImportService {
     ListReader.Read read = ListReader.read(content, encoding);
     return database
         .insertInto(IMPORT)
-        .set(IMPORT.KIND, kind.label())
+        .set(IMPORT.KIND, kind)
         .set(IMPORT.FILE_NAME, fileName.isBlank() ? "list" : fileName.strip())
         .set(IMPORT.ENCODING, encoding)
         .set(IMPORT.CONTENT, content)
         .set(IMPORT.MAPPING, kind.guess(read.headings()).toArray(String[]::new))
-        .set(IMPORT.STATE, "read")
+        .set(IMPORT.STATE, ImportState.READ)
         .set(IMPORT.ROW_COUNT, read.rows().size())
         .set(IMPORT.LAST_SIGN_AT, act.at())
         .set(IMPORT.UPLOADED_AT, act.at())
@@ -97,28 +97,28 @@ class ImportService {
    */
   void start(Act act, long id, List<String> mapping, boolean take) {
     ImportRecord row = get(id);
-    ImportKind kind = ImportKind.of(row.getKind()).orElseThrow();
+    ImportKind kind = row.getKind();
     requireMapped(kind, mapping, row.getMapping().length);
     int begun =
         database
             .update(IMPORT)
             .set(IMPORT.MAPPING, mapping.toArray(String[]::new))
-            .set(IMPORT.STATE, take ? "taking" : "trying")
+            .set(IMPORT.STATE, take ? ImportState.TAKING : ImportState.TRYING)
             .set(IMPORT.ROWS_DONE, 0)
             .set(IMPORT.PROBLEM, "")
             .set(IMPORT.LAST_SIGN_AT, act.at())
             .where(IMPORT.ID.eq(id))
-            .and(IMPORT.STATE.ne("taken"))
+            .and(IMPORT.STATE.ne(ImportState.TAKEN))
             .and(
                 IMPORT
                     .STATE
-                    .notIn("trying", "taking")
+                    .notIn(ImportState.TRYING, ImportState.TAKING)
                     .or(IMPORT.LAST_SIGN_AT.lt(act.at().minus(GIVEN_UP_AFTER))))
             .execute();
     if (begun == 0) {
       throw new Refused(
-          row.getState().equals("taken") ? Rule.LIST_TAKEN_IN : Rule.LIST_BEING_READ,
-          row.getState().equals("taken")
+          row.getState() == ImportState.TAKEN ? Rule.LIST_TAKEN_IN : Rule.LIST_BEING_READ,
+          row.getState() == ImportState.TAKEN
               ? "This list was taken in already. Choose the file again to take in a newer one."
               : "This list is being read just now. Wait until it is through.");
     }
@@ -169,7 +169,7 @@ class ImportService {
           status ->
               database
                   .update(IMPORT)
-                  .set(IMPORT.STATE, "failed")
+                  .set(IMPORT.STATE, ImportState.FAILED)
                   .set(
                       IMPORT.PROBLEM,
                       failed instanceof Refused refused
@@ -287,7 +287,7 @@ class ImportService {
           }
           database
               .update(IMPORT)
-              .set(IMPORT.STATE, taken ? "taken" : "tried")
+              .set(IMPORT.STATE, taken ? ImportState.TAKEN : ImportState.TRIED)
               .set(IMPORT.ROWS_DONE, IMPORT.ROW_COUNT)
               .set(IMPORT.ADDED, tally.added())
               .set(IMPORT.CHANGED, tally.changed())

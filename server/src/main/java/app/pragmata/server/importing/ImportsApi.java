@@ -46,9 +46,9 @@ class ImportsApi {
    */
   record ImportView(
       long id,
-      String kind,
+      ImportKind kind,
       String fileName,
-      String state,
+      ImportState state,
       List<ColumnChoice> columns,
       List<String> headings,
       List<String> mapping,
@@ -82,15 +82,12 @@ class ImportsApi {
   @PostMapping(path = "/api/imports", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
   Made upload(
       Act act,
-      @RequestParam String kind,
+      @RequestParam ImportKind kind,
       @RequestParam(defaultValue = "") String fileName,
       @RequestParam(defaultValue = "") String encoding,
       HttpServletRequest request)
       throws IOException {
-    ImportKind known =
-        ImportKind.of(kind)
-            .orElseThrow(() -> new Refused(Rule.NOT_FOUND, "Choose what the list is about."));
-    return new Made(service.upload(act, known, fileName, encoding, body(request)));
+    return new Made(service.upload(act, kind, fileName, encoding, body(request)));
   }
 
   /** Reads no more than a file may have, whatever its sender says that it has. */
@@ -110,7 +107,7 @@ class ImportsApi {
   @GetMapping("/api/imports/{id}")
   ImportView show(@PathVariable long id) {
     ImportRecord row = service.get(id);
-    ImportKind kind = ImportKind.of(row.getKind()).orElseThrow();
+    ImportKind kind = row.getKind();
     ListReader.Read read = ListReader.read(row.getContent(), row.getEncoding());
     return new ImportView(
         id,
@@ -145,7 +142,7 @@ class ImportsApi {
             () -> new Refused(Rule.NOT_FOUND, "There is no such import. Choose the file again."));
   }
 
-  record Progress(String state, int rowsDone, int rowCount) {}
+  record Progress(ImportState state, int rowsDone, int rowCount) {}
 
   private List<RowFault> faults(long id, int most) {
     return database
@@ -159,7 +156,7 @@ class ImportsApi {
 
   @GetMapping("/api/imports/{id}/faults/file")
   ResponseEntity<byte[]> faultsFile(
-      @PathVariable long id, @RequestParam(defaultValue = "csv") String format) {
+      @PathVariable long id, @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("rows-to-mend", format)
         .head("Row", "Column", "What is wrong")
         .rows(

@@ -40,7 +40,7 @@ public class MailQueue {
         .set(
             MAIL.ATTACHED_EDITION,
             letter.attachedEdition() == null ? null : letter.attachedEdition().shortValue())
-        .set(MAIL.STATE, "waiting")
+        .set(MAIL.STATE, MailState.WAITING)
         .set(MAIL.QUEUED_AT, act.at())
         .set(MAIL.QUEUED_BY, act.personId())
         .set(MAIL.NEXT_ATTEMPT_AT, act.at())

@@ -75,7 +75,7 @@ public class MailSending {
     MailRecord mail =
         database
             .selectFrom(MAIL)
-            .where(MAIL.STATE.eq("waiting"))
+            .where(MAIL.STATE.eq(MailState.WAITING))
             .and(MAIL.NEXT_ATTEMPT_AT.le(clock.instant()))
             .orderBy(MAIL.NEXT_ATTEMPT_AT, MAIL.ID)
             .limit(1)
@@ -87,7 +87,7 @@ public class MailSending {
     }
     try {
       send(mail);
-      mail.setState("sent");
+      mail.setState(MailState.SENT);
       mail.setSentAt(clock.instant());
       mail.setLastFault("");
     } catch (MessagingException | RuntimeException fault) {
@@ -119,7 +119,7 @@ public class MailSending {
     String words = String.valueOf(fault.getMessage());
     mail.setLastFault(words.substring(0, Math.min(words.length(), LONGEST_FAULT)));
     if (isRefusedAddress(fault) || mail.getQueuedAt().plus(PATIENCE).isBefore(now)) {
-      mail.setState("undeliverable");
+      mail.setState(MailState.UNDELIVERABLE);
       tellOffice(mail, now);
       return;
     }

@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.Coded;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -17,14 +18,23 @@ record EditionComparison(
     List<TermChange> terms,
     long netBeforeMinor,
     long netAfterMinor) {
+  /** What happened to a line. */
+  enum What implements Coded {
+    SAME,
+    CHANGED,
+    /** Nothing but what comes off it. */
+    DISCOUNT,
+    ADDED,
+    REMOVED
+  }
+
   /**
    * A line with what it was and what it is.
    *
-   * @param what same, changed, added or removed; discount where nothing but what comes off it did
    * @param before null when it was added
    * @param after null when it was removed
    */
-  record Change(String what, @Nullable DocumentLine before, @Nullable DocumentLine after) {}
+  record Change(What what, @Nullable DocumentLine before, @Nullable DocumentLine after) {}
 
   /** Something agreed for the whole that differs; empty where nothing was said. */
   record TermChange(String term, String before, String after) {}
@@ -39,7 +49,7 @@ record EditionComparison(
     for (DocumentLine line : after.lines()) {
       List<DocumentLine> old = left.getOrDefault(name(line), List.of());
       if (old.isEmpty()) {
-        changes.add(new Change("added", null, line));
+        changes.add(new Change(What.ADDED, null, line));
       } else {
         DocumentLine was = old.removeFirst();
         changes.add(new Change(what(was, line), was, line));
@@ -47,7 +57,7 @@ record EditionComparison(
     }
     for (DocumentLine line : before.lines()) {
       if (left.getOrDefault(name(line), List.of()).remove(line)) {
-        changes.add(new Change("removed", line, null));
+        changes.add(new Change(What.REMOVED, line, null));
       }
     }
     return new EditionComparison(
@@ -59,11 +69,11 @@ record EditionComparison(
         after.sum().netMinor());
   }
 
-  private static String what(DocumentLine was, DocumentLine is) {
+  private static What what(DocumentLine was, DocumentLine is) {
     if (was.equals(is)) {
-      return "same";
+      return What.SAME;
     }
-    return atFullPrice(was).equals(atFullPrice(is)) ? "discount" : "changed";
+    return atFullPrice(was).equals(atFullPrice(is)) ? What.DISCOUNT : What.CHANGED;
   }
 
   private static DocumentLine atFullPrice(DocumentLine line) {
@@ -111,6 +121,6 @@ record EditionComparison(
   }
 
   private static String name(DocumentLine line) {
-    return line.kind() + " " + line.description();
+    return line.kind().code() + " " + line.description();
   }
 }

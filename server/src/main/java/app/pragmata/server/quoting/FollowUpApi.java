@@ -151,7 +151,7 @@ class FollowUpApi {
   @GetMapping("/api/quotes/follow-up/file")
   @Transactional(readOnly = true)
   public ResponseEntity<byte[]> followUpFile(
-      Act act, @RequestParam(defaultValue = "csv") String format) {
+      Act act, @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("quotes-to-follow-up", format)
         .head("Quote", "Customer", "Phone", "Title", "Sent", "Days", "Valid until", "Read", "Net")
         .rows(

@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
@@ -44,17 +45,19 @@ public record OfferDocument(
     int depositDueDays,
     List<DocumentStage> stages) {
 
-  /**
-   * A line as it is read; a heading or text has no amounts.
-   *
-   * @param kind heading, text or line
-   * @param choice included, option or alternative
-   */
+  /** What a line of the document is. */
+  public enum Kind implements Coded {
+    HEADING,
+    TEXT,
+    LINE
+  }
+
+  /** A line as it is read; a heading or text has no amounts. */
   public record DocumentLine(
-      String kind,
+      Kind kind,
       String description,
       String quantity,
-      String choice,
+      Choice.Code choice,
       String group,
       boolean taken,
       long fullMinor,
@@ -115,10 +118,10 @@ public record OfferDocument(
                 switch (line) {
                   case OfferLine.Words words ->
                       new DocumentLine(
-                          words.heading() ? "heading" : "text",
+                          words.heading() ? Kind.HEADING : Kind.TEXT,
                           words.text(),
                           "",
-                          "included",
+                          Choice.Code.INCLUDED,
                           "",
                           true,
                           0,
@@ -132,14 +135,10 @@ public record OfferDocument(
 
   private static DocumentLine line(Choice choice, QuoteLine line, Money gross) {
     return new DocumentLine(
-        "line",
+        Kind.LINE,
         line.description(),
         quantity(line),
-        switch (choice) {
-          case Choice.Included included -> "included";
-          case Choice.Option option -> "option";
-          case Choice.Alternative alternative -> "alternative";
-        },
+        choice.code(),
         choice instanceof Choice.Alternative alternative ? alternative.group() : "",
         choice.counts(),
         line.full().minor(),

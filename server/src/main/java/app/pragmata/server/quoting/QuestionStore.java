@@ -8,6 +8,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.QuoteQuestionRecord;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoService;
+import app.pragmata.server.todos.ToDoState;
 import java.time.LocalDateTime;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -73,7 +74,7 @@ class QuestionStore {
     asked.update();
     var toDo =
         database.selectFrom(TO_DO).where(TO_DO.ID.eq(asked.getToDoId())).forUpdate().fetchOne();
-    if (toDo != null && toDo.getState().equals("open")) {
+    if (toDo != null && toDo.getState() == ToDoState.OPEN) {
       String outcome = "Answered: " + answer;
       toDos.close(
           act,

@@ -10,6 +10,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.mail.Attachments;
 import app.pragmata.server.mail.MailQueue;
+import app.pragmata.server.mail.MailState;
 import app.pragmata.server.records.Act;
 import java.time.Instant;
 import java.util.List;
@@ -27,7 +28,11 @@ import org.springframework.stereotype.Component;
 class QuoteLetters implements Attachments {
   /** What became of a message about a quote. */
   record SentLetter(
-      String toAddress, String subject, String state, @Nullable Instant sentAt, String lastFault) {}
+      String toAddress,
+      String subject,
+      MailState state,
+      @Nullable Instant sentAt,
+      String lastFault) {}
 
   private record Reader(String name, String address) {}
 

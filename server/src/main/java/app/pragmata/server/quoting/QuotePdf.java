@@ -105,7 +105,7 @@ public class QuotePdf {
         "<table class=\"lines\"><thead><tr><th></th><th class=\"figure\">quantity</th><th class=\"figure\">%s, %s</th></tr></thead><tbody>"
             .formatted(text(offer.currency()), offer.pricesWithVat() ? "with VAT" : "without VAT"));
     for (DocumentLine line : offer.lines()) {
-      if (line.kind().equals("line")) {
+      if (line.kind() == OfferDocument.Kind.LINE) {
         page.append(
             "<tr><td>%s%s</td><td class=\"figure\">%s</td><td class=\"figure\">%s</td></tr>"
                 .formatted(
@@ -116,7 +116,7 @@ public class QuotePdf {
       } else {
         page.append(
             "<tr><td colspan=\"3\" class=\"%s\">%s</td></tr>"
-                .formatted(line.kind(), text(line.description())));
+                .formatted(line.kind().code(), text(line.description())));
       }
     }
     page.append("</tbody></table>");
@@ -125,10 +125,10 @@ public class QuotePdf {
   private static String choice(DocumentLine line) {
     String words =
         switch (line.choice()) {
-          case "option" -> line.taken() ? "" : "only if wanted, not in the total";
-          case "alternative" ->
+          case OPTION -> line.taken() ? "" : "only if wanted, not in the total";
+          case ALTERNATIVE ->
               line.group() + (line.taken() ? ", in the total" : ", instead, not in the total");
-          default -> "";
+          case INCLUDED -> "";
         };
     return words.isEmpty() ? "" : "<br /><span class=\"soft\">" + text(words) + "</span>";
   }

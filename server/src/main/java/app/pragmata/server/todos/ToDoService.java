@@ -101,7 +101,7 @@ public class ToDoService {
     String cameOfIt = reading.text("outcome", outcome, 500);
     reading.refuseIfFaulty();
     ToDoRecord row = lockOpen(id, version);
-    row.setState(done ? "done" : "dropped");
+    row.setState(done ? ToDoState.DONE : ToDoState.DROPPED);
     row.setOutcome(cameOfIt);
     row.setClosedAt(act.at());
     row.setClosedBy(act.personId());
@@ -111,10 +111,10 @@ public class ToDoService {
   /** Opens a closed to-do again, for whoever closed the wrong one. */
   public void reopen(Act act, long id, int version) {
     ToDoRecord row = lock(id, version);
-    if (row.getState().equals("open")) {
+    if (row.getState() == ToDoState.OPEN) {
       return;
     }
-    row.setState("open");
+    row.setState(ToDoState.OPEN);
     row.setOutcome(null);
     row.setClosedAt(null);
     row.setClosedBy(null);
@@ -156,7 +156,7 @@ public class ToDoService {
 
   private ToDoRecord lockOpen(long id, int version) {
     ToDoRecord row = lock(id, version);
-    if (!row.getState().equals("open")) {
+    if (row.getState() != ToDoState.OPEN) {
       throw new Refused(
           Rule.TO_DO_CLOSED, "This is closed already. Open it again to change anything about it.");
     }

@@ -9,6 +9,7 @@ import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
@@ -50,7 +51,7 @@ class ToDosApi {
       @Nullable Long jobNumber,
       @Nullable Long quoteId,
       @Nullable Long quoteNumber,
-      String state,
+      ToDoState state,
       @Nullable String outcome,
       @Nullable LocalDateTime closedAt,
       @Nullable String closedBy) {}
@@ -77,18 +78,28 @@ class ToDosApi {
     this.database = database;
   }
 
+  /** Whose they are. */
+  enum Whose implements Coded {
+    MINE,
+    ALL
+  }
+
+  /** Which of them. */
+  enum Which implements Coded {
+    OPEN,
+    CLOSED
+  }
+
   /**
    * To-dos by their due day, the closed ones by when they were closed, newest first.
    *
-   * @param whose {@code mine} or {@code all}
-   * @param state {@code open} or {@code closed}
    * @param filter words that occur in what is to be done or in the customer's name
    */
   @GetMapping("/api/to-dos")
   ToDoPage toDos(
       Act act,
-      @RequestParam(defaultValue = "mine") String whose,
-      @RequestParam(defaultValue = "open") String state,
+      @RequestParam(defaultValue = "mine") Whose whose,
+      @RequestParam(defaultValue = "open") Which state,
       @RequestParam(defaultValue = "") String filter,
       @RequestParam(defaultValue = "") String after) {
     List<ToDo> rows = list(act, whose, state, filter, after, PAGE + 1);
@@ -102,17 +113,17 @@ class ToDosApi {
     return database
         .select(count(), count().filterWhere(TO_DO.DUE_DAY.lt(act.today())))
         .from(TO_DO)
-        .where(TO_DO.STATE.eq("open").and(TO_DO.FOR_PERSON_ID.eq(act.personId())))
+        .where(TO_DO.STATE.eq(ToDoState.OPEN).and(TO_DO.FOR_PERSON_ID.eq(act.personId())))
         .fetchSingle(row -> new ToDoCount(row.value1(), row.value2()));
   }
 
   @GetMapping("/api/to-dos/file")
   ResponseEntity<byte[]> file(
       Act act,
-      @RequestParam(defaultValue = "mine") String whose,
-      @RequestParam(defaultValue = "open") String state,
+      @RequestParam(defaultValue = "mine") Whose whose,
+      @RequestParam(defaultValue = "open") Which state,
       @RequestParam(defaultValue = "") String filter,
-      @RequestParam(defaultValue = "csv") String format) {
+      @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("to-dos", format)
         .head("What", "For", "Due", "Customer", "Job", "Quote", "State", "Outcome", "Closed by")
         .rows(
@@ -125,7 +136,7 @@ class ToDosApi {
                   row.customer(),
                   row.jobNumber(),
                   row.quoteNumber(),
-                  row.state(),
+                  row.state().code(),
                   row.outcome(),
                   row.closedBy()
                 })
@@ -140,10 +151,10 @@ class ToDosApi {
   }
 
   private List<ToDo> list(
-      Act act, String whose, String state, String filter, String after, int most) {
-    boolean open = !state.equals("closed");
-    Condition wanted = open ? TO_DO.STATE.eq("open") : TO_DO.STATE.ne("open");
-    if (!whose.equals("all")) {
+      Act act, Whose whose, Which state, String filter, String after, int most) {
+    boolean open = state == Which.OPEN;
+    Condition wanted = open ? TO_DO.STATE.eq(ToDoState.OPEN) : TO_DO.STATE.ne(ToDoState.OPEN);
+    if (whose == Whose.MINE) {
       wanted = wanted.and(TO_DO.FOR_PERSON_ID.eq(act.personId()));
     }
     for (String word : filter.strip().split("\\s+", -1)) {
@@ -199,7 +210,7 @@ class ToDosApi {
         .fetch(
             found -> {
               var toDo = found.value1();
-              boolean open = toDo.getState().equals("open");
+              boolean open = toDo.getState() == ToDoState.OPEN;
               return new ToDo(
                   toDo.getId(),
                   toDo.getVersion(),

@@ -15,6 +15,7 @@ import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Standing;
@@ -34,13 +35,23 @@ import org.jooq.Field;
 import org.jooq.OrderField;
 import org.jooq.Record;
 import org.jooq.impl.SQLDataType;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Reads the list of a stage page by page. */
 @Repository
 class Worklists {
   /** What a list is asked for. */
-  record Question(Stage stage, String sort, String filter, String technician) {}
+  record Question(Stage stage, Sort sort, String filter, @Nullable Long technicianId) {}
+
+  /** What comes first. */
+  enum Sort implements Coded {
+    OLDEST,
+    VALUE,
+    /** The worst first. */
+    MARGIN,
+    CUSTOMER
+  }
 
   /** How many rows match, and the money that stands in them. */
   record Total(int count, long amountMinor) {}
@@ -127,10 +138,10 @@ class Worklists {
   static PageKey key(Question asked, WorkRow row) {
     Object first =
         switch (asked.sort()) {
-          case "value" -> row.valueMinor();
-          case "margin" -> row.marginPercent() == null ? BELOW_ANY_MARGIN : row.marginPercent();
-          case "customer" -> row.customer();
-          default -> row.day();
+          case VALUE -> row.valueMinor();
+          case MARGIN -> row.marginPercent() == null ? BELOW_ANY_MARGIN : row.marginPercent();
+          case CUSTOMER -> row.customer();
+          case OLDEST -> row.day();
         };
     return PageKey.of(first, row.kind().code(), row.id());
   }
@@ -146,11 +157,8 @@ class Worklists {
 
   private static Condition matches(Act act, Question asked) {
     Condition matches = standsAt(asked.stage(), act);
-    if (!asked.technician().isEmpty()) {
-      matches =
-          matches.and(
-              STANDING.TECHNICIAN_ID.in(
-                  select(PERSON.ID).from(PERSON).where(PERSON.NAME.eq(asked.technician()))));
+    if (asked.technicianId() != null) {
+      matches = matches.and(STANDING.TECHNICIAN_ID.eq(asked.technicianId()));
     }
     String wanted = asked.filter().strip().toLowerCase(Locale.ROOT);
     return wanted.isEmpty() ? matches : matches.and(STANDING.WORDS.contains(wanted));
@@ -188,13 +196,13 @@ class Worklists {
   /** An order of rows, and what comes further down than a key in it. */
   private record Order(
       List<? extends OrderField<?>> fields, java.util.function.Function<PageKey, Condition> after) {
-    static Order of(String sort, Figures figures) {
+    static Order of(Sort sort, Figures figures) {
       var kind = figures.from().KIND;
       var id = figures.from().RECORD_ID;
       Field<String> customer = figures.from().CUSTOMER_NAME;
       Field<BigDecimal> margin = coalesce(figures.from().MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
       return switch (sort) {
-        case "value" ->
+        case VALUE ->
             new Order(
                 List.of(figures.value().desc(), kind.asc(), id.asc()),
                 key ->
@@ -206,17 +214,17 @@ class Worklists {
                                 .value()
                                 .eq(key.number(0))
                                 .and(row(kind, id).gt(kind(key), key.number(2)))));
-        case "margin" ->
+        case MARGIN ->
             new Order(
                 List.of(margin.asc(), kind.asc(), id.asc()),
                 key -> row(margin, kind, id).gt(key.decimal(0), kind(key), key.number(2)));
-        case "customer" ->
+        case CUSTOMER ->
             new Order(
                 List.of(customer.asc(), kind.asc(), id.asc()),
                 key ->
                     row(customer, kind, id)
                         .gt(key.text(0).toLowerCase(Locale.ROOT), kind(key), key.number(2)));
-        default ->
+        case OLDEST ->
             new Order(
                 List.of(figures.day().asc(), kind.asc(), id.asc()),
                 key -> row(figures.day(), kind, id).gt(key.day(0), kind(key), key.number(2)));

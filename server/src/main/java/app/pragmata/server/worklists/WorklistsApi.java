@@ -9,7 +9,6 @@ import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.sum;
 
-import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.company.CompanyStore;
@@ -140,25 +139,26 @@ class WorklistsApi {
   }
 
   private StageTotal paid(Act act) {
-    Worklists.Total paid = worklists.total(act, new Worklists.Question(Stage.PAID, "", "", ""));
+    Worklists.Total paid =
+        worklists.total(act, new Worklists.Question(Stage.PAID, Worklists.Sort.OLDEST, "", null));
     return new StageTotal(Stage.PAID, paid.amountMinor(), paid.count(), "this month", false);
   }
 
   /**
    * A page of a stage's list.
    *
-   * @param sort {@code oldest}, {@code value}, {@code margin} (the worst first) or {@code customer}
+   * @param technicianId whose work; null for everybody's
    */
   @GetMapping("/api/worklists/{stage}")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
   public Worklist worklist(
       Act act,
-      @PathVariable String stage,
-      @RequestParam(defaultValue = "oldest") String sort,
+      @PathVariable Stage stage,
+      @RequestParam(defaultValue = "oldest") Worklists.Sort sort,
       @RequestParam(defaultValue = "") String filter,
-      @RequestParam(defaultValue = "") String technician,
+      @RequestParam(required = false) @Nullable Long technicianId,
       @RequestParam(defaultValue = "") String after) {
-    var asked = new Worklists.Question(known(stage), sort, filter, technician);
+    var asked = new Worklists.Question(known(stage), sort, filter, technicianId);
     List<WorkRow> rows = worklists.list(act, asked, after, PAGE + 1);
     boolean more = rows.size() > PAGE;
     List<WorkRow> page = more ? rows.subList(0, PAGE) : rows;
@@ -173,12 +173,12 @@ class WorklistsApi {
   @GetMapping("/api/worklists/{stage}/file")
   ResponseEntity<byte[]> file(
       Act act,
-      @PathVariable String stage,
-      @RequestParam(defaultValue = "oldest") String sort,
+      @PathVariable Stage stage,
+      @RequestParam(defaultValue = "oldest") Worklists.Sort sort,
       @RequestParam(defaultValue = "") String filter,
-      @RequestParam(defaultValue = "") String technician,
-      @RequestParam(defaultValue = "csv") String format) {
-    var asked = new Worklists.Question(known(stage), sort, filter, technician);
+      @RequestParam(required = false) @Nullable Long technicianId,
+      @RequestParam(defaultValue = "csv") ListFile.Format format) {
+    var asked = new Worklists.Question(known(stage), sort, filter, technicianId);
     return ListFile.named(asked.stage().code(), format)
         .head(
             "Kind",
@@ -209,10 +209,11 @@ class WorklistsApi {
         .answer();
   }
 
-  private static Stage known(String stage) {
-    return Coded.find(Stage.class, stage)
-        .filter(found -> found != Stage.SETTLED)
-        .orElseThrow(
-            () -> new Refused(Rule.NOT_FOUND, "There is no such stage on the Money line."));
+  /** What is settled has no list of its own. */
+  private static Stage known(Stage stage) {
+    if (stage == Stage.SETTLED) {
+      throw new Refused(Rule.NOT_FOUND, "There is no such stage on the Money line.");
+    }
+    return stage;
   }
 }

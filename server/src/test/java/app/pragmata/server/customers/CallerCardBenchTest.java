@@ -23,7 +23,7 @@ class CallerCardBenchTest {
           "/api/worklists/quoted?filter=bakery",
           "/api/worklists/won?sort=margin",
           "/api/worklists/booked",
-          "/api/worklists/booked?technician=Technician%2004",
+          "/api/worklists/booked?technicianId=8",
           "/api/worklists/worked?sort=value",
           "/api/worklists/checked",
           "/api/worklists/billed",

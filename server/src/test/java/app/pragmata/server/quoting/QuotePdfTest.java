@@ -2,6 +2,7 @@ package app.pragmata.server.quoting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
@@ -23,7 +24,17 @@ class QuotePdfTest {
   private static OfferDocument document(int lines, String notes) {
     var all = new ArrayList<DocumentLine>();
     for (int i = 0; i < lines; i++) {
-      all.add(new DocumentLine("line", "Slat " + i, "3", "included", "", true, 1_000, 950, 1_140));
+      all.add(
+          new DocumentLine(
+              OfferDocument.Kind.LINE,
+              "Slat " + i,
+              "3",
+              Choice.Code.INCLUDED,
+              "",
+              true,
+              1_000,
+              950,
+              1_140));
     }
     return new OfferDocument(
         new Company.Identity(

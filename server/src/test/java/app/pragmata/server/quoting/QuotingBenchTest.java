@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.Bench;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.Visitor;
@@ -84,10 +85,10 @@ class QuotingBenchTest {
     for (int i = 0; i < lines; i++) {
       all.add(
           new DocumentLine(
-              "line",
+              OfferDocument.Kind.LINE,
               "Curtain slat 77 mm, row " + i,
               "3",
-              "included",
+              Choice.Code.INCLUDED,
               "",
               true,
               1_000,

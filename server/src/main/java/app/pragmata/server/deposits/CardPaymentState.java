@@ -1,0 +1,11 @@
+package app.pragmata.server.deposits;
+
+import app.pragmata.core.Coded;
+
+/** What is known of a card payment. */
+public enum CardPaymentState implements Coded {
+  ASKED,
+  TAKEN,
+  DECLINED,
+  NOT_TAKEN
+}
