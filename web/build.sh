@@ -10,7 +10,7 @@ stamp=$(cat package-lock.json build.sh ../docs/openapi.json biome.json imports.m
 [ "$(cat dist/.stamp 2>/dev/null || true)" != "$stamp" ] || exit 0
 npm run --silent types
 npm run --silent check
-npm run --silent build
+VITE_BUILD=$(printf %s "$stamp" | cut -c1-12) npm run --silent build
 # Compressed once here instead of at every request.
 find dist/assets \( -name '*.js' -o -name '*.css' \) -exec gzip -9 -k -n {} +
 printf %s "$stamp" >dist/.stamp

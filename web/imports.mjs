@@ -29,7 +29,7 @@ const ORDER = [
   "settings",
 ];
 // What everybody may use, and the whole that uses everybody.
-const SHARED = ["format.ts", "useTitle.ts", "theme.ts"];
+const SHARED = ["build.d.ts", "format.ts", "useTitle.ts", "theme.ts"];
 const WHOLE = ["main.tsx", "Office.tsx"];
 
 const SOURCE = join(dirname(fileURLToPath(import.meta.url)), "src");

@@ -3,7 +3,7 @@ import { Button, Input, Select } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { CallerCard, CallOf, TakenCall } from "../api/generated/schema";
+import type { CallerCard, CallOf, TakenCall, TypedAnswer } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { Warranties } from "../customers/CallerCardView";
@@ -24,7 +24,7 @@ export function CallSlip({ card, slip, change }: Props) {
   const openQuote = useOpenQuote();
   const { piece } = placeOf(card, slip.place);
   const kinds = choices?.kindsOfJob ?? [];
-  const usual = kinds.find((kind) => kind.name === "Repair") ?? kinds[0];
+  const usual = kinds.find((kind) => kind.usualForCalls) ?? kinds[0];
   const kindOfJobId = slip.kindOfJobId ?? usual?.id;
   // Until it is known which kinds have a talk, any may have one: whoever presses the key early is not passed over.
   const hasTalk =
@@ -160,7 +160,7 @@ const afterTalk = (
   slip: Slip,
   end: {
     text?: string | null;
-    leadsTo: string;
+    leadsTo: TypedAnswer["leadsTo"];
     solution?: string | null;
     faultCode?: string | null;
     priority?: Priority | null;

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
@@ -199,7 +199,6 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
       lines: quote.lines,
     },
   });
-  const queryClient = useQueryClient();
   const [problem, setProblem] = useState<Problem>();
   const path = { params: { path: { id: quote.id } } };
   const body = { ...wire(typed.draft), version: typed.version };
@@ -212,16 +211,13 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
     done: saved,
   });
   const send = useAct(
-    async () => {
-      let version = quote.version;
-      if (typed.dirty) {
-        version = (await answer(client.PUT("/api/quotes/{id}", { ...path, body }))).version;
-        // It is saved now, also when sending it is refused: the next save must start from here.
-        await queryClient.invalidateQueries(queries.quote(quote.id));
-        typed.forget();
-      }
-      return answer(client.POST("/api/quotes/{id}/send", { ...path, body: { version } }));
-    },
+    () =>
+      answer(
+        client.POST("/api/quotes/{id}/send", {
+          ...path,
+          body: { version: typed.version, quote: typed.dirty ? body : null },
+        }),
+      ),
     { refused: setProblem, done: saved },
   );
   const running = save.running || send.running;
@@ -233,7 +229,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
           <Title quote={quote} />
           <div className="actions">
             <a href={`/api/quotes/${quote.id}/pdf`} target="_blank" rel="noreferrer">
-              As the customer reads it
+              {typed.dirty ? "As last saved, for the customer" : "As the customer reads it"}
             </a>
             <Button onClick={() => save.run()} loading={save.running} disabled={!typed.dirty}>
               Save draft

@@ -7,7 +7,9 @@ type Kept<T> = { version: number; draft: T };
  * Keeps what is typed over a stored record in this window until it is saved or given up: whoever leaves for another
  * caller finds it again, and a colleague who saves the same record meanwhile does not take it away.
  */
-export function useKeptDraft<T>(name: string, stored: Kept<T>) {
+export function useKeptDraft<T>(record: string, stored: Kept<T>) {
+  // What another build kept may have another shape.
+  const name = `${record} ${import.meta.env.VITE_BUILD}`;
   const [kept, setKept] = useState<Kept<T> | undefined>(() => read(name));
   useEffect(() => {
     if (kept) {
@@ -30,6 +32,10 @@ export function useKeptDraft<T>(name: string, stored: Kept<T>) {
 }
 
 function read<T>(name: string): Kept<T> | undefined {
-  const kept = window.sessionStorage.getItem(name);
-  return kept === null ? undefined : (JSON.parse(kept) as Kept<T>);
+  try {
+    return JSON.parse(window.sessionStorage.getItem(name) ?? "null") ?? undefined;
+  } catch {
+    window.sessionStorage.removeItem(name);
+    return undefined;
+  }
 }

@@ -5,8 +5,11 @@ create table kind_of_job (
   name text not null unique,
   billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
   default_minutes integer not null check (default_minutes between 5 and 960),
-  cost_centre text not null
+  cost_centre text not null,
+  -- What a job straight from a call is taken for until somebody says otherwise.
+  usual_for_calls boolean not null default false
 );
+create unique index kind_of_job_usual_for_calls on kind_of_job (usual_for_calls) where usual_for_calls;
 
 create table fault_code (
   code text primary key check (code ~ '^[A-Z0-9-]{2,12}$'),

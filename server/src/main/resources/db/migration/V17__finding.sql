@@ -9,10 +9,12 @@ create function search_text(written text) returns text language sql immutable pa
 $$;
 
 -- The digits of phone numbers and serial numbers, each number after a blank; a phone number without the country's
--- code and the 0 of the trunk, so that it is found however it is said.
+-- code (one to three digits, ITU-T E.164) and the 0 of the trunk, so that it is found however it is said.
 create function search_digits(written text) returns text language sql immutable parallel safe as $$
   select ' ' || regexp_replace(
-    regexp_replace(regexp_replace(written, '\(0\)', '', 'g'), '[^0-9+]', '', 'g'), '^(\+[0-9]{2}|00[0-9]{2}|0)', '')
+    regexp_replace(regexp_replace(written, '\(0\)', '', 'g'), '[^0-9+]', '', 'g'),
+    '^((\+|00)(1|7|2[07]|3[0123469]|4[013-9]|5[1-8]|6[0-6]|8[1246]|9[0-58]'
+      || '|2[1-689][0-9]|3[578][0-9]|42[0-9]|5[09][0-9]|6[7-9][0-9]|8[035789][0-9]|9[679][0-9])|0)', '')
 $$;
 
 -- Everything that the one field finds by words or digits, as it is now.

@@ -119,4 +119,16 @@ class FindingTest {
     assertThat(texts(office.get("/api/sites?q=tansy%20row").json(), "customer"))
         .contains("Tansy Row Garages");
   }
+
+  @ParameterizedTest
+  @CsvSource({
+    "+353 1 632 1234, 01 632 1234",
+    "+41 44 632 1299, 044 632 12 99",
+    "+1 212 632 1277, 212 632 1277"
+  })
+  void a_number_from_abroad_is_found_however_long_its_countrys_code_is(String kept, String said) {
+    office.post(
+        "/api/customers", Map.of("name", "Abroad", "phone", kept, "place", "Weir Street, OS6 1AB"));
+    assertThat(texts(find(said), "title")).contains("Abroad");
+  }
 }

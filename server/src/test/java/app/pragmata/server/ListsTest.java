@@ -7,6 +7,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.TreeSet;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -95,6 +96,30 @@ class ListsTest {
   void the_trial_balance_balances() {
     JsonNode balance = office.get("/api/books/trial-balance").json();
     assertThat(balance.path("debitMinor")).isEqualTo(balance.path("creditMinor"));
+  }
+
+  /** What is written by people, or is a name, a number, a text or a key: never a word of a list. */
+  @Test
+  void every_plain_string_of_the_api_is_on_the_list_of_free_texts() throws Exception {
+    var plain = new TreeSet<String>();
+    JsonNode schemas =
+        JsonMapper.builder()
+            .build()
+            .readTree(Files.readString(Path.of("../docs/openapi.json")))
+            .path("components")
+            .path("schemas");
+    for (var schema : schemas.properties()) {
+      for (var property : schema.getValue().path("properties").properties()) {
+        JsonNode type = property.getValue();
+        JsonNode each = type.has("items") ? type.path("items") : type;
+        boolean isString = each.path("type").toString().contains("\"string\"");
+        if (isString && !each.has("enum") && !each.has("format")) {
+          plain.add(schema.getKey() + "." + property.getKey());
+        }
+      }
+    }
+    assertThat(plain)
+        .isEqualTo(new TreeSet<>(Files.readAllLines(Path.of("src/test/resources/free-texts.txt"))));
   }
 
   @Test

@@ -173,6 +173,31 @@ class QuotingTest {
   }
 
   @Test
+  void what_is_typed_is_saved_and_sent_with_one_request() {
+    gate.quoted();
+    var form = form(gate.office().get("/api/quotes/" + gate.quote()).json());
+    form.put("title", "Typed while sending");
+    act("send", Map.of("version", 1, "quote", form));
+    JsonNode sent = gate.office().get("/api/quotes/" + gate.quote()).json();
+    assertThat(sent.path("title").asString()).isEqualTo("Typed while sending");
+    assertThat(sent.path("state").asString()).isEqualTo("sent");
+  }
+
+  @Test
+  void a_sending_that_is_refused_stores_nothing_of_what_was_typed() {
+    gate.quoted();
+    JsonNode before = gate.office().get("/api/quotes/" + gate.quote()).json();
+    var form = form(before);
+    form.put("title", "Never stored");
+    form.put("validUntil", "2026-01-01");
+    var refused =
+        gate.office()
+            .post("/api/quotes/" + gate.quote() + "/send", Map.of("version", 1, "quote", form));
+    assertThat(refused.status()).isEqualTo(422);
+    assertThat(gate.office().get("/api/quotes/" + gate.quote()).json()).isEqualTo(before);
+  }
+
+  @Test
   void a_sent_quote_is_frozen_until_it_is_taken_back() {
     gate.quoted();
     JsonNode draft = gate.office().get("/api/quotes/" + gate.quote()).json();

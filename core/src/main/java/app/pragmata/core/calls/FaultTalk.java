@@ -1,5 +1,6 @@
 package app.pragmata.core.calls;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.Priority;
@@ -28,6 +29,13 @@ public record FaultTalk(List<Question> questions) {
 
   /** Where an answer leads. */
   public sealed interface LeadsTo {
+    /** The names of the ways. */
+    enum Code implements Coded {
+      QUESTION,
+      SOLVED,
+      VISIT
+    }
+
     /** To another question. */
     record Next(int question) implements LeadsTo {}
 

@@ -20,6 +20,8 @@ import app.pragmata.core.books.AccountKind;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -95,6 +97,9 @@ public class BooksApi {
     }
   }
 
+  /** So many entries are read at once for the file. */
+  private static final int PORTION = 2_000;
+
   private final DSLContext database;
 
   BooksApi(DSLContext database) {
@@ -121,7 +126,7 @@ public class BooksApi {
             .and(
                 JOURNAL_ENTRY.SOURCE_ID.eq(
                     field(select(JOB.QUOTE_ID).from(JOB).where(JOB.ID.eq(jobId)))));
-    return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId).or(ofItsQuote), 200);
+    return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId).or(ofItsQuote), Integer.MAX_VALUE);
   }
 
   private List<BooksEntry> listEntries(Condition condition, int limit) {
@@ -281,10 +286,13 @@ public class BooksApi {
         .answer();
   }
 
+  /** The whole journal, the newest entry first; written while it is read, however long it is. */
   @GetMapping("/api/books/journal/file")
-  ResponseEntity<byte[]> journalFile(@RequestParam(defaultValue = "csv") ListFile.Format format) {
-    var file =
-        ListFile.named("journal", format)
+  void journalFile(
+      @RequestParam(defaultValue = "csv") ListFile.Format format, HttpServletResponse response)
+      throws IOException {
+    ListFile file =
+        ListFile.into(response, "journal", format)
             .head(
                 "Entry",
                 "Date",
@@ -296,23 +304,30 @@ public class BooksApi {
                 "Name",
                 "Debit",
                 "Credit");
-    for (BooksEntry entry : listEntries(noCondition(), Integer.MAX_VALUE)) {
-      file.rows(
-          entry.lines(),
-          line ->
-              new Object[] {
-                entry.number(),
-                entry.date(),
-                entry.event().code().replace('_', ' '),
-                entry.description(),
-                entry.jobNumber(),
-                entry.costCentre(),
-                line.accountCode(),
-                line.accountName(),
-                ListFile.amount(line.debitMinor()),
-                ListFile.amount(line.creditMinor())
-              });
-    }
-    return file.answer();
+    Condition further = noCondition();
+    List<BooksEntry> entries;
+    do {
+      entries = listEntries(further, PORTION);
+      entries.forEach(entry -> file.rows(entry.lines(), line -> cells(entry, line)));
+      if (!entries.isEmpty()) {
+        further = JOURNAL_ENTRY.NUMBER.lt(entries.getLast().number());
+      }
+    } while (entries.size() == PORTION);
+    file.end();
+  }
+
+  private static @Nullable Object[] cells(BooksEntry entry, BooksStore.AccountLine line) {
+    return new @Nullable Object[] {
+      entry.number(),
+      entry.date(),
+      entry.event().code().replace('_', ' '),
+      entry.description(),
+      entry.jobNumber(),
+      entry.costCentre(),
+      line.accountCode(),
+      line.accountName(),
+      ListFile.amount(line.debitMinor()),
+      ListFile.amount(line.creditMinor())
+    };
   }
 }

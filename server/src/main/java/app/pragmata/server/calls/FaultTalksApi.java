@@ -44,14 +44,10 @@ class FaultTalksApi {
 
   record TypedQuestion(int number, @Nullable String text, List<TypedAnswer> answers) {}
 
-  /**
-   * An answer as it is typed.
-   *
-   * @param leadsTo {@code question}, {@code solved} or {@code visit}
-   */
+  /** An answer as it is typed. */
   record TypedAnswer(
       @Nullable String text,
-      String leadsTo,
+      LeadsTo.Code leadsTo,
       @Nullable Integer next,
       @Nullable String solution,
       @Nullable String faultCode,
@@ -115,14 +111,21 @@ class FaultTalksApi {
   private static TypedAnswer typed(Answer answer) {
     return switch (answer.leadsTo()) {
       case LeadsTo.Next next ->
-          new TypedAnswer(answer.text(), "question", next.question(), null, null, null, null);
+          new TypedAnswer(
+              answer.text(), LeadsTo.Code.QUESTION, next.question(), null, null, null, null);
       case LeadsTo.Solved solved ->
           new TypedAnswer(
-              answer.text(), "solved", null, solved.solution(), solved.faultCode(), null, null);
+              answer.text(),
+              LeadsTo.Code.SOLVED,
+              null,
+              solved.solution(),
+              solved.faultCode(),
+              null,
+              null);
       case LeadsTo.Visit visit ->
           new TypedAnswer(
               answer.text(),
-              "visit",
+              LeadsTo.Code.VISIT,
               null,
               null,
               visit.faultCode(),
@@ -191,11 +194,11 @@ class FaultTalksApi {
       reading.fault(at + "/faultCode", Rule.NOT_FOUND, "There is no such fault code.");
     }
     return switch (answer.leadsTo()) {
-      case "solved" -> {
+      case SOLVED -> {
         String solution = reading.text(at + "/solution", answer.solution(), 1_000);
         yield new LeadsTo.Solved(Objects.requireNonNullElse(solution, ""), faultCode);
       }
-      case "visit" -> {
+      case VISIT -> {
         Priority priority = answer.priority();
         if (priority == null) {
           reading.fault(at + "/priority", Rule.MISSING, "Choose how pressing the visit is.");
@@ -210,7 +213,7 @@ class FaultTalksApi {
             Objects.requireNonNullElse(priority, Priority.NORMAL),
             Objects.requireNonNullElse(expected, 60));
       }
-      default -> new LeadsTo.Next(Objects.requireNonNullElse(answer.next(), 0));
+      case QUESTION -> new LeadsTo.Next(Objects.requireNonNullElse(answer.next(), 0));
     };
   }
 

@@ -67,7 +67,7 @@ class ResponseTermsApi {
   record ResponseTermsForm(int version, @Nullable String name, List<PromisedTimeForm> times) {}
 
   record PromisedTimeForm(
-      @Nullable String priority, @Nullable String time, boolean aroundTheClock) {}
+      @Nullable Priority priority, @Nullable String time, boolean aroundTheClock) {}
 
   private static final int SHORTEST = 15;
   private static final int LONGEST = 1_000 * 60;
@@ -236,10 +236,9 @@ class ResponseTermsApi {
       PromisedTimeForm typed = form.times().get(i);
       Integer minutes =
           reading.required("times/" + i + "/time", typed.time(), ResponseTermsApi::minutes);
-      Stream.of(Priority.values())
-          .filter(priority -> minutes != null && priority.code().equals(typed.priority()))
-          .forEach(
-              priority -> times.put(priority, new ResponseTime(minutes, typed.aroundTheClock())));
+      if (minutes != null && typed.priority() != null) {
+        times.put(typed.priority(), new ResponseTime(minutes, typed.aroundTheClock()));
+      }
     }
     if (reading.faults().isEmpty() && times.size() < Priority.values().length) {
       reading.fault(

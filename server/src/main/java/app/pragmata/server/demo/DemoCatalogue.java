@@ -285,9 +285,14 @@ class DemoCatalogue {
               KIND_OF_JOB.NAME,
               KIND_OF_JOB.BILLING_BASIS,
               KIND_OF_JOB.DEFAULT_MINUTES,
-              KIND_OF_JOB.COST_CENTRE)
+              KIND_OF_JOB.COST_CENTRE,
+              KIND_OF_JOB.USUAL_FOR_CALLS)
           .values(
-              (String) kind[0], (BillingBasis.Code) kind[1], (Integer) kind[2], (String) kind[3])
+              (String) kind[0],
+              (BillingBasis.Code) kind[1],
+              (Integer) kind[2],
+              (String) kind[3],
+              kind == kinds[0])
           .execute();
     }
   }

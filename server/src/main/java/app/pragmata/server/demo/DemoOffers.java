@@ -89,10 +89,10 @@ class DemoOffers {
             .limit(1)
             .fetchSingle(SITE.ID);
     long quote = quotes.create(morning, "demo-sliding-gate", form(0, site, "9:00", null));
-    quotes.send(morning, quote, 1);
+    quotes.send(morning, quote, 1, null);
     quotes.takeBack(later, quote, 2);
     quotes.save(later, quote, form(3, site, "8:00", "5%"));
-    quotes.send(later, quote, 4);
+    quotes.send(later, quote, 4, null);
     offers.ask(
         database
             .select(QUOTE_LINK.TOKEN)

@@ -303,7 +303,7 @@ class DemoWork {
     if (day.isAfter(today.minusDays(3)) && random.nextInt(3) == 0) {
       return;
     }
-    schedule(at.plusSeconds(1200), sentAt -> quotes.send(desk(sentAt), id, 1));
+    schedule(at.plusSeconds(1200), sentAt -> quotes.send(desk(sentAt), id, 1, null));
     int answer = random.nextInt(100);
     if (answer < 14) {
       return;
@@ -659,7 +659,7 @@ class DemoWork {
                   desk(at),
                   key(),
                   QuoteForm.plain(site, gate, repair.kindOfJobId(), ram.title(), lines));
-          quotes.send(desk(at), quote, 1);
+          quotes.send(desk(at), quote, 1, null);
           schedule(
               signed,
               LocalTime.of(9, 20),

@@ -14,7 +14,9 @@ import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
+import app.pragmata.core.Coded;
 import app.pragmata.server.customers.DocumentKind;
+import app.pragmata.server.records.RecordKind;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.Condition;
@@ -34,7 +36,12 @@ class FindStore {
    * @param customerId whose it is
    */
   record Hit(
-      String kind, long id, @Nullable Long number, long customerId, String title, String detail) {}
+      RecordKind kind,
+      long id,
+      @Nullable Long number,
+      long customerId,
+      String title,
+      String detail) {}
 
   /** A document, by the record on which it is seen: an invoice on its job. */
   record Numbered(DocumentKind kind, long id) {}
@@ -225,10 +232,18 @@ class FindStore {
             field("to_tsquery('simple', {0})", val(said.query())),
             field("plainto_tsquery('simple', {0})", val(said.words())),
             val(digits.replaceAll("\\D", "")),
-            val(digits.replaceFirst("^(\\+..|00..|0)", "")),
+            field("trim(search_digits({0}))", String.class, val(digits)),
             val(number(typed)),
             val(typed))
-        .fetchInto(Hit.class);
+        .fetch(
+            row ->
+                new Hit(
+                    Coded.get(RecordKind.class, row.get("kind", String.class)),
+                    row.get("id", Long.class),
+                    row.get("number", Long.class),
+                    row.get("customer_id", Long.class),
+                    row.get("title", String.class),
+                    row.get("detail", String.class)));
   }
 
   /** The digits of a phone or serial number, with a leading plus; none where there are too few. */

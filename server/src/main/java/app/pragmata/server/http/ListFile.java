@@ -2,8 +2,10 @@ package app.pragmata.server.http;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.money.Money;
+import jakarta.servlet.http.HttpServletResponse;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.UncheckedIOException;
 import java.math.BigDecimal;
@@ -42,36 +44,42 @@ public final class ListFile {
     void end() throws IOException;
   }
 
-  private final String fileName;
-  private final MediaType type;
-  private final ByteArrayOutputStream bytes;
+  private final OutputStream out;
   private final Sheet sheet;
+  private final HttpHeaders headers;
 
-  private ListFile(String fileName, MediaType type, ByteArrayOutputStream bytes, Sheet sheet) {
-    this.fileName = fileName;
-    this.type = type;
-    this.bytes = bytes;
-    this.sheet = sheet;
+  private ListFile(String name, Format format, OutputStream out) {
+    this.out = out;
+    this.sheet = format == Format.CSV ? new Csv(out) : new Xlsx(out, name);
+    this.headers = headers(name, format);
   }
 
-  /** An empty file. */
+  /** An empty file, to be answered as a whole. */
   public static ListFile named(String name, Format format) {
-    var bytes = new ByteArrayOutputStream();
-    return switch (format) {
-      case CSV ->
-          new ListFile(
-              name + ".csv",
-              new MediaType("text", "csv", StandardCharsets.UTF_8),
-              bytes,
-              new Csv(bytes));
-      case XLSX ->
-          new ListFile(
-              name + ".xlsx",
+    return new ListFile(name, format, new ByteArrayOutputStream());
+  }
+
+  /** An empty file that goes out while it is written, for lists that have no end in sight. */
+  public static ListFile into(HttpServletResponse response, String name, Format format)
+      throws IOException {
+    headers(name, format)
+        .forEach((header, values) -> response.setHeader(header, values.getFirst()));
+    return new ListFile(name, format, response.getOutputStream());
+  }
+
+  private static HttpHeaders headers(String name, Format format) {
+    var headers = new HttpHeaders();
+    headers.set(
+        HttpHeaders.CONTENT_DISPOSITION,
+        "attachment; filename=\"" + name + "." + format.code() + "\"");
+    headers.setContentType(
+        switch (format) {
+          case CSV -> new MediaType("text", "csv", StandardCharsets.UTF_8);
+          case XLSX ->
               MediaType.parseMediaType(
-                  "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
-              bytes,
-              new Xlsx(bytes, name));
-    };
+                  "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet");
+        });
+    return headers;
   }
 
   public ListFile head(String... columns) {
@@ -105,22 +113,25 @@ public final class ListFile {
     return Money.ofMinor(minor).major();
   }
 
+  /** The whole file. */
   public ResponseEntity<byte[]> answer() {
+    end();
+    return ResponseEntity.ok().headers(headers).body(((ByteArrayOutputStream) out).toByteArray());
+  }
+
+  /** Ends a file that went out while it was written. */
+  public void end() {
     try {
       sheet.end();
-    } catch (IOException impossible) {
-      throw new UncheckedIOException(impossible);
+    } catch (IOException gone) {
+      throw new UncheckedIOException(gone);
     }
-    return ResponseEntity.ok()
-        .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + fileName + "\"")
-        .contentType(type)
-        .body(bytes.toByteArray());
   }
 
   private static final class Csv implements Sheet {
     private final CSVPrinter printer;
 
-    Csv(ByteArrayOutputStream bytes) {
+    Csv(OutputStream bytes) {
       try {
         this.printer =
             new CSVPrinter(
@@ -146,7 +157,7 @@ public final class ListFile {
     private final Worksheet worksheet;
     private int rows;
 
-    Xlsx(ByteArrayOutputStream bytes, String name) {
+    Xlsx(OutputStream bytes, String name) {
       workbook = new Workbook(bytes, "Pragmata", null);
       worksheet = workbook.newWorksheet(name);
     }

@@ -43,7 +43,12 @@ class PeopleApi {
 
   record SignIn(@Nullable String username, @Nullable String password) {}
 
-  record KindOfJob(long id, String name, int defaultMinutes) {}
+  /**
+   * A kind of job.
+   *
+   * @param usualForCalls what a job straight from a call is taken for unless said otherwise
+   */
+  record KindOfJob(long id, String name, int defaultMinutes, boolean usualForCalls) {}
 
   /**
    * What forms offer to choose from.
@@ -142,7 +147,13 @@ class PeopleApi {
         database
             .selectFrom(KIND_OF_JOB)
             .orderBy(KIND_OF_JOB.NAME)
-            .fetch(row -> new KindOfJob(row.getId(), row.getName(), row.getDefaultMinutes())),
+            .fetch(
+                row ->
+                    new KindOfJob(
+                        row.getId(),
+                        row.getName(),
+                        row.getDefaultMinutes(),
+                        row.getUsualForCalls())),
         company.terms().vat().listOn(act.today()).stream()
             .map(
                 rate ->

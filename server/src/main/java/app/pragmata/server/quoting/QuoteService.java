@@ -192,9 +192,14 @@ public class QuoteService {
   /**
    * Freezes the edition and lets the customer have it: by mail with the PDF and the link, where an
    * address is known.
+   *
+   * @param typed what is to be saved first; null sends the draft as it is stored
    */
-  public void send(Act act, long id, int version) {
-    QuoteRecord quote = lockShown(id, version);
+  public void send(Act act, long id, int version, @Nullable QuoteForm typed) {
+    if (typed != null) {
+      save(act, id, typed);
+    }
+    QuoteRecord quote = typed == null ? lockShown(id, version) : quotes.lock(id);
     if (!(state(quote, act) instanceof QuoteState.Draft draft)) {
       throw new Refused(Rule.QUOTE_SENT, "This quote was sent before.");
     }

@@ -463,9 +463,12 @@ class QuotesApi {
     return quote(act, id);
   }
 
+  /** What is sent: as stored at this version, or as typed, which is saved with it or not at all. */
+  record SendForm(int version, @Nullable QuoteForm quote) {}
+
   @PostMapping("/api/quotes/{id}/send")
-  QuoteSheet send(Act act, @PathVariable long id, @RequestBody AtVersion form) {
-    service.send(act, id, form.version());
+  QuoteSheet send(Act act, @PathVariable long id, @RequestBody SendForm form) {
+    service.send(act, id, form.version(), form.quote());
     return quote(act, id);
   }
 
