@@ -81,7 +81,9 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
         <span>{visit.day ? weekday(visit.day) : "No day yet"}</span>
         <b>{visit.technician ?? "nobody yet"}</b>
         <span className="soft small">
-          {visit.start && `planned ${time(visit.start)}, `}
+          {visit.replacesId && "in place of one that did not happen, "}
+          {visit.start &&
+            `planned ${visit.plannedDay && visit.plannedDay !== visit.day ? `${weekday(visit.plannedDay)} ` : ""}${time(visit.start)}, `}
           {hours(visit.expectedMinutes)}
         </span>
         <StateMark state={visit.state} />

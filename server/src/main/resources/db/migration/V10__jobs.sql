@@ -104,8 +104,13 @@ create trigger promised_line_inserts_only before update or delete on promised_li
 create table visit (
   id bigint generated always as identity primary key,
   job_id bigint not null references job,
+  -- The visit that did not happen and of which this one takes the place.
+  replaces_id bigint references visit,
   technician_id bigint references person,
+  -- The day on which it is: as planned, or as it then began.
   day date,
+  planned_day date,
+  begun_at timestamptz,
   start_time time,
   expected_minutes integer not null check (expected_minutes between 5 and 960),
   state text not null
@@ -121,6 +126,7 @@ create table visit (
   check (state not in ('not_this_time', 'called_off') or reason <> '')
 );
 create index on visit (job_id);
+create unique index on visit (replaces_id) where replaces_id is not null;
 create index on visit (technician_id, day);
 create index on visit (checked_by) where checked_by is not null;
 

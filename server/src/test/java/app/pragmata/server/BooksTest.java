@@ -116,6 +116,7 @@ class BooksTest {
           Debits equal credits overall | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
           Work in progress is the cost of the jobs not yet billed | update job set state = 'open' where state = 'billed'
           Work in progress of every billed job is nil | update job set state = 'billed' where state = 'checked'
+          A job is billed while its invoice is open | update job set state = 'settled' where state = 'billed'
           What is owed is what was billed less what was received and the deposits applied | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
           Trade debtors is the sum of the open invoices | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
           Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0

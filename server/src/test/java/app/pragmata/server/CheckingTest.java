@@ -256,6 +256,27 @@ class CheckingTest {
   }
 
   @Test
+  void a_visit_that_did_not_happen_is_replaced_by_one_that_says_so() {
+    gate.planned();
+    drop("not-this-time", "Nobody there");
+    JsonNode visits = gate.sheet().path("visits");
+    assertThat(visits).hasSize(2);
+    assertThat(visits.path(1).path("replacesId").asLong()).isEqualTo(gate.visit());
+    assertThat(visits.path(0).path("replacesId").isNull()).isTrue();
+  }
+
+  @Test
+  void a_visit_that_begins_on_another_day_keeps_the_day_it_was_planned_for() {
+    gate.planned();
+    String planned = gate.sheet().path("visits").path(0).path("day").asString();
+    gate.nextDayAt("09:00");
+    gate.tap("arrive", Map.of("miles", ""));
+    JsonNode visit = gate.sheet().path("visits").path(0);
+    assertThat(visit.path("plannedDay").asString()).isEqualTo(planned);
+    assertThat(visit.path("day").asString()).isGreaterThan(planned);
+  }
+
+  @Test
   void a_visit_whose_clock_still_runs_cannot_be_dropped() {
     gate.onSite();
     var refused = drop("not-this-time", "Nobody there");

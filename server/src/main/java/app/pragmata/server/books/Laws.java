@@ -83,6 +83,16 @@ public final class Laws {
                 where p.posting_category = 'work_in_progress' and e.job_id = j.id)
               """),
           new Law(
+              "A job is billed while its invoice is open",
+              Unit.COUNT,
+              "jobs that say billed, or settled with an invoice",
+              "select count(*) from job j where state = 'billed' or state = 'settled' and exists (select from invoice i where i.job_id = j.id)",
+              "jobs whose invoice says so",
+              """
+              select count(*) from job j join invoice i on i.job_id = j.id
+                where j.state = case when i.owed_minor > 0 then 'billed' else 'settled' end
+              """),
+          new Law(
               "What is owed is what was billed less what was received and the deposits applied",
               Unit.MINOR,
               "open invoices",

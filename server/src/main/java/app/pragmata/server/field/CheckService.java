@@ -273,6 +273,7 @@ public class CheckService {
     }
     VisitRecord next = database.newRecord(VISIT);
     next.setJobId(locked.job().getId());
+    next.setReplacesId(visitId);
     next.setState(VisitState.Code.UNPLANNED);
     next.setExpectedMinutes(locked.visit().getExpectedMinutes());
     events.store(act, JobEvent.VISIT_WANTED, next);

@@ -333,6 +333,7 @@ public class FieldService {
   private void begin(
       Act act, JobEvent event, VisitStore.Locked locked, VisitState state, Instant moment) {
     locked.visit().setDay(moment.atZone(act.zone()).toLocalDate());
+    locked.visit().setBegunAt(moment);
     step(act, event, locked, state);
   }
 

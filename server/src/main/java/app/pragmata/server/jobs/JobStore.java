@@ -108,7 +108,12 @@ public class JobStore {
   /** Where the work is. */
   public record Place(String name, String address, String accessNotes) {}
 
-  /** A visit with its entries; technician, day and start are null while it is unplanned. */
+  /**
+   * A visit with its entries; technician, days and start are null while it is unplanned.
+   *
+   * @param day on which it is: as planned, or as it then began
+   * @param replacesId the visit that did not happen and of which it takes the place; null for none
+   */
   public record WholeVisit(
       long id,
       int version,
@@ -116,8 +121,10 @@ public class JobStore {
       @Nullable Long technicianId,
       @Nullable String technician,
       @Nullable LocalDate day,
+      @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,
       int expectedMinutes,
+      @Nullable Long replacesId,
       String note,
       String reason,
       List<Entry> entries,
@@ -348,8 +355,10 @@ public class JobStore {
                     VISIT.TECHNICIAN_ID,
                     PERSON.NAME,
                     VISIT.DAY,
+                    VISIT.PLANNED_DAY,
                     VISIT.START_TIME,
                     VISIT.EXPECTED_MINUTES,
+                    VISIT.REPLACES_ID,
                     VISIT.NOTE,
                     VISIT.REASON,
                     entries,

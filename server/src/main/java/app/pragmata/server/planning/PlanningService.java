@@ -71,6 +71,7 @@ public class PlanningService {
     }
     locked.visit().setTechnicianId(plan.technicianId());
     locked.visit().setDay(plan.day());
+    locked.visit().setPlannedDay(plan.day());
     locked.visit().setStartTime(plan.start());
     locked.visit().setExpectedMinutes(plan.expectedMinutes());
     visits.store(act, JobEvent.VISIT_PLANNED, locked, plannable.plan(), "");
@@ -91,6 +92,7 @@ public class PlanningService {
           visit.setJobId(jobId);
           visit.setTechnicianId(plan.technicianId());
           visit.setDay(plan.day());
+          visit.setPlannedDay(plan.day());
           visit.setStartTime(plan.start());
           visit.setExpectedMinutes(plan.expectedMinutes());
           visit.setState(VisitState.Code.PLANNED);
