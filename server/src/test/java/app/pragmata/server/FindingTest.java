@@ -127,8 +127,16 @@ class FindingTest {
     "+1 212 632 1277, 212 632 1277"
   })
   void a_number_from_abroad_is_found_however_long_its_countrys_code_is(String kept, String said) {
-    office.post(
-        "/api/customers", Map.of("name", "Abroad", "phone", kept, "place", "Weir Street, OS6 1AB"));
+    long id =
+        office
+            .post(
+                "/api/customers",
+                Map.of("name", "Abroad", "phone", kept, "place", "Weir Street, OS6 1AB"))
+            .json()
+            .path("id")
+            .asLong();
     assertThat(texts(find(said), "title")).contains("Abroad");
+    office.delete("/api/customers/" + id + "?version=1");
+    assertThat(texts(find(said), "title")).doesNotContain("Abroad");
   }
 }
