@@ -79,7 +79,9 @@ class ScreenshotsTest {
             .database()
             .select(QUOTE_LINK.TOKEN)
             .from(QUOTE_LINK)
-            .where(QUOTE_LINK.QUOTE_ID.eq(quote))
+            .join(QUOTE)
+            .on(QUOTE.ID.eq(QUOTE_LINK.QUOTE_ID))
+            .where(QUOTE.NUMBER.eq(quote))
             .fetchSingle(QUOTE_LINK.TOKEN);
     Page phone = Chromium.window(program, 390, 844);
     phone.navigate("/offer/" + token);
