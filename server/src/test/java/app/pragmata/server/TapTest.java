@@ -99,6 +99,17 @@ class TapTest {
   }
 
   @Test
+  void a_clock_without_a_minute_on_it_is_no_work_and_the_job_tells_that_it_was_dropped() {
+    gate.onSite();
+    var refused = gate.tap("finish", Map.of("note", "Nothing to do."));
+    assertThat(refused.rule()).isEqualTo("MISSING");
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("on_site");
+    gate.tap("pause", Map.of());
+    assertThat(gate.sheet().path("visits").path(0).path("times")).hasSize(1);
+    assertThat(texts(gate.history(), "event")).startsWith("visit_paused", "time_stopped");
+  }
+
+  @Test
   void a_tap_counts_from_the_moment_it_happened_not_when_it_arrived() {
     gate.onSite();
     gate.at("17:00");

@@ -62,11 +62,11 @@ class Clocks {
 
   /**
    * Stops a clock, cutting it where the day or the rate class changes. A clock without a minute on
-   * it is dropped, unless it has miles.
+   * it is dropped, unless it has miles; gives whether it was kept.
    *
    * @param endedAt when it really ended
    */
-  void stop(
+  boolean stop(
       Act act,
       VisitStore.Locked locked,
       TimeEntryRecord clock,
@@ -79,8 +79,8 @@ class Clocks {
     List<WorkingCalendar.Span> spans = hours.split(clock.getStartedAt(), endedAt);
     boolean empty = TimeEntry.minutesBetween(clock.getStartedAt(), endedAt) == 0;
     if (empty && miles.signum() == 0) {
-      events.delete(act, FieldEvent.TIME_STOPPED, clock);
-      return;
+      events.delete(act, FieldEvent.TIME_STOPPED, clock, About.partOf(locked.job().getId()));
+      return false;
     }
     clock.setMiles(miles);
     store(
@@ -89,6 +89,7 @@ class Clocks {
         clock,
         spans.isEmpty() ? List.of(empty(clock, hours)) : spans,
         About.partOf(locked.job().getId()));
+    return true;
   }
 
   /** A drive round the corner: no minute, but miles. */

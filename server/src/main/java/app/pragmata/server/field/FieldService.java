@@ -194,10 +194,8 @@ public class FieldService {
             return;
           }
           VisitState.OnSite onSite = requireOnSite(locked);
-          if (locked.running() != null) {
-            stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
-          }
-          if (!locked.worked()) {
+          boolean kept = stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
+          if (!locked.worked() && !kept) {
             throw new Refused(
                 Rule.MISSING,
                 "No work or part is recorded on this visit yet. Start work first, or tell the office that it did not happen.");
@@ -264,16 +262,16 @@ public class FieldService {
     return Objects.requireNonNull(quantity);
   }
 
-  private void stop(
+  /** Stops the clock that runs, if one does; gives whether it has anything on it. */
+  private boolean stop(
       Act act,
       VisitStore.Locked locked,
       @Nullable String endedAt,
       Instant moment,
       BigDecimal miles) {
     TimeEntryRecord clock = locked.running();
-    if (clock != null) {
-      clocks.stop(act, locked, clock, endOf(clock, act, endedAt, moment), miles, hours());
-    }
+    return clock != null
+        && clocks.stop(act, locked, clock, endOf(clock, act, endedAt, moment), miles, hours());
   }
 
   private static Instant endOf(

@@ -46,7 +46,7 @@ public class VisitStore {
    *
    * @param otherStates of the job's other visits
    * @param running the clock that runs on the visit; null when none does
-   * @param worked whether labour or a part is recorded on the visit
+   * @param worked whether labour that has ended or a part is recorded on the visit
    */
   public record Locked(
       VisitRecord visit,
@@ -82,7 +82,8 @@ public class VisitStore {
                     selectOne()
                         .from(labour)
                         .where(labour.VISIT_ID.eq(VISIT.ID).and(labour.REMOVED_AT.isNull()))
-                        .and(labour.KIND.eq(TimeEntry.Kind.LABOUR)))
+                        .and(labour.KIND.eq(TimeEntry.Kind.LABOUR))
+                        .and(labour.ENDED_AT.isNotNull()))
                 .or(
                     exists(
                         selectOne()

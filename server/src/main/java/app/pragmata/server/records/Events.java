@@ -89,8 +89,12 @@ public class Events {
 
   /** Deletes a record; what it was stays written down. */
   public void delete(Act act, Event event, UpdatableRecord<?> row) {
-    Values values = Values.ofGone(row);
-    write(act, event, row, About.NOTHING, values);
+    delete(act, event, row, About.NOTHING);
+  }
+
+  /** The same with a reason and what it was a part of. */
+  public void delete(Act act, Event event, UpdatableRecord<?> row, About about) {
+    write(act, event, row, about, Values.ofGone(row));
     row.delete();
   }
 
@@ -189,6 +193,17 @@ public class Events {
         database.insertInto(AUDIT_ENTRY).set(entries).execute();
         entries.clear();
       }
+    }
+
+    // A transaction of its own inside this one has its own list.
+    @Override
+    public void suspend() {
+      TransactionSynchronizationManager.unbindResource(Events.this);
+    }
+
+    @Override
+    public void resume() {
+      TransactionSynchronizationManager.bindResource(Events.this, this);
     }
 
     @Override
