@@ -197,6 +197,8 @@ class OffersTest {
     program.sendMail();
     assertThat(gate.office().get("/api/mail-stand-in").text())
         .contains("Yes, it is.", "Is the ram galvanised?");
+    assertThat(gate.office().get("/api/history/quote/" + gate.quote()).text())
+        .contains("question_answered", "Yes, it is.");
   }
 
   @Test

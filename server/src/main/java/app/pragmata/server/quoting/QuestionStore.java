@@ -54,8 +54,8 @@ class QuestionStore {
                     row.getAnswer()));
   }
 
-  /** Stores the answer, mails it and closes the to-do, once. */
-  void answer(Act act, long questionId, String answer) {
+  /** Stores the answer, mails it and closes the to-do, once; gives the quote. */
+  long answer(Act act, long questionId, String answer) {
     QuoteQuestionRecord asked =
         database
             .selectFrom(QUOTE_QUESTION)
@@ -93,5 +93,6 @@ class QuestionStore {
                     asked.getQuestion(),
                     answer,
                     links.address(link.getToken())));
+    return asked.getQuoteId();
   }
 }

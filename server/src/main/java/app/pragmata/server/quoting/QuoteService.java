@@ -298,7 +298,12 @@ public class QuoteService {
     var reading = new Reading();
     String answer = reading.text("answer", typed, LONGEST_NOTES);
     reading.refuseIfFaulty();
-    questions.answer(act, questionId, Objects.requireNonNull(answer));
+    long quoteId = questions.answer(act, questionId, Objects.requireNonNull(answer));
+    events.tell(
+        act,
+        QuoteEvent.QUESTION_ANSWERED,
+        quoteId,
+        About.NOTHING.with(Map.of(), Map.of("answer", answer)));
   }
 
   public void decline(Act act, long id, int version, @Nullable String reason) {
