@@ -11,12 +11,15 @@ export function Numbered({
   kind: "quote" | "job" | "invoice";
   show: (id: number) => ReactNode;
 }) {
-  const number = Number(useParams().number);
-  const { data, error } = useQuery(queries.document(kind, number));
-  if (error) {
+  const said = useParams().number ?? "";
+  const isNumber = /^\d{1,15}$/.test(said);
+  const { data, error } = useQuery({ ...queries.document(kind, Number(said)), enabled: isNumber });
+  if (error || !isNumber) {
     return (
       <div className="sheet alone">
-        <p className="pad fault">{error.message}</p>
+        <p className="pad fault">
+          {error?.message ?? `“${said}” is not the number of a ${kind}. Press / and type any words of it.`}
+        </p>
       </div>
     );
   }
