@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Select } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
@@ -139,6 +139,16 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
       answer(client.POST("/api/quotes/{id}/job", { params: { path: { id: quote.id }, ...withKey(key) } })),
     { done: (made) => navigate(`/won/job-${made.id}`) },
   );
+  const extendJob = useAct(
+    (jobId: number, key) =>
+      answer(
+        client.POST("/api/quotes/{id}/extra-work", {
+          params: { path: { id: quote.id }, ...withKey(key) },
+          body: { jobId },
+        }),
+      ),
+    { done: (made) => navigate(`/won/job-${made.id}`) },
+  );
   return (
     <div className="actions">
       {(quote.state === "sent" || quote.state === "lapsed") && (
@@ -170,6 +180,20 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
         <Button type="primary" data-primary loading={makeJob.running} onClick={() => makeJob.run(undefined)}>
           Make the job <span aria-hidden="true">⏎</span>
         </Button>
+      )}
+      {quote.runningJobs.length > 0 && (
+        <Select
+          aria-label="Extra work on a running job"
+          placeholder="Or extra work on…"
+          popupMatchSelectWidth={false}
+          loading={extendJob.running}
+          value={null}
+          options={quote.runningJobs.map((job) => ({
+            value: job.id,
+            label: `Job ${job.number}, ${job.title}`,
+          }))}
+          onChange={(jobId) => jobId && extendJob.run(jobId)}
+        />
       )}
       <Button onClick={() => copy.run(undefined)} loading={copy.running}>
         Copy

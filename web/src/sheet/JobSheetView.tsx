@@ -47,7 +47,7 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
           cost={job.cost}
           goingOn={job.state === "open"}
           notCharged={job.billing.basis === "not_charged"}
-          promised={job.promise != null}
+          promised={job.promises.length > 0}
         />
       </Section>
       <BillSection job={job} />
@@ -180,52 +180,68 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
 }
 
 function PromiseLines({ job }: { job: JobSheet }) {
-  const { promise } = job;
   return (
     <>
       <table className="lines">
         <tbody>
-          <tr>
-            <td style={{ whiteSpace: "nowrap" }}>
-              {promise ? (
-                <>
-                  <Link to={`/quotes/${promise.quoteNumber}`}>Quote {promise.quoteNumber}</Link>
-                  {promise.acceptedOn && `, accepted ${weekday(promise.acceptedOn)} by ${promise.acceptedBy}`}
-                </>
-              ) : (
-                "Straight from a call"
-              )}
-            </td>
-            <td className="soft">{promise?.summary ?? "charged by time and parts"}</td>
-            <td className="figure">{promise && <b>{money(promise.netMinor)}</b>}</td>
-          </tr>
-          {promise?.stages.map((stage) => (
-            <tr key={stage.name}>
-              <td className="soft">
-                {stage.name}, {stage.part}
-              </td>
-              <td className="soft">without VAT</td>
-              <td className="figure soft">{money(stage.amountMinor)}</td>
-            </tr>
-          ))}
-          {promise && promise.depositAskedMinor > 0 && (
+          {job.promises.length === 0 && (
             <tr>
-              <td className={promise.deposits.length === 0 ? "needs" : "soft"}>
-                Deposit, {promise.deposits.length === 0 ? "not here yet" : "received"}
-              </td>
-              <td className="soft">
-                {promise.deposits
-                  .map((deposit) => `${day(deposit.receivedOn)} by ${words(deposit.method)}`)
-                  .join(", ")}
-              </td>
-              <td className="figure soft">{money(promise.depositAskedMinor)}</td>
+              <td style={{ whiteSpace: "nowrap" }}>Straight from a call</td>
+              <td className="soft">charged by time and parts</td>
+              <td />
             </tr>
           )}
+          {job.promises.map((promise, place) => (
+            <PromiseOf key={promise.quoteId} promise={promise} extra={place > 0} />
+          ))}
         </tbody>
       </table>
       {job.response && <Responding job={job} />}
       {job.notes && <p className="said">{job.notes}</p>}
       <JobCodes job={job} />
+    </>
+  );
+}
+
+/** One accepted quote, with its stages and its deposit; a further one is extra work. */
+function PromiseOf({ promise, extra }: { promise: JobSheet["promises"][number]; extra: boolean }) {
+  return (
+    <>
+      <tr>
+        <td style={{ whiteSpace: "nowrap" }}>
+          {extra && "Extra work, "}
+          <Link to={`/quotes/${promise.quoteNumber}`}>
+            {extra ? "quote" : "Quote"} {promise.quoteNumber}
+          </Link>
+          {`, accepted ${weekday(promise.acceptedOn)} by ${promise.acceptedBy}`}
+        </td>
+        <td className="soft">{promise.summary}</td>
+        <td className="figure">
+          <b>{money(promise.netMinor)}</b>
+        </td>
+      </tr>
+      {promise.stages.map((stage) => (
+        <tr key={stage.name}>
+          <td className="soft">
+            {stage.name}, {stage.part}
+          </td>
+          <td className="soft">without VAT</td>
+          <td className="figure soft">{money(stage.amountMinor)}</td>
+        </tr>
+      ))}
+      {promise.depositAskedMinor > 0 && (
+        <tr>
+          <td className={promise.deposits.length === 0 ? "needs" : "soft"}>
+            Deposit, {promise.deposits.length === 0 ? "not here yet" : "received"}
+          </td>
+          <td className="soft">
+            {promise.deposits
+              .map((deposit) => `${day(deposit.receivedOn)} by ${words(deposit.method)}`)
+              .join(", ")}
+          </td>
+          <td className="figure soft">{money(promise.depositAskedMinor)}</td>
+        </tr>
+      )}
     </>
   );
 }

@@ -29,8 +29,6 @@ create table job (
   customer_id bigint not null references customer,
   site_id bigint not null references site,
   equipment_id bigint references equipment,
-  -- Null for a job straight from a call.
-  quote_id bigint unique,
   kind_of_job_id bigint not null references kind_of_job,
   title text not null,
   notes text not null default '',
@@ -48,8 +46,7 @@ create table job (
   created_at timestamptz not null,
   version integer not null default 1,
   check ((billing_basis = 'not_charged') = (not_charged_reason is not null)),
-  check ((priority is null) = (respond_by is null)),
-  check (quote_id is not null or billing_basis <> 'fixed_price')
+  check ((priority is null) = (respond_by is null))
 );
 create index on job (state);
 create index on job (customer_id);
@@ -64,11 +61,26 @@ create index job_of_a_fault on job (created_at) include (id, fault_code, cause_c
 alter table to_do add foreign key (job_id) references job;
 alter table journal_entry add foreign key (job_id) references job;
 
--- What was promised, line by line as it was accepted; a job's promise is all of them.
+-- The quotes whose promise is a job's, as they were accepted: the first made it, each further one is extra work. A job
+-- straight from a call has none.
+create table accepted_quote (
+  quote_id bigint primary key,
+  job_id bigint not null references job,
+  number bigint not null unique,
+  -- Its promise: all of a job's are of one kind.
+  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
+  accepted_at timestamptz not null,
+  accepted_by text not null check (accepted_by <> ''),
+  net_minor bigint not null
+);
+create index on accepted_quote (job_id);
+create trigger accepted_quote_inserts_only before update or delete on accepted_quote
+  for each row execute function refuse_change();
+
+-- What was promised, line by line as it was accepted; a job's promise is the lines of all its quotes.
 create table promised_line (
   id bigint generated always as identity primary key,
-  job_id bigint not null references job,
-  quote_id bigint not null,
+  quote_id bigint not null references accepted_quote,
   position smallint not null,
   category text not null check (category in ('labour', 'drive', 'parts', 'other')),
   description text not null,
@@ -88,14 +100,13 @@ create table promised_line (
   discount_minor bigint not null check (discount_minor >= 0),
   discount_of_whole_minor bigint not null check (discount_of_whole_minor >= 0),
   reduction_minor bigint not null generated always as (discount_minor + discount_of_whole_minor) stored,
-  unique (job_id, quote_id, position),
+  unique (quote_id, position),
   check ((category in ('labour', 'drive')) = (minutes is not null)),
   check ((category = 'labour') = (rate_class is not null)),
   check ((category = 'drive') = (miles is not null and cost_per_mile is not null and drive_charge is not null)),
   check ((category = 'parts') = (part_id is not null)),
   check ((category in ('parts', 'other')) = (quantity is not null))
 );
-create index on promised_line (quote_id);
 create index on promised_line (part_id) where part_id is not null;
 create index on promised_line (vat_code);
 create trigger promised_line_inserts_only before update or delete on promised_line

@@ -46,8 +46,7 @@ create index quote_of_a_year on quote (created_at) include (kind_of_job_id, stat
 create index quote_not_won on quote (created_at) include (state, valid_until, decline_reason, net_minor)
   where state in ('sent', 'declined');
 
-alter table job add foreign key (quote_id) references quote;
-alter table promised_line add foreign key (quote_id) references quote;
+alter table accepted_quote add foreign key (quote_id) references quote;
 alter table to_do add foreign key (quote_id) references quote;
 
 create table quote_line (

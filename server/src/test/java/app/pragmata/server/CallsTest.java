@@ -50,7 +50,7 @@ class CallsTest {
     JsonNode taken = office.post("/api/calls", form).json();
     JsonNode job = office.get("/api/jobs/" + taken.path("jobId").asLong()).json();
     assertThat(job.path("title").asString()).isEqualTo("Gate beeps and stays open");
-    assertThat(job.path("promise").isNull()).isTrue();
+    assertThat(job.path("promises")).isEmpty();
     assertThat(job.path("response").path("by").asString()).isEqualTo("2026-11-25T07:30:00");
     assertThat(job.path("visits").path(0).path("expectedMinutes").asInt()).isEqualTo(90);
     assertThat(job.path("billing").path("basis").asString()).isEqualTo("time_and_parts");

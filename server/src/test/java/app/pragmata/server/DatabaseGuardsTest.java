@@ -113,8 +113,8 @@ class DatabaseGuardsTest {
   @Test
   void two_jobs_of_one_quote() {
     refuses(
-        "insert into job (number, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, state_since, created_at) select number + 900000, customer_id, site_id, quote_id, kind_of_job_id, title, billing_basis, state, now(), now() from job where billing_basis = 'fixed_price' limit 1",
-        "job_quote_id_key");
+        "insert into accepted_quote select quote_id, (select max(id) from job), number, billing_basis, now(), accepted_by, net_minor from accepted_quote limit 1",
+        "accepted_quote_pkey");
   }
 
   @Test

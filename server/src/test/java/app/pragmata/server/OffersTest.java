@@ -47,7 +47,7 @@ class OffersTest {
     assertThat(accepted.path("depositDueMinor").asLong()).isEqualTo(198_60);
     assertThat(offered.pay("4000 0000 0000 0001").status()).isEqualTo(200);
     gate.answered().planned();
-    JsonNode promise = gate.sheet().path("promise");
+    JsonNode promise = gate.sheet().path("promises").path(0);
     assertThat(promise.path("netMinor").asLong()).isEqualTo(662_00);
     assertThat(texts(promise.path("lines"), "description")).contains("Flashing lamp");
     assertThat(promise.path("deposits").path(0).path("amountMinor").asLong()).isEqualTo(198_60);
@@ -60,7 +60,7 @@ class OffersTest {
     offered.sent();
     offered.accept(1, List.of());
     gate.answered().planned();
-    assertThat(gate.sheet().path("promise").path("netMinor").asLong()).isEqualTo(612_00);
+    assertThat(gate.sheet().path("promises").path(0).path("netMinor").asLong()).isEqualTo(612_00);
   }
 
   @Test

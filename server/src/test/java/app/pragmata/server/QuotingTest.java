@@ -287,7 +287,7 @@ class QuotingTest {
     assertThat(quote.path("site").asString()).startsWith(sheet.path("site").asString());
     assertThat(sheet.path("title")).isEqualTo(quote.path("title"));
     assertThat(sheet.path("equipment").path("name").asString()).contains("FQ 19977");
-    assertThat(sheet.path("promise").path("netMinor").asLong()).isEqualTo(612_00);
+    assertThat(sheet.path("promises").path(0).path("netMinor").asLong()).isEqualTo(612_00);
     assertThat(sheet.path("visits").path(0).path("expectedMinutes").asInt()).isEqualTo(150);
   }
 

@@ -1,7 +1,7 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.JOB;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
@@ -62,7 +62,9 @@ class RepeatsAndVersionsTest {
     var gate = new SwingGate(program, "tobias").planned();
     var again = gate.office().post("/api/quotes/" + gate.quote() + "/job", Map.of());
     assertThat(again.json().path("id").asLong()).isEqualTo(gate.job());
-    assertThat(program.database().fetchCount(JOB, JOB.QUOTE_ID.eq(gate.quote()))).isEqualTo(1);
+    assertThat(
+            program.database().fetchCount(ACCEPTED_QUOTE, ACCEPTED_QUOTE.QUOTE_ID.eq(gate.quote())))
+        .isEqualTo(1);
   }
 
   @Test

@@ -35,6 +35,7 @@ import app.pragmata.server.generated.tables.records.ReceiptRecord;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
@@ -79,6 +80,7 @@ public class BillingService {
   private final DSLContext database;
   private final JobStore jobs;
   private final VisitStore visits;
+  private final PromiseStore promises;
   private final InvoiceStore invoices;
   private final BooksStore books;
   private final DepositService deposits;
@@ -91,6 +93,7 @@ public class BillingService {
       DSLContext database,
       JobStore jobs,
       VisitStore visits,
+      PromiseStore promises,
       InvoiceStore invoices,
       BooksStore books,
       DepositService deposits,
@@ -101,6 +104,7 @@ public class BillingService {
     this.database = database;
     this.jobs = jobs;
     this.visits = visits;
+    this.promises = promises;
     this.invoices = invoices;
     this.books = books;
     this.deposits = deposits;
@@ -141,7 +145,7 @@ public class BillingService {
   }
 
   private BillingView.Draft draft(WholeJob job, CostSheet sheet, InvoiceDraft draft) {
-    Money deposit = depositToApply(job.job(), draft);
+    Money deposit = depositToApply(job, draft);
     List<BooksStore.AccountLine> entry =
         Stream.concat(
                 books.preview(event(job.job(), sheet, draft)).stream(),
@@ -162,8 +166,8 @@ public class BillingService {
         notYet(job.job(), draft, charged));
   }
 
-  private Money depositToApply(JobRecord job, InvoiceDraft draft) {
-    Money held = job.getQuoteId() == null ? Money.ZERO : deposits.held(job.getQuoteId());
+  private Money depositToApply(WholeJob job, InvoiceDraft draft) {
+    Money held = deposits.held(job.quoteIds());
     Money gross = draft.vat().gross();
     return held.compareTo(gross) > 0 ? gross : held;
   }
@@ -207,7 +211,7 @@ public class BillingService {
     JobRecord job = visits.lockJob(jobId);
     Versions.require(form.version(), job.getVersion());
     VisitStore.requireUnbilled(job);
-    if (basis == BillingBasis.Code.FIXED_PRICE && job.getQuoteId() == null) {
+    if (basis == BillingBasis.Code.FIXED_PRICE && promises.list(jobId).isEmpty()) {
       throw new Refused(
           Rule.NO_LINES,
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
@@ -327,7 +331,7 @@ public class BillingService {
     }
     InvoiceRecord invoice = insertInvoice(act, row, sheet, draft);
     JobState.Billed billed = checked.bill();
-    Money applied = applyDeposit(act, row, invoice, draft);
+    Money applied = applyDeposit(act, job, invoice, draft);
     boolean settled = applied.equals(draft.vat().gross());
     visits.storeJob(act, JobEvent.BILLED, row, settled ? billed.settle() : billed, "");
   }
@@ -364,18 +368,19 @@ public class BillingService {
     return invoice;
   }
 
-  /** Deposits of the job's quote come off what the invoice asks for; gives how much. */
-  private Money applyDeposit(Act act, JobRecord job, InvoiceRecord invoice, InvoiceDraft draft) {
-    if (job.getQuoteId() == null) {
-      return Money.ZERO;
-    }
+  /** Deposits of the job's quotes come off what the invoice asks for; gives how much. */
+  private Money applyDeposit(Act act, WholeJob job, InvoiceRecord invoice, InvoiceDraft draft) {
     Money applied =
         deposits.apply(
             act,
-            job.getQuoteId(),
+            job.quoteIds(),
             invoice.getId(),
             draft.vat().gross(),
-            visits.source("job", job.getId(), "deposit onto invoice " + invoice.getNumber(), job));
+            visits.source(
+                "job",
+                job.job().getId(),
+                "deposit onto invoice " + invoice.getNumber(),
+                job.job()));
     if (applied.isPositive()) {
       invoice.setOwedMinor(invoice.getOwedMinor() - applied.minor());
       events.store(act, BillingEvent.DEPOSIT_TAKEN_OFF, invoice);

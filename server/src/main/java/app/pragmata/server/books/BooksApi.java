@@ -1,5 +1,6 @@
 package app.pragmata.server.books;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.ACCOUNT;
 import static app.pragmata.server.generated.Tables.ACCOUNT_TOTAL;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -7,7 +8,6 @@ import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static app.pragmata.server.generated.Tables.JOURNAL_LINE;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.impl.DSL.coalesce;
-import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.noCondition;
@@ -117,15 +117,17 @@ public class BooksApi {
     return new Journal(entries, entries.size() < PAGE ? null : entries.getLast().number());
   }
 
-  /** The entries of one job, newest first. */
+  /** The entries of one job and of its quotes, newest first. */
   public List<BooksEntry> listEntriesOfJob(long jobId) {
     Condition ofItsQuote =
         JOURNAL_ENTRY
             .SOURCE_TYPE
             .eq("quote")
             .and(
-                JOURNAL_ENTRY.SOURCE_ID.eq(
-                    field(select(JOB.QUOTE_ID).from(JOB).where(JOB.ID.eq(jobId)))));
+                JOURNAL_ENTRY.SOURCE_ID.in(
+                    select(ACCEPTED_QUOTE.QUOTE_ID)
+                        .from(ACCEPTED_QUOTE)
+                        .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))));
     return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId).or(ofItsQuote), Integer.MAX_VALUE);
   }
 

@@ -1,5 +1,6 @@
 package app.pragmata.server.customers;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
@@ -284,7 +285,9 @@ class CallerCardStore {
                                 .STATE
                                 .eq(QuoteState.Code.ACCEPTED)
                                 .andNotExists(
-                                    selectOne().from(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID)))))
+                                    selectOne()
+                                        .from(ACCEPTED_QUOTE)
+                                        .where(ACCEPTED_QUOTE.QUOTE_ID.eq(QUOTE.ID)))))
                 .orderBy(QUOTE.NUMBER.desc())
                 .limit(6))
         .as("quotes")

@@ -53,14 +53,14 @@ class LargeCompany {
   private static final LocalDate LONG_AGO = LocalDate.of(2015, 1, 1);
   private static final String PROMISES =
       """
-      insert into promised_line (job_id, quote_id, position, category, description, minutes, rate_class, miles, part_id,
+      insert into promised_line (quote_id, position, category, description, minutes, rate_class, miles, part_id,
           quantity, unit_cost, cost_per_mile, drive_charge, unit_price, vat_code, vat_percent, discount_minor,
           discount_of_whole_minor)
-        select j.id, l.quote_id, l.position, l.category, l.description, l.minutes, l.rate_class, l.miles, l.part_id,
+        select l.quote_id, l.position, l.category, l.description, l.minutes, l.rate_class, l.miles, l.part_id,
             l.quantity, l.unit_cost, l.cost_per_mile, l.drive_charge, l.unit_price, l.vat_code, v.percent, 0, 0
-          from quote_line l join job j on j.quote_id = l.quote_id
+          from quote_line l join accepted_quote a on a.quote_id = l.quote_id
             join vat_percent v on v.vat_code = l.vat_code
-          where not exists (select from promised_line p where p.job_id = j.id)
+          where not exists (select from promised_line p where p.quote_id = a.quote_id)
       """;
 
   private final DSLContext database;
@@ -100,6 +100,7 @@ class LargeCompany {
                 "quote",
                 "quote_line",
                 "job",
+                "accepted_quote",
                 "promised_line",
                 "visit",
                 "time_entry",

@@ -204,6 +204,7 @@ class LargeWork {
     private final TableCopy quotes;
     private final TableCopy quoteLines;
     private final TableCopy jobs;
+    private final TableCopy acceptedQuotes;
     private final TableCopy visits;
     private final TableCopy times;
     private final TableCopy parts;
@@ -262,9 +263,13 @@ class LargeWork {
       jobs =
           copy(
               "job",
-              "id, number, customer_id, site_id, equipment_id, quote_id, kind_of_job_id, title, billing_basis, state,"
+              "id, number, customer_id, site_id, equipment_id, kind_of_job_id, title, billing_basis, state,"
                   + " state_since, created_at, version, notes, priority, respond_by, responded_at, fault_code,"
                   + " cause_code");
+      acceptedQuotes =
+          copy(
+              "accepted_quote",
+              "quote_id, job_id, number, billing_basis, accepted_at, accepted_by, net_minor");
       visits =
           copy(
               "visit",
@@ -349,7 +354,6 @@ class LargeWork {
           draft.customerId(),
           draft.siteId(),
           null,
-          quoteId,
           draft.kindId(),
           draft.title(),
           "time_and_parts",
@@ -495,6 +499,16 @@ class LargeWork {
           accepted ? "The customer" : null,
           null,
           3);
+      if (accepted) {
+        acceptedQuotes.row(
+            id,
+            draft.id(),
+            1_200 + id,
+            "time_and_parts",
+            sent.plusSeconds(86_400L * 2),
+            "The customer",
+            totals.vat().net().minor());
+      }
       int position = 1;
       for (QuoteLine line : promise(draft)) {
         quoteLine(id, position++, line);

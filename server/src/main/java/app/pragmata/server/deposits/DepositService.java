@@ -1,5 +1,6 @@
 package app.pragmata.server.deposits;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.DEPOSIT;
 import static app.pragmata.server.generated.Tables.DEPOSIT_USE;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -30,6 +31,7 @@ import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -51,7 +53,7 @@ public class DepositService {
   public record DepositView(
       long id, LocalDate receivedOn, PaymentMethod method, long amountMinor, long heldMinor) {}
 
-  private record Held(long id, Money left) {}
+  private record Held(long id, long quoteId, Money left) {}
 
   private final DSLContext database;
   private final BooksStore books;
@@ -91,7 +93,7 @@ public class DepositService {
                   form.method());
           QuoteRecord quote = lock(quoteId);
           Money gross = Money.ofMinor(quote.getNetMinor() + quote.getVatMinor());
-          if (money != null && held(quoteId).plus(money.amount()).compareTo(gross) > 0) {
+          if (money != null && held(List.of(quoteId)).plus(money.amount()).compareTo(gross) > 0) {
             reading.fault(
                 "amount",
                 Rule.EXCEEDS_LIMIT,
@@ -145,7 +147,7 @@ public class DepositService {
         quoteId,
         () -> {
           QuoteRecord quote = lock(quoteId);
-          List<Held> all = listHeld(quoteId);
+          List<Held> all = listHeld(List.of(quoteId));
           if (all.isEmpty()) {
             throw new Refused(Rule.NO_DEPOSIT_LEFT, "Nothing of a deposit is left to give back.");
           }
@@ -173,7 +175,9 @@ public class DepositService {
     database
         .select(JOB.NUMBER)
         .from(JOB)
-        .where(JOB.QUOTE_ID.eq(quoteId))
+        .join(ACCEPTED_QUOTE)
+        .on(ACCEPTED_QUOTE.JOB_ID.eq(JOB.ID))
+        .where(ACCEPTED_QUOTE.QUOTE_ID.eq(quoteId))
         .and(JOB.STATE.notIn(JobState.Code.CALLED_OFF, JobState.Code.BILLED, JobState.Code.SETTLED))
         .fetchOptional(JOB.NUMBER)
         .ifPresent(
@@ -186,12 +190,13 @@ public class DepositService {
   }
 
   /**
-   * Puts what is held for a quote onto its job's invoice, at most what is owed on it; gives how
+   * Puts what is held for a job's quotes onto its invoice, at most what is owed on it; gives how
    * much that was.
    */
-  public Money apply(Act act, long quoteId, long invoiceId, Money owed, BooksStore.Source source) {
+  public Money apply(
+      Act act, Collection<Long> quoteIds, long invoiceId, Money owed, BooksStore.Source source) {
     Money applied = Money.ZERO;
-    for (Held deposit : listHeld(quoteId)) {
+    for (Held deposit : listHeld(quoteIds)) {
       Money left = owed.minus(applied);
       Money part = deposit.left().compareTo(left) > 0 ? left : deposit.left();
       if (part.isPositive()) {
@@ -199,7 +204,7 @@ public class DepositService {
         use(
             act,
             DepositEvent.DEPOSIT_USED,
-            quoteId,
+            deposit.quoteId(),
             deposit.id(),
             part,
             invoiceId,
@@ -241,20 +246,22 @@ public class DepositService {
         .collect(Money.sum());
   }
 
-  /** What is left of a quote's deposits. */
+  /** What is left of the deposits of these quotes. */
   @Transactional(readOnly = true)
-  public Money held(long quoteId) {
-    return listHeld(quoteId).stream().map(Held::left).collect(Money.sum());
+  public Money held(Collection<Long> quoteIds) {
+    return listHeld(quoteIds).stream().map(Held::left).collect(Money.sum());
   }
 
-  private List<Held> listHeld(long quoteId) {
+  private List<Held> listHeld(Collection<Long> quoteIds) {
     Field<BigDecimal> left = left();
     return database
-        .select(DEPOSIT.ID, left)
+        .select(DEPOSIT.ID, DEPOSIT.QUOTE_ID, left)
         .from(DEPOSIT)
-        .where(DEPOSIT.QUOTE_ID.eq(quoteId).and(left.gt(BigDecimal.ZERO)))
+        .where(DEPOSIT.QUOTE_ID.in(quoteIds).and(left.gt(BigDecimal.ZERO)))
         .orderBy(DEPOSIT.ID)
-        .fetch(row -> new Held(row.value1(), Money.ofMinor(row.value2().longValueExact())));
+        .fetch(
+            row ->
+                new Held(row.value1(), row.value2(), Money.ofMinor(row.value3().longValueExact())));
   }
 
   /** All deposits of a quote, the oldest first. */

@@ -1,7 +1,6 @@
 package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
-import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
 import app.pragmata.core.Day;
@@ -20,7 +19,6 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
@@ -271,12 +269,7 @@ public class CheckService {
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
-    VisitRecord next = database.newRecord(VISIT);
-    next.setJobId(locked.job().getId());
-    next.setReplacesId(visitId);
-    next.setState(VisitState.Code.UNPLANNED);
-    next.setExpectedMinutes(locked.visit().getExpectedMinutes());
-    events.store(act, JobEvent.VISIT_WANTED, next);
+    visits.want(act, locked.job().getId(), visitId, locked.visit().getExpectedMinutes());
     visits.follow(act, locked.job());
   }
 

@@ -197,7 +197,7 @@ class PocketApi {
             .as("used")
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
     Field<List<Clock>> clocks = clocks();
-    Field<List<QuoteLine>> promise = promises.lines(JOB.ID, act.today());
+    Field<List<PromiseStore.Promise>> promise = promises.promises(JOB.ID, act.today());
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
     Field<List<Cause>> causes = causes();
@@ -234,7 +234,8 @@ class PocketApi {
     var site = row.value3();
     var equipment = row.value5();
     boolean noEquipment = equipment == null || equipment.getId() == null;
-    List<QuoteLine> promised = row.get(promise);
+    List<QuoteLine> promised =
+        row.get(promise).stream().flatMap(each -> each.lines().stream()).toList();
     ContactRecord onSite = row.get(contact).stream().findFirst().orElse(null);
     return new PocketVisit(
         id,

@@ -201,7 +201,7 @@ class Problems {
           "customer_reference_key", "A customer with this reference",
           "part_number_key", "This part number",
           "person_username_key", "This name to sign in with",
-          "job_quote_id_key", "The job of this quote",
+          "accepted_quote_pkey", "The job of this quote",
           "invoice_job_id_key", "The invoice of this job",
           "card_payment_one_at_a_time", "A card payment for this quote");
 

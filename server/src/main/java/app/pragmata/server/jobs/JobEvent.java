@@ -7,6 +7,7 @@ import app.pragmata.server.records.RecordKind;
 public enum JobEvent implements Event {
   OPENED(RecordKind.JOB),
   MADE_FROM_QUOTE(RecordKind.JOB),
+  EXTRA_WORK_PROMISED(RecordKind.JOB),
   MOVED_ON(RecordKind.JOB),
   CODES_NOTED(RecordKind.JOB),
   BASIS_CHOSEN(RecordKind.JOB),

@@ -3,24 +3,25 @@ package app.pragmata.server.jobs;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
-import static app.pragmata.server.generated.Tables.VISIT;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.ExtraWork;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedLine;
-import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.generated.tables.records.KindOfJobRecord;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Map;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -42,7 +43,7 @@ public class JobOpening {
       long customerId,
       long siteId,
       @Nullable Long equipmentId,
-      @Nullable Accepted promised,
+      @Nullable NewPromise promised,
       long kindOfJobId,
       String title,
       String notes,
@@ -50,11 +51,12 @@ public class JobOpening {
       @Nullable String faultCode,
       @Nullable Integer expectedMinutes) {}
 
-  /** An accepted quote and the lines that it promises. */
-  public record Accepted(long quoteId, List<PromisedLine> lines) {}
+  /** What an accepted quote promises. */
+  public record NewPromise(PromiseStore.Accepted quote, List<PromisedLine> lines) {}
 
   private final DSLContext database;
   private final PromiseStore promises;
+  private final VisitStore visits;
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final Events events;
@@ -62,11 +64,13 @@ public class JobOpening {
   JobOpening(
       DSLContext database,
       PromiseStore promises,
+      VisitStore visits,
       CompanyStore companies,
       NumberSeries numbers,
       Events events) {
     this.database = database;
     this.promises = promises;
+    this.visits = visits;
     this.companies = companies;
     this.numbers = numbers;
     this.events = events;
@@ -74,14 +78,12 @@ public class JobOpening {
 
   /** Opens the job inside the caller's transaction; gives its id. */
   public long open(Act act, NewJob job) {
-    var kind =
-        database.selectFrom(KIND_OF_JOB).where(KIND_OF_JOB.ID.eq(job.kindOfJobId())).fetchSingle();
+    KindOfJobRecord kind = getKind(job.kindOfJobId());
     var row = database.newRecord(JOB);
     row.setNumber(numbers.next(NumberSeries.Series.JOB));
     row.setCustomerId(job.customerId());
     row.setSiteId(job.siteId());
     row.setEquipmentId(job.equipmentId());
-    row.setQuoteId(job.promised() == null ? null : job.promised().quoteId());
     row.setKindOfJobId(job.kindOfJobId());
     row.setTitle(job.title());
     row.setNotes(job.notes());
@@ -99,15 +101,54 @@ public class JobOpening {
     }
     events.store(act, job.promised() == null ? JobEvent.OPENED : JobEvent.MADE_FROM_QUOTE, row);
     if (job.promised() != null) {
-      promises.add(row.getId(), job.promised().quoteId(), job.promised().lines());
+      promises.add(row.getId(), job.promised().quote(), job.promised().lines());
     }
-    VisitRecord visit = database.newRecord(VISIT);
-    visit.setJobId(row.getId());
-    visit.setState(VisitState.Code.UNPLANNED);
-    visit.setExpectedMinutes(
+    visits.want(
+        act,
+        row.getId(),
+        null,
         job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes());
-    events.store(act, JobEvent.VISIT_WANTED, visit);
     return row.getId();
+  }
+
+  /**
+   * Adds a further accepted quote to a running job's promise, inside the caller's transaction. A
+   * job on which nobody is to come any more gets a visit for it.
+   *
+   * @param siteId where the further work is
+   * @param expectedMinutes the length of that visit; null takes the kind of job's
+   */
+  public void extend(
+      Act act, long jobId, long siteId, NewPromise extra, @Nullable Integer expectedMinutes) {
+    var job = visits.lockJob(jobId);
+    VisitStore.requireUnbilled(job);
+    BillingBasis.Code promised =
+        promises.list(jobId).stream()
+            .findFirst()
+            .map(PromiseStore.Accepted::basis)
+            .orElse(BillingBasis.Code.TIME_AND_PARTS);
+    ExtraWork.check(
+        job.getNumber(), promised, extra.quote().basis(), job.getSiteId().equals(siteId));
+    promises.add(jobId, extra.quote(), extra.lines());
+    events.tell(
+        act,
+        JobEvent.EXTRA_WORK_PROMISED,
+        jobId,
+        About.NOTHING.with(Map.of(), Map.of("quote", extra.quote().number())));
+    if (!visits.anybodyToCome(jobId)) {
+      visits.want(
+          act,
+          jobId,
+          null,
+          expectedMinutes == null
+              ? getKind(job.getKindOfJobId()).getDefaultMinutes()
+              : expectedMinutes);
+    }
+    visits.follow(act, job);
+  }
+
+  private KindOfJobRecord getKind(long id) {
+    return database.selectFrom(KIND_OF_JOB).where(KIND_OF_JOB.ID.eq(id)).fetchSingle();
   }
 
   /** By when somebody would have to be there if the customer called now. */

@@ -7,7 +7,6 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.OTHER_COST;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
-import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
@@ -56,24 +55,24 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class JobStore {
   /**
-   * A job with all that was promised, done and spent; the quote is null for one straight from a
-   * call.
+   * A job with all that was promised, done and spent.
+   *
+   * @param promises its accepted quotes, the first of them first; none for one straight from a call
    */
   public record WholeJob(
       JobRecord job,
-      @Nullable AcceptedQuote quote,
+      List<PromiseStore.Promise> promises,
       String customer,
       Place site,
       @Nullable EquipmentRecord equipment,
       String kindOfJob,
-      List<QuoteLine> promise,
       List<WholeVisit> visits,
       List<Other> others) {
 
     /** The facts for the core; days are the zone's. */
     public JobFacts facts(ZoneId zone) {
       return new JobFacts(
-          promise,
+          promise(),
           visits.stream().map(visit -> visit.facts(zone)).toList(),
           others.stream()
               .map(
@@ -85,6 +84,16 @@ public class JobStore {
                           Money.ofMinor(other.costMinor()),
                           other.vatRate()))
               .toList());
+    }
+
+    /** All that was promised: the sum of its accepted quotes. */
+    public List<QuoteLine> promise() {
+      return promises.stream().flatMap(each -> each.lines().stream()).toList();
+    }
+
+    /** The quotes that were accepted for it. */
+    public List<Long> quoteIds() {
+      return promises.stream().map(each -> each.quote().quoteId()).toList();
     }
 
     /** The warranty of the job's equipment. */
@@ -100,10 +109,6 @@ public class JobStore {
           new Share(equipment.getLabourWarrantyShare()));
     }
   }
-
-  /** The quote that the job was made from. */
-  public record AcceptedQuote(
-      long id, long number, String acceptedBy, Instant decidedAt, long netMinor) {}
 
   /** Where the work is. */
   public record Place(String name, String address, String accessNotes) {}
@@ -238,7 +243,7 @@ public class JobStore {
   }
 
   /**
-   * All jobs that meet the condition, which may name the tables job, customer, site, quote and
+   * All jobs that meet the condition, which may name the tables job, customer, site and
    * kind_of_job; with the VAT percents of a tax day.
    */
   public List<WholeJob> list(Condition condition, LocalDate taxDay) {
@@ -250,19 +255,16 @@ public class JobStore {
       Condition condition, LocalDate taxDay, Field<T> beside, BiFunction<WholeJob, T, R> result) {
     VatRates vat = companies.getCompany().terms().vat();
     Function<String, VatRate> vatRates = code -> vat.on(code, taxDay);
-    Field<List<QuoteLine>> promise = promises.lines(JOB.ID, taxDay);
+    Field<List<PromiseStore.Promise>> promised = promises.promises(JOB.ID, taxDay);
     Field<List<WholeVisit>> visits = visits(vatRates);
     Field<List<Other>> others = others(vatRates);
     // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
         .select(JOB.fields())
-        .select(QUOTE.NUMBER, QUOTE.ACCEPTED_BY, QUOTE.DECIDED_AT, QUOTE.NET_MINOR)
         .select(SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
         .select(EQUIPMENT.fields())
-        .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promise, visits, others, beside)
+        .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promised, visits, others, beside)
         .from(JOB)
-        .leftJoin(QUOTE)
-        .on(QUOTE.ID.eq(JOB.QUOTE_ID))
         .join(CUSTOMER)
         .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
         .join(SITE)
@@ -278,20 +280,12 @@ public class JobStore {
                 result.apply(
                     new WholeJob(
                         row.into(JOB),
-                        row.get(JOB.QUOTE_ID) == null
-                            ? null
-                            : new AcceptedQuote(
-                                row.get(JOB.QUOTE_ID),
-                                row.get(QUOTE.NUMBER),
-                                row.get(QUOTE.ACCEPTED_BY),
-                                row.get(QUOTE.DECIDED_AT),
-                                row.get(QUOTE.NET_MINOR)),
+                        row.get(promised),
                         row.get(CUSTOMER.NAME),
                         new Place(
                             row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
                         row.get(EQUIPMENT.ID) == null ? null : row.into(EQUIPMENT),
                         row.get(KIND_OF_JOB.NAME),
-                        row.get(promise),
                         row.get(visits),
                         row.get(others)),
                     row.get(beside)));

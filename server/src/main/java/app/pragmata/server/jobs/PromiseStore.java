@@ -1,25 +1,61 @@
 package app.pragmata.server.jobs;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
+import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.company.VatRates;
+import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.PromisedLineRecord;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.SelectField;
 import org.springframework.stereotype.Repository;
 
-/** What jobs were promised: kept as it was accepted, whatever becomes of the quotes. */
+/**
+ * What jobs were promised: kept as it was accepted, whatever becomes of the quotes. A job's promise
+ * is the sum of its accepted quotes.
+ */
 @Repository
 public class PromiseStore {
   private static final LineColumns COLUMNS = LineColumns.of(PROMISED_LINE);
+
+  /**
+   * An accepted quote.
+   *
+   * @param basis what kind of promise it is
+   */
+  public record Accepted(
+      long quoteId,
+      long number,
+      BillingBasis.Code basis,
+      Instant acceptedAt,
+      String acceptedBy,
+      long netMinor) {}
+
+  /** What one of them promises, line by line. */
+  public record Promise(Accepted quote, List<QuoteLine> lines) {}
+
+  private static final SelectField<Accepted> QUOTE =
+      row(
+              ACCEPTED_QUOTE.QUOTE_ID,
+              ACCEPTED_QUOTE.NUMBER,
+              ACCEPTED_QUOTE.BILLING_BASIS,
+              ACCEPTED_QUOTE.ACCEPTED_AT,
+              ACCEPTED_QUOTE.ACCEPTED_BY,
+              ACCEPTED_QUOTE.NET_MINOR)
+          .mapping(Accepted::new);
 
   private final DSLContext database;
   private final CompanyStore companies;
@@ -30,12 +66,21 @@ public class PromiseStore {
   }
 
   /** Adds what an accepted quote promises to the job's promise. */
-  void add(long jobId, long quoteId, List<PromisedLine> lines) {
+  void add(long jobId, Accepted quote, List<PromisedLine> lines) {
+    database
+        .insertInto(ACCEPTED_QUOTE)
+        .set(ACCEPTED_QUOTE.QUOTE_ID, quote.quoteId())
+        .set(ACCEPTED_QUOTE.JOB_ID, jobId)
+        .set(ACCEPTED_QUOTE.NUMBER, quote.number())
+        .set(ACCEPTED_QUOTE.BILLING_BASIS, quote.basis())
+        .set(ACCEPTED_QUOTE.ACCEPTED_AT, quote.acceptedAt())
+        .set(ACCEPTED_QUOTE.ACCEPTED_BY, quote.acceptedBy())
+        .set(ACCEPTED_QUOTE.NET_MINOR, quote.netMinor())
+        .execute();
     var rows = new ArrayList<PromisedLineRecord>();
     for (PromisedLine promised : lines) {
       var row = new PromisedLineRecord();
-      row.setJobId(jobId);
-      row.setQuoteId(quoteId);
+      row.setQuoteId(quote.quoteId());
       row.setPosition((short) (rows.size() + 1));
       row.setCategory(promised.line().category());
       COLUMNS.write(row, promised.line());
@@ -49,21 +94,53 @@ public class PromiseStore {
     }
   }
 
-  /** A job's promise with the VAT percents of a tax day, nested into another query. */
-  public Field<List<QuoteLine>> lines(Field<Long> jobId, LocalDate taxDay) {
+  /** The job of which the quote is a promise; empty while it is of none. */
+  public Optional<Long> findJob(long quoteId) {
+    return database
+        .select(ACCEPTED_QUOTE.JOB_ID)
+        .from(ACCEPTED_QUOTE)
+        .where(ACCEPTED_QUOTE.QUOTE_ID.eq(quoteId))
+        .fetchOptional(ACCEPTED_QUOTE.JOB_ID);
+  }
+
+  /** A job's accepted quotes, the first of them first; empty for one straight from a call. */
+  public List<Accepted> list(long jobId) {
+    return database
+        .select(QUOTE)
+        .from(ACCEPTED_QUOTE)
+        .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))
+        .orderBy(ACCEPTED_QUOTE.ACCEPTED_AT, ACCEPTED_QUOTE.QUOTE_ID)
+        .fetch(row -> row.value1());
+  }
+
+  /**
+   * What a job's accepted quotes promise, with the VAT percents of a tax day, nested into another
+   * query.
+   */
+  public Field<List<Promise>> promises(Field<Long> jobId, LocalDate taxDay) {
     VatRates vat = companies.getCompany().terms().vat();
+    Field<List<QuoteLine>> lines =
+        multiset(
+                select(PROMISED_LINE.CATEGORY)
+                    .select(COLUMNS.all())
+                    .from(PROMISED_LINE)
+                    .where(PROMISED_LINE.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
+                    .orderBy(PROMISED_LINE.POSITION))
+            .as("lines")
+            .convertFrom(
+                rows ->
+                    rows.map(
+                        row ->
+                            COLUMNS.read(
+                                row,
+                                row.get(PROMISED_LINE.CATEGORY),
+                                code -> vat.on(code, taxDay))));
     return multiset(
-            select(PROMISED_LINE.CATEGORY)
-                .select(COLUMNS.all())
-                .from(PROMISED_LINE)
-                .where(PROMISED_LINE.JOB_ID.eq(jobId))
-                .orderBy(PROMISED_LINE.QUOTE_ID, PROMISED_LINE.POSITION))
-        .as("promise")
-        .convertFrom(
-            rows ->
-                rows.map(
-                    row ->
-                        COLUMNS.read(
-                            row, row.get(PROMISED_LINE.CATEGORY), code -> vat.on(code, taxDay))));
+            select(QUOTE, lines)
+                .from(ACCEPTED_QUOTE)
+                .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))
+                .orderBy(ACCEPTED_QUOTE.ACCEPTED_AT, ACCEPTED_QUOTE.QUOTE_ID))
+        .as("promises")
+        .convertFrom(rows -> rows.map(mapping(Promise::new)));
   }
 }

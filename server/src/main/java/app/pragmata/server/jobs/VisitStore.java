@@ -147,6 +147,26 @@ public class VisitStore {
   }
 
   /**
+   * A visit that waits for a technician and a time.
+   *
+   * @param replacesId the visit that did not happen and of which it takes the place; null for none
+   */
+  public void want(Act act, long jobId, @Nullable Long replacesId, int expectedMinutes) {
+    VisitRecord visit = database.newRecord(VISIT);
+    visit.setJobId(jobId);
+    visit.setReplacesId(replacesId);
+    visit.setState(VisitState.Code.UNPLANNED);
+    visit.setExpectedMinutes(expectedMinutes);
+    events.store(act, JobEvent.VISIT_WANTED, visit);
+  }
+
+  /** Whether a visit of the job is still to come or under way. */
+  boolean anybodyToCome(long jobId) {
+    return states(jobId).stream()
+        .anyMatch(state -> state == VisitState.Code.UNPLANNED || state.isAhead());
+  }
+
+  /**
    * Stores a visit's new state and values as what happened to it, and lets its job follow; the
    * reason may be empty.
    */

@@ -113,7 +113,7 @@ public class OfferService {
     OfferDocument document =
         editions.get(quote.getId(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
     Offer offer = quotes.getOffer(quote, act.today());
-    long held = deposits.held(quote.getId()).minor();
+    long held = deposits.held(List.of(quote.getId())).minor();
     return new OfferView(
         document,
         QuoteService.state(quote, act).code(),

@@ -11,6 +11,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Offer;
@@ -23,6 +24,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobOpening;
+import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
@@ -35,6 +37,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -53,6 +56,7 @@ public class QuoteService {
   private final CompanyStore companies;
   private final StockStore stock;
   private final JobOpening jobs;
+  private final PromiseStore promises;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
   private final EditionStore editions;
@@ -68,6 +72,7 @@ public class QuoteService {
       CompanyStore companies,
       StockStore stock,
       JobOpening jobs,
+      PromiseStore promises,
       NumberSeries numbers,
       RepeatableRequests repeats,
       EditionStore editions,
@@ -81,6 +86,7 @@ public class QuoteService {
     this.companies = companies;
     this.stock = stock;
     this.jobs = jobs;
+    this.promises = promises;
     this.numbers = numbers;
     this.repeats = repeats;
     this.editions = editions;
@@ -327,39 +333,101 @@ public class QuoteService {
         quoteId,
         () -> {
           QuoteRecord quote = quotes.lock(quoteId);
-          Long made =
-              database.select(JOB.ID).from(JOB).where(JOB.QUOTE_ID.eq(quoteId)).fetchOne(JOB.ID);
-          if (made != null) {
-            return made;
+          Optional<Long> made = promises.findJob(quoteId);
+          if (made.isPresent()) {
+            return made.get();
           }
-          if (!(state(quote, act) instanceof QuoteState.Accepted)) {
-            throw new Refused(
-                Rule.QUOTE_NOT_ACCEPTED,
-                "Only an accepted quote becomes a job. Record the customer's answer first.");
-          }
+          requireAccepted(act, quote);
           return openJob(act, quote);
         });
   }
 
-  private long openJob(Act act, QuoteRecord quote) {
-    Offer offer = quotes.getOffer(quote, act.today());
-    int quotedMinutes =
+  /**
+   * Makes an accepted quote part of what a running job promises: extra work. Gives the job's id,
+   * also when it was done before.
+   */
+  public long extendJob(Act act, @Nullable String key, long quoteId, @Nullable Long jobId) {
+    return repeats.once(
+        act,
+        key,
+        "extend job",
+        quoteId + " " + jobId,
+        () -> {
+          var reading = new Reading();
+          if (jobId == null) {
+            reading.fault("jobId", Rule.MISSING, "Choose the job that this work belongs to.");
+          }
+          reading.refuseIfFaulty();
+          QuoteRecord quote = quotes.lock(quoteId);
+          Optional<Long> made = promises.findJob(quoteId);
+          if (made.isPresent() && !made.get().equals(jobId)) {
+            throw new Refused(
+                Rule.QUOTE_IN_A_JOB, "Another job was made of this quote. Reload the page.");
+          }
+          if (made.isEmpty()) {
+            requireAccepted(act, quote);
+            Offer offer = quotes.getOffer(quote, act.today());
+            jobs.extend(
+                act,
+                Objects.requireNonNull(jobId),
+                quote.getSiteId(),
+                promise(quote, offer),
+                visitMinutes(offer));
+          }
+          return Objects.requireNonNull(jobId);
+        });
+  }
+
+  private static void requireAccepted(Act act, QuoteRecord quote) {
+    if (!(state(quote, act) instanceof QuoteState.Accepted)) {
+      throw new Refused(
+          Rule.QUOTE_NOT_ACCEPTED,
+          "Only an accepted quote becomes a job. Record the customer's answer first.");
+    }
+  }
+
+  private JobOpening.NewPromise promise(QuoteRecord quote, Offer offer) {
+    BillingBasis.Code basis =
+        database
+            .select(KIND_OF_JOB.BILLING_BASIS)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
+            .fetchSingle(KIND_OF_JOB.BILLING_BASIS);
+    return new JobOpening.NewPromise(
+        new PromiseStore.Accepted(
+            quote.getId(),
+            quote.getNumber(),
+            basis,
+            quote.getDecidedAt(),
+            quote.getAcceptedBy(),
+            quote.getNetMinor()),
+        offer.promise());
+  }
+
+  /** The length of a first visit for what is offered; null takes the kind of job's. */
+  private static @Nullable Integer visitMinutes(Offer offer) {
+    int quoted =
         offer.promised().stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum();
+    return quoted < SHORTEST_VISIT ? null : Integer.valueOf(Math.min(quoted, LONGEST_FIRST_VISIT));
+  }
+
+  private long openJob(Act act, QuoteRecord quote) {
+    Offer offer = quotes.getOffer(quote, act.today());
     return jobs.open(
         act,
         new JobOpening.NewJob(
             quote.getCustomerId(),
             quote.getSiteId(),
             quote.getEquipmentId(),
-            new JobOpening.Accepted(quote.getId(), offer.promise()),
+            promise(quote, offer),
             quote.getKindOfJobId(),
             quote.getTitle(),
             quote.getOwnNotes(),
             null,
             null,
-            quotedMinutes < SHORTEST_VISIT ? null : Math.min(quotedMinutes, LONGEST_FIRST_VISIT)));
+            visitMinutes(offer)));
   }
 
   /**
@@ -391,9 +459,14 @@ public class QuoteService {
   }
 
   private List<TypedLine> linesLike(Act act, JobRecord job) {
-    return job.getQuoteId() == null
-        ? workedJobs.list(job.getId())
-        : atTodaysPrice(act, quotes.getOffer(quotes.get(job.getQuoteId()), act.today()));
+    List<TypedLine> quoted =
+        promises.list(job.getId()).stream()
+            .flatMap(
+                accepted ->
+                    atTodaysPrice(act, quotes.getOffer(quotes.get(accepted.quoteId()), act.today()))
+                        .stream())
+            .toList();
+    return quoted.isEmpty() ? workedJobs.list(job.getId()) : quoted;
   }
 
   private List<TypedLine> firstLines(long kindOfJobId) {

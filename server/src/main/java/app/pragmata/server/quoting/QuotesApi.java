@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -11,6 +12,7 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
@@ -36,6 +38,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
+import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -82,6 +85,7 @@ class QuotesApi {
       @Nullable String acceptedBy,
       @Nullable String declineReason,
       @Nullable Long jobNumber,
+      List<RunningJob> runningJobs,
       List<TypedLine> lines,
       List<CostChange> costChanges,
       Computed computed) {}
@@ -127,6 +131,9 @@ class QuotesApi {
       long marginMinor,
       @Nullable BigDecimal marginPercent,
       boolean belowFloor) {}
+
+  /** A job to whose promise an accepted quote may be added as extra work. */
+  record RunningJob(long id, long number, String title) {}
 
   record QuotedVat(String percent, long netMinor, long vatMinor) {}
 
@@ -215,8 +222,10 @@ class QuotesApi {
             .on(KIND_OF_JOB.ID.eq(QUOTE.KIND_OF_JOB_ID))
             .leftJoin(EQUIPMENT)
             .on(EQUIPMENT.ID.eq(QUOTE.EQUIPMENT_ID))
+            .leftJoin(ACCEPTED_QUOTE)
+            .on(ACCEPTED_QUOTE.QUOTE_ID.eq(QUOTE.ID))
             .leftJoin(JOB)
-            .on(JOB.QUOTE_ID.eq(QUOTE.ID))
+            .on(JOB.ID.eq(ACCEPTED_QUOTE.JOB_ID))
             .where(QUOTE.ID.eq(id))
             .fetchOne();
     if (row == null) {
@@ -263,9 +272,22 @@ class QuotesApi {
         quote.getAcceptedBy(),
         quote.getDeclineReason(),
         row.value8(),
+        row.value8() == null && quote.getState() == QuoteState.Code.ACCEPTED
+            ? runningJobs(quote)
+            : List.of(),
         offer.lines().stream().map(TypedLine::of).toList(),
         quote.getState() == QuoteState.Code.DRAFT ? costChanges(offer) : List.of(),
         computed(offer, offer.lines(), offer.faults(), companies.getCompany()));
+  }
+
+  private List<RunningJob> runningJobs(QuoteRecord quote) {
+    return database
+        .select(JOB.ID, JOB.NUMBER, JOB.TITLE)
+        .from(JOB)
+        .where(JOB.SITE_ID.eq(quote.getSiteId()))
+        .and(JOB.STATE.in(JobState.Code.OPEN, JobState.Code.WORKED, JobState.Code.CHECKED))
+        .orderBy(JOB.NUMBER.desc())
+        .fetch(Records.mapping(RunningJob::new));
   }
 
   private List<CostChange> costChanges(Offer offer) {
@@ -496,5 +518,16 @@ class QuotesApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
     return new Made(service.makeJob(act, key, id));
+  }
+
+  record ExtraWorkForm(@Nullable Long jobId) {}
+
+  @PostMapping("/api/quotes/{id}/extra-work")
+  Made extendJob(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody ExtraWorkForm form) {
+    return new Made(service.extendJob(act, key, id, form.jobId()));
   }
 }

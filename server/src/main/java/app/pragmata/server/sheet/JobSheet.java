@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param notes what is wrong, in the caller's words; may be empty
  * @param response null when nobody has to be there by a certain time
- * @param promise null for a job straight from a call
+ * @param promises its accepted quotes, the first of them first; none for a job straight from a call
  */
 public record JobSheet(
     long id,
@@ -43,7 +43,7 @@ public record JobSheet(
     @Nullable Response response,
     @Nullable String faultCode,
     @Nullable String causeCode,
-    @Nullable Promise promise,
+    List<Promise> promises,
     List<Visit> visits,
     List<OtherCost> otherCosts,
     Cost cost,
@@ -53,12 +53,12 @@ public record JobSheet(
   public record Equipment(
       String name, @Nullable LocalDate partsWarrantyUntil, String partsWarrantyPercent) {}
 
-  /** The accepted quote. */
+  /** An accepted quote; a further one is extra work. */
   public record Promise(
       long quoteId,
       long quoteNumber,
-      @Nullable LocalDate acceptedOn,
-      @Nullable String acceptedBy,
+      LocalDate acceptedOn,
+      String acceptedBy,
       String summary,
       List<PromisedLine> lines,
       long netMinor,

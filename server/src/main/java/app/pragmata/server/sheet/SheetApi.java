@@ -31,13 +31,13 @@ import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
+import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
@@ -119,7 +119,7 @@ class SheetApi {
         Response.of(job.job(), act, company.calendar()),
         job.job().getFaultCode(),
         job.job().getCauseCode(),
-        promise(act, job, company.zone()),
+        job.promises().stream().map(each -> promise(act, each, company.zone())).toList(),
         visits(job, costing, company.calendar(), act.today()),
         job.others().stream()
             .map(
@@ -153,20 +153,16 @@ class SheetApi {
             new Share(equipment.getPartsWarrantyShare()).percent());
   }
 
-  private JobSheet.@Nullable Promise promise(Act act, WholeJob job, ZoneId zone) {
-    JobStore.AcceptedQuote quote = job.quote();
-    if (quote == null) {
-      return null;
-    }
-    Instant decided = quote.decidedAt();
-    Offer offer = quotes.getOffer(quotes.get(quote.id()), act.today());
+  private JobSheet.Promise promise(Act act, PromiseStore.Promise promise, ZoneId zone) {
+    PromiseStore.Accepted quote = promise.quote();
+    Offer offer = quotes.getOffer(quotes.get(quote.quoteId()), act.today());
     return new JobSheet.Promise(
-        quote.id(),
+        quote.quoteId(),
         quote.number(),
-        decided == null ? null : decided.atZone(zone).toLocalDate(),
+        quote.acceptedAt().atZone(zone).toLocalDate(),
         quote.acceptedBy(),
-        String.join(", ", job.promise().stream().map(SheetApi::summary).toList()),
-        job.promise().stream()
+        String.join(", ", promise.lines().stream().map(SheetApi::summary).toList()),
+        promise.lines().stream()
             .map(
                 line ->
                     new JobSheet.PromisedLine(
@@ -179,7 +175,7 @@ class SheetApi {
         quote.netMinor(),
         stages(offer),
         offer.depositDue().minor(),
-        deposits.list(quote.id()));
+        deposits.list(quote.quoteId()));
   }
 
   private static List<JobSheet.PromisedStage> stages(Offer offer) {
@@ -311,7 +307,7 @@ class SheetApi {
         use.name(),
         use.unit(),
         use.quantity().stripTrailingZeros(),
-        job.quote() == null ? BigDecimal.ZERO : beyond,
+        job.promises().isEmpty() ? BigDecimal.ZERO : beyond,
         use.costMinor(),
         warranty.forParts(day).percent(),
         use.warrantyExclusion(),

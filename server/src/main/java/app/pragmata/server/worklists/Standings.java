@@ -1,5 +1,6 @@
 package app.pragmata.server.worklists;
 
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.DEPOSIT;
 import static app.pragmata.server.generated.Tables.INVOICE;
@@ -88,11 +89,22 @@ public class Standings {
     var jobIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.JOB)));
     if (!withDeposits.isEmpty()) {
       jobIds.addAll(
-          database.fetchValues(select(JOB.ID).from(JOB).where(JOB.QUOTE_ID.in(withDeposits))));
+          database.fetchValues(
+              select(ACCEPTED_QUOTE.JOB_ID)
+                  .from(ACCEPTED_QUOTE)
+                  .where(ACCEPTED_QUOTE.QUOTE_ID.in(withDeposits))));
     }
-    Set<Long> made = what.records(happened -> happened.event() == JobEvent.MADE_FROM_QUOTE);
-    if (!made.isEmpty()) {
-      quoteIds.addAll(database.fetchValues(select(JOB.QUOTE_ID).from(JOB).where(JOB.ID.in(made))));
+    Set<Long> promised =
+        what.records(
+            happened ->
+                happened.event() == JobEvent.MADE_FROM_QUOTE
+                    || happened.event() == JobEvent.EXTRA_WORK_PROMISED);
+    if (!promised.isEmpty()) {
+      quoteIds.addAll(
+          database.fetchValues(
+              select(ACCEPTED_QUOTE.QUOTE_ID)
+                  .from(ACCEPTED_QUOTE)
+                  .where(ACCEPTED_QUOTE.JOB_ID.in(promised))));
     }
     // A name that changes is the new one on every list.
     Set<Long> customerIds =
@@ -164,7 +176,9 @@ public class Standings {
                     .unionAll(
                         select(DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
                             .from(DEPOSIT)
-                            .where(DEPOSIT.QUOTE_ID.eq(JOB.QUOTE_ID))))
+                            .join(ACCEPTED_QUOTE)
+                            .on(ACCEPTED_QUOTE.QUOTE_ID.eq(DEPOSIT.QUOTE_ID))
+                            .where(ACCEPTED_QUOTE.JOB_ID.eq(JOB.ID))))
             .convertFrom(rows -> rows.map(Records.mapping(CameIn::new)));
     return multiset(select(invoice, cameIn))
         .as("bill")
@@ -201,7 +215,7 @@ public class Standings {
         .on(SITE.ID.eq(QUOTE.SITE_ID))
         .where(QUOTE.ID.in(quoteIds))
         .and(QUOTE.STATE.ne(QuoteState.Code.DECLINED))
-        .andNotExists(selectOne().from(JOB).where(JOB.QUOTE_ID.eq(QUOTE.ID)))
+        .andNotExists(selectOne().from(ACCEPTED_QUOTE).where(ACCEPTED_QUOTE.QUOTE_ID.eq(QUOTE.ID)))
         .forEach(
             row ->
                 standing.add(
