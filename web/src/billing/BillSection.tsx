@@ -33,7 +33,7 @@ export function BillSection({ job }: { job: JobSheet }) {
     return (
       <Section name="Bill">
         <span className="soft">
-          {job.state === "settled"
+          {billing.state === "settled"
             ? `Not charged: ${billing.notChargedReason}`
             : "This job was called off; nothing is billed."}
         </span>

@@ -10,13 +10,12 @@ import { Asking } from "../records/Asking";
 import { Section } from "../records/Section";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 
-const CLOSED = ["billed", "settled", "called_off"];
-
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
 export function WorkSection({ job }: { job: JobSheet }) {
   const { person } = useSession();
   const [form, setForm] = useState<"visit" | "other">();
-  const editable = !CLOSED.includes(job.state) && person.role !== "bookkeeper";
+  const running = job.billing.state === "unbilled" && job.state !== "called_off";
+  const editable = running && person.role !== "bookkeeper";
   const close = () => setForm(undefined);
   return (
     <Section name="Work">

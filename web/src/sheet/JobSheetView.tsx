@@ -137,9 +137,10 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
     return null;
   }
   const number = job.billing.draft?.expectedNumber;
+  const toBill = job.state === "checked" && job.billing.state === "unbilled";
   return (
     <div className="actions">
-      {["billed", "settled"].includes(job.state) && (
+      {job.billing.state !== "unbilled" && (
         <Button loading={quoteAgain.running} onClick={() => quoteAgain.run(undefined)}>
           Quote another like it
         </Button>
@@ -161,7 +162,7 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
           {done && <span aria-hidden="true">⏎</span>}
         </Button>
       )}
-      {job.state === "checked" && (
+      {toBill && (
         <Button
           type="primary"
           data-for-good
@@ -174,7 +175,7 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
         </Button>
       )}
       {finished && <span className="soft small">can be taken back until it is billed</span>}
-      {job.state === "checked" && <span className="soft small">goes into the books for good</span>}
+      {toBill && <span className="soft small">goes into the books for good</span>}
     </div>
   );
 }

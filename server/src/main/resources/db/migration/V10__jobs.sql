@@ -41,7 +41,8 @@ create table job (
   respond_around_the_clock boolean not null default false,
   -- When somebody was first on site.
   responded_at timestamptz,
-  state text not null check (state in ('open', 'worked', 'checked', 'billed', 'settled', 'called_off')),
+  -- Of the work, as it follows from the visits.
+  state text not null check (state in ('open', 'worked', 'checked', 'called_off')),
   state_since timestamptz not null,
   created_at timestamptz not null,
   version integer not null default 1,
@@ -55,11 +56,22 @@ create index on job (equipment_id) where equipment_id is not null;
 create index on job (cause_code) where cause_code is not null;
 create index on job (fault_code) where fault_code is not null;
 -- What such jobs really took is read from the newest of a kind.
-create index job_done_by_kind on job (kind_of_job_id, id desc) where state in ('billed', 'settled');
+create index job_done_by_kind on job (kind_of_job_id, id desc) where state = 'checked';
 create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;
 
 alter table to_do add foreign key (job_id) references job;
 alter table journal_entry add foreign key (job_id) references job;
+
+-- What closes a job: its final invoice, or that it is not charged. A job is billed while it stands.
+create table closing_document (
+  job_id bigint primary key references job,
+  kind text not null check (kind in ('invoice', 'not_charged')),
+  invoice_number bigint unique,
+  closed_at timestamptz not null,
+  check ((kind = 'invoice') = (invoice_number is not null))
+);
+create trigger closing_document_inserts_only before update or delete on closing_document
+  for each row execute function refuse_change();
 
 -- The quotes whose promise is a job's, as they were accepted: the first made it, each further one is extra work. A job
 -- straight from a call has none.

@@ -105,7 +105,7 @@ class WorklistPageTest {
     post.waitFor();
     desk.keyboard().press("Control+Enter");
     assertThat(desk.locator("[data-row='job-" + gate.job() + "']")).hasCount(0);
-    assertThat(gate.sheet().path("state").asString()).isEqualTo("billed");
+    assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("billed");
   }
 
   @Test

@@ -114,9 +114,10 @@ class BooksTest {
           """
           Debits equal credits in every entry | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
           Debits equal credits overall | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
-          Work in progress is the cost of the jobs not yet billed | update job set state = 'open' where state = 'billed'
-          Work in progress of every billed job is nil | update job set state = 'billed' where state = 'checked'
-          A job is billed while its invoice is open | update job set state = 'settled' where state = 'billed'
+          Work in progress is the cost of the jobs not yet billed | delete from closing_document where kind = 'invoice'
+          Work in progress of every billed job is nil | insert into closing_document (job_id, kind, closed_at) select id, 'not_charged', now() from job where state = 'checked' on conflict do nothing
+          A job is closed by its invoice, or by the entry that says it is not charged | update closing_document set invoice_number = -invoice_number where kind = 'invoice'
+          Every invoice closes its job | delete from closing_document where kind = 'invoice'
           What is owed is what was billed less what was received and the deposits applied | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
           Trade debtors is the sum of the open invoices | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
           Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0

@@ -94,7 +94,11 @@ class DemoFiguresTest {
   }
 
   private static void job(List<String> figures, JsonNode job) {
-    figures.add("job %s %s".formatted(text(job, "number"), text(job, "state")));
+    String billed = text(job.path("billing"), "state");
+    figures.add(
+        "job %s %s"
+            .formatted(
+                text(job, "number"), billed.equals("unbilled") ? text(job, "state") : billed));
     for (JsonNode rung : job.path("cost").path("rungs")) {
       figures.add(
           "  %s: quoted %s, actual %s, because “%s”"

@@ -83,7 +83,7 @@ class WorkedExampleTest {
         .isEqualTo(41_19);
     Visitor.signedIn(program, "maud")
         .post(receipts, Map.of("version", 2, "amount", "41.19", "method", "card"));
-    assertThat(gate.sheet().path("state").asString()).isEqualTo("settled");
+    assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("settled");
   }
 
   @Test
@@ -97,7 +97,7 @@ class WorkedExampleTest {
     JsonNode entry = gate.sheet().path("journal").path(0);
     assertThat(texts(entry.path("lines"), "accountName"))
         .containsExactly("Warranty and goodwill", "Work in progress");
-    assertThat(gate.sheet().path("state").asString()).isEqualTo("settled");
+    assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("settled");
   }
 
   @Test

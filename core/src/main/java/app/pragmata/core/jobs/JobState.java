@@ -4,46 +4,30 @@ import app.pragmata.core.Coded;
 import java.util.List;
 
 /**
- * Where a job stands on its way to the money. Each state offers only the moves that may follow it.
+ * Where the work of a job stands, as it follows from its visits. Whether the job is billed and
+ * settled follows from its documents.
  */
 public sealed interface JobState {
-  /** A job to whose visits something can still be added. */
-  sealed interface Unbilled extends JobState {
+  /** A job that was not called off. */
+  sealed interface Wanted extends JobState {
     /**
-     * Follows the visits: checked when all work is, worked when the office still has to check some,
+     * Follows the visits: worked when the office still has to check some, checked when all work is,
      * otherwise open.
      */
-    default Unbilled after(List<VisitState> visits) {
+    default Wanted after(List<VisitState> visits) {
       return from(visits);
     }
   }
 
-  record Open() implements Unbilled {
+  record Open() implements Wanted {
     public CalledOff callOff() {
       return new CalledOff();
     }
   }
 
-  record Worked() implements Unbilled {}
+  record Worked() implements Wanted {}
 
-  record Checked() implements Unbilled {
-    public Billed bill() {
-      return new Billed();
-    }
-
-    /** Warranty or goodwill: nothing to wait for. */
-    public Settled closeWithoutCharge() {
-      return new Settled();
-    }
-  }
-
-  record Billed() implements JobState {
-    public Settled settle() {
-      return new Settled();
-    }
-  }
-
-  record Settled() implements JobState {}
+  record Checked() implements Wanted {}
 
   record CalledOff() implements JobState {}
 
@@ -52,8 +36,6 @@ public sealed interface JobState {
     OPEN,
     WORKED,
     CHECKED,
-    BILLED,
-    SETTLED,
     CALLED_OFF
   }
 
@@ -63,8 +45,6 @@ public sealed interface JobState {
       case OPEN -> new Open();
       case WORKED -> new Worked();
       case CHECKED -> new Checked();
-      case BILLED -> new Billed();
-      case SETTLED -> new Settled();
       case CALLED_OFF -> new CalledOff();
     };
   }
@@ -75,13 +55,11 @@ public sealed interface JobState {
       case Open open -> Code.OPEN;
       case Worked worked -> Code.WORKED;
       case Checked checked -> Code.CHECKED;
-      case Billed billed -> Code.BILLED;
-      case Settled settled -> Code.SETTLED;
       case CalledOff calledOff -> Code.CALLED_OFF;
     };
   }
 
-  private static Unbilled from(List<VisitState> visits) {
+  private static Wanted from(List<VisitState> visits) {
     boolean toCheck = visits.stream().anyMatch(VisitState.Finished.class::isInstance);
     boolean ahead =
         visits.stream()

@@ -45,16 +45,6 @@ class JobStateTest {
         .isInstanceOf(JobState.Worked.class);
   }
 
-  @Test
-  void a_billed_job_is_settled_by_its_money() {
-    assertThat(new JobState.Checked().bill().settle()).isInstanceOf(JobState.Settled.class);
-  }
-
-  @Test
-  void a_job_that_is_not_charged_is_settled_at_once() {
-    assertThat(new JobState.Checked().closeWithoutCharge()).isInstanceOf(JobState.Settled.class);
-  }
-
   @Property
   void the_order_of_the_visits_does_not_matter(@ForAll("visits") List<VisitState> visits) {
     assertThat(new JobState.Open().after(visits.reversed()))

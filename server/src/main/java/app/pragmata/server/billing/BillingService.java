@@ -18,6 +18,7 @@ import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
@@ -125,8 +126,13 @@ public class BillingService {
     InvoiceDraft fixed = billing.draft(facts, new BillingBasis.FixedPrice(), job.warranty());
     InvoiceDraft worked = billing.draft(facts, new BillingBasis.TimeAndParts(), job.warranty());
     BillingView.Invoice invoice = invoices.findOfJob(job.job().getId(), act.today()).orElse(null);
-    boolean open = invoice == null && VisitStore.state(job.job()) instanceof JobState.Unbilled;
+    Closing.Billed state =
+        Closing.billed(
+            job.closing(), invoice == null ? Money.ZERO : Money.ofMinor(invoice.owedMinor()));
+    boolean open =
+        state == Closing.Billed.UNBILLED && job.job().getState() != JobState.Code.CALLED_OFF;
     return new BillingView(
+        state,
         job.job().getBillingBasis(),
         job.job().getNotChargedReason(),
         total(fixed, sheet),
@@ -173,7 +179,7 @@ public class BillingService {
   }
 
   private static @Nullable String notYet(JobRecord job, InvoiceDraft draft, boolean charged) {
-    if (!(VisitStore.state(job) instanceof JobState.Checked)) {
+    if (job.getState() != JobState.Code.CHECKED) {
       return job.getState() == JobState.Code.WORKED
           ? "Check the finished visit first."
           : "There is nothing to bill until the work is finished and checked.";
@@ -208,9 +214,10 @@ public class BillingService {
     String reason =
         basis == BillingBasis.Code.NOT_CHARGED ? reading.text("reason", form.reason(), 300) : null;
     reading.refuseIfFaulty();
-    JobRecord job = visits.lockJob(jobId);
+    VisitStore.LockedJob locked = visits.lockJob(jobId);
+    JobRecord job = locked.row();
     Versions.require(form.version(), job.getVersion());
-    VisitStore.requireUnbilled(job);
+    JobState state = locked.requireUnbilled();
     if (basis == BillingBasis.Code.FIXED_PRICE && promises.list(jobId).isEmpty()) {
       throw new Refused(
           Rule.NO_LINES,
@@ -218,12 +225,7 @@ public class BillingService {
     }
     job.setBillingBasis(Objects.requireNonNull(basis));
     job.setNotChargedReason(reason);
-    visits.storeJob(
-        act,
-        JobEvent.BASIS_CHOSEN,
-        job,
-        VisitStore.state(job),
-        Objects.requireNonNullElse(reason, ""));
+    visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, state, Objects.requireNonNullElse(reason, ""));
   }
 
   /** Adds a supplier's bill to the job's cost; gives its id. */
@@ -248,11 +250,11 @@ public class BillingService {
             reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
           }
           reading.refuseIfFaulty();
-          JobRecord job = visits.lockJob(jobId);
-          VisitStore.requireUnbilled(job);
+          VisitStore.LockedJob job = visits.lockJob(jobId);
+          job.requireUnbilled();
           return insertOtherCost(
               act,
-              job,
+              job.row(),
               Objects.requireNonNull(supplier),
               Objects.requireNonNull(description),
               Objects.requireNonNull(cost),
@@ -288,23 +290,24 @@ public class BillingService {
         "post invoice",
         jobId + " " + version,
         () -> {
-          JobRecord row = visits.lockJob(jobId);
-          if (!(VisitStore.state(row) instanceof JobState.Unbilled)) {
+          VisitStore.LockedJob locked = visits.lockJob(jobId);
+          JobRecord row = locked.row();
+          if (locked.closed() || row.getState() == JobState.Code.CALLED_OFF) {
             throw new Refused(
                 Rule.JOB_BILLED, "Job %d is billed already.".formatted(row.getNumber()));
           }
           Versions.require(version, row.getVersion());
-          if (!(VisitStore.state(row) instanceof JobState.Checked checked)) {
+          if (row.getState() != JobState.Code.CHECKED) {
             throw new Refused(
                 Rule.JOB_NOT_CHECKED,
                 "There is nothing to bill until all work is finished and checked.");
           }
-          post(act, row, checked);
+          post(act, row);
           return jobId;
         });
   }
 
-  private void post(Act act, JobRecord row, JobState.Checked checked) {
+  private void post(Act act, JobRecord row) {
     WholeJob job = jobs.find(row.getId(), act.today()).orElseThrow();
     Company company = companies.getCompany();
     var facts = job.facts(company.zone());
@@ -317,11 +320,11 @@ public class BillingService {
           act,
           event(row, sheet, draft),
           visits.source("job", row.getId(), "not charged: " + row.getNotChargedReason(), row));
-      visits.storeJob(
+      visits.close(
           act,
           JobEvent.CLOSED_WITHOUT_CHARGE,
           row,
-          checked.closeWithoutCharge(),
+          new Closing(Closing.Kind.NOT_CHARGED, null, act.at()),
           Objects.requireNonNullElse(row.getNotChargedReason(), ""));
       return;
     }
@@ -330,10 +333,13 @@ public class BillingService {
           Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
     }
     InvoiceRecord invoice = insertInvoice(act, row, sheet, draft);
-    JobState.Billed billed = checked.bill();
-    Money applied = applyDeposit(act, job, invoice, draft);
-    boolean settled = applied.equals(draft.vat().gross());
-    visits.storeJob(act, JobEvent.BILLED, row, settled ? billed.settle() : billed, "");
+    applyDeposit(act, job, invoice, draft);
+    visits.close(
+        act,
+        JobEvent.BILLED,
+        row,
+        new Closing(Closing.Kind.INVOICE, invoice.getNumber(), act.at()),
+        "");
   }
 
   private InvoiceRecord insertInvoice(Act act, JobRecord job, CostSheet sheet, InvoiceDraft draft) {
@@ -368,8 +374,8 @@ public class BillingService {
     return invoice;
   }
 
-  /** Deposits of the job's quotes come off what the invoice asks for; gives how much. */
-  private Money applyDeposit(Act act, WholeJob job, InvoiceRecord invoice, InvoiceDraft draft) {
+  /** Deposits of the job's quotes come off what the invoice asks for. */
+  private void applyDeposit(Act act, WholeJob job, InvoiceRecord invoice, InvoiceDraft draft) {
     Money applied =
         deposits.apply(
             act,
@@ -385,7 +391,6 @@ public class BillingService {
       invoice.setOwedMinor(invoice.getOwedMinor() - applied.minor());
       events.store(act, BillingEvent.DEPOSIT_TAKEN_OFF, invoice);
     }
-    return applied;
   }
 
   /**
@@ -425,7 +430,7 @@ public class BillingService {
       throw new Refused(
           Rule.NOT_FOUND, "This invoice does not exist. Find the right one with / and its number.");
     }
-    JobRecord job = visits.lockJob(jobId);
+    JobRecord job = visits.lockJob(jobId).row();
     InvoiceRecord invoice =
         database.selectFrom(INVOICE).where(INVOICE.ID.eq(invoiceId)).fetchSingle();
     Versions.require(version, invoice.getVersion());
@@ -455,18 +460,12 @@ public class BillingService {
     receipt.setMethod(money.method());
     receipt.setJournalEntryId(Objects.requireNonNull(entryId));
     events.store(act, BillingEvent.MONEY_RECEIVED, receipt, About.partOf(jobId));
-    switch (after) {
-      case InvoiceState.Open stillOpen -> {
-        invoice.setOwedMinor(stillOpen.owed().minor());
-        visits.touchJob(act, job, VisitStore.state(job));
-      }
-      case InvoiceState.Settled settled -> {
-        invoice.setOwedMinor(0L);
-        if (VisitStore.state(job) instanceof JobState.Billed billed) {
-          visits.touchJob(act, job, billed.settle());
-        }
-      }
-    }
+    invoice.setOwedMinor(
+        switch (after) {
+          case InvoiceState.Open stillOpen -> stillOpen.owed().minor();
+          case InvoiceState.Settled settled -> 0L;
+        });
+    visits.touchJob(act, job);
     events.store(act, BillingEvent.INVOICE_PAID, invoice);
     return receipt.getId();
   }

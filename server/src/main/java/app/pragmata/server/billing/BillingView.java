@@ -5,6 +5,7 @@ import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Closing;
 import app.pragmata.server.books.BooksStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -13,6 +14,7 @@ import org.jspecify.annotations.Nullable;
 
 /** How billing is shown on a job's sheet. */
 public record BillingView(
+    Closing.Billed state,
     BillingBasis.Code basis,
     @Nullable String notChargedReason,
     BasisTotal fixedPrice,

@@ -67,31 +67,41 @@ public final class Laws {
                   from time_entry t join visit v on v.id = t.visit_id where t.removed_at is null
                 union all select p.cost_minor, v.job_id from visit_part p join visit v on v.id = p.visit_id where p.removed_at is null
                 union all select o.cost_minor, o.job_id from other_cost o
-              ) costs join job j on j.id = costs.job_id where j.state not in ('billed', 'settled')
+              ) costs left join closing_document closing using (job_id) where closing.kind is null
               """),
           new Law(
               "Work in progress of every billed job is nil",
               Unit.COUNT,
               "billed jobs",
-              "select count(*) from job where state in ('billed', 'settled')",
+              "select count(*) from closing_document",
               "billed jobs without any left",
               """
-              select count(*) from job j where j.state in ('billed', 'settled') and 0 = (
+              select count(*) from closing_document closing where 0 = (
                 select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
                   join journal_line l on l.account_code = p.account_code
                   join journal_entry e on e.id = l.entry_id
-                where p.posting_category = 'work_in_progress' and e.job_id = j.id)
+                where p.posting_category = 'work_in_progress' and e.job_id = closing.job_id)
               """),
           new Law(
-              "A job is billed while its invoice is open",
+              "A job is closed by its invoice, or by the entry that says it is not charged",
               Unit.COUNT,
-              "jobs that say billed, or settled with an invoice",
-              "select count(*) from job j where state = 'billed' or state = 'settled' and exists (select from invoice i where i.job_id = j.id)",
-              "jobs whose invoice says so",
+              "closed jobs",
+              "select count(*) from closing_document",
+              "with such an invoice or entry",
               """
-              select count(*) from job j join invoice i on i.job_id = j.id
-                where j.state = case when i.owed_minor > 0 then 'billed' else 'settled' end
+              select count(*) from closing_document c where case c.kind
+                when 'invoice' then exists (
+                  select from invoice i where i.job_id = c.job_id and i.number = c.invoice_number)
+                else exists (
+                  select from journal_entry e where e.job_id = c.job_id and e.event = 'job_not_charged') end
               """),
+          new Law(
+              "Every invoice closes its job",
+              Unit.COUNT,
+              "invoices",
+              "select count(*) from invoice",
+              "that close a job",
+              "select count(*) from closing_document where kind = 'invoice'"),
           new Law(
               "What is owed is what was billed less what was received and the deposits applied",
               Unit.MINOR,

@@ -1,5 +1,6 @@
 package app.pragmata.server.customers;
 
+import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.CONTACT;
@@ -305,7 +306,9 @@ class CallerCardStore {
                     field(JOB.RESPONDED_AT.isNull().and(JOB.RESPOND_BY.lt(act.at()))))
                 .from(JOB)
                 .where(JOB.CUSTOMER_ID.eq(CUSTOMER.ID))
-                .and(JOB.STATE.in(JobState.Code.OPEN, JobState.Code.WORKED, JobState.Code.CHECKED))
+                .and(JOB.STATE.ne(JobState.Code.CALLED_OFF))
+                .andNotExists(
+                    selectOne().from(CLOSING_DOCUMENT).where(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID)))
                 .orderBy(JOB.NUMBER.desc())
                 .limit(6))
         .as("jobs")

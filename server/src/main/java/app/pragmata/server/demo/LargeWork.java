@@ -35,7 +35,6 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.stream.Collectors;
 import javax.sql.DataSource;
@@ -204,6 +203,7 @@ class LargeWork {
     private final TableCopy quotes;
     private final TableCopy quoteLines;
     private final TableCopy jobs;
+    private final TableCopy closings;
     private final TableCopy acceptedQuotes;
     private final TableCopy visits;
     private final TableCopy times;
@@ -266,6 +266,7 @@ class LargeWork {
               "id, number, customer_id, site_id, equipment_id, kind_of_job_id, title, billing_basis, state,"
                   + " state_since, created_at, version, notes, priority, respond_by, responded_at, fault_code,"
                   + " cause_code");
+      closings = copy("closing_document", "job_id, kind, invoice_number, closed_at");
       acceptedQuotes =
           copy(
               "accepted_quote",
@@ -359,7 +360,7 @@ class LargeWork {
           "time_and_parts",
           draft.state() == State.WON || draft.state() == State.BOOKED
               ? "open"
-              : draft.state().name().toLowerCase(Locale.ROOT),
+              : approved ? "checked" : "worked",
           finished.isAfter(now) ? created : finished,
           created,
           done ? 4 : 1,
@@ -721,6 +722,7 @@ class LargeWork {
               draft,
               billed,
               at);
+      closings.row(draft.id(), "invoice", number, at);
       boolean settled = draft.state() == State.SETTLED;
       invoices.row(
           id,

@@ -17,7 +17,6 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.PaymentMethod;
-import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.books.BooksStore;
@@ -25,6 +24,7 @@ import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.DepositRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
@@ -178,7 +178,7 @@ public class DepositService {
         .join(ACCEPTED_QUOTE)
         .on(ACCEPTED_QUOTE.JOB_ID.eq(JOB.ID))
         .where(ACCEPTED_QUOTE.QUOTE_ID.eq(quoteId))
-        .and(JOB.STATE.notIn(JobState.Code.CALLED_OFF, JobState.Code.BILLED, JobState.Code.SETTLED))
+        .and(JobStore.running())
         .fetchOptional(JOB.NUMBER)
         .ifPresent(
             number -> {

@@ -208,7 +208,7 @@ public class CheckService {
     reading.refuseIfFaulty();
     VisitPartRecord use = getUse(visitPartId);
     var locked = visits.lock(use.getVisitId());
-    VisitStore.requireUnbilled(locked.job());
+    locked.lockedJob().requireUnbilled();
     use.refresh();
     Versions.require(version, use.getVersion());
     use.setWarrantyExclusion(why.isEmpty() ? null : why);
@@ -354,7 +354,7 @@ public class CheckService {
   private VisitStore.Locked lockShown(long visitId, int version) {
     var locked = visits.lock(visitId);
     Versions.require(version, locked.visit().getVersion());
-    VisitStore.requireUnbilled(locked.job());
+    locked.lockedJob().requireUnbilled();
     return locked;
   }
 
@@ -375,7 +375,7 @@ public class CheckService {
   }
 
   private static VisitStore.Locked requireUnbilled(VisitStore.Locked locked) {
-    VisitStore.requireUnbilled(locked.job());
+    locked.lockedJob().requireUnbilled();
     return locked;
   }
 
@@ -384,7 +384,7 @@ public class CheckService {
   }
 
   private static VisitStore.Locked requireCorrectable(VisitStore.Locked locked) {
-    VisitStore.requireUnbilled(locked.job());
+    locked.lockedJob().requireUnbilled();
     switch (locked.state()) {
       case VisitState.Finished finished -> {}
       case VisitState.OnSite onSite -> {}

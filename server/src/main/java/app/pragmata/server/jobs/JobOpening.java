@@ -13,6 +13,7 @@ import app.pragmata.core.jobs.ExtraWork;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.KindOfJobRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
@@ -120,8 +121,9 @@ public class JobOpening {
    */
   public void extend(
       Act act, long jobId, long siteId, NewPromise extra, @Nullable Integer expectedMinutes) {
-    var job = visits.lockJob(jobId);
-    VisitStore.requireUnbilled(job);
+    VisitStore.LockedJob locked = visits.lockJob(jobId);
+    locked.requireUnbilled();
+    JobRecord job = locked.row();
     BillingBasis.Code promised =
         promises.list(jobId).stream()
             .findFirst()

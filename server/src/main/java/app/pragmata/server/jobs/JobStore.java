@@ -1,5 +1,6 @@
 package app.pragmata.server.jobs;
 
+import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -12,18 +13,22 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
+import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatRates;
+import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -57,11 +62,13 @@ public class JobStore {
   /**
    * A job with all that was promised, done and spent.
    *
+   * @param closing empty while no closing document stands
    * @param promises its accepted quotes, the first of them first; none for one straight from a call
    */
   public record WholeJob(
       JobRecord job,
       List<PromiseStore.Promise> promises,
+      Optional<Closing> closing,
       String customer,
       Place site,
       @Nullable EquipmentRecord equipment,
@@ -237,6 +244,16 @@ public class JobStore {
     this.companies = companies;
   }
 
+  /** Whether the job's closing document stands; a condition on the table job. */
+  public static Condition closed() {
+    return exists(selectOne().from(CLOSING_DOCUMENT).where(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID)));
+  }
+
+  /** Whether something may still happen to the job; a condition on the table job. */
+  public static Condition running() {
+    return JOB.STATE.ne(JobState.Code.CALLED_OFF).andNot(closed());
+  }
+
   /** The job of this id as on a tax day; empty when there is none. */
   public Optional<WholeJob> find(long id, LocalDate taxDay) {
     return list(JOB.ID.eq(id), taxDay).stream().findFirst();
@@ -261,6 +278,7 @@ public class JobStore {
     // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
         .select(JOB.fields())
+        .select(CLOSING_DOCUMENT.KIND, CLOSING_DOCUMENT.INVOICE_NUMBER, CLOSING_DOCUMENT.CLOSED_AT)
         .select(SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
         .select(EQUIPMENT.fields())
         .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promised, visits, others, beside)
@@ -273,6 +291,8 @@ public class JobStore {
         .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
         .leftJoin(EQUIPMENT)
         .on(EQUIPMENT.ID.eq(JOB.EQUIPMENT_ID))
+        .leftJoin(CLOSING_DOCUMENT)
+        .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
         .where(condition)
         .orderBy(JOB.STATE_SINCE, JOB.ID)
         .fetch(
@@ -281,6 +301,13 @@ public class JobStore {
                     new WholeJob(
                         row.into(JOB),
                         row.get(promised),
+                        Optional.ofNullable(row.get(CLOSING_DOCUMENT.KIND))
+                            .map(
+                                kind ->
+                                    new Closing(
+                                        kind,
+                                        row.get(CLOSING_DOCUMENT.INVOICE_NUMBER),
+                                        row.get(CLOSING_DOCUMENT.CLOSED_AT))),
                         row.get(CUSTOMER.NAME),
                         new Place(
                             row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),

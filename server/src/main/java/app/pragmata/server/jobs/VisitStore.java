@@ -1,5 +1,6 @@
 package app.pragmata.server.jobs;
 
+import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
@@ -12,9 +13,9 @@ import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
-import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
@@ -50,12 +51,34 @@ public class VisitStore {
    */
   public record Locked(
       VisitRecord visit,
-      JobRecord job,
+      LockedJob lockedJob,
       List<VisitState.Code> otherStates,
       @Nullable TimeEntryRecord running,
       boolean worked) {
     public VisitState state() {
       return VisitState.of(visit.getState());
+    }
+
+    public JobRecord job() {
+      return lockedJob.row();
+    }
+  }
+
+  /**
+   * A job, locked until the transaction ends.
+   *
+   * @param closed whether its closing document stands
+   */
+  public record LockedJob(JobRecord row, boolean closed) {
+    /** The state of the work; refused when the job is closed or called off. */
+    public JobState.Wanted requireUnbilled() {
+      if (!closed && JobState.of(row.getState()) instanceof JobState.Wanted wanted) {
+        return wanted;
+      }
+      throw new Refused(
+          Rule.JOB_CLOSED,
+          "Job %d is %s; nothing on it can be changed any more."
+              .formatted(row.getNumber(), closed ? "billed" : "called off"));
     }
   }
 
@@ -72,6 +95,8 @@ public class VisitStore {
                   .where(OTHER.JOB_ID.eq(JOB.ID).and(OTHER.ID.ne(VISIT.ID))))
           .as("other_states")
           .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+
+  private static final Field<Boolean> CLOSED = field(JobStore.closed()).as("closed");
 
   private static final Field<Boolean> WORKED = worked();
 
@@ -113,7 +138,7 @@ public class VisitStore {
     }
     return new Locked(
         row.into(VISIT),
-        row.into(JOB),
+        new LockedJob(row.into(JOB), row.get(CLOSED)),
         row.get(OTHER_STATES),
         row.get(TIME_ENTRY.ID) == null ? null : row.into(TIME_ENTRY),
         row.get(WORKED));
@@ -124,7 +149,7 @@ public class VisitStore {
         .select(JOB.fields())
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
-        .select(VERSION_READ, OTHER_STATES, WORKED)
+        .select(VERSION_READ, CLOSED, OTHER_STATES, WORKED)
         .from(JOB)
         .join(VISIT)
         .on(VISIT.JOB_ID.eq(JOB.ID))
@@ -137,13 +162,31 @@ public class VisitStore {
   }
 
   /** The job; refused when there is no such job. */
-  public JobRecord lockJob(long jobId) {
+  public LockedJob lockJob(long jobId) {
     JobRecord job = database.selectFrom(JOB).where(JOB.ID.eq(jobId)).forUpdate().fetchOne();
     if (job == null) {
       throw new Refused(
           Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
     }
-    return job;
+    // Read after the wait for the lock: what the same statement read beside it might be too old.
+    return new LockedJob(
+        job, database.fetchExists(CLOSING_DOCUMENT, CLOSING_DOCUMENT.JOB_ID.eq(jobId)));
+  }
+
+  /**
+   * Closes a job whose work is checked.
+   *
+   * @param reason why it is not charged; may be empty
+   */
+  public void close(Act act, JobEvent event, JobRecord job, Closing closing, String reason) {
+    database
+        .insertInto(CLOSING_DOCUMENT)
+        .set(CLOSING_DOCUMENT.JOB_ID, job.getId())
+        .set(CLOSING_DOCUMENT.KIND, closing.kind())
+        .set(CLOSING_DOCUMENT.INVOICE_NUMBER, closing.invoiceNumber())
+        .set(CLOSING_DOCUMENT.CLOSED_AT, closing.at())
+        .execute();
+    storeJob(act, event, job, JobState.of(job.getState()), reason);
   }
 
   /**
@@ -214,26 +257,23 @@ public class VisitStore {
     }
   }
 
-  /**
-   * Brings an unbilled job's state in line with its visits, and marks that its sheet has changed.
-   */
+  /** Brings a job's state in line with its visits, and marks that its sheet has changed. */
   public void follow(Act act, JobRecord job) {
     follow(act, job, states(job.getId()));
   }
 
   private void follow(Act act, JobRecord job, List<VisitState.Code> states) {
     JobState after =
-        switch (state(job)) {
-          case JobState.Unbilled unbilled ->
-              unbilled.after(states.stream().map(VisitState::of).toList());
-          case JobState billed -> billed;
+        switch (JobState.of(job.getState())) {
+          case JobState.Wanted wanted -> wanted.after(states.stream().map(VisitState::of).toList());
+          case JobState.CalledOff calledOff -> calledOff;
         };
-    touchJob(act, job, after);
+    setState(act, job, after);
+    touchJob(act, job);
   }
 
-  /** Stores where a job came to by what else happened. */
-  public void touchJob(Act act, JobRecord job, JobState state) {
-    setState(act, job, state);
+  /** Marks that something happened to a job beside its work. */
+  public void touchJob(Act act, JobRecord job) {
     events.touch(act, JobEvent.MOVED_ON, job);
   }
 
@@ -249,21 +289,6 @@ public class VisitStore {
       job.setState(state.code());
       job.setStateSince(act.at());
     }
-  }
-
-  /** The job's state; refused when the job is billed, settled or called off. */
-  public static JobState.Unbilled requireUnbilled(JobRecord job) {
-    if (state(job) instanceof JobState.Unbilled unbilled) {
-      return unbilled;
-    }
-    throw new Refused(
-        Rule.JOB_CLOSED,
-        "Job %d is %s; nothing on it can be changed any more."
-            .formatted(job.getNumber(), words(job.getState())));
-  }
-
-  private static String words(Coded state) {
-    return state.code().replace('_', ' ');
   }
 
   /** The source of an entry that a job's visit or document gives rise to. */
@@ -284,10 +309,5 @@ public class VisitStore {
         .from(VISIT)
         .where(VISIT.JOB_ID.eq(jobId))
         .fetch(VISIT.STATE);
-  }
-
-  /** The job's state with its moves. */
-  public static JobState state(JobRecord job) {
-    return JobState.of(job.getState());
   }
 }

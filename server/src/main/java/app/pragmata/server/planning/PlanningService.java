@@ -63,7 +63,7 @@ public class PlanningService {
     VisitPlan plan = read(act, form);
     var locked = visits.lock(visitId);
     Versions.require(form.version(), locked.visit().getVersion());
-    VisitStore.requireUnbilled(locked.job());
+    locked.lockedJob().requireUnbilled();
     if (!(locked.state() instanceof VisitState.Plannable plannable)) {
       throw new Refused(
           Rule.VISIT_BEGUN,
@@ -86,8 +86,8 @@ public class PlanningService {
         jobId + " " + form,
         () -> {
           VisitPlan plan = read(act, form);
-          JobRecord job = visits.lockJob(jobId);
-          VisitStore.requireUnbilled(job);
+          VisitStore.LockedJob job = visits.lockJob(jobId);
+          job.requireUnbilled();
           VisitRecord visit = database.newRecord(VISIT);
           visit.setJobId(jobId);
           visit.setTechnicianId(plan.technicianId());
@@ -97,7 +97,7 @@ public class PlanningService {
           visit.setExpectedMinutes(plan.expectedMinutes());
           visit.setState(VisitState.Code.PLANNED);
           events.store(act, JobEvent.VISIT_PLANNED, visit);
-          visits.follow(act, job);
+          visits.follow(act, job.row());
           return visit.getId();
         });
   }
@@ -107,7 +107,8 @@ public class PlanningService {
     var reading = new Reading();
     String why = reading.text("reason", reason, 300);
     reading.refuseIfFaulty();
-    JobRecord job = visits.lockJob(jobId);
+    VisitStore.LockedJob locked = visits.lockJob(jobId);
+    JobRecord job = locked.row();
     Versions.require(version, job.getVersion());
     boolean begun =
         database.fetchExists(
@@ -121,7 +122,7 @@ public class PlanningService {
                         VisitState.Code.ON_SITE,
                         VisitState.Code.FINISHED,
                         VisitState.Code.CHECKED)));
-    if (begun || !(VisitStore.state(job) instanceof JobState.Open open)) {
+    if (begun || locked.closed() || !(JobState.of(job.getState()) instanceof JobState.Open open)) {
       throw new Refused(
           Rule.JOB_BEGUN,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");

@@ -90,7 +90,8 @@ class FollowUpApi {
         from deposit d join quote q on q.id = d.quote_id join customer c on c.id = q.customer_id
         left join lateral (select sum(amount_minor) as used from deposit_use where deposit_id = d.id) u on true
         left join accepted_quote a on a.quote_id = q.id left join job j on j.id = a.job_id
-        where j.state in ('called_off', 'billed', 'settled')
+        left join closing_document closing on closing.job_id = j.id
+        where j.state = 'called_off' or closing.job_id is not null
           or j.id is null and (q.state <> 'accepted' or q.valid_until < {0})
         group by q.id, c.name having sum(d.amount_minor - coalesce(u.used, 0)) > 0 order by q.number
       """;

@@ -50,7 +50,8 @@ class PastJobsApi {
         coalesce(
           e.equipment_kind_id = (select equipment_kind_id from equipment where id = {1}), false)
       from (select id, number, title, equipment_id from job
-          where kind_of_job_id = {0} and state in ('billed', 'settled')
+          where kind_of_job_id = {0} and state = 'checked'
+            and exists (select from closing_document where job_id = id)
           order by id desc limit 200) j
       left join equipment e on e.id = j.equipment_id
       left join lateral (

@@ -12,7 +12,6 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
@@ -26,6 +25,7 @@ import app.pragmata.server.customers.Debt;
 import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
@@ -285,7 +285,7 @@ class QuotesApi {
         .select(JOB.ID, JOB.NUMBER, JOB.TITLE)
         .from(JOB)
         .where(JOB.SITE_ID.eq(quote.getSiteId()))
-        .and(JOB.STATE.in(JobState.Code.OPEN, JobState.Code.WORKED, JobState.Code.CHECKED))
+        .and(JobStore.running())
         .orderBy(JOB.NUMBER.desc())
         .fetch(Records.mapping(RunningJob::new));
   }

@@ -106,7 +106,8 @@ class SheetApi {
         job.job().getVersion(),
         job.job().getTitle(),
         job.job().getState(),
-        Stage.of(job),
+        Stage.of(
+            job, view.invoice() == null ? Money.ZERO : Money.ofMinor(view.invoice().owedMinor())),
         job.kindOfJob(),
         job.job().getCustomerId(),
         job.customer(),

@@ -1,6 +1,8 @@
 package app.pragmata.server.worklists;
 
 import app.pragmata.core.Coded;
+import app.pragmata.core.jobs.Closing;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 
 /** Where money stands on its way from quote to bank. */
@@ -30,14 +32,25 @@ public enum Stage implements Coded {
     return patienceDays;
   }
 
-  /** Where a job's money stands; one that was called off is found with the settled ones. */
-  public static Stage of(WholeJob job) {
+  /**
+   * Where a job's money stands; one that was called off is found with the settled ones.
+   *
+   * @param owed on all of the job's invoices
+   */
+  public static Stage of(WholeJob job, Money owed) {
+    return switch (Closing.billed(job.closing(), owed)) {
+      case UNBILLED -> ofWork(job);
+      case BILLED -> BILLED;
+      case SETTLED -> SETTLED;
+    };
+  }
+
+  private static Stage ofWork(WholeJob job) {
     return switch (job.job().getState()) {
       case OPEN -> job.visits().stream().anyMatch(visit -> visit.state().isAhead()) ? BOOKED : WON;
       case WORKED -> WORKED;
       case CHECKED -> CHECKED;
-      case BILLED -> BILLED;
-      case SETTLED, CALLED_OFF -> SETTLED;
+      case CALLED_OFF -> SETTLED;
     };
   }
 }

@@ -49,6 +49,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Records;
@@ -271,7 +272,8 @@ public class Standings {
 
   private StandingRecord standing(Company company, WholeJob job, Bill bill) {
     InvoiceRecord invoice = bill.invoice();
-    Stage stage = Stage.of(job);
+    Stage stage =
+        Stage.of(job, invoice == null ? Money.ZERO : Money.ofMinor(invoice.getOwedMinor()));
     CostSheet sheet = new Costing(company.terms()).cost(job.facts(company.zone()));
     Money net = net(stage, company, job, invoice, sheet);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
@@ -280,7 +282,7 @@ public class Standings {
     row.setKind(WorkKind.JOB);
     row.setRecordId(job.job().getId());
     row.setStage(stage);
-    row.setDay(day(stage, job, invoice, company.zone()));
+    row.setDay(day(stage, job, bill, company.zone()));
     row.setValidUntil(null);
     row.setValueMinor(invoice == null ? net.minor() : invoice.getOwedMinor());
     row.setMarginPercent(margin.percent());
@@ -335,8 +337,8 @@ public class Standings {
         : sheet.quotedNet();
   }
 
-  private static LocalDate day(
-      Stage stage, WholeJob job, @Nullable InvoiceRecord invoice, ZoneId zone) {
+  private static LocalDate day(Stage stage, WholeJob job, Bill bill, ZoneId zone) {
+    InvoiceRecord invoice = bill.invoice();
     LocalDate since = job.job().getStateSince().atZone(zone).toLocalDate();
     return switch (stage) {
       case BOOKED ->
@@ -347,6 +349,12 @@ public class Standings {
               .min(LocalDate::compareTo)
               .orElse(since);
       case BILLED -> invoice == null ? since : invoice.getDueDate();
+      case SETTLED ->
+          Stream.concat(
+                  job.closing().map(closing -> closing.at().atZone(zone).toLocalDate()).stream(),
+                  bill.cameIn().stream().map(CameIn::day))
+              .max(LocalDate::compareTo)
+              .orElse(since);
       default -> since;
     };
   }
@@ -392,7 +400,7 @@ public class Standings {
     return Arrays.stream(Category.values())
         .flatMap(
             category ->
-                java.util.stream.Stream.of(
+                Stream.of(
                     sheet.rung(category).quoted().minor(), sheet.rung(category).actual().minor()))
         .toArray(Long[]::new);
   }
