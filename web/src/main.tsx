@@ -26,6 +26,7 @@ const SettingsPage = lazy(() => import("./settings/SettingsPage"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
+const DayPage = lazy(() => import("./field/DayPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
 
@@ -98,6 +99,7 @@ const router = createBrowserRouter([
               { path: "/quotes/:number", element: <QuotePage /> },
               { path: "/jobs/:number", element: <JobPage key="job" by="job" /> },
               { path: "/invoices/:number", element: <JobPage key="invoice" by="invoice" /> },
+              { path: "/people/:id/days/:day", element: <DayPage /> },
               { path: "/customers", element: <CustomersPage /> },
               { path: "/customers/new", element: <NewCallerPage /> },
               { path: "/customers/:id", element: <CallerPage /> },

@@ -89,6 +89,11 @@ export const queries = {
       queryFn: () => answer(client.GET("/api/parts", { params: { query: { q } } })),
       placeholderData: keepPreviousData,
     }),
+  personsDay: (id: number, day: string) =>
+    queryOptions({
+      queryKey: ["work", "persons-day", id, day],
+      queryFn: () => answer(client.GET("/api/people/{id}/days/{day}", { params: { path: { id, day } } })),
+    }),
   technicianDay: (id: number, day: string) =>
     queryOptions({
       queryKey: ["work", "technician-day", id, day],

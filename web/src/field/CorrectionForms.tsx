@@ -9,8 +9,23 @@ import { timeOf } from "../format";
 import { InlineForm } from "../records/InlineForm";
 import { PartSelect } from "../stores/PartSelect";
 
-/** Corrects a time entry, or adds one that nobody clocked, also a helper's; the reason is kept. */
-export function TimeForm({ entry, visit, close }: { entry?: Time; visit?: Visit; close: () => void }) {
+type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "corrected">;
+
+/**
+ * Corrects a time entry, or adds one that nobody clocked: to a visit, also a helper's, or to somebody's day and no
+ * visit. The reason is kept.
+ */
+export function TimeForm({
+  entry,
+  visit,
+  ofDay,
+  close,
+}: {
+  entry?: Entry;
+  visit?: Visit;
+  ofDay?: { personId: number; day: string };
+  close: () => void;
+}) {
   const { data: choices } = useQuery(queries.choices);
   const [personId, setPersonId] = useState(visit?.technicianId ?? undefined);
   const [kind, setKind] = useState(entry?.kind ?? "labour");
@@ -37,12 +52,19 @@ export function TimeForm({ entry, visit, close }: { entry?: Time; visit?: Visit;
     (_: undefined, key) =>
       entry
         ? answer(client.PUT("/api/time-entries/{id}", { params: { path: { id: entry.id } }, body }))
-        : answer(
-            client.POST("/api/visits/{id}/time-entries", {
-              params: { path: { id: visit?.id ?? 0 }, ...withKey(key) },
-              body: { ...body, personId },
-            }),
-          ),
+        : ofDay
+          ? answer(
+              client.POST("/api/people/{id}/days/{day}/time-entries", {
+                params: { path: { id: ofDay.personId, day: ofDay.day }, ...withKey(key) },
+                body,
+              }),
+            )
+          : answer(
+              client.POST("/api/visits/{id}/time-entries", {
+                params: { path: { id: visit?.id ?? 0 }, ...withKey(key) },
+                body: { ...body, personId },
+              }),
+            ),
     { done: close, refused: setProblem },
   );
   const remove = useAct(

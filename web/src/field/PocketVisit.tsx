@@ -1,12 +1,13 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useEffect, useRef, useState } from "react";
+import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { day, hours, time, words } from "../format";
+import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
 type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string };
@@ -66,6 +67,7 @@ export default function PocketVisit() {
         <div className="soft">
           {visit.title} · {visit.site}, {visit.address}
         </div>
+        {visit.crew.length > 0 && <div className="soft">With {visit.crew.join(", ")}</div>}
         <div style={{ height: 12 }} />
         {late ? (
           <EndedAt running={act.running} submit={(endedAt) => take(late.step, { ...late.form, endedAt })} />
@@ -162,48 +164,16 @@ function NextStep({ visit, take, open, running }: NextProps) {
         </Button>
       )}
       <div className="pair">
-        <Button onClick={() => open("finish")}>Finish</Button>
+        {visit.responsible ? (
+          <Button onClick={() => open("finish")}>Finish</Button>
+        ) : (
+          <Button disabled={!visit.runningSince} onClick={() => take("pause")}>
+            I am done
+          </Button>
+        )}
         <Button onClick={() => open("parts")}>Add parts</Button>
       </div>
     </>
-  );
-}
-
-/** Whole minutes since a moment, counted on for showing; the server counts the ones that matter. */
-function useMinutesSince(start: string | undefined): number {
-  const [now, setNow] = useState(Date.now());
-  useEffect(() => {
-    const timer = setInterval(() => setNow(Date.now()), 15_000);
-    return () => clearInterval(timer);
-  }, []);
-  return start ? Math.max(0, Math.floor((now - Date.parse(start)) / 60_000)) : 0;
-}
-
-function Arrive({ submit, running }: { submit: (miles: string) => void; running: boolean }) {
-  const [miles, setMiles] = useState("");
-  return (
-    <form
-      className="form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit(miles);
-      }}
-    >
-      <label>
-        Miles driven
-        <Input
-          autoFocus
-          className="tall"
-          inputMode="decimal"
-          placeholder="18.4"
-          value={miles}
-          onChange={(event) => setMiles(event.target.value)}
-        />
-      </label>
-      <Button type="primary" className="big" htmlType="submit" loading={running}>
-        {miles.trim() ? "I have arrived" : "Arrived, no miles"}
-      </Button>
-    </form>
   );
 }
 
@@ -258,33 +228,6 @@ function Finish({
       </Button>
       <Button className="tall" onClick={back}>
         Not finished yet
-      </Button>
-    </form>
-  );
-}
-
-function EndedAt({ submit, running }: { submit: (endedAt: string) => void; running: boolean }) {
-  const [endedAt, setEndedAt] = useState("");
-  return (
-    <form
-      className="form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit(endedAt);
-      }}
-    >
-      <label>
-        The clock ran for more than 16 hours. When did you really stop, on the day it started?
-        <Input
-          autoFocus
-          className="tall"
-          placeholder="17:30"
-          value={endedAt}
-          onChange={(event) => setEndedAt(event.target.value)}
-        />
-      </label>
-      <Button type="primary" className="big" htmlType="submit" loading={running}>
-        Stop the clock then
       </Button>
     </form>
   );

@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { useState } from "react";
+import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
@@ -78,7 +79,24 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
     <div className="visit" data-visit={visit.id}>
       <div className="visit-head">
         <span>{visit.day ? weekday(visit.day) : "No day yet"}</span>
-        <b>{visit.technician ?? "nobody yet"}</b>
+        <b>
+          {visit.technician ? (
+            <PersonsDay id={visit.technicianId} name={visit.technician} day={visit.day} />
+          ) : (
+            "nobody yet"
+          )}
+        </b>
+        {visit.companions.length > 0 && (
+          <span>
+            with{" "}
+            {visit.companions.map((person, place) => (
+              <span key={person.id}>
+                {place > 0 && ", "}
+                <PersonsDay id={person.id} name={person.name} day={visit.day} />
+              </span>
+            ))}
+          </span>
+        )}
         <span className="soft small">
           {visit.replacesId && "in place of one that did not happen, "}
           {visit.start &&
@@ -89,7 +107,7 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
         {editable && <VisitActions visit={visit} setEditing={setEditing} />}
       </div>
       {editing?.kind === "plan" && <PlanForm visit={visit} close={close} />}
-      {(visit.times.length > 0 || visit.parts.length > 0) && (
+      {visit.times.length + visit.parts.length + visit.drivesHome.length > 0 && (
         <table className="lines">
           <thead>
             <tr>
@@ -129,6 +147,22 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
                 />
               ),
             )}
+            {visit.drivesHome.map((share) => (
+              <tr key={`home-${share.timeEntryId}`}>
+                <td>
+                  <Link to={`/people/${share.personId}/days/${share.day}`}>its share</Link>
+                </td>
+                <td>
+                  Drive home
+                  {share.personId !== visit.technicianId && `, ${share.person}`}
+                  <span className="soft">, not charged</span>
+                </td>
+                <td className="figure">{hours(share.minutes)}</td>
+                <td />
+                <td className="figure">{share.miles > 0 && share.miles}</td>
+                <td className="figure soft">{money(share.costMinor)}</td>
+              </tr>
+            ))}
             {visit.parts.map((part) =>
               editing?.kind === "part" && editing.id === part.id ? (
                 <tr key={`part-${part.id}`}>
@@ -155,6 +189,11 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
       {visit.reason && <div className="needs small">{visit.reason}</div>}
     </div>
   );
+}
+
+/** Leads to all that somebody did on the day of a visit. */
+function PersonsDay({ id, name, day }: { id?: number | null; name: string; day?: string | null }) {
+  return id && day ? <Link to={`/people/${id}/days/${day}`}>{name}</Link> : name;
 }
 
 function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editing: Editing) => void }) {

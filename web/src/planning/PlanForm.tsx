@@ -12,12 +12,13 @@ import { InlineForm } from "../records/InlineForm";
 export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: number; close: () => void }) {
   const { data: choices } = useQuery(queries.choices);
   const [technicianId, setTechnicianId] = useState<number | undefined>(visit?.technicianId ?? undefined);
+  const [companionIds, setCompanionIds] = useState(visit?.companions.map((person) => person.id) ?? []);
   const [day, setDay] = useState(visit?.day ?? "");
   const [start, setStart] = useState(visit?.start ? time(visit.start) : "");
   const [expected, setExpected] = useState(visit ? hours(visit.expectedMinutes) : "1:30");
   const [problem, setProblem] = useState<Problem>();
   const shownDay = useDeferredValue(day.trim());
-  const body = { version: visit?.version ?? 0, technicianId, day, start, expected };
+  const body = { version: visit?.version ?? 0, technicianId, companionIds, day, start, expected };
   const save = useAct(
     (_: undefined, key) =>
       visit
@@ -45,9 +46,27 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
           autoFocus
           aria-label="Technician for the visit"
           value={technicianId}
-          onChange={setTechnicianId}
+          onChange={(chosen) => {
+            setTechnicianId(chosen);
+            setCompanionIds((ids) => ids.filter((id) => id !== chosen));
+          }}
           showSearch={{ optionFilterProp: "label" }}
           options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
+        />
+      </label>
+      <label style={{ width: 150 }}>
+        With
+        <Select
+          mode="multiple"
+          maxTagCount={1}
+          aria-label="Who comes along"
+          placeholder="nobody"
+          value={companionIds}
+          onChange={setCompanionIds}
+          optionFilterProp="label"
+          options={(choices?.technicians ?? [])
+            .filter((person) => person.id !== technicianId)
+            .map((person) => ({ value: person.id, label: person.name }))}
         />
       </label>
       <label style={{ width: 110 }}>

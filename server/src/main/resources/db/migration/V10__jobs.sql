@@ -153,10 +153,21 @@ create unique index on visit (replaces_id) where replaces_id is not null;
 create index on visit (technician_id, day);
 create index on visit (checked_by) where checked_by is not null;
 
-create table time_entry (
-  id bigint generated always as identity primary key,
+-- Who comes to a visit besides the technician who is responsible for it.
+create table visit_companion (
   visit_id bigint not null references visit,
   person_id bigint not null references person,
+  primary key (visit_id, person_id)
+);
+create index on visit_companion (person_id);
+
+create table time_entry (
+  id bigint generated always as identity primary key,
+  -- Null for a drive home, or for other time that belongs to no visit.
+  visit_id bigint references visit,
+  person_id bigint not null references person,
+  -- On which it began, by the company's clock.
+  day date not null,
   kind text not null check (kind in ('labour', 'drive')),
   rate_class text not null check (rate_class in ('normal', 'overtime', 'night')),
   started_at timestamptz not null,
@@ -179,11 +190,35 @@ create table time_entry (
     exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)
 );
 create index on time_entry (visit_id);
+create index on time_entry (person_id, day);
 
 -- The minutes of a clock: the difference of its two ends, each cut to the minute.
 create function clock_minutes(started_at timestamptz, ended_at timestamptz) returns integer language sql immutable as $$
   select floor(extract(epoch from ended_at) / 60)::integer - floor(extract(epoch from started_at) / 60)::integer
 $$;
+
+-- What a visit bears of a drive that led to no visit. Shares are never changed: a row of the opposite sign takes one back.
+create table drive_home_share (
+  id bigint generated always as identity primary key,
+  time_entry_id bigint not null references time_entry,
+  visit_id bigint not null references visit,
+  takes_back_id bigint unique references drive_home_share,
+  minutes integer not null,
+  miles numeric(8, 1) not null,
+  time_cost_minor bigint not null,
+  distance_cost_minor bigint not null,
+  shared_at timestamptz not null,
+  -- Null for one that costs nothing.
+  journal_entry_id bigint references journal_entry,
+  check (case when takes_back_id is null
+    then minutes >= 0 and miles >= 0 and time_cost_minor >= 0 and distance_cost_minor >= 0
+    else minutes <= 0 and miles <= 0 and time_cost_minor <= 0 and distance_cost_minor <= 0 end)
+);
+create index on drive_home_share (time_entry_id);
+create index on drive_home_share (visit_id);
+create index on drive_home_share (journal_entry_id) where journal_entry_id is not null;
+create trigger drive_home_share_inserts_only before update or delete on drive_home_share
+  for each row execute function refuse_change();
 
 create table visit_part (
   id bigint generated always as identity primary key,

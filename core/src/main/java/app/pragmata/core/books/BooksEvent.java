@@ -10,6 +10,8 @@ public sealed interface BooksEvent {
   /** The names of the events; a reversal has the name of its own. */
   enum Code implements Coded {
     TIME_APPROVED,
+    DRIVE_HOME_SHARED,
+    DRIVE_HOME_TAKEN_BACK,
     PART_USED,
     SUPPLIER_BILLED,
     PART_RECEIVED,
@@ -26,6 +28,8 @@ public sealed interface BooksEvent {
   default Code code() {
     return switch (this) {
       case TimeApproved event -> Code.TIME_APPROVED;
+      case DriveHomeShared event -> Code.DRIVE_HOME_SHARED;
+      case DriveHomeTakenBack event -> Code.DRIVE_HOME_TAKEN_BACK;
       case PartUsed event -> Code.PART_USED;
       case SupplierBilled event -> Code.SUPPLIER_BILLED;
       case PartReceived event -> Code.PART_RECEIVED;
@@ -40,6 +44,16 @@ public sealed interface BooksEvent {
 
   /** The office checked a visit: its labour and driving minutes, and its miles. */
   record TimeApproved(Money time, Money distance) implements BooksEvent {}
+
+  /**
+   * A visit bears its share of a drive home.
+   *
+   * @param place where the job's cost stands: a share may come after the closing document
+   */
+  record DriveHomeShared(Money time, Money distance, CostPlace place) implements BooksEvent {}
+
+  /** Such a share is taken back, from where the job's cost stands by now. */
+  record DriveHomeTakenBack(Money time, Money distance, CostPlace place) implements BooksEvent {}
 
   record PartUsed(Money cost) implements BooksEvent {}
 

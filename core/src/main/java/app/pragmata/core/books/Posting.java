@@ -19,6 +19,19 @@ public final class Posting {
               .debit(WORK_IN_PROGRESS, approved.time().plus(approved.distance()))
               .credit(PAYROLL_CLEARING, approved.time())
               .credit(VEHICLE_COSTS_ABSORBED, approved.distance());
+      case BooksEvent.DriveHomeShared shared ->
+          entry
+              .debit(
+                  shared.place().postingCategory(Category.DRIVE),
+                  shared.time().plus(shared.distance()))
+              .credit(PAYROLL_CLEARING, shared.time())
+              .credit(VEHICLE_COSTS_ABSORBED, shared.distance());
+      case BooksEvent.DriveHomeTakenBack back ->
+          entry
+              .debit(PAYROLL_CLEARING, back.time())
+              .debit(VEHICLE_COSTS_ABSORBED, back.distance())
+              .credit(
+                  back.place().postingCategory(Category.DRIVE), back.time().plus(back.distance()));
       case BooksEvent.PartUsed used ->
           entry.debit(WORK_IN_PROGRESS, used.cost()).credit(STOCK, used.cost());
       case BooksEvent.SupplierBilled bill ->

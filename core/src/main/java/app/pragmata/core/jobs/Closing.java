@@ -1,6 +1,7 @@
 package app.pragmata.core.jobs;
 
 import app.pragmata.core.Coded;
+import app.pragmata.core.books.CostPlace;
 import app.pragmata.core.money.Money;
 import java.time.Instant;
 import java.util.Optional;
@@ -15,7 +16,15 @@ public record Closing(Kind kind, @Nullable Long invoiceNumber, Instant at) {
   /** What may close a job. */
   public enum Kind implements Coded {
     INVOICE,
-    NOT_CHARGED
+    NOT_CHARGED;
+
+    /** Where such a document brings the job's cost, and what comes late. */
+    public CostPlace costPlace() {
+      return switch (this) {
+        case INVOICE -> CostPlace.COST_OF_SALES;
+        case NOT_CHARGED -> CostPlace.WARRANTY_AND_GOODWILL;
+      };
+    }
   }
 
   /** How far a job is on its way to the money. */

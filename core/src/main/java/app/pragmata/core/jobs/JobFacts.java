@@ -14,12 +14,20 @@ public record JobFacts(
    *
    * @param billable false when the visit did not happen or was called off: its time costs us, but
    *     nobody is charged
+   * @param drivesHome its shares of drives that led to no visit: they cost us, and are never
+   *     charged
    */
   public record VisitFacts(
-      long id, LocalDate day, boolean billable, List<TimeEntry> times, List<PartUse> parts) {
+      long id,
+      LocalDate day,
+      boolean billable,
+      List<TimeEntry> times,
+      List<PartUse> parts,
+      List<TimeEntry> drivesHome) {
     public VisitFacts {
       times = List.copyOf(times);
       parts = List.copyOf(parts);
+      drivesHome = List.copyOf(drivesHome);
     }
   }
 
@@ -43,9 +51,12 @@ public record JobFacts(
         || visits.stream().anyMatch(visit -> !(visit.times().isEmpty() && visit.parts().isEmpty()));
   }
 
+  /**
+   * All time that the job bears: what was recorded on its visits, and its shares of drives home.
+   */
   public Stream<TimeEntry> times(TimeEntry.Kind kind) {
     return visits.stream()
-        .flatMap(visit -> visit.times().stream())
+        .flatMap(visit -> Stream.concat(visit.times().stream(), visit.drivesHome().stream()))
         .filter(entry -> entry.kind() == kind);
   }
 

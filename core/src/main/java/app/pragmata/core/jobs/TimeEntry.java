@@ -13,7 +13,7 @@ import java.time.temporal.ChronoUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A person's labour or driving on a visit, from one moment to another.
+ * A person's labour or driving on a day, for a visit or none, from one moment to another.
  *
  * @param day the day worked, by the company's time zone; rates are those in force on it
  * @param minutes whole minutes

@@ -3,11 +3,8 @@ package app.pragmata.core.money;
 import java.math.BigDecimal;
 import java.math.BigInteger;
 import java.math.RoundingMode;
-import java.util.Arrays;
-import java.util.Comparator;
 import java.util.List;
 import java.util.stream.Collector;
-import java.util.stream.IntStream;
 
 /**
  * An amount of the one currency that the books are kept in, as a count of its minor units (pence).
@@ -58,42 +55,14 @@ public record Money(long minor) implements Comparable<Money> {
     return rounded(major().multiply(quantity));
   }
 
-  /**
-   * Parts of this amount in proportion to these weights, which are not negative; they add up to it
-   * to the penny: each is rounded toward nothing, and the pennies that are left go to the largest
-   * remainders, the earlier one first (the largest remainder method). Without any weight every part
-   * is nothing.
-   */
+  /** Parts of this amount by {@link LargestRemainder}; they add up to it to the penny. */
   public List<Money> spreadOver(List<Money> weights) {
     return spreadByShare(weights.stream().map(weight -> BigInteger.valueOf(weight.minor)).toList());
   }
 
   /** The same by weights that are no amounts, such as shares or minutes. */
   public List<Money> spreadByShare(List<BigInteger> weights) {
-    BigInteger whole = weights.stream().reduce(BigInteger.ZERO, BigInteger::add);
-    if (whole.signum() == 0) {
-      return weights.stream().map(weight -> ZERO).toList();
-    }
-    var parts = new long[weights.size()];
-    var remainders = new BigInteger[weights.size()];
-    long left = minor;
-    for (int i = 0; i < parts.length; i++) {
-      BigInteger[] divided =
-          BigInteger.valueOf(minor).multiply(weights.get(i)).divideAndRemainder(whole);
-      parts[i] = divided[0].longValueExact();
-      remainders[i] = divided[1].abs();
-      left -= parts[i];
-    }
-    List<Integer> largestFirst =
-        IntStream.range(0, parts.length)
-            .boxed()
-            .sorted(Comparator.comparing((Integer i) -> remainders[i]).reversed())
-            .limit(Math.abs(left))
-            .toList();
-    for (int i : largestFirst) {
-      parts[i] += Long.signum(left);
-    }
-    return Arrays.stream(parts).mapToObj(Money::new).toList();
+    return LargestRemainder.spread(minor, weights).stream().map(Money::new).toList();
   }
 
   public boolean isZero() {

@@ -4,11 +4,45 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.HashSet;
+import java.util.List;
 
-/** Who goes on which day, at what time, for how long. */
-public record VisitPlan(long technicianId, LocalDate day, LocalTime start, int expectedMinutes) {
+/**
+ * Who goes on which day, at what time, for how long.
+ *
+ * @param technicianId who is responsible
+ * @param companionIds who comes along; empty for nobody
+ */
+public record VisitPlan(
+    long technicianId,
+    List<Long> companionIds,
+    LocalDate day,
+    LocalTime start,
+    int expectedMinutes) {
+  public VisitPlan {
+    companionIds = List.copyOf(companionIds);
+  }
+
   private static final int SHORTEST = 5;
   private static final int LONGEST = 16 * 60;
+  private static final int MOST_COMPANIONS = 9;
+
+  /** Notes every rule that those who come along break. */
+  public static void checkCompanions(long technicianId, List<Long> companionIds, Reading reading) {
+    if (companionIds.contains(technicianId)) {
+      reading.fault(
+          "companionIds",
+          Rule.REPEATED,
+          "Whoever is responsible comes anyway. Choose who comes along.");
+    }
+    if (new HashSet<>(companionIds).size() < companionIds.size()) {
+      reading.fault("companionIds", Rule.REPEATED, "Choose each who comes along once.");
+    }
+    if (companionIds.size() > MOST_COMPANIONS) {
+      reading.fault(
+          "companionIds", Rule.EXCEEDS_LIMIT, "At most nine people come along to a visit.");
+    }
+  }
 
   /** Notes every rule that the plan breaks; work of a day that has passed may be written down. */
   public static void check(LocalDate day, int expectedMinutes, LocalDate today, Reading reading) {

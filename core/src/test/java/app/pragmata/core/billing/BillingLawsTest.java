@@ -129,6 +129,7 @@ class BillingLawsTest {
             List.of(
                 WorkedExample.entry(
                     1, Kind.LABOUR, app.pragmata.core.company.RateClass.NORMAL, minutes, "0")),
+            List.of(),
             List.of());
     return new Billing(
             WorkedExample.terms(chargeTerms(new DriveCharge.None(), "0")),

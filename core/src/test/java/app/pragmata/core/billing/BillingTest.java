@@ -190,7 +190,12 @@ class BillingTest {
   void a_visit_that_did_not_happen_charges_nothing_for_the_drive_there() {
     var inVain =
         new VisitFacts(
-            1, DAY, false, List.of(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")), List.of());
+            1,
+            DAY,
+            false,
+            List.of(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")),
+            List.of(),
+            List.of());
     assertThat(
             draft(
                     new JobFacts(List.of(), List.of(inVain), List.of()),
@@ -198,6 +203,25 @@ class BillingTest {
                     chargeTerms())
                 .lines())
         .isEmpty();
+  }
+
+  @Test
+  void a_drive_home_is_never_charged_by_whatever_rule() {
+    TimeEntry out = entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4");
+    var visit =
+        new VisitFacts(
+            1,
+            DAY,
+            true,
+            List.of(out),
+            List.of(),
+            List.of(entry(2, Kind.DRIVE, RateClass.NORMAL, 35, "12.0")));
+    var terms = chargeTerms(new DriveCharge.PerHour(UnitPrice.of("48.00")), "0");
+    assertThat(
+            draft(new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), terms)
+                .vat()
+                .net())
+        .isEqualTo(Money.of("32.00"));
   }
 
   private static Money driveCharge(DriveCharge drive) {
@@ -210,7 +234,9 @@ class BillingTest {
 
   private static JobFacts visit(TimeEntry... times) {
     return new JobFacts(
-        List.of(), List.of(new VisitFacts(1, DAY, true, List.of(times), List.of())), List.of());
+        List.of(),
+        List.of(new VisitFacts(1, DAY, true, List.of(times), List.of(), List.of())),
+        List.of());
   }
 
   private static InvoiceDraft draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {

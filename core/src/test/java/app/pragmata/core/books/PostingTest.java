@@ -52,6 +52,39 @@ class PostingTest {
   }
 
   @Test
+  void a_share_of_a_drive_home_is_work_in_progress_while_the_job_runs() {
+    assertThat(lines(Posting.entryFor(shared(CostPlace.WORK_IN_PROGRESS))))
+        .containsExactly(
+            "WORK_IN_PROGRESS 7.14 0.00",
+            "PAYROLL_CLEARING 0.00 4.82",
+            "VEHICLE_COSTS_ABSORBED 0.00 2.32");
+  }
+
+  @Test
+  void a_share_that_comes_after_the_closing_document_goes_where_that_brought_the_cost() {
+    assertThat(lines(Posting.entryFor(shared(CostPlace.COST_OF_SALES))))
+        .contains("COST_OF_SALES_DRIVE 7.14 0.00");
+    assertThat(lines(Posting.entryFor(shared(CostPlace.WARRANTY_AND_GOODWILL))))
+        .contains("WARRANTY_AND_GOODWILL 7.14 0.00");
+  }
+
+  @Test
+  void a_share_is_taken_back_from_where_the_jobs_cost_stands_by_now() {
+    var back =
+        new BooksEvent.DriveHomeTakenBack(
+            Money.of("4.82"), Money.of("2.32"), CostPlace.COST_OF_SALES);
+    assertThat(lines(Posting.entryFor(back)))
+        .containsExactly(
+            "PAYROLL_CLEARING 4.82 0.00",
+            "VEHICLE_COSTS_ABSORBED 2.32 0.00",
+            "COST_OF_SALES_DRIVE 0.00 7.14");
+  }
+
+  private static BooksEvent shared(CostPlace place) {
+    return new BooksEvent.DriveHomeShared(Money.of("4.82"), Money.of("2.32"), place);
+  }
+
+  @Test
   void a_deposit_is_owed_until_it_is_applied_or_given_back() {
     Money amount = Money.of("183.60");
     assertThat(lines(Posting.entryFor(new BooksEvent.DepositReceived(amount))))

@@ -48,7 +48,12 @@ public final class AnyJob extends DomainContextBase {
             (daysAgo, billable, entries, parts) -> {
               LocalDate day = WorkedExample.DAY.minusDays(daysAgo);
               return new VisitFacts(
-                  1, day, billable, entries.stream().map(e -> on(day, e)).toList(), parts);
+                  1,
+                  day,
+                  billable,
+                  entries.stream().map(e -> on(day, e)).toList(),
+                  parts,
+                  List.of());
             });
   }
 

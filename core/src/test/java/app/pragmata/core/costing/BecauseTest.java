@@ -55,7 +55,7 @@ class BecauseTest {
   }
 
   private static String because(Category category, List<TimeEntry> times, List<PartUse> parts) {
-    var visit = new VisitFacts(1, WorkedExample.DAY, true, times, parts);
+    var visit = new VisitFacts(1, WorkedExample.DAY, true, times, parts, List.of());
     var facts = new JobFacts(job().promise(), List.of(visit), List.of());
     return Because.of(facts, costing().cost(facts), category);
   }

@@ -57,7 +57,10 @@ class CostingLawsTest {
         new JobFacts(
             job.promise(),
             job.visits().stream()
-                .map(v -> new VisitFacts(v.id(), v.day(), false, v.times(), v.parts()))
+                .map(
+                    v ->
+                        new VisitFacts(
+                            v.id(), v.day(), false, v.times(), v.parts(), v.drivesHome()))
                 .toList(),
             job.otherCosts());
     assertThat(costing().cost(inVain)).isEqualTo(costing().cost(job));

@@ -79,6 +79,7 @@ class CostingTest {
             WorkedExample.DAY,
             true,
             List.of(WorkedExample.entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
+            List.of(),
             List.of());
     CostSheet taken = costing().cost(new JobFacts(List.of(minute), List.of(hour), List.of()));
     assertThat(taken.rung(Category.LABOUR).variance()).isEqualTo(Money.of("23.71"));
@@ -144,11 +145,39 @@ class CostingTest {
             WorkedExample.DAY,
             true,
             List.of(entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0"), dearer),
+            List.of(),
             List.of());
     CostSheet crew =
         new Costing(of(rates, WorkedExample.terms().cost()))
             .cost(new JobFacts(List.of(), List.of(visit), List.of()));
     assertThat(crew.rung(Category.LABOUR).actual()).isEqualTo(Money.of("54.11"));
+  }
+
+  @Test
+  void a_share_of_a_drive_home_costs_what_was_approved_beside_the_drive_out() {
+    var share =
+        new TimeEntry(
+            2,
+            1,
+            Kind.DRIVE,
+            RateClass.NORMAL,
+            WorkedExample.DAY,
+            12,
+            new BigDecimal("6.1"),
+            new TimeEntry.Cost(Money.of("4.82"), Money.of("2.32")));
+    var visit =
+        new VisitFacts(
+            1,
+            WorkedExample.DAY,
+            true,
+            List.of(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")),
+            List.of(),
+            List.of(share));
+    CostSheet sheet =
+        WorkedExample.costing().cost(new JobFacts(List.of(), List.of(visit), List.of()));
+    assertThat(sheet.rung(Category.DRIVE).actual()).isEqualTo(Money.of("30.20"));
+    assertThat(sheet.actual().driveMinutes()).isEqualTo(52);
+    assertThat(sheet.actual().miles()).isEqualByComparingTo("24.5");
   }
 
   @Test
@@ -175,6 +204,7 @@ class CostingTest {
             WorkedExample.DAY,
             true,
             List.of(dayBefore, entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
+            List.of(),
             List.of());
     CostSheet sheet =
         new Costing(of(WorkedExample.rates(), rising))

@@ -179,7 +179,8 @@ public final class WorkedExample {
                         Money.of("28.50"),
                         UnitPrice.of("26.90"),
                         STANDARD,
-                        true)))),
+                        true)),
+                List.of())),
         List.of());
   }
 

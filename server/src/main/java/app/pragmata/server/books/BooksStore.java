@@ -15,6 +15,7 @@ import app.pragmata.server.records.NumberSeries;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -67,6 +68,19 @@ public class BooksStore {
                     new CodedLine(
                         line.getAccountCode(), line.getCreditMinor(), line.getDebitMinor()));
     insert(act, act.today(), BooksEvent.Code.REVERSAL, source, mirrored, entryId);
+  }
+
+  /** The entry of this event and source that was not reversed; empty when there is none. */
+  public Optional<Long> findUnreversed(BooksEvent.Code event, String sourceType, long sourceId) {
+    var reversal = JOURNAL_ENTRY.as("reversal");
+    return database
+        .select(JOURNAL_ENTRY.ID)
+        .from(JOURNAL_ENTRY)
+        .leftJoin(reversal)
+        .on(reversal.REVERSES_ID.eq(JOURNAL_ENTRY.ID))
+        .where(JOURNAL_ENTRY.SOURCE_TYPE.eq(sourceType).and(JOURNAL_ENTRY.SOURCE_ID.eq(sourceId)))
+        .and(JOURNAL_ENTRY.EVENT.eq(event).and(reversal.ID.isNull()))
+        .fetchOptional(JOURNAL_ENTRY.ID);
   }
 
   /** The lines that an event would post, with the accounts' names. */

@@ -60,11 +60,13 @@ public final class Laws {
               Unit.MINOR,
               "work in progress",
               balanceOf("work_in_progress"),
-              "approved time, parts used and other costs of unbilled jobs",
+              "approved time, drives home, parts used and other costs of unbilled jobs",
               """
               select coalesce(sum(cost), 0) from (
                 select coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0) as cost, v.job_id
                   from time_entry t join visit v on v.id = t.visit_id where t.removed_at is null
+                union all select s.time_cost_minor + s.distance_cost_minor, v.job_id
+                  from drive_home_share s join visit v on v.id = s.visit_id
                 union all select p.cost_minor, v.job_id from visit_part p join visit v on v.id = p.visit_id where p.removed_at is null
                 union all select o.cost_minor, o.job_id from other_cost o
               ) costs left join closing_document closing using (job_id) where closing.kind is null
@@ -102,6 +104,16 @@ public final class Laws {
               "select count(*) from invoice",
               "that close a job",
               "select count(*) from closing_document where kind = 'invoice'"),
+          new Law(
+              "A drive home is borne whole by the visits of its day",
+              Unit.MINOR,
+              "approved drives on no visit",
+              """
+              select coalesce(sum(time_cost_minor + distance_cost_minor), 0)
+                from time_entry where visit_id is null and removed_at is null
+              """,
+              "their shares less those taken back",
+              "select coalesce(sum(time_cost_minor + distance_cost_minor), 0) from drive_home_share"),
           new Law(
               "What is owed is what was billed less what was received and the deposits applied",
               Unit.MINOR,

@@ -1,8 +1,8 @@
 package app.pragmata.server.customers;
 
-import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CALL;
+import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.CUSTOMER_NOTE;

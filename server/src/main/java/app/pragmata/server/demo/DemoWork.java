@@ -401,6 +401,7 @@ class DemoWork {
         new PlanningService.PlanForm(
             1,
             slot.technician(),
+            List.of(),
             slot.day().toString(),
             slot.start().toString(),
             Minutes.text(template.minutes()));
@@ -675,7 +676,8 @@ class DemoWork {
                 planning.plan(
                     desk(on),
                     visit,
-                    new PlanningService.PlanForm(1, imre, day.toString(), "15:00", "2:30"));
+                    new PlanningService.PlanForm(
+                        1, imre, List.of(), day.toString(), "15:00", "2:30"));
                 swingGateVisit(day, imre, visit);
               });
         });

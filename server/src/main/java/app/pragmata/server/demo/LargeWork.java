@@ -279,7 +279,7 @@ class LargeWork {
       times =
           copy(
               "time_entry",
-              "id, visit_id, person_id, kind, rate_class, started_at, ended_at, miles, time_cost_minor,"
+              "id, visit_id, person_id, day, kind, rate_class, started_at, ended_at, miles, time_cost_minor,"
                   + " distance_cost_minor");
       parts =
           copy(
@@ -634,7 +634,7 @@ class LargeWork {
               quoteId == null ? List.of() : promise(draft),
               List.of(
                   new JobFacts.VisitFacts(
-                      visitId, draft.day(), true, List.of(drive, labour), uses)),
+                      visitId, draft.day(), true, List.of(drive, labour), uses, List.of())),
               List.of());
       bill(draft, facts);
     }
@@ -670,6 +670,7 @@ class LargeWork {
           entry.id(),
           visitId,
           entry.personId(),
+          entry.day(),
           entry.kind() == TimeEntry.Kind.DRIVE ? "drive" : "labour",
           "normal",
           from,

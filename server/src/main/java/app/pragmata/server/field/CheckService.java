@@ -1,9 +1,7 @@
 package app.pragmata.server.field;
 
-import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
-import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -19,6 +17,9 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.jobs.DriveHomeStore;
+import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
+import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
@@ -28,8 +29,6 @@ import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
-import java.time.Instant;
-import java.time.LocalDate;
 import java.util.List;
 import java.util.Objects;
 import org.jooq.DSLContext;
@@ -68,6 +67,8 @@ public class CheckService {
   private final DSLContext database;
   private final VisitStore visits;
   private final Clocks clocks;
+  private final DaysTime daysTime;
+  private final DrivesHome drivesHome;
   private final PartsUsed parts;
   private final BooksStore books;
   private final CompanyStore companies;
@@ -79,6 +80,8 @@ public class CheckService {
       DSLContext database,
       VisitStore visits,
       Clocks clocks,
+      DaysTime daysTime,
+      DrivesHome drivesHome,
       PartsUsed parts,
       BooksStore books,
       CompanyStore companies,
@@ -88,6 +91,8 @@ public class CheckService {
     this.database = database;
     this.visits = visits;
     this.clocks = clocks;
+    this.daysTime = daysTime;
+    this.drivesHome = drivesHome;
     this.parts = parts;
     this.books = books;
     this.companies = companies;
@@ -96,19 +101,25 @@ public class CheckService {
     this.events = events;
   }
 
-  private record Typed(
-      List<WorkingCalendar.Span> spans, BigDecimal miles, String description, String reason) {}
-
   public void correctTime(Act act, long entryId, TimeForm form) {
-    TimeEntryRecord entry = getEntry(entryId);
+    TimeEntryRecord entry = clocks.get(entryId);
+    if (entry.getVisitId() == null) {
+      daysTime.correct(act, entry, form);
+      return;
+    }
     var locked = lockCorrectable(entry.getVisitId());
     entry.refresh();
     Versions.require(form.version(), entry.getVersion());
-    Typed typed = read(act, locked, form, entry.getKind());
+    TypedTime typed = read(act, locked, form, entry.getKind());
     entry.setMiles(typed.miles());
     entry.setDescription(typed.description());
     clocks.store(
-        act, FieldEvent.TIME_CORRECTED, entry, typed.spans(), about(locked, typed.reason()));
+        act,
+        FieldEvent.TIME_CORRECTED,
+        entry,
+        typed.spans(),
+        hours().zone(),
+        about(locked, typed.reason()));
     visits.touch(act, locked, locked.state());
   }
 
@@ -122,12 +133,17 @@ public class CheckService {
         () -> {
           var locked = lockRecordable(act, visitId);
           TimeEntry.Kind kind = form.kind() == null ? TimeEntry.Kind.LABOUR : form.kind();
-          Typed typed = read(act, locked, form, kind);
+          TypedTime typed = read(act, locked, form, kind);
           TimeEntryRecord entry = clocks.newEntry(visitId, worker(locked, form.personId()), kind);
           entry.setMiles(typed.miles());
           entry.setDescription(typed.description());
           clocks.store(
-              act, FieldEvent.TIME_ADDED, entry, typed.spans(), about(locked, typed.reason()));
+              act,
+              FieldEvent.TIME_ADDED,
+              entry,
+              typed.spans(),
+              hours().zone(),
+              about(locked, typed.reason()));
           visits.touch(act, locked, recorded(act, locked));
           return entry.getId();
         });
@@ -144,7 +160,11 @@ public class CheckService {
 
   public void removeTime(Act act, long entryId, int version, @Nullable String reason) {
     String why = readReason(reason);
-    TimeEntryRecord entry = getEntry(entryId);
+    TimeEntryRecord entry = clocks.get(entryId);
+    if (entry.getVisitId() == null) {
+      daysTime.remove(act, entry, version, why);
+      return;
+    }
     var locked = lockCorrectable(entry.getVisitId());
     entry.refresh();
     Versions.require(version, entry.getVersion());
@@ -222,6 +242,7 @@ public class CheckService {
 
   /** The office says: correct. The visit's time goes to work in progress at the rates in force. */
   public void check(Act act, long visitId, int version) {
+    List<PersonDay> days = lockDays(visitId);
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Finished finished)) {
       throw new Refused(
@@ -232,6 +253,7 @@ public class CheckService {
     locked.visit().setCheckedAt(act.at());
     locked.visit().setCheckedBy(act.personId());
     visits.store(act, JobEvent.VISIT_CHECKED, locked, finished.check(), "");
+    drivesHome.follow(act, days);
   }
 
   /**
@@ -239,24 +261,30 @@ public class CheckService {
    * be corrected again.
    */
   public void reopen(Act act, long visitId, int version) {
+    List<PersonDay> days = lockDays(visitId);
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Checked checked)) {
       throw new Refused(
           Rule.VISIT_NOT_CHECKED,
           "Only a checked visit can be reopened; this one is " + shownState(locked) + ".");
     }
-    Long posted = findApproval(visitId);
-    if (posted != null) {
-      books.reverse(act, posted, visits.source("visit", visitId, "check taken back", locked.job()));
-    }
+    books
+        .findUnreversed(BooksEvent.Code.TIME_APPROVED, "visit", visitId)
+        .ifPresent(
+            posted ->
+                books.reverse(
+                    act,
+                    posted,
+                    visits.source("visit", visitId, "check taken back", locked.job())));
     for (TimeEntryRecord entry : clocks.list(visitId)) {
       entry.setTimeCostMinor(null);
       entry.setDistanceCostMinor(null);
-      events.store(act, FieldEvent.TIME_COSTED, entry, about(locked, ""));
+      events.store(act, JobEvent.TIME_COSTED, entry, about(locked, ""));
     }
     locked.visit().setCheckedAt(null);
     locked.visit().setCheckedBy(null);
     visits.store(act, JobEvent.VISIT_REOPENED, locked, checked.reopen(), "");
+    drivesHome.follow(act, days);
   }
 
   /**
@@ -265,21 +293,31 @@ public class CheckService {
    */
   public void notThisTime(Act act, long visitId, int version, @Nullable String reason) {
     String why = readReason(reason);
+    List<PersonDay> days = lockDays(visitId);
     var locked = drop(act, visitId, version, why);
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
     visits.want(act, locked.job().getId(), visitId, locked.visit().getExpectedMinutes());
     visits.follow(act, locked.job());
+    drivesHome.follow(act, days);
   }
 
   /** The visit will not happen; what it cost all the same is approved, and it makes no charge. */
   public void callOff(Act act, long visitId, int version, @Nullable String reason) {
     String why = readReason(reason);
+    List<PersonDay> days = lockDays(visitId);
     var locked = drop(act, visitId, version, why);
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_CALLED_OFF, locked, droppable.callOff(), why);
     }
+    drivesHome.follow(act, days);
+  }
+
+  private List<PersonDay> lockDays(long visitId) {
+    List<PersonDay> days = drivesHome.daysOf(visitId);
+    drivesHome.lock(days);
+    return days;
   }
 
   private VisitStore.Locked drop(Act act, long visitId, int version, String why) {
@@ -303,7 +341,7 @@ public class CheckService {
 
   private void approve(Act act, VisitStore.Locked locked) {
     long visitId = locked.visit().getId();
-    if (locked.running() != null) {
+    if (!locked.running().isEmpty()) {
       throw new Refused(
           Rule.CLOCK_RUNNING,
           "A clock still runs on this visit. The technician has to stop it first.");
@@ -313,42 +351,17 @@ public class CheckService {
     Money time = Money.ZERO;
     Money distance = Money.ZERO;
     for (TimeEntryRecord entry : clocks.list(visitId)) {
-      TimeEntry.Cost cost = costing.cost(fact(entry, act));
+      TimeEntry.Cost cost = costing.cost(DriveHomeStore.fact(entry));
       entry.setTimeCostMinor(cost.time().minor());
       entry.setDistanceCostMinor(cost.distance().minor());
       time = time.plus(cost.time());
       distance = distance.plus(cost.distance());
-      events.store(act, FieldEvent.TIME_COSTED, entry, about(locked, ""));
+      events.store(act, JobEvent.TIME_COSTED, entry, about(locked, ""));
     }
     books.post(
         act,
         new BooksEvent.TimeApproved(time, distance),
         visits.source("visit", visitId, "time approved", locked.job()));
-  }
-
-  private static TimeEntry fact(TimeEntryRecord entry, Act act) {
-    return new TimeEntry(
-        entry.getId(),
-        entry.getPersonId(),
-        entry.getKind(),
-        entry.getRateClass(),
-        entry.getStartedAt().atZone(act.zone()).toLocalDate(),
-        TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()),
-        entry.getMiles(),
-        null);
-  }
-
-  private @Nullable Long findApproval(long visitId) {
-    var entry = app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
-    var reversal = entry.as("reversal");
-    return database
-        .select(entry.ID)
-        .from(entry)
-        .leftJoin(reversal)
-        .on(reversal.REVERSES_ID.eq(entry.ID))
-        .where(entry.SOURCE_TYPE.eq("visit").and(entry.SOURCE_ID.eq(visitId)))
-        .and(entry.REVERSES_ID.isNull().and(reversal.ID.isNull()))
-        .fetchOne(entry.ID);
   }
 
   private VisitStore.Locked lockShown(long visitId, int version) {
@@ -400,36 +413,12 @@ public class CheckService {
     return locked;
   }
 
-  private Typed read(Act act, VisitStore.Locked locked, TimeForm form, TimeEntry.Kind kind) {
-    var reading = new Reading();
-    WorkingCalendar hours = companies.getCompany().calendar();
-    LocalDate day = locked.visit().getDay();
-    Instant from = reading.required("from", form.from(), typed -> moment(act, day, typed));
-    Instant to = reading.required("to", form.to(), typed -> moment(act, day, typed));
-    BigDecimal miles =
-        kind == TimeEntry.Kind.DRIVE
-            ? reading.optional("miles", form.miles(), Reading::miles)
-            : null;
-    String description = reading.optionalText("description", form.description(), 300);
-    String reason = reading.text("reason", form.reason(), LONGEST_REASON);
-    RateClass rateClass = form.rateClass();
-    Instant start = from == null ? act.at() : from;
-    Instant end = to == null ? start : to;
-    TimeEntry.check(start, end, act.at(), reading);
-    reading.refuseIfFaulty();
-    return new Typed(
-        rateClass == null && start.isBefore(end)
-            ? hours.split(start, end)
-            : List.of(
-                new WorkingCalendar.Span(
-                    rateClass == null ? hours.at(start) : rateClass, start, end)),
-        miles == null ? BigDecimal.ZERO : miles,
-        description,
-        Objects.requireNonNull(reason));
+  private TypedTime read(Act act, VisitStore.Locked locked, TimeForm form, TimeEntry.Kind kind) {
+    return TypedTime.read(act, form, kind, locked.visit().getDay(), hours());
   }
 
-  private static Instant moment(Act act, LocalDate day, String typed) {
-    return Day.momentOf(Day.parseTimeOf(day, typed), act.zone());
+  private WorkingCalendar hours() {
+    return companies.getCompany().calendar();
   }
 
   private static String readReason(@Nullable String typed) {
@@ -437,18 +426,6 @@ public class CheckService {
     String reason = reading.text("reason", typed, LONGEST_REASON);
     reading.refuseIfFaulty();
     return Objects.requireNonNull(reason);
-  }
-
-  private TimeEntryRecord getEntry(long id) {
-    TimeEntryRecord entry =
-        database
-            .selectFrom(TIME_ENTRY)
-            .where(TIME_ENTRY.ID.eq(id).and(TIME_ENTRY.REMOVED_AT.isNull()))
-            .fetchOne();
-    if (entry == null) {
-      throw new Refused(Rule.NOT_FOUND, "This entry is not there any more. Reload the sheet.");
-    }
-    return entry;
   }
 
   private VisitPartRecord getUse(long id) {

@@ -14,9 +14,12 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import java.math.BigDecimal;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Repository;
 
@@ -29,6 +32,19 @@ class Clocks {
   Clocks(DSLContext database, Events events) {
     this.database = database;
     this.events = events;
+  }
+
+  /** The entry as it stands; refused when there is none or it was taken off. */
+  TimeEntryRecord get(long id) {
+    TimeEntryRecord entry =
+        database
+            .selectFrom(TIME_ENTRY)
+            .where(TIME_ENTRY.ID.eq(id).and(TIME_ENTRY.REMOVED_AT.isNull()))
+            .fetchOne();
+    if (entry == null) {
+      throw new Refused(Rule.NOT_FOUND, "This entry is not there any more. Reload the sheet.");
+    }
+    return entry;
   }
 
   /** All time on a visit, without what was taken off. */
@@ -47,12 +63,18 @@ class Clocks {
       TimeEntry.Kind kind,
       Instant moment,
       WorkingCalendar hours) {
-    Instant now = second(moment);
     TimeEntryRecord clock = newEntry(locked.visit().getId(), act.personId(), kind);
+    start(act, clock, moment, hours, About.partOf(locked.job().getId()));
+  }
+
+  /** Starts a clock that is not stored yet. */
+  void start(Act act, TimeEntryRecord clock, Instant moment, WorkingCalendar hours, About about) {
+    Instant now = second(moment);
+    clock.setDay(now.atZone(hours.zone()).toLocalDate());
     clock.setStartedAt(now);
     clock.setRateClass(hours.at(now));
     try {
-      events.store(act, FieldEvent.TIME_STARTED, clock, About.partOf(locked.job().getId()));
+      events.store(act, FieldEvent.TIME_STARTED, clock, about);
     } catch (DataIntegrityViolationException overlapping) {
       throw new Refused(
           Rule.OVERLAPPING_CLOCKS,
@@ -68,18 +90,18 @@ class Clocks {
    */
   boolean stop(
       Act act,
-      VisitStore.Locked locked,
       TimeEntryRecord clock,
       Instant endedAt,
       BigDecimal miles,
-      WorkingCalendar hours) {
+      WorkingCalendar hours,
+      About about) {
     var reading = new Reading();
     TimeEntry.check(clock.getStartedAt(), endedAt, act.at(), reading);
     reading.refuseIfFaulty();
     List<WorkingCalendar.Span> spans = hours.split(clock.getStartedAt(), endedAt);
     boolean empty = TimeEntry.minutesBetween(clock.getStartedAt(), endedAt) == 0;
     if (empty && miles.signum() == 0) {
-      events.delete(act, FieldEvent.TIME_STOPPED, clock, About.partOf(locked.job().getId()));
+      events.delete(act, FieldEvent.TIME_STOPPED, clock, about);
       return false;
     }
     clock.setMiles(miles);
@@ -88,7 +110,8 @@ class Clocks {
         FieldEvent.TIME_STOPPED,
         clock,
         spans.isEmpty() ? List.of(empty(clock, hours)) : spans,
-        About.partOf(locked.job().getId()));
+        hours.zone(),
+        about);
     return true;
   }
 
@@ -98,8 +121,12 @@ class Clocks {
     return new WorkingCalendar.Span(hours.at(at), at, at);
   }
 
-  /** An entry that is not stored yet; it has no times and no rate class. */
-  TimeEntryRecord newEntry(long visitId, long personId, TimeEntry.Kind kind) {
+  /**
+   * An entry that is not stored yet; it has no times and no rate class.
+   *
+   * @param visitId null for time on no visit
+   */
+  TimeEntryRecord newEntry(@Nullable Long visitId, long personId, TimeEntry.Kind kind) {
     TimeEntryRecord entry = database.newRecord(TIME_ENTRY);
     entry.setVisitId(visitId);
     entry.setPersonId(personId);
@@ -116,9 +143,11 @@ class Clocks {
       FieldEvent event,
       TimeEntryRecord entry,
       List<WorkingCalendar.Span> spans,
+      ZoneId zone,
       About about) {
     TimeEntryRecord part = entry;
     for (WorkingCalendar.Span span : spans) {
+      part.setDay(span.from().atZone(zone).toLocalDate());
       part.setStartedAt(span.from());
       part.setEndedAt(span.to());
       part.setRateClass(span.rateClass());
@@ -127,6 +156,15 @@ class Clocks {
       part.setMiles(BigDecimal.ZERO);
       part.setVersion(1);
     }
+  }
+
+  /** The clock of this person that runs on no visit; empty when none does. */
+  Optional<TimeEntryRecord> findOnNoVisit(long personId) {
+    return database
+        .selectFrom(TIME_ENTRY)
+        .where(TIME_ENTRY.PERSON_ID.eq(personId).and(TIME_ENTRY.VISIT_ID.isNull()))
+        .and(TIME_ENTRY.ENDED_AT.isNull())
+        .fetchOptional();
   }
 
   /** One tap's end is the next tap's start, and no seconds are lost between them. */

@@ -11,7 +11,6 @@ public enum FieldEvent implements Event {
   TIME_STOPPED(RecordKind.TIME_ENTRY),
   TIME_ADDED(RecordKind.TIME_ENTRY),
   TIME_CORRECTED(RecordKind.TIME_ENTRY),
-  TIME_COSTED(RecordKind.TIME_ENTRY),
   TIME_REMOVED(RecordKind.TIME_ENTRY),
   PART_USED(RecordKind.VISIT_PART),
   PART_ADDED(RecordKind.VISIT_PART),

@@ -14,13 +14,17 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
+import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.List;
 import java.util.Objects;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
@@ -71,6 +75,7 @@ public class FieldService {
 
   private final VisitStore visits;
   private final Clocks clocks;
+  private final DrivesHome drivesHome;
   private final PartsUsed parts;
   private final CompanyStore companies;
   private final RepeatableRequests repeats;
@@ -79,12 +84,14 @@ public class FieldService {
   FieldService(
       VisitStore visits,
       Clocks clocks,
+      DrivesHome drivesHome,
       PartsUsed parts,
       CompanyStore companies,
       RepeatableRequests repeats,
       DSLContext database) {
     this.visits = visits;
     this.clocks = clocks;
+    this.drivesHome = drivesHome;
     this.parts = parts;
     this.companies = companies;
     this.repeats = repeats;
@@ -105,6 +112,11 @@ public class FieldService {
             begin(act, JobEvent.VISIT_UNDER_WAY, locked, planned.drive(), moment);
           } else {
             requireBegun(locked);
+            // Whoever comes along has a clock of their own.
+            if (!locked.recordedIds().contains(act.personId())) {
+              clocks.start(act, locked, TimeEntry.Kind.DRIVE, moment, hours());
+              step(act, JobEvent.VISIT_UNDER_WAY, locked, locked.state());
+            }
           }
         });
   }
@@ -133,7 +145,13 @@ public class FieldService {
               stop(act, locked, form.endedAt(), moment, miles == null ? BigDecimal.ZERO : miles);
               step(act, JobEvent.VISIT_ARRIVED_AT, locked, driving.arrive());
             }
-            default -> requireBegun(locked);
+            default -> {
+              requireBegun(locked);
+              if (isRunning(locked, act, TimeEntry.Kind.DRIVE)) {
+                stop(act, locked, form.endedAt(), moment, miles == null ? BigDecimal.ZERO : miles);
+                step(act, JobEvent.VISIT_ARRIVED_AT, locked, locked.state());
+              }
+            }
           }
         });
   }
@@ -148,7 +166,7 @@ public class FieldService {
         "",
         locked -> {
           requireOnSite(locked);
-          if (locked.running() == null) {
+          if (locked.running(act.personId()) == null) {
             clocks.start(act, locked, TimeEntry.Kind.LABOUR, moment, hours());
             step(act, JobEvent.VISIT_STARTED, locked, locked.state());
           }
@@ -165,14 +183,17 @@ public class FieldService {
         form.endedAt() + "",
         locked -> {
           requireOnSite(locked);
-          if (locked.running() != null) {
+          if (isRunning(locked, act, TimeEntry.Kind.LABOUR)) {
             stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
             step(act, JobEvent.VISIT_PAUSED, locked, locked.state());
           }
         });
   }
 
-  /** Stops the clock and hands the visit to the office; the note may be empty. */
+  /**
+   * Stops the clocks and hands the visit to the office; the note may be empty. Whoever comes along
+   * stops only their own clock: the visit is finished by who is responsible for it.
+   */
   public void finish(Act act, @Nullable String key, long visitId, FinishForm form) {
     var reading = new Reading();
     String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
@@ -194,7 +215,12 @@ public class FieldService {
             return;
           }
           VisitState.OnSite onSite = requireOnSite(locked);
-          boolean kept = stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
+          if (!locked.isResponsible(act.personId())) {
+            stop(act, locked, form.endedAt(), moment, BigDecimal.ZERO);
+            step(act, JobEvent.VISIT_PAUSED, locked, onSite);
+            return;
+          }
+          boolean kept = stopAll(act, locked, form.endedAt(), moment);
           if (!locked.worked() && !kept) {
             throw new Refused(
                 Rule.MISSING,
@@ -269,9 +295,82 @@ public class FieldService {
       @Nullable String endedAt,
       Instant moment,
       BigDecimal miles) {
-    TimeEntryRecord clock = locked.running();
+    TimeEntryRecord clock = locked.running(act.personId());
     return clock != null
-        && clocks.stop(act, locked, clock, endOf(clock, act, endedAt, moment), miles, hours());
+        && clocks.stop(
+            act, clock, endOf(clock, act, endedAt, moment), miles, hours(), partOf(locked));
+  }
+
+  /**
+   * Stops everybody's clock, at the latest when one's own ended; gives whether one has anything on
+   * it.
+   */
+  private boolean stopAll(
+      Act act, VisitStore.Locked locked, @Nullable String endedAt, Instant moment) {
+    TimeEntryRecord own = locked.running(act.personId());
+    Instant end = own == null ? Clocks.second(moment) : endOf(own, act, endedAt, moment);
+    boolean kept = false;
+    for (TimeEntryRecord clock : locked.running()) {
+      Instant its = clock.getStartedAt().isAfter(end) ? clock.getStartedAt() : end;
+      kept |= clocks.stop(act, clock, its, BigDecimal.ZERO, hours(), partOf(locked));
+    }
+    return kept;
+  }
+
+  private static boolean isRunning(VisitStore.Locked locked, Act act, TimeEntry.Kind kind) {
+    TimeEntryRecord clock = locked.running(act.personId());
+    return clock != null && clock.getKind() == kind;
+  }
+
+  private static About partOf(VisitStore.Locked locked) {
+    return About.partOf(locked.job().getId());
+  }
+
+  /** Drives home, or anywhere else that is no visit. */
+  public void driveHome(Act act, @Nullable String key, StepForm form) {
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
+    repeats.once(
+        act,
+        key,
+        "drive home",
+        "",
+        act.personId(),
+        () -> {
+          if (clocks.findOnNoVisit(act.personId()).isEmpty()) {
+            TimeEntryRecord clock = clocks.newEntry(null, act.personId(), TimeEntry.Kind.DRIVE);
+            clocks.start(act, clock, moment, hours(), About.NOTHING);
+          }
+        });
+  }
+
+  /** Ends the drive home. */
+  public void endDriveHome(Act act, @Nullable String key, StepForm form) {
+    var reading = new Reading();
+    BigDecimal miles = reading.optional("miles", form.miles(), Reading::miles);
+    reading.refuseIfFaulty();
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
+    repeats.once(
+        act,
+        key,
+        "end drive home",
+        form.miles() + " " + form.endedAt(),
+        act.personId(),
+        () ->
+            clocks
+                .findOnNoVisit(act.personId())
+                .ifPresent(
+                    clock -> {
+                      var days = List.of(new PersonDay(act.personId(), clock.getDay()));
+                      drivesHome.lockAll(days);
+                      clocks.stop(
+                          act,
+                          clock,
+                          endOf(clock, act, form.endedAt(), moment),
+                          miles == null ? BigDecimal.ZERO : miles,
+                          hours(),
+                          About.NOTHING);
+                      drivesHome.follow(act, days);
+                    }));
   }
 
   private static Instant endOf(
@@ -291,7 +390,7 @@ public class FieldService {
   /** Another technician's visit is not there at all for this one. */
   private VisitStore.Locked lockOwn(Act act, long visitId) {
     var locked = visits.lock(visitId);
-    if (!Objects.equals(locked.visit().getTechnicianId(), act.personId())) {
+    if (!locked.isOfCrew(act.personId())) {
       throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
     }
     return locked;

@@ -6,13 +6,17 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
@@ -46,7 +50,14 @@ import org.springframework.web.bind.annotation.RestController;
 /** The technician's own day: no wage, cost, price or margin, and nobody else's visits. */
 @RestController
 class PocketApi {
-  record Day(LocalDate day, List<Stop> stops) {}
+  /**
+   * The technician's day.
+   *
+   * @param drivingHomeSince null while no drive home is on the clock
+   * @param otherMinutes driven to no visit on this day, without what is on the clock
+   */
+  record Day(
+      LocalDate day, List<Stop> stops, @Nullable Instant drivingHomeSince, int otherMinutes) {}
 
   /** A stop of the day, or one of an earlier day that is still running. */
   record Stop(
@@ -60,7 +71,15 @@ class PocketApi {
       String title,
       int labourMinutes) {}
 
-  /** One visit; the running clock's start is null when none runs. */
+  /**
+   * One visit as this person stands to it: whoever comes along and has no clock on it yet is still
+   * to start.
+   *
+   * @param crew who else comes
+   * @param responsible whether finishing it is up to this person
+   * @param runningSince null while no clock of this person runs
+   * @param labourMinutes this person's own, as are the drive and the miles
+   */
   record PocketVisit(
       long visitId,
       VisitState.Code state,
@@ -78,6 +97,8 @@ class PocketApi {
       String notes,
       @Nullable String equipment,
       @Nullable LocalDate warrantyUntil,
+      List<String> crew,
+      boolean responsible,
       int promisedMinutes,
       String promised,
       String note,
@@ -118,6 +139,14 @@ class PocketApi {
             .STATE
             .in(VisitState.Code.DRIVING, VisitState.Code.ON_SITE)
             .and(VISIT.DAY.lt(act.today()));
+    List<Clock> others =
+        database
+            .select(TIME_ENTRY.KIND, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT, TIME_ENTRY.MILES)
+            .from(TIME_ENTRY)
+            .where(TIME_ENTRY.PERSON_ID.eq(act.personId()).and(TIME_ENTRY.VISIT_ID.isNull()))
+            .and(TIME_ENTRY.REMOVED_AT.isNull())
+            .and(TIME_ENTRY.DAY.eq(act.today()).or(TIME_ENTRY.ENDED_AT.isNull()))
+            .fetch(mapping(Clock::new));
     return new Day(
         act.today(),
         database
@@ -130,7 +159,7 @@ class PocketApi {
                 CUSTOMER.NAME,
                 SITE.NAME.concat(", ").concat(SITE.ADDRESS),
                 JOB.TITLE,
-                clocks())
+                clocks(act))
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -138,7 +167,7 @@ class PocketApi {
             .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
             .join(SITE)
             .on(SITE.ID.eq(JOB.SITE_ID))
-            .where(VISIT.TECHNICIAN_ID.eq(act.personId()))
+            .where(ofCrew(act))
             .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
             .and(VISIT.DAY.eq(act.today()).or(stillRunning))
             .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
@@ -146,21 +175,72 @@ class PocketApi {
                 row ->
                     new Stop(
                         row.value1(),
-                        row.value2(),
+                        ownState(row.value2(), row.value9()),
                         row.value3(),
                         row.value4(),
                         row.value5(),
                         row.value6(),
                         row.value7(),
                         row.value8(),
-                        minutes(row.value9(), TimeEntry.Kind.LABOUR))));
+                        minutes(row.value9(), TimeEntry.Kind.LABOUR))),
+        runningSince(others),
+        minutes(others, TimeEntry.Kind.DRIVE));
   }
 
-  private static Field<List<Clock>> clocks() {
+  /** Whether the visit is the person's own, or one to which they come along. */
+  private static Condition ofCrew(Act act) {
+    return VISIT
+        .TECHNICIAN_ID
+        .eq(act.personId())
+        .or(
+            exists(
+                selectOne()
+                    .from(VISIT_COMPANION)
+                    .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
+                    .and(VISIT_COMPANION.PERSON_ID.eq(act.personId()))));
+  }
+
+  /** Who else comes to the visit. */
+  private static Field<List<String>> crew(Act act) {
+    var companion = PERSON.as("companion");
+    return multiset(
+            select(companion.NAME)
+                .from(companion)
+                .where(companion.ID.ne(act.personId()))
+                .and(
+                    companion
+                        .ID
+                        .eq(VISIT.TECHNICIAN_ID)
+                        .or(
+                            companion.ID.in(
+                                select(VISIT_COMPANION.PERSON_ID)
+                                    .from(VISIT_COMPANION)
+                                    .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID)))))
+                .orderBy(companion.NAME))
+        .as("crew")
+        .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+  }
+
+  /** A visit that others have begun is still to start for whoever has no clock on it. */
+  private static VisitState.Code ownState(VisitState.Code state, List<Clock> own) {
+    boolean driving =
+        own.stream()
+            .anyMatch(clock -> clock.kind() == TimeEntry.Kind.DRIVE && clock.endedAt() == null);
+    return switch (state) {
+      case DRIVING, ON_SITE ->
+          driving
+              ? VisitState.Code.DRIVING
+              : state == VisitState.Code.DRIVING ? VisitState.Code.PLANNED : state;
+      default -> state;
+    };
+  }
+
+  private static Field<List<Clock>> clocks(Act act) {
     return multiset(
             select(TIME_ENTRY.KIND, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT, TIME_ENTRY.MILES)
                 .from(TIME_ENTRY)
-                .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.REMOVED_AT.isNull())))
+                .where(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.REMOVED_AT.isNull()))
+                .and(TIME_ENTRY.PERSON_ID.eq(act.personId())))
         .as("clocks")
         .convertFrom(rows -> rows.map(mapping(Clock::new)));
   }
@@ -175,6 +255,14 @@ class PocketApi {
                 .limit(1))
         .as("contact")
         .convertFrom(rows -> rows.into(CONTACT));
+  }
+
+  private static @Nullable Instant runningSince(List<Clock> clocks) {
+    return clocks.stream()
+        .filter(clock -> clock.endedAt() == null)
+        .map(Clock::startedAt)
+        .findFirst()
+        .orElse(null);
   }
 
   private static int minutes(List<Clock> clocks, TimeEntry.Kind kind) {
@@ -196,7 +284,8 @@ class PocketApi {
                     .orderBy(VISIT_PART.ID))
             .as("used")
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
-    Field<List<Clock>> clocks = clocks();
+    Field<List<Clock>> clocks = clocks(act);
+    Field<List<String>> crew = crew(act);
     Field<List<PromiseStore.Promise>> promise = promises.promises(JOB.ID, act.today());
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
@@ -210,6 +299,7 @@ class PocketApi {
                 CUSTOMER.NAME,
                 EQUIPMENT,
                 clocks,
+                crew,
                 used,
                 promise,
                 fitted,
@@ -224,7 +314,7 @@ class PocketApi {
             .on(SITE.ID.eq(JOB.SITE_ID))
             .leftJoin(EQUIPMENT)
             .on(EQUIPMENT.ID.eq(JOB.EQUIPMENT_ID))
-            .where(VISIT.ID.eq(id).and(VISIT.TECHNICIAN_ID.eq(act.personId())))
+            .where(VISIT.ID.eq(id).and(ofCrew(act)))
             .fetchOne();
     if (row == null) {
       throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
@@ -239,7 +329,7 @@ class PocketApi {
     ContactRecord onSite = row.get(contact).stream().findFirst().orElse(null);
     return new PocketVisit(
         id,
-        visit.getState(),
+        ownState(visit.getState(), row.get(clocks)),
         visit.getDay(),
         visit.getStartTime(),
         visit.getExpectedMinutes(),
@@ -254,17 +344,15 @@ class PocketApi {
         job.getNotes(),
         noEquipment ? null : equipment.getModel() + ", serial " + equipment.getSerialNumber(),
         noEquipment ? null : equipment.getPartsWarrantyUntil(),
+        row.get(crew),
+        Objects.equals(visit.getTechnicianId(), act.personId()),
         promised.stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum(),
         String.join(
             ", ", promised.stream().map(PocketApi::promisedPart).filter(Objects::nonNull).toList()),
         visit.getNote(),
-        row.get(clocks).stream()
-            .filter(clock -> clock.endedAt() == null)
-            .map(Clock::startedAt)
-            .findFirst()
-            .orElse(null),
+        runningSince(row.get(clocks)),
         minutes(row.get(clocks), TimeEntry.Kind.LABOUR),
         minutes(row.get(clocks), TimeEntry.Kind.DRIVE),
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
@@ -311,6 +399,24 @@ class PocketApi {
     return line instanceof QuoteLine.Part part
         ? part.quantity().stripTrailingZeros().toPlainString() + " " + part.description()
         : null;
+  }
+
+  @PostMapping("/api/pocket/drive-home")
+  Day driveHome(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody FieldService.StepForm form) {
+    service.driveHome(act, key, form);
+    return day(act);
+  }
+
+  @PostMapping("/api/pocket/drive-home/end")
+  Day endDriveHome(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody FieldService.StepForm form) {
+    service.endDriveHome(act, key, form);
+    return day(act);
   }
 
   @PostMapping("/api/pocket/visits/{id}/drive")

@@ -3,7 +3,7 @@ package app.pragmata.server.jobs;
 import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
 
-/** What happens to a job and its visits. */
+/** What happens to a job, its visits and what is approved of them. */
 public enum JobEvent implements Event {
   OPENED(RecordKind.JOB),
   MADE_FROM_QUOTE(RecordKind.JOB),
@@ -25,7 +25,10 @@ public enum JobEvent implements Event {
   VISIT_CHECKED(RecordKind.VISIT),
   VISIT_REOPENED(RecordKind.VISIT),
   VISIT_NOT_THIS_TIME(RecordKind.VISIT),
-  VISIT_CALLED_OFF(RecordKind.VISIT);
+  VISIT_CALLED_OFF(RecordKind.VISIT),
+  TIME_COSTED(RecordKind.TIME_ENTRY),
+  DRIVE_HOME_SHARED(RecordKind.TIME_ENTRY),
+  DRIVE_HOME_TAKEN_BACK(RecordKind.TIME_ENTRY);
 
   private final RecordKind kind;
 

@@ -2,6 +2,7 @@ package app.pragmata.server.jobs;
 
 import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.DRIVE_HOME_SHARE;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
@@ -11,6 +12,7 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.exists;
@@ -40,6 +42,7 @@ import app.pragmata.core.money.VatRate;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
+import app.pragmata.server.people.PeopleStore;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -80,7 +83,7 @@ public class JobStore {
     public JobFacts facts(ZoneId zone) {
       return new JobFacts(
           promise(),
-          visits.stream().map(visit -> visit.facts(zone)).toList(),
+          visits.stream().map(WholeVisit::facts).toList(),
           others.stream()
               .map(
                   other ->
@@ -123,6 +126,7 @@ public class JobStore {
   /**
    * A visit with its entries; technician, days and start are null while it is unplanned.
    *
+   * @param companions who comes besides the technician
    * @param day on which it is: as planned, or as it then began
    * @param replacesId the visit that did not happen and of which it takes the place; null for none
    */
@@ -132,6 +136,7 @@ public class JobStore {
       VisitState.Code state,
       @Nullable Long technicianId,
       @Nullable String technician,
+      List<PeopleStore.Colleague> companions,
       @Nullable LocalDate day,
       @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,
@@ -140,18 +145,17 @@ public class JobStore {
       String note,
       String reason,
       List<Entry> entries,
-      List<Use> uses) {
+      List<Use> uses,
+      List<HomeShare> drivesHome) {
     /** Clocks that still run are no facts yet. */
-    VisitFacts facts(ZoneId zone) {
+    VisitFacts facts() {
       return new VisitFacts(
           id,
           Objects.requireNonNullElse(day, LocalDate.MIN),
           !state.isDropped(),
-          entries.stream()
-              .filter(entry -> entry.endedAt() != null)
-              .map(entry -> entry.fact(zone))
-              .toList(),
-          uses.stream().map(Use::fact).toList());
+          entries.stream().filter(entry -> entry.endedAt() != null).map(Entry::fact).toList(),
+          uses.stream().map(Use::fact).toList(),
+          drivesHome.stream().map(HomeShare::fact).toList());
     }
   }
 
@@ -163,6 +167,7 @@ public class JobStore {
       String person,
       TimeEntry.Kind kind,
       RateClass rateClass,
+      LocalDate day,
       Instant startedAt,
       @Nullable Instant endedAt,
       BigDecimal miles,
@@ -175,19 +180,44 @@ public class JobStore {
       return endedAt == null ? 0 : TimeEntry.minutesBetween(startedAt, endedAt);
     }
 
-    /** The entry for the core; its day is the zone's. */
-    public TimeEntry fact(ZoneId zone) {
+    /** The entry for the core. */
+    public TimeEntry fact() {
       return new TimeEntry(
           id,
           personId,
           kind,
           rateClass,
-          startedAt.atZone(zone).toLocalDate(),
+          day,
           minutes(),
           miles,
           timeCostMinor == null || distanceCostMinor == null
               ? null
               : new TimeEntry.Cost(Money.ofMinor(timeCostMinor), Money.ofMinor(distanceCostMinor)));
+    }
+  }
+
+  /** What the visit bears of a drive that led to no visit. */
+  public record HomeShare(
+      long timeEntryId,
+      long personId,
+      String person,
+      RateClass rateClass,
+      LocalDate day,
+      int minutes,
+      BigDecimal miles,
+      long timeCostMinor,
+      long distanceCostMinor) {
+
+    TimeEntry fact() {
+      return new TimeEntry(
+          timeEntryId,
+          personId,
+          TimeEntry.Kind.DRIVE,
+          rateClass,
+          day,
+          minutes,
+          miles,
+          new TimeEntry.Cost(Money.ofMinor(timeCostMinor), Money.ofMinor(distanceCostMinor)));
     }
   }
 
@@ -329,6 +359,7 @@ public class JobStore {
                         worker.NAME,
                         TIME_ENTRY.KIND,
                         TIME_ENTRY.RATE_CLASS,
+                        TIME_ENTRY.DAY,
                         TIME_ENTRY.STARTED_AT,
                         TIME_ENTRY.ENDED_AT,
                         TIME_ENTRY.MILES,
@@ -375,6 +406,7 @@ public class JobStore {
                     VISIT.STATE,
                     VISIT.TECHNICIAN_ID,
                     PERSON.NAME,
+                    companions(),
                     VISIT.DAY,
                     VISIT.PLANNED_DAY,
                     VISIT.START_TIME,
@@ -383,7 +415,8 @@ public class JobStore {
                     VISIT.NOTE,
                     VISIT.REASON,
                     entries,
-                    uses)
+                    uses,
+                    drivesHome())
                 .from(VISIT)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(VISIT.TECHNICIAN_ID))
@@ -391,6 +424,44 @@ public class JobStore {
                 .orderBy(VISIT.DAY.asc().nullsLast(), VISIT.START_TIME, VISIT.ID))
         .as("visits")
         .convertFrom(rows -> rows.map(mapping(WholeVisit::new)));
+  }
+
+  private static Field<List<PeopleStore.Colleague>> companions() {
+    var companion = PERSON.as("companion");
+    return multiset(
+            select(companion.ID, companion.NAME)
+                .from(VISIT_COMPANION)
+                .join(companion)
+                .on(companion.ID.eq(VISIT_COMPANION.PERSON_ID))
+                .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
+                .orderBy(companion.NAME))
+        .as("companions")
+        .convertFrom(rows -> rows.map(mapping(PeopleStore.Colleague::new)));
+  }
+
+  private static Field<List<HomeShare>> drivesHome() {
+    var driver = PERSON.as("driver");
+    return multiset(
+            select(
+                    DRIVE_HOME_SHARE.TIME_ENTRY_ID,
+                    driver.ID,
+                    driver.NAME,
+                    TIME_ENTRY.RATE_CLASS,
+                    TIME_ENTRY.DAY,
+                    DRIVE_HOME_SHARE.MINUTES,
+                    DRIVE_HOME_SHARE.MILES,
+                    DRIVE_HOME_SHARE.TIME_COST_MINOR,
+                    DRIVE_HOME_SHARE.DISTANCE_COST_MINOR)
+                .from(DRIVE_HOME_SHARE)
+                .join(TIME_ENTRY)
+                .on(TIME_ENTRY.ID.eq(DRIVE_HOME_SHARE.TIME_ENTRY_ID))
+                .join(driver)
+                .on(driver.ID.eq(TIME_ENTRY.PERSON_ID))
+                .where(DRIVE_HOME_SHARE.VISIT_ID.eq(VISIT.ID))
+                .and(DriveHomeStore.stands())
+                .orderBy(DRIVE_HOME_SHARE.ID))
+        .as("drives_home")
+        .convertFrom(rows -> rows.map(mapping(HomeShare::new)));
   }
 
   private static Field<List<Other>> others(Function<String, VatRate> vatRates) {

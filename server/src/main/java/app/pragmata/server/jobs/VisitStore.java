@@ -5,16 +5,19 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectDistinct;
 import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.books.CostPlace;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
@@ -28,11 +31,15 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
@@ -46,14 +53,18 @@ public class VisitStore {
    * A visit with its job, both locked until the transaction ends.
    *
    * @param otherStates of the job's other visits
-   * @param running the clock that runs on the visit; null when none does
+   * @param companionIds who comes besides the visit's technician
+   * @param recordedIds who has any time on the visit
+   * @param running the clocks that run on the visit, of different people
    * @param worked whether labour that has ended or a part is recorded on the visit
    */
   public record Locked(
       VisitRecord visit,
       LockedJob lockedJob,
       List<VisitState.Code> otherStates,
-      @Nullable TimeEntryRecord running,
+      List<Long> companionIds,
+      List<Long> recordedIds,
+      List<TimeEntryRecord> running,
       boolean worked) {
     public VisitState state() {
       return VisitState.of(visit.getState());
@@ -62,23 +73,50 @@ public class VisitStore {
     public JobRecord job() {
       return lockedJob.row();
     }
+
+    /** The clock of this person that runs on the visit; null when none does. */
+    public @Nullable TimeEntryRecord running(long personId) {
+      return running.stream()
+          .filter(clock -> clock.getPersonId() == personId)
+          .findFirst()
+          .orElse(null);
+    }
+
+    /** Whether the person is the visit's technician. */
+    public boolean isResponsible(long personId) {
+      return Objects.equals(visit.getTechnicianId(), personId);
+    }
+
+    /** Whether the person comes to the visit. */
+    public boolean isOfCrew(long personId) {
+      return isResponsible(personId) || companionIds.contains(personId);
+    }
   }
 
   /**
    * A job, locked until the transaction ends.
    *
-   * @param closed whether its closing document stands
+   * @param closedBy its closing document; null while none stands
    */
-  public record LockedJob(JobRecord row, boolean closed) {
+  public record LockedJob(JobRecord row, Closing.@Nullable Kind closedBy) {
+    public boolean closed() {
+      return closedBy != null;
+    }
+
+    /** Where its cost stands in the books. */
+    public CostPlace costPlace() {
+      return closedBy == null ? CostPlace.WORK_IN_PROGRESS : closedBy.costPlace();
+    }
+
     /** The state of the work; refused when the job is closed or called off. */
     public JobState.Wanted requireUnbilled() {
-      if (!closed && JobState.of(row.getState()) instanceof JobState.Wanted wanted) {
+      if (!closed() && JobState.of(row.getState()) instanceof JobState.Wanted wanted) {
         return wanted;
       }
       throw new Refused(
           Rule.JOB_CLOSED,
           "Job %d is %s; nothing on it can be changed any more."
-              .formatted(row.getNumber(), closed ? "billed" : "called off"));
+              .formatted(row.getNumber(), closed() ? "billed" : "called off"));
     }
   }
 
@@ -96,7 +134,25 @@ public class VisitStore {
           .as("other_states")
           .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
 
-  private static final Field<Boolean> CLOSED = field(JobStore.closed()).as("closed");
+  private static final Field<List<Long>> COMPANION_IDS =
+      multiset(
+              select(VISIT_COMPANION.PERSON_ID)
+                  .from(VISIT_COMPANION)
+                  .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID)))
+          .as("companion_ids")
+          .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+
+  private static final Field<List<Long>> RECORDED_IDS = recordedIds();
+
+  private static Field<List<Long>> recordedIds() {
+    var recorded = TIME_ENTRY.as("recorded");
+    return multiset(
+            selectDistinct(recorded.PERSON_ID)
+                .from(recorded)
+                .where(recorded.VISIT_ID.eq(VISIT.ID).and(recorded.REMOVED_AT.isNull())))
+        .as("recorded_ids")
+        .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+  }
 
   private static final Field<Boolean> WORKED = worked();
 
@@ -128,37 +184,48 @@ public class VisitStore {
 
   /** The visit and its job; refused when there is no such visit. */
   public Locked lock(long visitId) {
-    Record row = fetchLocked(visitId);
-    if (row == null) {
+    List<? extends Record> rows = fetchLocked(visitId);
+    if (rows.isEmpty()) {
       throw new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page.");
     }
     // Whoever waited for the lock has read what stands beside it before the wait.
+    Record row = rows.getFirst();
     if (!row.get(JOB.VERSION).equals(row.get(VERSION_READ))) {
-      row = Objects.requireNonNull(fetchLocked(visitId));
+      rows = fetchLocked(visitId);
+      row = rows.getFirst();
     }
     return new Locked(
         row.into(VISIT),
-        new LockedJob(row.into(JOB), row.get(CLOSED)),
+        new LockedJob(row.into(JOB), row.get(CLOSING_DOCUMENT.KIND)),
         row.get(OTHER_STATES),
-        row.get(TIME_ENTRY.ID) == null ? null : row.into(TIME_ENTRY),
+        row.get(COMPANION_IDS),
+        row.get(RECORDED_IDS),
+        rows.stream()
+            .filter(each -> each.get(TIME_ENTRY.ID) != null)
+            .map(each -> each.into(TIME_ENTRY))
+            .toList(),
         row.get(WORKED));
   }
 
-  private @Nullable Record fetchLocked(long visitId) {
+  /** One row for each clock that runs, or one without; empty when there is no such visit. */
+  private List<? extends Record> fetchLocked(long visitId) {
     return database
         .select(JOB.fields())
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
-        .select(VERSION_READ, CLOSED, OTHER_STATES, WORKED)
+        .select(CLOSING_DOCUMENT.KIND)
+        .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED)
         .from(JOB)
         .join(VISIT)
         .on(VISIT.JOB_ID.eq(JOB.ID))
+        .leftJoin(CLOSING_DOCUMENT)
+        .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
         .leftJoin(TIME_ENTRY)
         .on(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.ENDED_AT.isNull()))
         .where(VISIT.ID.eq(visitId))
         .forUpdate()
         .of(JOB, VISIT)
-        .fetchOne();
+        .fetch();
   }
 
   /** The job; refused when there is no such job. */
@@ -168,9 +235,28 @@ public class VisitStore {
       throw new Refused(
           Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
     }
-    // Read after the wait for the lock: what the same statement read beside it might be too old.
-    return new LockedJob(
-        job, database.fetchExists(CLOSING_DOCUMENT, CLOSING_DOCUMENT.JOB_ID.eq(jobId)));
+    return new LockedJob(job, closedBy(List.of(jobId)).get(jobId));
+  }
+
+  /**
+   * These jobs by id, locked in one order, so that nobody waits for somebody who waits for them.
+   */
+  public Map<Long, LockedJob> lockJobs(Collection<Long> jobIds) {
+    List<JobRecord> rows =
+        database.selectFrom(JOB).where(JOB.ID.in(jobIds)).orderBy(JOB.ID).forUpdate().fetch();
+    Map<Long, Closing.Kind> closed = closedBy(jobIds);
+    return rows.stream()
+        .collect(
+            Collectors.toMap(JobRecord::getId, row -> new LockedJob(row, closed.get(row.getId()))));
+  }
+
+  /** Read after the wait for the lock: what the same statement reads beside it may be too old. */
+  private Map<Long, Closing.Kind> closedBy(Collection<Long> jobIds) {
+    return database
+        .select(CLOSING_DOCUMENT.JOB_ID, CLOSING_DOCUMENT.KIND)
+        .from(CLOSING_DOCUMENT)
+        .where(CLOSING_DOCUMENT.JOB_ID.in(jobIds))
+        .fetchMap(CLOSING_DOCUMENT.JOB_ID, CLOSING_DOCUMENT.KIND);
   }
 
   /**
@@ -203,6 +289,30 @@ public class VisitStore {
     events.store(act, JobEvent.VISIT_WANTED, visit);
   }
 
+  /** The job of a visit that is known to be there. */
+  public long getJobId(long visitId) {
+    return database
+        .select(VISIT.JOB_ID)
+        .from(VISIT)
+        .where(VISIT.ID.eq(visitId))
+        .fetchSingle(VISIT.JOB_ID);
+  }
+
+  /** Says who comes to a visit besides its technician. */
+  public void setCompanions(long visitId, Collection<Long> personIds) {
+    database
+        .deleteFrom(VISIT_COMPANION)
+        .where(VISIT_COMPANION.VISIT_ID.eq(visitId).and(VISIT_COMPANION.PERSON_ID.notIn(personIds)))
+        .execute();
+    if (!personIds.isEmpty()) {
+      database
+          .insertInto(VISIT_COMPANION, VISIT_COMPANION.VISIT_ID, VISIT_COMPANION.PERSON_ID)
+          .valuesOfRows(personIds.stream().map(id -> DSL.row(visitId, id)).toList())
+          .onConflictDoNothing()
+          .execute();
+    }
+  }
+
   /** Whether a visit of the job is still to come or under way. */
   boolean anybodyToCome(long jobId) {
     return states(jobId).stream()
@@ -214,9 +324,14 @@ public class VisitStore {
    * reason may be empty.
    */
   public void store(Act act, JobEvent event, Locked locked, VisitState state, String reason) {
+    store(act, event, locked, state, About.because(reason));
+  }
+
+  /** The same with more to say. */
+  public void store(Act act, JobEvent event, Locked locked, VisitState state, About about) {
     VisitRecord visit = locked.visit();
     visit.setState(state.code());
-    events.store(act, event, visit, About.because(reason));
+    events.store(act, event, visit, about);
     follow(act, locked);
   }
 

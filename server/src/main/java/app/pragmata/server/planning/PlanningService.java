@@ -12,16 +12,22 @@ import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
+import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
+import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -31,16 +37,23 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class PlanningService {
-  /** A visit's plan as it is typed, such as "tue", "8:30" and "1:30". */
+  /**
+   * A visit's plan as it is typed, such as "tue", "8:30" and "1:30".
+   *
+   * @param technicianId who is responsible
+   * @param companionIds who comes along; empty for nobody
+   */
   public record PlanForm(
       int version,
       @Nullable Long technicianId,
+      List<Long> companionIds,
       @Nullable String day,
       @Nullable String start,
       @Nullable String expected) {}
 
   private final DSLContext database;
   private final VisitStore visits;
+  private final DrivesHome drivesHome;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
   private final Events events;
@@ -48,11 +61,13 @@ public class PlanningService {
   PlanningService(
       DSLContext database,
       VisitStore visits,
+      DrivesHome drivesHome,
       PeopleStore people,
       RepeatableRequests repeats,
       Events events) {
     this.database = database;
     this.visits = visits;
+    this.drivesHome = drivesHome;
     this.people = people;
     this.repeats = repeats;
     this.events = events;
@@ -61,6 +76,8 @@ public class PlanningService {
   /** Gives a visit its technician and time, or moves it. */
   public void plan(Act act, long visitId, PlanForm form) {
     VisitPlan plan = read(act, form);
+    List<PersonDay> days = drivesHome.daysOf(visitId);
+    drivesHome.lock(days);
     var locked = visits.lock(visitId);
     Versions.require(form.version(), locked.visit().getVersion());
     locked.lockedJob().requireUnbilled();
@@ -74,7 +91,20 @@ public class PlanningService {
     locked.visit().setPlannedDay(plan.day());
     locked.visit().setStartTime(plan.start());
     locked.visit().setExpectedMinutes(plan.expectedMinutes());
-    visits.store(act, JobEvent.VISIT_PLANNED, locked, plannable.plan(), "");
+    visits.store(
+        act,
+        JobEvent.VISIT_PLANNED,
+        locked,
+        plannable.plan(),
+        told(locked.companionIds(), plan.companionIds()));
+    visits.setCompanions(visitId, plan.companionIds());
+    drivesHome.follow(act, days);
+  }
+
+  private static About told(List<Long> before, List<Long> after) {
+    return Set.copyOf(before).equals(Set.copyOf(after))
+        ? About.NOTHING
+        : About.NOTHING.with(Map.of("companionIds", before), Map.of("companionIds", after));
   }
 
   /** One more visit for a job, planned at once; gives its id. */
@@ -96,7 +126,8 @@ public class PlanningService {
           visit.setStartTime(plan.start());
           visit.setExpectedMinutes(plan.expectedMinutes());
           visit.setState(VisitState.Code.PLANNED);
-          events.store(act, JobEvent.VISIT_PLANNED, visit);
+          events.store(act, JobEvent.VISIT_PLANNED, visit, told(List.of(), plan.companionIds()));
+          visits.setCompanions(visit.getId(), plan.companionIds());
           visits.follow(act, job.row());
           return visit.getId();
         });
@@ -151,10 +182,15 @@ public class PlanningService {
     if (day != null && expected != null) {
       VisitPlan.check(day, expected, act.today(), reading);
     }
+    if (form.technicianId() != null) {
+      VisitPlan.checkCompanions(form.technicianId(), form.companionIds(), reading);
+    }
     reading.refuseIfFaulty();
     people.requireTechnician(Objects.requireNonNull(form.technicianId()));
+    form.companionIds().forEach(people::requireTechnician);
     return new VisitPlan(
         form.technicianId(),
+        form.companionIds(),
         Objects.requireNonNull(day),
         Objects.requireNonNull(start),
         Objects.requireNonNull(expected));

@@ -10,6 +10,7 @@ import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.customers.Debt;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.Response;
+import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -78,6 +79,7 @@ public record JobSheet(
       VisitState.Code state,
       @Nullable Long technicianId,
       @Nullable String technician,
+      List<PeopleStore.Colleague> companions,
       @Nullable LocalDate day,
       @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,
@@ -89,7 +91,18 @@ public record JobSheet(
       boolean labourMissing,
       boolean milesMissing,
       List<Time> times,
-      List<Part> parts) {}
+      List<Part> parts,
+      List<DriveHome> drivesHome) {}
+
+  /** What the visit bears of a drive that led to none; it is never charged. */
+  public record DriveHome(
+      long timeEntryId,
+      long personId,
+      String person,
+      LocalDate day,
+      int minutes,
+      BigDecimal miles,
+      long costMinor) {}
 
   /**
    * Times of day by the company's clock; the end is null while the clock runs.

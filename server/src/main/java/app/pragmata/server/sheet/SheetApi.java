@@ -244,6 +244,7 @@ class SheetApi {
         visit.state(),
         visit.technicianId(),
         visit.technician(),
+        visit.companions(),
         visit.day(),
         visit.plannedDay(),
         visit.start(),
@@ -259,8 +260,18 @@ class SheetApi {
         visit.entries().stream()
             .map(entry -> time(entry, visit.day(), costing, hours, corrected))
             .toList(),
-        visit.uses().stream()
-            .map(use -> part(job, use, visit.day(), corrected, promised))
+        visit.uses().stream().map(use -> part(job, use, visit.day(), corrected, promised)).toList(),
+        visit.drivesHome().stream()
+            .map(
+                share ->
+                    new JobSheet.DriveHome(
+                        share.timeEntryId(),
+                        share.personId(),
+                        share.person(),
+                        share.day(),
+                        share.minutes(),
+                        share.miles(),
+                        share.timeCostMinor() + share.distanceCostMinor()))
             .toList());
   }
 
@@ -289,7 +300,7 @@ class SheetApi {
         entry.minutes(),
         entry.miles(),
         entry.description(),
-        costing.cost(entry.fact(hours.zone())).total().minor(),
+        costing.cost(entry.fact()).total().minor(),
         corrected.contains(new Corrected(RecordKind.TIME_ENTRY, entry.id())));
   }
 

@@ -1,0 +1,59 @@
+package app.pragmata.server.field;
+
+import app.pragmata.core.Day;
+import app.pragmata.core.Reading;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.records.Act;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** Time that the office wrote down or put right, cut where the day or the class changes. */
+record TypedTime(
+    List<WorkingCalendar.Span> spans, BigDecimal miles, String description, String reason) {
+  private static final int LONGEST_TEXT = 300;
+
+  /**
+   * Reads a form whose times are those of a day; refused, all faults together, when anything in it
+   * is wrong.
+   */
+  static TypedTime read(
+      Act act,
+      CheckService.TimeForm form,
+      TimeEntry.Kind kind,
+      LocalDate day,
+      WorkingCalendar hours) {
+    var reading = new Reading();
+    Instant from = reading.required("from", form.from(), typed -> moment(act, day, typed));
+    Instant to = reading.required("to", form.to(), typed -> moment(act, day, typed));
+    BigDecimal miles =
+        kind == TimeEntry.Kind.DRIVE
+            ? reading.optional("miles", form.miles(), Reading::miles)
+            : null;
+    String description = reading.optionalText("description", form.description(), LONGEST_TEXT);
+    String reason = reading.text("reason", form.reason(), LONGEST_TEXT);
+    RateClass rateClass = form.rateClass();
+    Instant start = from == null ? act.at() : from;
+    Instant end = to == null ? start : to;
+    TimeEntry.check(start, end, act.at(), reading);
+    reading.refuseIfFaulty();
+    return new TypedTime(
+        rateClass == null && start.isBefore(end)
+            ? hours.split(start, end)
+            : List.of(
+                new WorkingCalendar.Span(
+                    rateClass == null ? hours.at(start) : rateClass, start, end)),
+        miles == null ? BigDecimal.ZERO : miles,
+        description,
+        Objects.requireNonNull(reason));
+  }
+
+  private static Instant moment(Act act, LocalDate day, @Nullable String typed) {
+    return Day.momentOf(Day.parseTimeOf(day, Objects.requireNonNull(typed)), act.zone());
+  }
+}

@@ -1,0 +1,131 @@
+package app.pragmata.server.jobs;
+
+import static app.pragmata.server.generated.Tables.DRIVE_HOME_SHARE;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.selectOne;
+
+import app.pragmata.core.Coded;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
+import app.pragmata.server.generated.tables.records.DriveHomeShareRecord;
+import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import java.time.LocalDate;
+import java.util.List;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** Drives that led to no visit, and what the visits of their day bear of them. */
+@Repository
+public class DriveHomeStore {
+  /** A person's day. */
+  public record PersonDay(long personId, LocalDate day) {}
+
+  /**
+   * A visit of somebody's day.
+   *
+   * @param recorded whether they have any time of the day on it
+   * @param minutesOnSite their own of the day
+   */
+  public record DayVisit(
+      long visitId, long jobId, VisitState.Code state, boolean recorded, int minutesOnSite) {
+    /** Whether nothing more will be recorded on it. */
+    public boolean over() {
+      return state == VisitState.Code.CHECKED || state.isDropped();
+    }
+  }
+
+  private static final String VISITS =
+      """
+      select v.id, v.job_id, v.state, count(t.id) > 0 as recorded,
+          coalesce(sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = 'labour'), 0)::int as minutes
+        from visit v left join time_entry t
+          on t.visit_id = v.id and t.person_id = {0} and t.day = {1} and t.removed_at is null
+        where t.id is not null or v.day = {1} and (v.technician_id = {0}
+          or exists (select from visit_companion c where c.visit_id = v.id and c.person_id = {0}))
+        group by v.id order by min(t.started_at), v.id
+      """;
+
+  private final DSLContext database;
+
+  DriveHomeStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** Whether a share stands: it takes nothing back and is not taken back. */
+  static Condition stands() {
+    var back = DRIVE_HOME_SHARE.as("back");
+    return DRIVE_HOME_SHARE
+        .TAKES_BACK_ID
+        .isNull()
+        .and(notExists(selectOne().from(back).where(back.TAKES_BACK_ID.eq(DRIVE_HOME_SHARE.ID))));
+  }
+
+  /** The days of those who come to the visit or have time on it. */
+  public List<PersonDay> listDays(long visitId) {
+    return database
+        .resultQuery(
+            """
+            select t.person_id, t.day from time_entry t where t.visit_id = {0} and t.removed_at is null
+            union select v.technician_id, v.day from visit v where v.id = {0} and v.day is not null
+            union select c.person_id, v.day from visit v join visit_companion c on c.visit_id = v.id
+              where v.id = {0} and v.day is not null
+            """,
+            visitId)
+        .fetch(row -> new PersonDay(row.get(0, Long.class), row.get(1, LocalDate.class)));
+  }
+
+  /** The visits of a person's day, in the order in which they were at them. */
+  public List<DayVisit> listVisits(PersonDay whose) {
+    return database
+        .resultQuery(VISITS, whose.personId(), whose.day())
+        .fetch(
+            row ->
+                new DayVisit(
+                    row.get("id", Long.class),
+                    row.get("job_id", Long.class),
+                    Coded.get(VisitState.Code.class, row.get("state", String.class)),
+                    row.get("recorded", Boolean.class),
+                    row.get("minutes", Integer.class)));
+  }
+
+  /** The person's drives of the day that led to no visit and have ended, also those taken off. */
+  public List<TimeEntryRecord> listDrives(PersonDay whose) {
+    return database
+        .selectFrom(TIME_ENTRY)
+        .where(TIME_ENTRY.PERSON_ID.eq(whose.personId()).and(TIME_ENTRY.DAY.eq(whose.day())))
+        .and(TIME_ENTRY.VISIT_ID.isNull().and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.DRIVE)))
+        .and(TIME_ENTRY.ENDED_AT.isNotNull())
+        .orderBy(TIME_ENTRY.STARTED_AT)
+        .fetch();
+  }
+
+  /** What stands shared of a drive. */
+  public List<DriveHomeShareRecord> listStanding(long timeEntryId) {
+    return database
+        .selectFrom(DRIVE_HOME_SHARE)
+        .where(DRIVE_HOME_SHARE.TIME_ENTRY_ID.eq(timeEntryId))
+        .and(stands())
+        .orderBy(DRIVE_HOME_SHARE.ID)
+        .fetch();
+  }
+
+  /** An entry that has ended, for the core; what it cost is not approved yet. */
+  public static TimeEntry fact(TimeEntryRecord entry) {
+    return new TimeEntry(
+        entry.getId(),
+        entry.getPersonId(),
+        entry.getKind(),
+        entry.getRateClass(),
+        entry.getDay(),
+        TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()),
+        entry.getMiles(),
+        null);
+  }
+
+  /** Keeps a share, or a row that takes one back. */
+  public void insert(DriveHomeShareRecord share) {
+    database.insertInto(DRIVE_HOME_SHARE).set(share).execute();
+  }
+}

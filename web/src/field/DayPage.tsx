@@ -1,0 +1,144 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link, useParams } from "react-router";
+import type { DayEntry } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { hours, money, timeOf, weekday, words } from "../format";
+import { useSession } from "../people/SessionGate";
+import { useTitle } from "../useTitle";
+import { TimeForm } from "./CorrectionForms";
+
+/** All that somebody did on a day, on visits and on none: the drive home, the yard, training. */
+export default function DayPage() {
+  const { id = "", day = "" } = useParams();
+  const { person } = useSession();
+  const { data, error } = useQuery(queries.personsDay(Number(id), day));
+  const [editing, setEditing] = useState<number | "new">();
+  useTitle(data ? `${data.person}, ${weekday(data.day)}` : "Day");
+  if (error) {
+    return (
+      <div className="sheet alone">
+        <p className="pad fault">{error.message}</p>
+      </div>
+    );
+  }
+  if (!data) {
+    return <div className="sheet alone" aria-busy="true" />;
+  }
+  const editable = person.role !== "bookkeeper";
+  const close = () => setEditing(undefined);
+  return (
+    <article className="sheet alone" aria-label={`${data.person}'s day`}>
+      <header className="section head">
+        <div className="margin soft">Day</div>
+        <div className="titled">
+          <div>
+            <h1>
+              {data.person}, {weekday(data.day)}
+            </h1>
+            <div className="small soft">
+              {hours(data.labourMinutes)} labour, {hours(data.driveMinutes)} drive
+            </div>
+          </div>
+          <div className="actions">
+            <Link to={`/people/${id}/days/${data.dayBefore}`}>The day before</Link>
+            <Link to={`/people/${id}/days/${data.dayAfter}`}>The day after</Link>
+          </div>
+        </div>
+      </header>
+      <section className="section">
+        <div className="margin soft">Time</div>
+        <div>
+          {data.entries.length === 0 && <span className="soft">Nothing is recorded on this day.</span>}
+          {data.entries.length > 0 && (
+            <table className="lines">
+              <thead>
+                <tr>
+                  <th style={{ width: 118 }} />
+                  <th />
+                  <th className="figure" style={{ width: 64 }}>
+                    time
+                  </th>
+                  <th className="figure" style={{ width: 56 }}>
+                    miles
+                  </th>
+                  <th className="figure" style={{ width: 76 }}>
+                    cost
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {data.entries.map((entry) =>
+                  editing === entry.id ? (
+                    <tr key={entry.id}>
+                      <td colSpan={5}>
+                        <TimeForm entry={{ ...entry, fromDaysLater: 0 }} close={close} />
+                      </td>
+                    </tr>
+                  ) : (
+                    <EntryRow
+                      key={entry.id}
+                      entry={entry}
+                      edit={editable && entry.to && !entry.visitId ? () => setEditing(entry.id) : undefined}
+                    />
+                  ),
+                )}
+              </tbody>
+            </table>
+          )}
+          {editing === "new" && <TimeForm ofDay={{ personId: data.personId, day: data.day }} close={close} />}
+          {editable && editing === undefined && (
+            <div className="actions" style={{ marginTop: 5 }}>
+              <button type="button" className="plain small" onClick={() => setEditing("new")}>
+                Add time on no visit
+              </button>
+            </div>
+          )}
+        </div>
+      </section>
+    </article>
+  );
+}
+
+function EntryRow({ entry, edit }: { entry: DayEntry; edit?: () => void }) {
+  const span = `${timeOf(entry.from, 0)} – ${entry.to ? timeOf(entry.to, entry.toDaysLater) : "running"}`;
+  return (
+    <tr data-time={entry.id}>
+      <td>
+        {edit ? (
+          <button type="button" className="plain" onClick={edit} aria-label={`Correct ${span}`}>
+            {span}
+          </button>
+        ) : (
+          span
+        )}
+      </td>
+      <td>
+        {entry.visitId ? (
+          <>
+            {words(entry.kind)}, <Link to={`/jobs/${entry.jobNumber}`}>job {entry.jobNumber}</Link>{" "}
+            <span className="soft">{entry.jobTitle}</span>
+          </>
+        ) : entry.kind === "drive" ? (
+          <>
+            drive home{" "}
+            <span className="soft">
+              {entry.approved
+                ? "borne by the day's visits"
+                : "borne by the day's visits once all are checked"}
+            </span>
+          </>
+        ) : (
+          <>
+            labour <span className="soft">on no visit, borne by no job</span>
+          </>
+        )}
+        {entry.rateClass !== "normal" && `, ${entry.rateClass}`}
+        {entry.description && <span className="soft">, {entry.description}</span>}
+      </td>
+      <td className="figure">{hours(entry.minutes)}</td>
+      <td className="figure">{entry.miles > 0 && entry.miles}</td>
+      <td className="figure soft">{money(entry.costMinor)}</td>
+    </tr>
+  );
+}
