@@ -5,6 +5,7 @@ import type { DayEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, money, timeOf, weekday, words } from "../format";
 import { useSession } from "../people/SessionGate";
+import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
 import { TimeForm } from "./CorrectionForms";
 
@@ -46,56 +47,53 @@ export default function DayPage() {
           </div>
         </div>
       </header>
-      <section className="section">
-        <div className="margin soft">Time</div>
-        <div>
-          {data.entries.length === 0 && <span className="soft">Nothing is recorded on this day.</span>}
-          {data.entries.length > 0 && (
-            <table className="lines">
-              <thead>
-                <tr>
-                  <th style={{ width: 118 }} />
-                  <th />
-                  <th className="figure" style={{ width: 64 }}>
-                    time
-                  </th>
-                  <th className="figure" style={{ width: 56 }}>
-                    miles
-                  </th>
-                  <th className="figure" style={{ width: 76 }}>
-                    cost
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {data.entries.map((entry) =>
-                  editing === entry.id ? (
-                    <tr key={entry.id}>
-                      <td colSpan={5}>
-                        <TimeForm entry={{ ...entry, fromDaysLater: 0 }} close={close} />
-                      </td>
-                    </tr>
-                  ) : (
-                    <EntryRow
-                      key={entry.id}
-                      entry={entry}
-                      edit={editable && entry.to && !entry.visitId ? () => setEditing(entry.id) : undefined}
-                    />
-                  ),
-                )}
-              </tbody>
-            </table>
-          )}
-          {editing === "new" && <TimeForm ofDay={{ personId: data.personId, day: data.day }} close={close} />}
-          {editable && editing === undefined && (
-            <div className="actions" style={{ marginTop: 5 }}>
-              <button type="button" className="plain small" onClick={() => setEditing("new")}>
-                Add time on no visit
-              </button>
-            </div>
-          )}
-        </div>
-      </section>
+      <Section name="Time">
+        {data.entries.length === 0 && <span className="soft">Nothing is recorded on this day.</span>}
+        {data.entries.length > 0 && (
+          <table className="lines">
+            <thead>
+              <tr>
+                <th style={{ width: 118 }} />
+                <th />
+                <th className="figure" style={{ width: 64 }}>
+                  time
+                </th>
+                <th className="figure" style={{ width: 56 }}>
+                  miles
+                </th>
+                <th className="figure" style={{ width: 76 }}>
+                  cost
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {data.entries.map((entry) =>
+                editing === entry.id ? (
+                  <tr key={entry.id}>
+                    <td colSpan={5}>
+                      <TimeForm entry={{ ...entry, fromDaysLater: 0 }} close={close} />
+                    </td>
+                  </tr>
+                ) : (
+                  <EntryRow
+                    key={entry.id}
+                    entry={entry}
+                    edit={editable && entry.to && !entry.visitId ? () => setEditing(entry.id) : undefined}
+                  />
+                ),
+              )}
+            </tbody>
+          </table>
+        )}
+        {editing === "new" && <TimeForm ofDay={{ personId: data.personId, day: data.day }} close={close} />}
+        {editable && editing === undefined && (
+          <div className="actions" style={{ marginTop: 5 }}>
+            <button type="button" className="plain small" onClick={() => setEditing("new")}>
+              Add time on no visit
+            </button>
+          </div>
+        )}
+      </Section>
     </article>
   );
 }

@@ -6,10 +6,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.tngtech.archunit.base.DescribedPredicate;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
+import com.tngtech.archunit.core.domain.JavaCodeUnit;
+import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
 import java.util.List;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 
 class ArchitectureTest {
@@ -73,6 +76,36 @@ class ArchitectureTest {
           .allowEmptyShould(true)
           .check(CLASSES);
     }
+  }
+
+  /** Rows are held, and changed, by the capability whose tables they are of. */
+  @Test
+  void no_row_of_a_table_leaves_its_capability() {
+    List<String> leaving =
+        CLASSES.stream()
+            .filter(type -> isOurs(type) && !capability(type).equals("generated"))
+            .filter(ArchitectureTest::isSeenFromOutside)
+            .flatMap(type -> type.getCodeUnits().stream())
+            .filter(unit -> unit.getModifiers().contains(JavaModifier.PUBLIC))
+            .filter(unit -> types(unit).anyMatch(ArchitectureTest::isRow))
+            .map(JavaCodeUnit::getFullName)
+            .sorted()
+            .toList();
+    assertThat(leaving).isEmpty();
+  }
+
+  private static boolean isSeenFromOutside(JavaClass type) {
+    return type.getModifiers().contains(JavaModifier.PUBLIC)
+        && type.getEnclosingClass().map(ArchitectureTest::isSeenFromOutside).orElse(true);
+  }
+
+  private static Stream<JavaClass> types(JavaCodeUnit unit) {
+    return Stream.concat(Stream.of(unit.getReturnType()), unit.getParameterTypes().stream())
+        .flatMap(type -> type.getAllInvolvedRawTypes().stream());
+  }
+
+  private static boolean isRow(JavaClass type) {
+    return type.getPackageName().equals("app.pragmata.server.generated.tables.records");
   }
 
   private static DescribedPredicate<JavaClass> in(List<String> capabilities) {

@@ -5,7 +5,6 @@ import app.pragmata.server.records.RecordKind;
 
 /** What happens to bills, ours and those of suppliers. */
 public enum BillingEvent implements Event {
-  SUPPLIER_BILLED(RecordKind.OTHER_COST),
   INVOICE_POSTED(RecordKind.INVOICE),
   DEPOSIT_TAKEN_OFF(RecordKind.INVOICE),
   INVOICE_PAID(RecordKind.INVOICE),

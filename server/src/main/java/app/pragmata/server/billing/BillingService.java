@@ -2,7 +2,6 @@ package app.pragmata.server.billing;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.OTHER_COST;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 
 import app.pragmata.core.Category;
@@ -22,20 +21,18 @@ import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
-import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.generated.tables.records.OtherCostRecord;
 import app.pragmata.server.generated.tables.records.ReceiptRecord;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.LockedJob;
+import app.pragmata.server.jobs.OtherCosts;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.About;
@@ -81,6 +78,7 @@ public class BillingService {
   private final DSLContext database;
   private final JobStore jobs;
   private final VisitStore visits;
+  private final OtherCosts otherCosts;
   private final PromiseStore promises;
   private final InvoiceStore invoices;
   private final BooksStore books;
@@ -94,6 +92,7 @@ public class BillingService {
       DSLContext database,
       JobStore jobs,
       VisitStore visits,
+      OtherCosts otherCosts,
       PromiseStore promises,
       InvoiceStore invoices,
       BooksStore books,
@@ -105,6 +104,7 @@ public class BillingService {
     this.database = database;
     this.jobs = jobs;
     this.visits = visits;
+    this.otherCosts = otherCosts;
     this.promises = promises;
     this.invoices = invoices;
     this.books = books;
@@ -125,19 +125,19 @@ public class BillingService {
     var facts = job.facts(company.zone());
     InvoiceDraft fixed = billing.draft(facts, new BillingBasis.FixedPrice(), job.warranty());
     InvoiceDraft worked = billing.draft(facts, new BillingBasis.TimeAndParts(), job.warranty());
-    BillingView.Invoice invoice = invoices.findOfJob(job.job().getId(), act.today()).orElse(null);
+    BillingView.Invoice invoice = invoices.findOfJob(job.job().id(), act.today()).orElse(null);
     Closing.Billed state =
         Closing.billed(
             job.closing(), invoice == null ? Money.ZERO : Money.ofMinor(invoice.owedMinor()));
     boolean open =
-        state == Closing.Billed.UNBILLED && job.job().getState() != JobState.Code.CALLED_OFF;
+        state == Closing.Billed.UNBILLED && job.job().state() != JobState.Code.CALLED_OFF;
     return new BillingView(
         state,
-        job.job().getBillingBasis(),
-        job.job().getNotChargedReason(),
+        job.job().billingBasis(),
+        job.job().notChargedReason(),
         total(fixed, sheet),
         total(worked, sheet),
-        open ? draft(job, sheet, billing.draft(facts, basis(job.job()), job.warranty())) : null,
+        open ? draft(job, sheet, billing.draft(facts, job.job().basis(), job.warranty())) : null,
         invoice);
   }
 
@@ -154,10 +154,10 @@ public class BillingService {
     Money deposit = depositToApply(job, draft);
     List<BooksStore.AccountLine> entry =
         Stream.concat(
-                books.preview(event(job.job(), sheet, draft)).stream(),
+                books.preview(event(job.job().basis(), sheet, draft)).stream(),
                 books.preview(new BooksEvent.DepositApplied(deposit)).stream())
             .toList();
-    boolean charged = job.job().getBillingBasis() != BillingBasis.Code.NOT_CHARGED;
+    boolean charged = job.job().billingBasis() != BillingBasis.Code.NOT_CHARGED;
     return new BillingView.Draft(
         draft.lines().stream().map(BillingView.ChargedLine::of).toList(),
         BillingView.ChargedVat.of(draft),
@@ -178,9 +178,9 @@ public class BillingService {
     return held.compareTo(gross) > 0 ? gross : held;
   }
 
-  private static @Nullable String notYet(JobRecord job, InvoiceDraft draft, boolean charged) {
-    if (job.getState() != JobState.Code.CHECKED) {
-      return job.getState() == JobState.Code.WORKED
+  private static @Nullable String notYet(JobStore.Head job, InvoiceDraft draft, boolean charged) {
+    if (job.state() != JobState.Code.CHECKED) {
+      return job.state() == JobState.Code.WORKED
           ? "Check the finished visit first."
           : "There is nothing to bill until the work is finished and checked.";
     }
@@ -189,8 +189,8 @@ public class BillingService {
         : null;
   }
 
-  private static BooksEvent event(JobRecord job, CostSheet sheet, InvoiceDraft draft) {
-    if (job.getBillingBasis() == BillingBasis.Code.NOT_CHARGED) {
+  private static BooksEvent event(BillingBasis basis, CostSheet sheet, InvoiceDraft draft) {
+    if (basis instanceof BillingBasis.NotCharged) {
       return new BooksEvent.JobNotCharged(sheet.actualCost());
     }
     Map<Category, Money> costs =
@@ -199,10 +199,6 @@ public class BillingService {
                 Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
     return new BooksEvent.InvoicePosted(
         draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
-  }
-
-  private static BillingBasis basis(JobRecord job) {
-    return BillingBasis.of(job.getBillingBasis(), job.getNotChargedReason());
   }
 
   public void chooseBasis(Act act, long jobId, BasisForm form) {
@@ -214,18 +210,16 @@ public class BillingService {
     String reason =
         basis == BillingBasis.Code.NOT_CHARGED ? reading.text("reason", form.reason(), 300) : null;
     reading.refuseIfFaulty();
-    VisitStore.LockedJob locked = visits.lockJob(jobId);
-    JobRecord job = locked.row();
-    Versions.require(form.version(), job.getVersion());
-    JobState state = locked.requireUnbilled();
+    LockedJob job = visits.lockJob(jobId);
+    Versions.require(form.version(), job.version());
+    job.requireUnbilled();
     if (basis == BillingBasis.Code.FIXED_PRICE && promises.list(jobId).isEmpty()) {
       throw new Refused(
           Rule.NO_LINES,
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
     }
-    job.setBillingBasis(Objects.requireNonNull(basis));
-    job.setNotChargedReason(reason);
-    visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, state, Objects.requireNonNullElse(reason, ""));
+    job.chooseBasis(Objects.requireNonNull(basis), reason);
+    visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, Objects.requireNonNullElse(reason, ""));
   }
 
   /** Adds a supplier's bill to the job's cost; gives its id. */
@@ -250,36 +244,16 @@ public class BillingService {
             reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
           }
           reading.refuseIfFaulty();
-          VisitStore.LockedJob job = visits.lockJob(jobId);
+          LockedJob job = visits.lockJob(jobId);
           job.requireUnbilled();
-          return insertOtherCost(
+          return otherCosts.add(
               act,
-              job.row(),
+              job,
               Objects.requireNonNull(supplier),
               Objects.requireNonNull(description),
               Objects.requireNonNull(cost),
               vat.on(code, act.today()));
         });
-  }
-
-  private long insertOtherCost(
-      Act act, JobRecord job, String supplier, String description, Money cost, VatRate vatRate) {
-    Long entryId =
-        books.post(
-            act,
-            new BooksEvent.SupplierBilled(cost, VatBreakdown.vatOn(vatRate, cost)),
-            visits.source("job", job.getId(), supplier + ": " + description, job));
-    OtherCostRecord row = database.newRecord(OTHER_COST);
-    row.setJobId(job.getId());
-    row.setSupplier(supplier);
-    row.setDescription(description);
-    row.setCostMinor(cost.minor());
-    row.setVatCode(vatRate.code());
-    row.setAddedAt(act.at());
-    row.setJournalEntryId(Objects.requireNonNull(entryId));
-    events.store(act, BillingEvent.SUPPLIER_BILLED, row);
-    visits.follow(act, job);
-    return row.getId();
   }
 
   /** Posts the invoice of a checked job, or closes it without charge; gives the job's id. */
@@ -290,78 +264,77 @@ public class BillingService {
         "post invoice",
         jobId + " " + version,
         () -> {
-          VisitStore.LockedJob locked = visits.lockJob(jobId);
-          JobRecord row = locked.row();
-          if (locked.closed() || row.getState() == JobState.Code.CALLED_OFF) {
-            throw new Refused(
-                Rule.JOB_BILLED, "Job %d is billed already.".formatted(row.getNumber()));
+          LockedJob job = visits.lockJob(jobId);
+          if (job.closed() || job.state() instanceof JobState.CalledOff) {
+            throw new Refused(Rule.JOB_BILLED, "Job %d is billed already.".formatted(job.number()));
           }
-          Versions.require(version, row.getVersion());
-          if (row.getState() != JobState.Code.CHECKED) {
+          Versions.require(version, job.version());
+          if (!(job.state() instanceof JobState.Checked)) {
             throw new Refused(
                 Rule.JOB_NOT_CHECKED,
                 "There is nothing to bill until all work is finished and checked.");
           }
-          post(act, row);
+          post(act, job);
           return jobId;
         });
   }
 
-  private void post(Act act, JobRecord row) {
-    WholeJob job = jobs.find(row.getId(), act.today()).orElseThrow();
+  private void post(Act act, LockedJob locked) {
+    WholeJob job = jobs.find(locked.id(), act.today()).orElseThrow();
     Company company = companies.getCompany();
     var facts = job.facts(company.zone());
     CostSheet sheet = new Costing(company.terms()).cost(facts);
     InvoiceDraft draft =
         new Billing(company.terms(), company.locale(), act.today())
-            .draft(facts, basis(row), job.warranty());
-    if (row.getBillingBasis() == BillingBasis.Code.NOT_CHARGED) {
+            .draft(facts, locked.basis(), job.warranty());
+    if (locked.basis() instanceof BillingBasis.NotCharged free) {
       books.post(
           act,
-          event(row, sheet, draft),
-          visits.source("job", row.getId(), "not charged: " + row.getNotChargedReason(), row));
+          event(free, sheet, draft),
+          visits.source("job", locked.id(), "not charged: " + free.reason(), locked));
       visits.close(
           act,
           JobEvent.CLOSED_WITHOUT_CHARGE,
-          row,
+          locked,
           new Closing(Closing.Kind.NOT_CHARGED, null, act.at()),
-          Objects.requireNonNullElse(row.getNotChargedReason(), ""));
+          free.reason());
       return;
     }
     if (draft.vat().gross().isZero()) {
       throw new Refused(
           Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
     }
-    InvoiceRecord invoice = insertInvoice(act, row, sheet, draft);
-    applyDeposit(act, job, invoice, draft);
+    InvoiceRecord invoice = insertInvoice(act, locked, job, sheet, draft);
+    applyDeposit(act, locked, job, invoice);
     visits.close(
         act,
         JobEvent.BILLED,
-        row,
+        locked,
         new Closing(Closing.Kind.INVOICE, invoice.getNumber(), act.at()),
         "");
   }
 
-  private InvoiceRecord insertInvoice(Act act, JobRecord job, CostSheet sheet, InvoiceDraft draft) {
+  private InvoiceRecord insertInvoice(
+      Act act, LockedJob locked, WholeJob job, CostSheet sheet, InvoiceDraft draft) {
     long number = numbers.next(NumberSeries.Series.INVOICE);
     Long entryId =
         books.post(
             act,
-            event(job, sheet, draft),
-            visits.source("job", job.getId(), "invoice " + number, job));
+            event(locked.basis(), sheet, draft),
+            visits.source("job", locked.id(), "invoice " + number, locked));
     int paymentDays =
         database
             .select(CUSTOMER.PAYMENT_DAYS)
             .from(CUSTOMER)
-            .where(CUSTOMER.ID.eq(job.getCustomerId()))
+            .where(CUSTOMER.ID.eq(locked.customerId()))
             .fetchSingle(CUSTOMER.PAYMENT_DAYS);
     InvoiceRecord invoice = database.newRecord(INVOICE);
     invoice.setNumber(number);
-    invoice.setJobId(job.getId());
-    invoice.setCustomerId(job.getCustomerId());
+    invoice.setJobId(locked.id());
+    invoice.setCustomerId(locked.customerId());
     invoice.setInvoiceDate(act.today());
     invoice.setDueDate(act.today().plusDays(paymentDays));
-    invoice.setBillingBasis(job.getBillingBasis());
+    invoice.setBillingBasis(job.job().billingBasis());
     invoice.setNetMinor(draft.vat().net().minor());
     invoice.setVatMinor(draft.vat().vat().minor());
     invoice.setGrossMinor(draft.vat().gross().minor());
@@ -375,18 +348,15 @@ public class BillingService {
   }
 
   /** Deposits of the job's quotes come off what the invoice asks for. */
-  private void applyDeposit(Act act, WholeJob job, InvoiceRecord invoice, InvoiceDraft draft) {
+  private void applyDeposit(Act act, LockedJob locked, WholeJob job, InvoiceRecord invoice) {
     Money applied =
         deposits.apply(
             act,
             job.quoteIds(),
             invoice.getId(),
-            draft.vat().gross(),
+            Money.ofMinor(invoice.getGrossMinor()),
             visits.source(
-                "job",
-                job.job().getId(),
-                "deposit onto invoice " + invoice.getNumber(),
-                job.job()));
+                "job", locked.id(), "deposit onto invoice " + invoice.getNumber(), locked));
     if (applied.isPositive()) {
       invoice.setOwedMinor(invoice.getOwedMinor() - applied.minor());
       events.store(act, BillingEvent.DEPOSIT_TAKEN_OFF, invoice);
@@ -430,7 +400,7 @@ public class BillingService {
       throw new Refused(
           Rule.NOT_FOUND, "This invoice does not exist. Find the right one with / and its number.");
     }
-    JobRecord job = visits.lockJob(jobId).row();
+    LockedJob job = visits.lockJob(jobId);
     InvoiceRecord invoice =
         database.selectFrom(INVOICE).where(INVOICE.ID.eq(invoiceId)).fetchSingle();
     Versions.require(version, invoice.getVersion());

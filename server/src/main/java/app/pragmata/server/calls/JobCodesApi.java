@@ -5,9 +5,8 @@ import static app.pragmata.server.generated.Tables.FAULT_CODE;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
-import app.pragmata.core.jobs.JobState;
-import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Versions;
@@ -43,11 +42,10 @@ class JobCodesApi {
     requireKnown("faultCode", form.faultCode(), FAULT_CODE, FAULT_CODE.CODE, reading);
     requireKnown("causeCode", form.causeCode(), CAUSE_CODE, CAUSE_CODE.CODE, reading);
     reading.refuseIfFaulty();
-    JobRecord job = visits.lockJob(id).row();
-    Versions.require(form.version(), job.getVersion());
-    job.setFaultCode(form.faultCode());
-    job.setCauseCode(form.causeCode());
-    visits.storeJob(act, JobEvent.CODES_NOTED, job, JobState.of(job.getState()), "");
+    LockedJob job = visits.lockJob(id);
+    Versions.require(form.version(), job.version());
+    job.noteCodes(form.faultCode(), form.causeCode());
+    visits.storeJob(act, JobEvent.CODES_NOTED, job, "");
     return new Made(id);
   }
 

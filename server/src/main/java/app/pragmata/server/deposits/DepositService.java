@@ -5,7 +5,6 @@ import static app.pragmata.server.generated.Tables.DEPOSIT;
 import static app.pragmata.server.generated.Tables.DEPOSIT_USE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
-import static app.pragmata.server.generated.Tables.QUOTE;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
@@ -18,13 +17,13 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.DepositRecord;
-import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
+import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.quoting.StoredQuote;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
@@ -56,6 +55,7 @@ public class DepositService {
   private record Held(long id, long quoteId, Money left) {}
 
   private final DSLContext database;
+  private final QuoteService quotes;
   private final BooksStore books;
   private final CompanyStore companies;
   private final RepeatableRequests repeats;
@@ -63,11 +63,13 @@ public class DepositService {
 
   DepositService(
       DSLContext database,
+      QuoteService quotes,
       BooksStore books,
       CompanyStore companies,
       RepeatableRequests repeats,
       Events events) {
     this.database = database;
+    this.quotes = quotes;
     this.books = books;
     this.companies = companies;
     this.repeats = repeats;
@@ -91,8 +93,8 @@ public class DepositService {
                   form.amount(),
                   form.receivedOn(),
                   form.method());
-          QuoteRecord quote = lock(quoteId);
-          Money gross = Money.ofMinor(quote.getNetMinor() + quote.getVatMinor());
+          StoredQuote quote = quotes.lock(quoteId);
+          Money gross = quote.gross();
           if (money != null && held(List.of(quoteId)).plus(money.amount()).compareTo(gross) > 0) {
             reading.fault(
                 "amount",
@@ -104,7 +106,7 @@ public class DepositService {
             reading.fault("amount", Rule.MISSING, "Enter how much came in.");
           }
           reading.refuseIfFaulty();
-          if (quote.getState() != QuoteState.Code.ACCEPTED) {
+          if (!quote.isAccepted()) {
             throw new Refused(
                 Rule.QUOTE_NOT_ACCEPTED,
                 "A deposit is taken for an accepted quote. Record the yes first.");
@@ -115,10 +117,14 @@ public class DepositService {
 
   /** Takes in what a card payment brought; its deposit is made once. */
   void receiveByCard(Act act, long quoteId, Money amount, long cardPaymentId) {
-    insert(act, lock(quoteId), new MoneyIn(amount, act.today(), PaymentMethod.CARD), cardPaymentId);
+    insert(
+        act,
+        quotes.lock(quoteId),
+        new MoneyIn(amount, act.today(), PaymentMethod.CARD),
+        cardPaymentId);
   }
 
-  private long insert(Act act, QuoteRecord quote, MoneyIn money, @Nullable Long cardPaymentId) {
+  private long insert(Act act, StoredQuote quote, MoneyIn money, @Nullable Long cardPaymentId) {
     Long entry =
         books.post(
             act,
@@ -126,7 +132,7 @@ public class DepositService {
             source(quote, "deposit"),
             money.day());
     DepositRecord deposit = database.newRecord(DEPOSIT);
-    deposit.setQuoteId(quote.getId());
+    deposit.setQuoteId(quote.id());
     deposit.setAmountMinor(money.amount().minor());
     deposit.setReceivedOn(money.day());
     deposit.setMethod(money.method());
@@ -146,7 +152,7 @@ public class DepositService {
         "refund deposit",
         quoteId,
         () -> {
-          QuoteRecord quote = lock(quoteId);
+          StoredQuote quote = quotes.lock(quoteId);
           List<Held> all = listHeld(List.of(quoteId));
           if (all.isEmpty()) {
             throw new Refused(Rule.NO_DEPOSIT_LEFT, "Nothing of a deposit is left to give back.");
@@ -296,27 +302,14 @@ public class DepositService {
                 inline(BigDecimal.ZERO)));
   }
 
-  private QuoteRecord lock(long quoteId) {
-    return database
-        .selectFrom(QUOTE)
-        .where(QUOTE.ID.eq(quoteId))
-        .forUpdate()
-        .fetchOptional()
-        .orElseThrow(
-            () ->
-                new Refused(
-                    Rule.NOT_FOUND,
-                    "This quote does not exist. Find the right one with / and its number."));
-  }
-
-  private BooksStore.Source source(QuoteRecord quote, String what) {
+  private BooksStore.Source source(StoredQuote quote, String what) {
     String costCentre =
         database
             .select(KIND_OF_JOB.COST_CENTRE)
             .from(KIND_OF_JOB)
-            .where(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
+            .where(KIND_OF_JOB.ID.eq(quote.kindOfJobId()))
             .fetchSingle(KIND_OF_JOB.COST_CENTRE);
     return new BooksStore.Source(
-        "quote", quote.getId(), "Q %d: %s".formatted(quote.getNumber(), what), null, costCentre);
+        "quote", quote.id(), "Q %d: %s".formatted(quote.number(), what), null, costCentre);
   }
 }

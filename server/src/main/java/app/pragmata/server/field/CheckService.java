@@ -1,37 +1,30 @@
 package app.pragmata.server.field;
 
-import static app.pragmata.server.generated.Tables.VISIT_PART;
-
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.RateClass;
-import app.pragmata.core.company.WorkingCalendar;
-import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
-import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
-import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.generated.tables.records.TimeEntryRecord;
-import app.pragmata.server.generated.tables.records.VisitPartRecord;
-import app.pragmata.server.jobs.DriveHomeStore;
+import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LockedVisit;
+import app.pragmata.server.jobs.PartsUsed;
+import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.jobs.WrittenTime;
 import app.pragmata.server.people.PeopleStore;
-import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Objects;
-import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -64,9 +57,8 @@ public class CheckService {
 
   private static final int LONGEST_REASON = 300;
 
-  private final DSLContext database;
   private final VisitStore visits;
-  private final Clocks clocks;
+  private final TimeEntries times;
   private final DaysTime daysTime;
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
@@ -74,23 +66,19 @@ public class CheckService {
   private final CompanyStore companies;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
-  private final Events events;
 
   CheckService(
-      DSLContext database,
       VisitStore visits,
-      Clocks clocks,
+      TimeEntries times,
       DaysTime daysTime,
       DrivesHome drivesHome,
       PartsUsed parts,
       BooksStore books,
       CompanyStore companies,
       PeopleStore people,
-      RepeatableRequests repeats,
-      Events events) {
-    this.database = database;
+      RepeatableRequests repeats) {
     this.visits = visits;
-    this.clocks = clocks;
+    this.times = times;
     this.daysTime = daysTime;
     this.drivesHome = drivesHome;
     this.parts = parts;
@@ -98,29 +86,19 @@ public class CheckService {
     this.companies = companies;
     this.people = people;
     this.repeats = repeats;
-    this.events = events;
   }
 
   public void correctTime(Act act, long entryId, TimeForm form) {
-    TimeEntryRecord entry = clocks.get(entryId);
-    if (entry.getVisitId() == null) {
-      daysTime.correct(act, entry, form);
+    Clock read = times.get(entryId);
+    if (read.visitId() == null) {
+      daysTime.correct(act, entryId, form);
       return;
     }
-    var locked = lockCorrectable(entry.getVisitId());
-    entry.refresh();
-    Versions.require(form.version(), entry.getVersion());
-    TypedTime typed = read(act, locked, form, entry.getKind());
-    entry.setMiles(typed.miles());
-    entry.setDescription(typed.description());
-    clocks.store(
-        act,
-        FieldEvent.TIME_CORRECTED,
-        entry,
-        typed.spans(),
-        hours().zone(),
-        about(locked, typed.reason()));
-    visits.touch(act, locked, locked.state());
+    LockedVisit visit = lockCorrectable(read.visitId());
+    Clock entry = times.get(entryId);
+    Versions.require(form.version(), entry.version());
+    times.correct(act, entry, visit, read(act, visit, form, entry.kind()));
+    visits.touch(act, visit, visit.state());
   }
 
   /** Time that nobody clocked; gives the id of the entry. */
@@ -131,28 +109,19 @@ public class CheckService {
         "add time",
         visitId + " " + form,
         () -> {
-          var locked = lockRecordable(act, visitId);
+          LockedVisit visit = lockRecordable(act, visitId);
           TimeEntry.Kind kind = form.kind() == null ? TimeEntry.Kind.LABOUR : form.kind();
-          TypedTime typed = read(act, locked, form, kind);
-          TimeEntryRecord entry = clocks.newEntry(visitId, worker(locked, form.personId()), kind);
-          entry.setMiles(typed.miles());
-          entry.setDescription(typed.description());
-          clocks.store(
-              act,
-              FieldEvent.TIME_ADDED,
-              entry,
-              typed.spans(),
-              hours().zone(),
-              about(locked, typed.reason()));
-          visits.touch(act, locked, recorded(act, locked));
-          return entry.getId();
+          WrittenTime time = read(act, visit, form, kind);
+          long id = times.add(act, visit, worker(visit, form.personId()), kind, time);
+          visits.touch(act, visit, recorded(act, visit));
+          return id;
         });
   }
 
   /** Whose added time it is; anybody who works in the field may have helped. */
-  private long worker(VisitStore.Locked locked, @Nullable Long personId) {
+  private long worker(LockedVisit locked, @Nullable Long personId) {
     if (personId == null) {
-      return locked.visit().getTechnicianId();
+      return Objects.requireNonNull(locked.technicianId());
     }
     people.requireTechnician(personId);
     return personId;
@@ -160,17 +129,16 @@ public class CheckService {
 
   public void removeTime(Act act, long entryId, int version, @Nullable String reason) {
     String why = readReason(reason);
-    TimeEntryRecord entry = clocks.get(entryId);
-    if (entry.getVisitId() == null) {
-      daysTime.remove(act, entry, version, why);
+    Clock read = times.get(entryId);
+    if (read.visitId() == null) {
+      daysTime.remove(act, entryId, version, why);
       return;
     }
-    var locked = lockCorrectable(entry.getVisitId());
-    entry.refresh();
-    Versions.require(version, entry.getVersion());
-    entry.setRemovedAt(act.at());
-    events.store(act, FieldEvent.TIME_REMOVED, entry, about(locked, why));
-    visits.touch(act, locked, locked.state());
+    LockedVisit visit = lockCorrectable(read.visitId());
+    Clock entry = times.get(entryId);
+    Versions.require(version, entry.version());
+    times.remove(act, entry, visit, why);
+    visits.touch(act, visit, visit.state());
   }
 
   public void correctQuantity(Act act, long visitPartId, QuantityForm form) {
@@ -178,10 +146,9 @@ public class CheckService {
     BigDecimal quantity = reading.required("quantity", form.quantity(), Reading::quantity);
     String why = reading.text("reason", form.reason(), LONGEST_REASON);
     reading.refuseIfFaulty();
-    VisitPartRecord use = getUse(visitPartId);
-    var locked = lockCorrectable(use.getVisitId());
-    use.refresh();
-    Versions.require(form.version(), use.getVersion());
+    LockedVisit locked = lockCorrectable(parts.get(visitPartId).visitId());
+    PartsUsed.Use use = parts.get(visitPartId);
+    Versions.require(form.version(), use.version());
     parts.change(act, locked, use, Objects.requireNonNull(quantity), Objects.requireNonNull(why));
     visits.touch(act, locked, locked.state());
   }
@@ -202,7 +169,7 @@ public class CheckService {
           long id =
               parts.add(
                   act,
-                  FieldEvent.PART_ADDED,
+                  JobEvent.PART_ADDED,
                   locked,
                   Objects.requireNonNull(form.partId()),
                   quantity);
@@ -213,10 +180,9 @@ public class CheckService {
 
   public void removePart(Act act, long visitPartId, int version, @Nullable String reason) {
     String why = readReason(reason);
-    VisitPartRecord use = getUse(visitPartId);
-    var locked = lockCorrectable(use.getVisitId());
-    use.refresh();
-    Versions.require(version, use.getVersion());
+    LockedVisit locked = lockCorrectable(parts.get(visitPartId).visitId());
+    PartsUsed.Use use = parts.get(visitPartId);
+    Versions.require(version, use.version());
     parts.remove(act, locked, use, why);
     visits.touch(act, locked, locked.state());
   }
@@ -226,17 +192,11 @@ public class CheckService {
     var reading = new Reading();
     String why = reading.optionalText("reason", reason, LONGEST_REASON);
     reading.refuseIfFaulty();
-    VisitPartRecord use = getUse(visitPartId);
-    var locked = visits.lock(use.getVisitId());
-    locked.lockedJob().requireUnbilled();
-    use.refresh();
-    Versions.require(version, use.getVersion());
-    use.setWarrantyExclusion(why.isEmpty() ? null : why);
-    events.store(
-        act,
-        why.isEmpty() ? FieldEvent.PART_UNDER_WARRANTY : FieldEvent.PART_NOT_UNDER_WARRANTY,
-        use,
-        about(locked, why));
+    LockedVisit locked = visits.lock(parts.get(visitPartId).visitId());
+    locked.job().requireUnbilled();
+    PartsUsed.Use use = parts.get(visitPartId);
+    Versions.require(version, use.version());
+    parts.excludeFromWarranty(act, locked, use, why);
     visits.follow(act, locked.job());
   }
 
@@ -250,8 +210,7 @@ public class CheckService {
           "Only a finished visit can be checked; this one is " + shownState(locked) + ".");
     }
     approve(act, locked);
-    locked.visit().setCheckedAt(act.at());
-    locked.visit().setCheckedBy(act.personId());
+    locked.check(act.at(), act.personId());
     visits.store(act, JobEvent.VISIT_CHECKED, locked, finished.check(), "");
     drivesHome.follow(act, days);
   }
@@ -276,13 +235,8 @@ public class CheckService {
                     act,
                     posted,
                     visits.source("visit", visitId, "check taken back", locked.job())));
-    for (TimeEntryRecord entry : clocks.list(visitId)) {
-      entry.setTimeCostMinor(null);
-      entry.setDistanceCostMinor(null);
-      events.store(act, JobEvent.TIME_COSTED, entry, about(locked, ""));
-    }
-    locked.visit().setCheckedAt(null);
-    locked.visit().setCheckedBy(null);
+    times.disapprove(act, locked);
+    locked.uncheck();
     visits.store(act, JobEvent.VISIT_REOPENED, locked, checked.reopen(), "");
     drivesHome.follow(act, days);
   }
@@ -298,7 +252,7 @@ public class CheckService {
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
-    visits.want(act, locked.job().getId(), visitId, locked.visit().getExpectedMinutes());
+    visits.want(act, locked.job().id(), visitId, locked.expectedMinutes());
     visits.follow(act, locked.job());
     drivesHome.follow(act, days);
   }
@@ -320,7 +274,7 @@ public class CheckService {
     return days;
   }
 
-  private VisitStore.Locked drop(Act act, long visitId, int version, String why) {
+  private LockedVisit drop(Act act, long visitId, int version, String why) {
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Droppable)
         || locked.state() instanceof VisitState.Unplanned) {
@@ -328,76 +282,63 @@ public class CheckService {
           Rule.VISIT_NOT_TO_BE_DROPPED,
           "This visit is " + shownState(locked) + " and cannot be dropped.");
     }
-    if (database.fetchExists(
-        VISIT_PART, VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()))) {
+    if (parts.anyOn(locked)) {
       throw new Refused(
           Rule.PARTS_ON_VISIT,
           "Parts are recorded on this visit. Remove them first, or check the visit.");
     }
     approve(act, locked);
-    locked.visit().setReason(why);
+    locked.giveReason(why);
     return locked;
   }
 
-  private void approve(Act act, VisitStore.Locked locked) {
-    long visitId = locked.visit().getId();
+  private void approve(Act act, LockedVisit locked) {
     if (!locked.running().isEmpty()) {
       throw new Refused(
           Rule.CLOCK_RUNNING,
           "A clock still runs on this visit. The technician has to stop it first.");
     }
-    Company company = companies.getCompany();
-    var costing = new Costing(company.terms());
-    Money time = Money.ZERO;
-    Money distance = Money.ZERO;
-    for (TimeEntryRecord entry : clocks.list(visitId)) {
-      TimeEntry.Cost cost = costing.cost(DriveHomeStore.fact(entry));
-      entry.setTimeCostMinor(cost.time().minor());
-      entry.setDistanceCostMinor(cost.distance().minor());
-      time = time.plus(cost.time());
-      distance = distance.plus(cost.distance());
-      events.store(act, JobEvent.TIME_COSTED, entry, about(locked, ""));
-    }
+    TimeEntry.Cost cost = times.approve(act, locked);
     books.post(
         act,
-        new BooksEvent.TimeApproved(time, distance),
-        visits.source("visit", visitId, "time approved", locked.job()));
+        new BooksEvent.TimeApproved(cost.time(), cost.distance()),
+        visits.source("visit", locked.id(), "time approved", locked.job()));
   }
 
-  private VisitStore.Locked lockShown(long visitId, int version) {
+  private LockedVisit lockShown(long visitId, int version) {
     var locked = visits.lock(visitId);
-    Versions.require(version, locked.visit().getVersion());
-    locked.lockedJob().requireUnbilled();
+    Versions.require(version, locked.version());
+    locked.job().requireUnbilled();
     return locked;
   }
 
   /** Also a visit whose day has come and on which nobody tapped anything. */
-  private VisitStore.Locked lockRecordable(Act act, long visitId) {
+  private LockedVisit lockRecordable(Act act, long visitId) {
     var locked = visits.lock(visitId);
-    boolean takesRecords = locked.state().code().takesRecords(locked.visit().getDay(), act.today());
+    boolean takesRecords = locked.state().code().takesRecords(locked.day(), act.today());
     return takesRecords ? requireUnbilled(locked) : requireCorrectable(locked);
   }
 
   /** What the office wrote down of a visit that nobody recorded makes it a finished one. */
-  private static VisitState recorded(Act act, VisitStore.Locked locked) {
+  private static VisitState recorded(Act act, LockedVisit locked) {
     if (locked.state() instanceof VisitState.Planned planned) {
-      locked.visit().setFinishedAt(act.at());
+      locked.finish(act.at());
       return planned.writeDown();
     }
     return locked.state();
   }
 
-  private static VisitStore.Locked requireUnbilled(VisitStore.Locked locked) {
-    locked.lockedJob().requireUnbilled();
+  private static LockedVisit requireUnbilled(LockedVisit locked) {
+    locked.job().requireUnbilled();
     return locked;
   }
 
-  private VisitStore.Locked lockCorrectable(long visitId) {
+  private LockedVisit lockCorrectable(long visitId) {
     return requireCorrectable(visits.lock(visitId));
   }
 
-  private static VisitStore.Locked requireCorrectable(VisitStore.Locked locked) {
-    locked.lockedJob().requireUnbilled();
+  private static LockedVisit requireCorrectable(LockedVisit locked) {
+    locked.job().requireUnbilled();
     switch (locked.state()) {
       case VisitState.Finished finished -> {}
       case VisitState.OnSite onSite -> {}
@@ -413,12 +354,9 @@ public class CheckService {
     return locked;
   }
 
-  private TypedTime read(Act act, VisitStore.Locked locked, TimeForm form, TimeEntry.Kind kind) {
-    return TypedTime.read(act, form, kind, locked.visit().getDay(), hours());
-  }
-
-  private WorkingCalendar hours() {
-    return companies.getCompany().calendar();
+  private WrittenTime read(Act act, LockedVisit locked, TimeForm form, TimeEntry.Kind kind) {
+    return TypedTime.read(
+        act, form, kind, Objects.requireNonNull(locked.day()), companies.getCompany().calendar());
   }
 
   private static String readReason(@Nullable String typed) {
@@ -428,24 +366,7 @@ public class CheckService {
     return Objects.requireNonNull(reason);
   }
 
-  private VisitPartRecord getUse(long id) {
-    VisitPartRecord use =
-        database
-            .selectFrom(VISIT_PART)
-            .where(VISIT_PART.ID.eq(id).and(VISIT_PART.REMOVED_AT.isNull()))
-            .fetchOne();
-    if (use == null) {
-      throw new Refused(
-          Rule.NOT_FOUND, "This part is not on the visit any more. Reload the sheet.");
-    }
-    return use;
-  }
-
-  private static String shownState(VisitStore.Locked locked) {
-    return locked.visit().getState().code().replace('_', ' ');
-  }
-
-  private static About about(VisitStore.Locked locked, String reason) {
-    return About.partOf(locked.job().getId()).why(reason);
+  private static String shownState(LockedVisit locked) {
+    return locked.state().code().code().replace('_', ' ');
   }
 }

@@ -13,7 +13,6 @@ import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
-import app.pragmata.server.jobs.DriveHomeStore;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -150,11 +149,20 @@ class DayApi {
 
   private long costMinor(TimeEntryRecord entry) {
     return entry.getTimeCostMinor() == null
-        ? new Costing(companies.getCompany().terms())
-            .cost(DriveHomeStore.fact(entry))
-            .total()
-            .minor()
+        ? new Costing(companies.getCompany().terms()).cost(fact(entry)).total().minor()
         : entry.getTimeCostMinor() + entry.getDistanceCostMinor();
+  }
+
+  private static TimeEntry fact(TimeEntryRecord entry) {
+    return new TimeEntry(
+        entry.getId(),
+        entry.getPersonId(),
+        entry.getKind(),
+        entry.getRateClass(),
+        entry.getDay(),
+        TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()),
+        entry.getMiles(),
+        null);
   }
 
   /** Time on no visit that nobody clocked. */

@@ -5,17 +5,18 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.CheckService.TimeForm;
-import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
+import app.pragmata.server.jobs.TimeEntries;
+import app.pragmata.server.jobs.WrittenTime;
 import app.pragmata.server.people.PeopleStore;
-import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -24,26 +25,23 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 class DaysTime {
-  private final Clocks clocks;
+  private final TimeEntries times;
   private final DrivesHome drivesHome;
   private final CompanyStore companies;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
-  private final Events events;
 
   DaysTime(
-      Clocks clocks,
+      TimeEntries times,
       DrivesHome drivesHome,
       CompanyStore companies,
       PeopleStore people,
-      RepeatableRequests repeats,
-      Events events) {
-    this.clocks = clocks;
+      RepeatableRequests repeats) {
+    this.times = times;
     this.drivesHome = drivesHome;
     this.companies = companies;
     this.people = people;
     this.repeats = repeats;
-    this.events = events;
   }
 
   /** Time that nobody clocked; gives the id of the entry. */
@@ -60,55 +58,48 @@ class DaysTime {
           }
           reading.refuseIfFaulty();
           people.requireTechnician(personId);
-          TypedTime typed = TypedTime.read(act, form, form.kind(), day, hours());
+          WrittenTime time = TypedTime.read(act, form, form.kind(), day, hours());
           lock(personId, day);
-          TimeEntryRecord entry = clocks.newEntry(null, personId, form.kind());
-          store(act, FieldEvent.TIME_ADDED, entry, typed);
-          return entry.getId();
+          long id = times.add(act, null, personId, form.kind(), time);
+          follow(act, personId, day, time);
+          return id;
         });
   }
 
   /** Puts an entry right that belongs to no visit. */
-  void correct(Act act, TimeEntryRecord entry, TimeForm form) {
-    lock(entry.getPersonId(), entry.getDay());
-    entry.refresh();
-    Versions.require(form.version(), entry.getVersion());
-    store(
-        act,
-        FieldEvent.TIME_CORRECTED,
-        entry,
-        TypedTime.read(act, form, entry.getKind(), entry.getDay(), hours()));
-  }
-
-  private void store(Act act, FieldEvent event, TimeEntryRecord entry, TypedTime typed) {
-    LocalDate before = entry.getDay();
-    entry.setMiles(typed.miles());
-    entry.setDescription(typed.description());
-    clocks.store(act, event, entry, typed.spans(), hours().zone(), About.because(typed.reason()));
-    follow(act, entry.getPersonId(), before, typed);
+  void correct(Act act, long entryId, TimeForm form) {
+    Clock entry = lock(entryId, form.version());
+    WrittenTime time = TypedTime.read(act, form, entry.kind(), entry.day(), hours());
+    LocalDate before = entry.day();
+    times.correct(act, entry, null, time);
+    follow(act, entry.personId(), before, time);
   }
 
   /** An entry over midnight is one of two days. */
-  private void follow(Act act, long personId, @Nullable LocalDate before, TypedTime typed) {
+  private void follow(Act act, long personId, LocalDate before, WrittenTime time) {
     drivesHome.follow(
         act,
-        java.util.stream.Stream.concat(
-                java.util.stream.Stream.ofNullable(before),
-                typed.spans().stream()
-                    .map(span -> span.from().atZone(hours().zone()).toLocalDate()))
+        Stream.concat(
+                Stream.of(before),
+                time.spans().stream().map(span -> span.from().atZone(hours().zone()).toLocalDate()))
             .distinct()
             .map(day -> new PersonDay(personId, day))
             .toList());
   }
 
   /** Takes an entry off that belongs to no visit. */
-  void remove(Act act, TimeEntryRecord entry, int version, String reason) {
-    lock(entry.getPersonId(), entry.getDay());
-    entry.refresh();
-    Versions.require(version, entry.getVersion());
-    entry.setRemovedAt(act.at());
-    events.store(act, FieldEvent.TIME_REMOVED, entry, About.because(reason));
-    drivesHome.follow(act, List.of(new PersonDay(entry.getPersonId(), entry.getDay())));
+  void remove(Act act, long entryId, int version, String reason) {
+    Clock entry = lock(entryId, version);
+    times.remove(act, entry, null, reason);
+    drivesHome.follow(act, List.of(new PersonDay(entry.personId(), entry.day())));
+  }
+
+  private Clock lock(long entryId, int version) {
+    Clock read = times.get(entryId);
+    lock(read.personId(), read.day());
+    Clock entry = times.get(entryId);
+    Versions.require(version, entry.version());
+    return entry;
   }
 
   private void lock(long personId, LocalDate day) {

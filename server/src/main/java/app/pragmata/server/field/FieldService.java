@@ -1,24 +1,22 @@
 package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.CAUSE_CODE;
-import static app.pragmata.server.generated.Tables.VISIT_PART;
 
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.field.Tap;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
-import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.generated.tables.records.TimeEntryRecord;
-import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LockedVisit;
+import app.pragmata.server.jobs.PartsUsed;
+import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.VisitStore;
-import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
@@ -74,26 +72,23 @@ public class FieldService {
   private static final int LONGEST_NOTE = 4_000;
 
   private final VisitStore visits;
-  private final Clocks clocks;
+  private final TimeEntries times;
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
-  private final CompanyStore companies;
   private final RepeatableRequests repeats;
   private final DSLContext database;
 
   FieldService(
       VisitStore visits,
-      Clocks clocks,
+      TimeEntries times,
       DrivesHome drivesHome,
       PartsUsed parts,
-      CompanyStore companies,
       RepeatableRequests repeats,
       DSLContext database) {
     this.visits = visits;
-    this.clocks = clocks;
+    this.times = times;
     this.drivesHome = drivesHome;
     this.parts = parts;
-    this.companies = companies;
     this.repeats = repeats;
     this.database = database;
   }
@@ -108,13 +103,13 @@ public class FieldService {
         "",
         locked -> {
           if (locked.state() instanceof VisitState.Planned planned) {
-            clocks.start(act, locked, TimeEntry.Kind.DRIVE, moment, hours());
+            times.start(act, locked, TimeEntry.Kind.DRIVE, moment);
             begin(act, JobEvent.VISIT_UNDER_WAY, locked, planned.drive(), moment);
           } else {
             requireBegun(locked);
             // Whoever comes along has a clock of their own.
-            if (!locked.recordedIds().contains(act.personId())) {
-              clocks.start(act, locked, TimeEntry.Kind.DRIVE, moment, hours());
+            if (!locked.isRecordedBy(act.personId())) {
+              times.start(act, locked, TimeEntry.Kind.DRIVE, moment);
               step(act, JobEvent.VISIT_UNDER_WAY, locked, locked.state());
             }
           }
@@ -134,10 +129,7 @@ public class FieldService {
         visitId,
         form.miles() + " " + form.endedAt(),
         locked -> {
-          // Whoever is there first has responded.
-          if (locked.job().getRespondedAt() == null) {
-            locked.job().setRespondedAt(moment);
-          }
+          locked.job().noteResponse(moment);
           switch (locked.state()) {
             case VisitState.Planned planned ->
                 begin(act, JobEvent.VISIT_ARRIVED_AT, locked, planned.arrive(), moment);
@@ -166,8 +158,8 @@ public class FieldService {
         "",
         locked -> {
           requireOnSite(locked);
-          if (locked.running(act.personId()) == null) {
-            clocks.start(act, locked, TimeEntry.Kind.LABOUR, moment, hours());
+          if (locked.running(act.personId()).isEmpty()) {
+            times.start(act, locked, TimeEntry.Kind.LABOUR, moment);
             step(act, JobEvent.VISIT_STARTED, locked, locked.state());
           }
         });
@@ -221,15 +213,14 @@ public class FieldService {
             return;
           }
           boolean kept = stopAll(act, locked, form.endedAt(), moment);
-          if (!locked.worked() && !kept) {
+          if (!locked.isWorked() && !kept) {
             throw new Refused(
                 Rule.MISSING,
                 "No work or part is recorded on this visit yet. Start work first, or tell the office that it did not happen.");
           }
-          locked.visit().setNote(note);
-          locked.visit().setFinishedAt(moment);
+          locked.finish(moment, note);
           if (form.causeCode() != null) {
-            locked.job().setCauseCode(form.causeCode());
+            locked.job().noteCause(form.causeCode());
           }
           step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
         });
@@ -241,7 +232,7 @@ public class FieldService {
       String step,
       long visitId,
       String said,
-      Consumer<VisitStore.Locked> take) {
+      Consumer<LockedVisit> take) {
     repeats.once(
         act, key, step, visitId + " " + said, visitId, () -> take.accept(lockOwn(act, visitId)));
   }
@@ -258,7 +249,7 @@ public class FieldService {
           var locked = lockOwn(act, visitId);
           requireRunningVisit(locked);
           return parts.add(
-              act, FieldEvent.PART_USED, locked, Objects.requireNonNull(form.partId()), quantity);
+              act, JobEvent.PART_USED, locked, Objects.requireNonNull(form.partId()), quantity);
         });
   }
 
@@ -266,16 +257,14 @@ public class FieldService {
   public void removePart(Act act, long visitId, long visitPartId) {
     var locked = lockOwn(act, visitId);
     requireRunningVisit(locked);
-    VisitPartRecord use =
-        database
-            .selectFrom(VISIT_PART)
-            .where(VISIT_PART.ID.eq(visitPartId).and(VISIT_PART.VISIT_ID.eq(visitId)))
-            .and(VISIT_PART.REMOVED_AT.isNull())
-            .fetchOne();
-    if (use != null) {
-      parts.remove(act, locked, use, "");
-      visits.touch(act, locked, locked.state());
-    }
+    parts
+        .find(visitPartId)
+        .filter(use -> use.visitId() == visitId)
+        .ifPresent(
+            use -> {
+              parts.remove(act, locked, use, "");
+              visits.touch(act, locked, locked.state());
+            });
   }
 
   static BigDecimal readQuantity(PartForm form) {
@@ -290,40 +279,33 @@ public class FieldService {
 
   /** Stops the clock that runs, if one does; gives whether it has anything on it. */
   private boolean stop(
-      Act act,
-      VisitStore.Locked locked,
-      @Nullable String endedAt,
-      Instant moment,
-      BigDecimal miles) {
-    TimeEntryRecord clock = locked.running(act.personId());
-    return clock != null
-        && clocks.stop(
-            act, clock, endOf(clock, act, endedAt, moment), miles, hours(), partOf(locked));
+      Act act, LockedVisit locked, @Nullable String endedAt, Instant moment, BigDecimal miles) {
+    return locked
+        .running(act.personId())
+        .map(clock -> times.stop(act, clock, locked, endOf(clock, act, endedAt, moment), miles))
+        .orElse(false);
   }
 
   /**
    * Stops everybody's clock, at the latest when one's own ended; gives whether one has anything on
    * it.
    */
-  private boolean stopAll(
-      Act act, VisitStore.Locked locked, @Nullable String endedAt, Instant moment) {
-    TimeEntryRecord own = locked.running(act.personId());
-    Instant end = own == null ? Clocks.second(moment) : endOf(own, act, endedAt, moment);
+  private boolean stopAll(Act act, LockedVisit locked, @Nullable String endedAt, Instant moment) {
+    Instant end =
+        locked
+            .running(act.personId())
+            .map(own -> endOf(own, act, endedAt, moment))
+            .orElseGet(() -> TimeEntries.second(moment));
     boolean kept = false;
-    for (TimeEntryRecord clock : locked.running()) {
-      Instant its = clock.getStartedAt().isAfter(end) ? clock.getStartedAt() : end;
-      kept |= clocks.stop(act, clock, its, BigDecimal.ZERO, hours(), partOf(locked));
+    for (Clock clock : locked.running()) {
+      Instant its = clock.startedAt().isAfter(end) ? clock.startedAt() : end;
+      kept |= times.stop(act, clock, locked, its, BigDecimal.ZERO);
     }
     return kept;
   }
 
-  private static boolean isRunning(VisitStore.Locked locked, Act act, TimeEntry.Kind kind) {
-    TimeEntryRecord clock = locked.running(act.personId());
-    return clock != null && clock.getKind() == kind;
-  }
-
-  private static About partOf(VisitStore.Locked locked) {
-    return About.partOf(locked.job().getId());
+  private static boolean isRunning(LockedVisit locked, Act act, TimeEntry.Kind kind) {
+    return locked.running(act.personId()).filter(clock -> clock.kind() == kind).isPresent();
   }
 
   /** Drives home, or anywhere else that is no visit. */
@@ -336,9 +318,8 @@ public class FieldService {
         "",
         act.personId(),
         () -> {
-          if (clocks.findOnNoVisit(act.personId()).isEmpty()) {
-            TimeEntryRecord clock = clocks.newEntry(null, act.personId(), TimeEntry.Kind.DRIVE);
-            clocks.start(act, clock, moment, hours(), About.NOTHING);
+          if (times.findOnNoVisit(act.personId()).isEmpty()) {
+            times.start(act, null, TimeEntry.Kind.DRIVE, moment);
           }
         });
   }
@@ -356,39 +337,37 @@ public class FieldService {
         form.miles() + " " + form.endedAt(),
         act.personId(),
         () ->
-            clocks
+            times
                 .findOnNoVisit(act.personId())
                 .ifPresent(
                     clock -> {
-                      var days = List.of(new PersonDay(act.personId(), clock.getDay()));
+                      var days = List.of(new PersonDay(act.personId(), clock.day()));
                       drivesHome.lockAll(days);
-                      clocks.stop(
+                      times.stop(
                           act,
                           clock,
+                          null,
                           endOf(clock, act, form.endedAt(), moment),
-                          miles == null ? BigDecimal.ZERO : miles,
-                          hours(),
-                          About.NOTHING);
+                          miles == null ? BigDecimal.ZERO : miles);
                       drivesHome.follow(act, days);
                     }));
   }
 
-  private static Instant endOf(
-      TimeEntryRecord clock, Act act, @Nullable String endedAt, Instant moment) {
+  private static Instant endOf(Clock clock, Act act, @Nullable String endedAt, Instant moment) {
     var reading = new Reading();
-    LocalDate day = clock.getStartedAt().atZone(act.zone()).toLocalDate();
+    LocalDate day = clock.startedAt().atZone(act.zone()).toLocalDate();
     Instant typed =
         reading.optional(
             "endedAt", endedAt, time -> Day.momentOf(Day.parseTimeOf(day, time), act.zone()));
     reading.refuseIfFaulty();
     if (typed == null) {
-      return Clocks.second(moment);
+      return TimeEntries.second(moment);
     }
     return typed;
   }
 
   /** Another technician's visit is not there at all for this one. */
-  private VisitStore.Locked lockOwn(Act act, long visitId) {
+  private LockedVisit lockOwn(Act act, long visitId) {
     var locked = visits.lock(visitId);
     if (!locked.isOfCrew(act.personId())) {
       throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
@@ -396,7 +375,7 @@ public class FieldService {
     return locked;
   }
 
-  private static VisitState.OnSite requireOnSite(VisitStore.Locked locked) {
+  private static VisitState.OnSite requireOnSite(LockedVisit locked) {
     return switch (locked.state()) {
       case VisitState.OnSite onSite -> onSite;
       case VisitState.Planned planned -> throw new Refused(Rule.NOT_ON_SITE, "Arrive first.");
@@ -405,14 +384,14 @@ public class FieldService {
     };
   }
 
-  private static void requireBegun(VisitStore.Locked locked) {
+  private static void requireBegun(LockedVisit locked) {
     if (!(locked.state() instanceof VisitState.Driving
         || locked.state() instanceof VisitState.OnSite)) {
       throw over();
     }
   }
 
-  private static void requireRunningVisit(VisitStore.Locked locked) {
+  private static void requireRunningVisit(LockedVisit locked) {
     if (!(locked.state() instanceof VisitState.OnSite)) {
       throw new Refused(
           Rule.NOT_ON_SITE,
@@ -426,19 +405,13 @@ public class FieldService {
         "This visit is over or was changed by the office. Go back to today's stops.");
   }
 
-  /** A visit that begins on another day than planned is a visit of that day. */
   private void begin(
-      Act act, JobEvent event, VisitStore.Locked locked, VisitState state, Instant moment) {
-    locked.visit().setDay(moment.atZone(act.zone()).toLocalDate());
-    locked.visit().setBegunAt(moment);
+      Act act, JobEvent event, LockedVisit locked, VisitState state, Instant moment) {
+    locked.begin(moment, act.zone());
     step(act, event, locked, state);
   }
 
-  private void step(Act act, JobEvent event, VisitStore.Locked locked, VisitState state) {
+  private void step(Act act, JobEvent event, LockedVisit locked, VisitState state) {
     visits.store(act, event, locked, state, "");
-  }
-
-  private WorkingCalendar hours() {
-    return companies.getCompany().calendar();
   }
 }

@@ -5,6 +5,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.jobs.WrittenTime;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -13,16 +14,17 @@ import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
-/** Time that the office wrote down or put right, cut where the day or the class changes. */
-record TypedTime(
-    List<WorkingCalendar.Span> spans, BigDecimal miles, String description, String reason) {
+/** Reads time that the office writes down or puts right. */
+final class TypedTime {
   private static final int LONGEST_TEXT = 300;
+
+  private TypedTime() {}
 
   /**
    * Reads a form whose times are those of a day; refused, all faults together, when anything in it
    * is wrong.
    */
-  static TypedTime read(
+  static WrittenTime read(
       Act act,
       CheckService.TimeForm form,
       TimeEntry.Kind kind,
@@ -42,7 +44,7 @@ record TypedTime(
     Instant end = to == null ? start : to;
     TimeEntry.check(start, end, act.at(), reading);
     reading.refuseIfFaulty();
-    return new TypedTime(
+    return new WrittenTime(
         rateClass == null && start.isBefore(end)
             ? hours.split(start, end)
             : List.of(

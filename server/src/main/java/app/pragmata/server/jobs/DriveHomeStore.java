@@ -28,10 +28,10 @@ public class DriveHomeStore {
    * @param recorded whether they have any time of the day on it
    * @param minutesOnSite their own of the day
    */
-  public record DayVisit(
+  record DayVisit(
       long visitId, long jobId, VisitState.Code state, boolean recorded, int minutesOnSite) {
     /** Whether nothing more will be recorded on it. */
-    public boolean over() {
+    boolean over() {
       return state == VisitState.Code.CHECKED || state.isDropped();
     }
   }
@@ -63,7 +63,7 @@ public class DriveHomeStore {
   }
 
   /** The days of those who come to the visit or have time on it. */
-  public List<PersonDay> listDays(long visitId) {
+  List<PersonDay> listDays(long visitId) {
     return database
         .resultQuery(
             """
@@ -77,7 +77,7 @@ public class DriveHomeStore {
   }
 
   /** The visits of a person's day, in the order in which they were at them. */
-  public List<DayVisit> listVisits(PersonDay whose) {
+  List<DayVisit> listVisits(PersonDay whose) {
     return database
         .resultQuery(VISITS, whose.personId(), whose.day())
         .fetch(
@@ -91,7 +91,7 @@ public class DriveHomeStore {
   }
 
   /** The person's drives of the day that led to no visit and have ended, also those taken off. */
-  public List<TimeEntryRecord> listDrives(PersonDay whose) {
+  List<TimeEntryRecord> listDrives(PersonDay whose) {
     return database
         .selectFrom(TIME_ENTRY)
         .where(TIME_ENTRY.PERSON_ID.eq(whose.personId()).and(TIME_ENTRY.DAY.eq(whose.day())))
@@ -102,7 +102,7 @@ public class DriveHomeStore {
   }
 
   /** What stands shared of a drive. */
-  public List<DriveHomeShareRecord> listStanding(long timeEntryId) {
+  List<DriveHomeShareRecord> listStanding(long timeEntryId) {
     return database
         .selectFrom(DRIVE_HOME_SHARE)
         .where(DRIVE_HOME_SHARE.TIME_ENTRY_ID.eq(timeEntryId))
@@ -111,21 +111,8 @@ public class DriveHomeStore {
         .fetch();
   }
 
-  /** An entry that has ended, for the core; what it cost is not approved yet. */
-  public static TimeEntry fact(TimeEntryRecord entry) {
-    return new TimeEntry(
-        entry.getId(),
-        entry.getPersonId(),
-        entry.getKind(),
-        entry.getRateClass(),
-        entry.getDay(),
-        TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()),
-        entry.getMiles(),
-        null);
-  }
-
   /** Keeps a share, or a row that takes one back. */
-  public void insert(DriveHomeShareRecord share) {
+  void insert(DriveHomeShareRecord share) {
     database.insertInto(DRIVE_HOME_SHARE).set(share).execute();
   }
 }

@@ -85,7 +85,7 @@ public class DrivesHome {
 
   private void follow(Act act, TimeEntryRecord drive, List<DayVisit> ofDay) {
     List<DriveHomeShareRecord> standing = drives.listStanding(drive.getId());
-    TimeEntry fact = DriveHomeStore.fact(drive);
+    TimeEntry fact = TimeEntries.fact(drive);
     TimeEntry.Cost cost = new Costing(companies.getCompany().terms()).cost(fact);
     List<DriveHome.Share> due = List.of();
     if (drive.getRemovedAt() == null && isDue(ofDay, !standing.isEmpty())) {
@@ -99,7 +99,7 @@ public class DrivesHome {
                 ofDay.stream().map(visit -> Map.entry(visit.visitId(), visit.jobId())),
                 standing.stream().map(share -> Map.entry(share.getVisitId(), jobOf(share))))
             .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue, (one, same) -> one));
-    Map<Long, VisitStore.LockedJob> jobs = visits.lockJobs(jobIds.values());
+    Map<Long, LockedJob> jobs = visits.lockJobs(jobIds.values());
     for (DriveHomeShareRecord share : standing) {
       takeBack(act, share, jobs.get(jobIds.get(share.getVisitId())));
     }
@@ -111,7 +111,7 @@ public class DrivesHome {
       drive.setDistanceCostMinor(due.isEmpty() ? null : cost.distance().minor());
       events.store(act, JobEvent.TIME_COSTED, drive);
     }
-    jobs.values().forEach(job -> visits.touchJob(act, job.row()));
+    jobs.values().forEach(job -> visits.touchJob(act, job));
   }
 
   /** A visit that is still to come is waited for, but it undoes nothing. */
@@ -142,8 +142,7 @@ public class DrivesHome {
     return visits.getJobId(share.getVisitId());
   }
 
-  private void bear(
-      Act act, TimeEntryRecord drive, DriveHome.Share share, VisitStore.LockedJob job) {
+  private void bear(Act act, TimeEntryRecord drive, DriveHome.Share share, LockedJob job) {
     var row = new DriveHomeShareRecord();
     row.setTimeEntryId(drive.getId());
     row.setVisitId(share.visitId());
@@ -162,7 +161,7 @@ public class DrivesHome {
     insert(act, JobEvent.DRIVE_HOME_SHARED, row, job);
   }
 
-  private void takeBack(Act act, DriveHomeShareRecord share, VisitStore.LockedJob job) {
+  private void takeBack(Act act, DriveHomeShareRecord share, LockedJob job) {
     var row = new DriveHomeShareRecord();
     row.setTimeEntryId(share.getTimeEntryId());
     row.setVisitId(share.getVisitId());
@@ -184,20 +183,18 @@ public class DrivesHome {
     insert(act, JobEvent.DRIVE_HOME_TAKEN_BACK, row, job);
   }
 
-  private @Nullable Long post(
-      Act act, BooksEvent event, long driveId, String what, VisitStore.LockedJob job) {
-    return books.post(act, event, visits.source("time_entry", driveId, what, job.row()));
+  private @Nullable Long post(Act act, BooksEvent event, long driveId, String what, LockedJob job) {
+    return books.post(act, event, visits.source("time_entry", driveId, what, job));
   }
 
-  private void insert(
-      Act act, JobEvent event, DriveHomeShareRecord share, VisitStore.LockedJob job) {
+  private void insert(Act act, JobEvent event, DriveHomeShareRecord share, LockedJob job) {
     share.setSharedAt(act.at());
     drives.insert(share);
     events.tell(
         act,
         event,
         share.getTimeEntryId(),
-        About.partOf(job.row().getId())
+        About.partOf(job.id())
             .with(
                 Map.of(),
                 Map.of(

@@ -2,8 +2,10 @@ package app.pragmata.server.jobs;
 
 import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
+import java.util.List;
+import java.util.stream.Stream;
 
-/** What happens to a job, its visits and what is approved of them. */
+/** What happens to a job, its visits, and the time, parts and costs of them. */
 public enum JobEvent implements Event {
   OPENED(RecordKind.JOB),
   MADE_FROM_QUOTE(RecordKind.JOB),
@@ -26,14 +28,33 @@ public enum JobEvent implements Event {
   VISIT_REOPENED(RecordKind.VISIT),
   VISIT_NOT_THIS_TIME(RecordKind.VISIT),
   VISIT_CALLED_OFF(RecordKind.VISIT),
+  TIME_STARTED(RecordKind.TIME_ENTRY),
+  TIME_STOPPED(RecordKind.TIME_ENTRY),
+  TIME_ADDED(RecordKind.TIME_ENTRY),
+  TIME_CORRECTED(RecordKind.TIME_ENTRY),
+  TIME_REMOVED(RecordKind.TIME_ENTRY),
   TIME_COSTED(RecordKind.TIME_ENTRY),
   DRIVE_HOME_SHARED(RecordKind.TIME_ENTRY),
-  DRIVE_HOME_TAKEN_BACK(RecordKind.TIME_ENTRY);
+  DRIVE_HOME_TAKEN_BACK(RecordKind.TIME_ENTRY),
+  PART_USED(RecordKind.VISIT_PART),
+  PART_ADDED(RecordKind.VISIT_PART),
+  PART_CORRECTED(RecordKind.VISIT_PART),
+  PART_REMOVED(RecordKind.VISIT_PART),
+  PART_NOT_UNDER_WARRANTY(RecordKind.VISIT_PART),
+  PART_UNDER_WARRANTY(RecordKind.VISIT_PART),
+  SUPPLIER_BILLED(RecordKind.OTHER_COST);
 
   private final RecordKind kind;
 
   JobEvent(RecordKind kind) {
     this.kind = kind;
+  }
+
+  /** The codes of what the office wrote down or put right afterwards. */
+  public static List<String> corrections() {
+    return Stream.of(TIME_ADDED, TIME_CORRECTED, PART_ADDED, PART_CORRECTED)
+        .map(Event::code)
+        .toList();
   }
 
   @Override

@@ -13,7 +13,6 @@ import app.pragmata.core.jobs.ExtraWork;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.KindOfJobRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
@@ -121,16 +120,14 @@ public class JobOpening {
    */
   public void extend(
       Act act, long jobId, long siteId, NewPromise extra, @Nullable Integer expectedMinutes) {
-    VisitStore.LockedJob locked = visits.lockJob(jobId);
-    locked.requireUnbilled();
-    JobRecord job = locked.row();
+    LockedJob job = visits.lockJob(jobId);
+    job.requireUnbilled();
     BillingBasis.Code promised =
         promises.list(jobId).stream()
             .findFirst()
             .map(PromiseStore.Accepted::basis)
             .orElse(BillingBasis.Code.TIME_AND_PARTS);
-    ExtraWork.check(
-        job.getNumber(), promised, extra.quote().basis(), job.getSiteId().equals(siteId));
+    ExtraWork.check(job.number(), promised, extra.quote().basis(), job.siteId() == siteId);
     promises.add(jobId, extra.quote(), extra.lines());
     events.tell(
         act,
@@ -143,7 +140,7 @@ public class JobOpening {
           jobId,
           null,
           expectedMinutes == null
-              ? getKind(job.getKindOfJobId()).getDefaultMinutes()
+              ? getKind(job.kindOfJobId()).getDefaultMinutes()
               : expectedMinutes);
     }
     visits.follow(act, job);

@@ -26,6 +26,8 @@ import static org.jooq.impl.DSL.selectOne;
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
@@ -43,6 +45,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -69,12 +72,12 @@ public class JobStore {
    * @param promises its accepted quotes, the first of them first; none for one straight from a call
    */
   public record WholeJob(
-      JobRecord job,
+      Head job,
       List<PromiseStore.Promise> promises,
       Optional<Closing> closing,
       String customer,
       Place site,
-      @Nullable EquipmentRecord equipment,
+      @Nullable Equipment equipment,
       String kindOfJob,
       List<WholeVisit> visits,
       List<Other> others) {
@@ -108,15 +111,78 @@ public class JobStore {
 
     /** The warranty of the job's equipment. */
     public Warranty warranty() {
-      if (equipment == null) {
-        return Warranty.NONE;
-      }
-      return new Warranty(
-          equipment.getFittedOn(),
-          Objects.requireNonNullElse(equipment.getPartsWarrantyUntil(), LocalDate.MIN),
-          new Share(equipment.getPartsWarrantyShare()),
-          Objects.requireNonNullElse(equipment.getLabourWarrantyUntil(), LocalDate.MIN),
-          new Share(equipment.getLabourWarrantyShare()));
+      return equipment == null ? Warranty.NONE : equipment.warranty();
+    }
+
+    /**
+     * By whom it was to be answered and was; null when nobody has to be there by a certain time.
+     */
+    public @Nullable Response response(Act act, WorkingCalendar calendar) {
+      return job.respondBy() == null ? null : job.respondBy().response(act, calendar);
+    }
+  }
+
+  /**
+   * What is known of a job itself.
+   *
+   * @param notes what is wrong, in the caller's words; may be empty
+   * @param notChargedReason null unless it is not charged
+   * @param respondBy null when nobody has to be there by a certain time
+   */
+  public record Head(
+      long id,
+      int version,
+      long number,
+      long customerId,
+      String title,
+      String notes,
+      BillingBasis.Code billingBasis,
+      @Nullable String notChargedReason,
+      @Nullable String faultCode,
+      @Nullable String causeCode,
+      JobState.Code state,
+      Instant stateSince,
+      @Nullable RespondBy respondBy) {
+    /** How it is charged. */
+    public BillingBasis basis() {
+      return BillingBasis.of(billingBasis, notChargedReason);
+    }
+
+    static Head of(JobRecord row) {
+      return new Head(
+          row.getId(),
+          row.getVersion(),
+          row.getNumber(),
+          row.getCustomerId(),
+          row.getTitle(),
+          row.getNotes(),
+          row.getBillingBasis(),
+          row.getNotChargedReason(),
+          row.getFaultCode(),
+          row.getCauseCode(),
+          row.getState(),
+          row.getStateSince(),
+          RespondBy.of(row));
+    }
+  }
+
+  /** The equipment that the work is on, with its warranty. */
+  public record Equipment(
+      String model,
+      String serialNumber,
+      @Nullable LocalDate partsWarrantyUntil,
+      Warranty warranty) {
+    static Equipment of(EquipmentRecord row) {
+      return new Equipment(
+          row.getModel(),
+          row.getSerialNumber(),
+          row.getPartsWarrantyUntil(),
+          new Warranty(
+              row.getFittedOn(),
+              Objects.requireNonNullElse(row.getPartsWarrantyUntil(), LocalDate.MIN),
+              new Share(row.getPartsWarrantyShare()),
+              Objects.requireNonNullElse(row.getLabourWarrantyUntil(), LocalDate.MIN),
+              new Share(row.getLabourWarrantyShare())));
     }
   }
 
@@ -329,7 +395,7 @@ public class JobStore {
             row ->
                 result.apply(
                     new WholeJob(
-                        row.into(JOB),
+                        Head.of(row.into(JOB)),
                         row.get(promised),
                         Optional.ofNullable(row.get(CLOSING_DOCUMENT.KIND))
                             .map(
@@ -341,7 +407,7 @@ public class JobStore {
                         row.get(CUSTOMER.NAME),
                         new Place(
                             row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
-                        row.get(EQUIPMENT.ID) == null ? null : row.into(EQUIPMENT),
+                        row.get(EQUIPMENT.ID) == null ? null : Equipment.of(row.into(EQUIPMENT)),
                         row.get(KIND_OF_JOB.NAME),
                         row.get(visits),
                         row.get(others)),

@@ -17,24 +17,22 @@ import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.books.CostPlace;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -49,77 +47,6 @@ import org.springframework.stereotype.Repository;
  */
 @Repository
 public class VisitStore {
-  /**
-   * A visit with its job, both locked until the transaction ends.
-   *
-   * @param otherStates of the job's other visits
-   * @param companionIds who comes besides the visit's technician
-   * @param recordedIds who has any time on the visit
-   * @param running the clocks that run on the visit, of different people
-   * @param worked whether labour that has ended or a part is recorded on the visit
-   */
-  public record Locked(
-      VisitRecord visit,
-      LockedJob lockedJob,
-      List<VisitState.Code> otherStates,
-      List<Long> companionIds,
-      List<Long> recordedIds,
-      List<TimeEntryRecord> running,
-      boolean worked) {
-    public VisitState state() {
-      return VisitState.of(visit.getState());
-    }
-
-    public JobRecord job() {
-      return lockedJob.row();
-    }
-
-    /** The clock of this person that runs on the visit; null when none does. */
-    public @Nullable TimeEntryRecord running(long personId) {
-      return running.stream()
-          .filter(clock -> clock.getPersonId() == personId)
-          .findFirst()
-          .orElse(null);
-    }
-
-    /** Whether the person is the visit's technician. */
-    public boolean isResponsible(long personId) {
-      return Objects.equals(visit.getTechnicianId(), personId);
-    }
-
-    /** Whether the person comes to the visit. */
-    public boolean isOfCrew(long personId) {
-      return isResponsible(personId) || companionIds.contains(personId);
-    }
-  }
-
-  /**
-   * A job, locked until the transaction ends.
-   *
-   * @param closedBy its closing document; null while none stands
-   */
-  public record LockedJob(JobRecord row, Closing.@Nullable Kind closedBy) {
-    public boolean closed() {
-      return closedBy != null;
-    }
-
-    /** Where its cost stands in the books. */
-    public CostPlace costPlace() {
-      return closedBy == null ? CostPlace.WORK_IN_PROGRESS : closedBy.costPlace();
-    }
-
-    /** The state of the work; refused when the job is closed or called off. */
-    public JobState.Wanted requireUnbilled() {
-      if (!closed() && JobState.of(row.getState()) instanceof JobState.Wanted wanted) {
-        return wanted;
-      }
-      throw new Refused(
-          Rule.JOB_CLOSED,
-          "Job %d is %s; nothing on it can be changed any more."
-              .formatted(row.getNumber(), closed() ? "billed" : "called off"));
-    }
-  }
-
   private static final app.pragmata.server.generated.tables.Job READ = JOB.as("read");
   private static final app.pragmata.server.generated.tables.Visit OTHER = VISIT.as("other");
 
@@ -183,7 +110,7 @@ public class VisitStore {
   }
 
   /** The visit and its job; refused when there is no such visit. */
-  public Locked lock(long visitId) {
+  public LockedVisit lock(long visitId) {
     List<? extends Record> rows = fetchLocked(visitId);
     if (rows.isEmpty()) {
       throw new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page.");
@@ -194,17 +121,18 @@ public class VisitStore {
       rows = fetchLocked(visitId);
       row = rows.getFirst();
     }
-    return new Locked(
+    return new LockedVisit(
         row.into(VISIT),
         new LockedJob(row.into(JOB), row.get(CLOSING_DOCUMENT.KIND)),
-        row.get(OTHER_STATES),
-        row.get(COMPANION_IDS),
-        row.get(RECORDED_IDS),
-        rows.stream()
-            .filter(each -> each.get(TIME_ENTRY.ID) != null)
-            .map(each -> each.into(TIME_ENTRY))
-            .toList(),
-        row.get(WORKED));
+        new LockedVisit.Beside(
+            row.get(OTHER_STATES),
+            row.get(COMPANION_IDS),
+            row.get(RECORDED_IDS),
+            rows.stream()
+                .filter(each -> each.get(TIME_ENTRY.ID) != null)
+                .map(each -> new Clock(each.into(TIME_ENTRY)))
+                .toList(),
+            row.get(WORKED)));
   }
 
   /** One row for each clock that runs, or one without; empty when there is no such visit. */
@@ -264,15 +192,15 @@ public class VisitStore {
    *
    * @param reason why it is not charged; may be empty
    */
-  public void close(Act act, JobEvent event, JobRecord job, Closing closing, String reason) {
+  public void close(Act act, JobEvent event, LockedJob job, Closing closing, String reason) {
     database
         .insertInto(CLOSING_DOCUMENT)
-        .set(CLOSING_DOCUMENT.JOB_ID, job.getId())
+        .set(CLOSING_DOCUMENT.JOB_ID, job.id())
         .set(CLOSING_DOCUMENT.KIND, closing.kind())
         .set(CLOSING_DOCUMENT.INVOICE_NUMBER, closing.invoiceNumber())
         .set(CLOSING_DOCUMENT.CLOSED_AT, closing.at())
         .execute();
-    storeJob(act, event, job, JobState.of(job.getState()), reason);
+    storeJob(act, event, job, reason);
   }
 
   /**
@@ -290,7 +218,7 @@ public class VisitStore {
   }
 
   /** The job of a visit that is known to be there. */
-  public long getJobId(long visitId) {
+  long getJobId(long visitId) {
     return database
         .select(VISIT.JOB_ID)
         .from(VISIT)
@@ -299,7 +227,7 @@ public class VisitStore {
   }
 
   /** Says who comes to a visit besides its technician. */
-  public void setCompanions(long visitId, Collection<Long> personIds) {
+  private void setCompanions(long visitId, Collection<Long> personIds) {
     database
         .deleteFrom(VISIT_COMPANION)
         .where(VISIT_COMPANION.VISIT_ID.eq(visitId).and(VISIT_COMPANION.PERSON_ID.notIn(personIds)))
@@ -319,103 +247,134 @@ public class VisitStore {
         .anyMatch(state -> state == VisitState.Code.UNPLANNED || state.isAhead());
   }
 
+  /** Gives a visit its plan, or another one; who comes along is what the plan says. */
+  public void plan(Act act, LockedVisit visit, VisitState.Planned state, VisitPlan plan) {
+    visit.plan(plan);
+    store(act, JobEvent.VISIT_PLANNED, visit, state, told(visit.companionIds(), plan));
+    setCompanions(visit.id(), plan.companionIds());
+  }
+
+  /** One more visit for a job, planned at once; gives its id. */
+  public long add(Act act, LockedJob job, VisitPlan plan) {
+    VisitRecord visit = database.newRecord(VISIT);
+    visit.setJobId(job.id());
+    LockedVisit.plan(visit, plan);
+    visit.setState(VisitState.Code.PLANNED);
+    events.store(act, JobEvent.VISIT_PLANNED, visit, told(List.of(), plan));
+    setCompanions(visit.getId(), plan.companionIds());
+    follow(act, job);
+    return visit.getId();
+  }
+
+  private static About told(List<Long> companionIds, VisitPlan plan) {
+    return Set.copyOf(companionIds).equals(Set.copyOf(plan.companionIds()))
+        ? About.NOTHING
+        : About.NOTHING.with(
+            Map.of("companionIds", companionIds), Map.of("companionIds", plan.companionIds()));
+  }
+
+  /** Calls off a job that is open, with all visits of it that are still to come. */
+  public void callOff(Act act, LockedJob job, JobState.Open open, String reason) {
+    for (VisitRecord visit :
+        database
+            .selectFrom(VISIT)
+            .where(VISIT.JOB_ID.eq(job.id()))
+            .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
+            .fetch()) {
+      visit.setState(VisitState.Code.CALLED_OFF);
+      visit.setReason(reason);
+      events.store(act, JobEvent.VISIT_CALLED_OFF, visit);
+    }
+    job.setState(open.callOff(), act.at());
+    storeJob(act, JobEvent.CALLED_OFF, job, reason);
+  }
+
+  /** Whether anybody was on the way to the job or on site. */
+  public boolean isBegun(LockedJob job) {
+    return states(job.id()).stream()
+        .anyMatch(
+            state ->
+                state == VisitState.Code.DRIVING
+                    || state == VisitState.Code.ON_SITE
+                    || state.isOver());
+  }
+
   /**
    * Stores a visit's new state and values as what happened to it, and lets its job follow; the
    * reason may be empty.
    */
-  public void store(Act act, JobEvent event, Locked locked, VisitState state, String reason) {
-    store(act, event, locked, state, About.because(reason));
+  public void store(Act act, JobEvent event, LockedVisit visit, VisitState state, String reason) {
+    store(act, event, visit, state, About.because(reason));
   }
 
-  /** The same with more to say. */
-  public void store(Act act, JobEvent event, Locked locked, VisitState state, About about) {
-    VisitRecord visit = locked.visit();
-    visit.setState(state.code());
-    events.store(act, event, visit, about);
-    follow(act, locked);
-  }
-
-  private void follow(Act act, Locked locked) {
-    var states = new ArrayList<>(locked.otherStates());
-    states.add(locked.visit().getState());
-    follow(act, locked.job(), states);
+  private void store(Act act, JobEvent event, LockedVisit visit, VisitState state, About about) {
+    visit.setState(state);
+    events.store(act, event, visit.row(), about);
+    follow(act, visit.job(), visit.statesOfJob());
   }
 
   /** Stores a visit of which something else was recorded, and lets its job follow. */
-  public void touch(Act act, Locked locked, VisitState state) {
-    locked.visit().setState(state.code());
-    events.touch(act, JobEvent.VISIT_RECORDED, locked.visit());
+  public void touch(Act act, LockedVisit visit, VisitState state) {
+    visit.setState(state);
+    events.touch(act, JobEvent.VISIT_RECORDED, visit.row());
     if (state.code() == VisitState.Code.ON_SITE || state.code() == VisitState.Code.FINISHED) {
-      noteResponse(act, locked.job());
+      noteResponse(act, visit.job());
     }
-    follow(act, locked);
+    follow(act, visit.job(), visit.statesOfJob());
   }
 
   /** The first work on site is the response, also when it was written down afterwards. */
-  private void noteResponse(Act act, JobRecord job) {
-    if (job.getRespondedAt() == null) {
+  private void noteResponse(Act act, LockedJob job) {
+    if (job.awaitsResponse()) {
       Instant begun =
           database
               .select(min(TIME_ENTRY.STARTED_AT))
               .from(TIME_ENTRY)
               .join(VISIT)
               .on(VISIT.ID.eq(TIME_ENTRY.VISIT_ID))
-              .where(
-                  VISIT
-                      .JOB_ID
-                      .eq(job.getId())
-                      .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR))
-                      .and(TIME_ENTRY.REMOVED_AT.isNull()))
+              .where(VISIT.JOB_ID.eq(job.id()))
+              .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR).and(TIME_ENTRY.REMOVED_AT.isNull()))
               .fetchSingle()
               .value1();
-      job.setRespondedAt(begun == null ? act.at() : begun);
+      job.noteResponse(begun == null ? act.at() : begun);
     }
   }
 
   /** Brings a job's state in line with its visits, and marks that its sheet has changed. */
-  public void follow(Act act, JobRecord job) {
-    follow(act, job, states(job.getId()));
+  public void follow(Act act, LockedJob job) {
+    follow(act, job, states(job.id()));
   }
 
-  private void follow(Act act, JobRecord job, List<VisitState.Code> states) {
-    JobState after =
-        switch (JobState.of(job.getState())) {
+  private void follow(Act act, LockedJob job, List<VisitState.Code> states) {
+    job.setState(
+        switch (job.state()) {
           case JobState.Wanted wanted -> wanted.after(states.stream().map(VisitState::of).toList());
           case JobState.CalledOff calledOff -> calledOff;
-        };
-    setState(act, job, after);
+        },
+        act.at());
     touchJob(act, job);
   }
 
   /** Marks that something happened to a job beside its work. */
-  public void touchJob(Act act, JobRecord job) {
-    events.touch(act, JobEvent.MOVED_ON, job);
+  public void touchJob(Act act, LockedJob job) {
+    events.touch(act, JobEvent.MOVED_ON, job.row());
   }
 
-  /** Stores a job's state and values as what happened to it; the reason may be empty. */
-  public void storeJob(Act act, JobEvent event, JobRecord job, JobState state, String reason) {
-    setState(act, job, state);
-    events.store(act, event, job, About.because(reason));
-  }
-
-  /** A change of the state is dated by the act. */
-  private static void setState(Act act, JobRecord job, JobState state) {
-    if (state.code() != job.getState()) {
-      job.setState(state.code());
-      job.setStateSince(act.at());
-    }
+  /** Stores a job's values as what happened to it; the reason may be empty. */
+  public void storeJob(Act act, JobEvent event, LockedJob job, String reason) {
+    events.store(act, event, job.row(), About.because(reason));
   }
 
   /** The source of an entry that a job's visit or document gives rise to. */
-  public BooksStore.Source source(String type, long id, String what, JobRecord job) {
+  public BooksStore.Source source(String type, long id, String what, LockedJob job) {
     String costCentre =
         database
             .select(KIND_OF_JOB.COST_CENTRE)
             .from(KIND_OF_JOB)
-            .where(KIND_OF_JOB.ID.eq(job.getKindOfJobId()))
+            .where(KIND_OF_JOB.ID.eq(job.kindOfJobId()))
             .fetchSingle(KIND_OF_JOB.COST_CENTRE);
     return new BooksStore.Source(
-        type, id, "J %d: %s".formatted(job.getNumber(), what), job.getId(), costCentre);
+        type, id, "J %d: %s".formatted(job.number(), what), job.id(), costCentre);
   }
 
   private List<VisitState.Code> states(long jobId) {

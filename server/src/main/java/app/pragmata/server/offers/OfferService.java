@@ -9,18 +9,16 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
-import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.deposits.CardPayments;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
-import app.pragmata.server.generated.tables.records.QuoteLinkRecord;
-import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.offers.OfferView.Question;
 import app.pragmata.server.quoting.EditionStore;
 import app.pragmata.server.quoting.LinkStore;
 import app.pragmata.server.quoting.OfferDocument;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.quoting.StoredQuote;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoService;
 import java.time.Clock;
@@ -100,37 +98,37 @@ public class OfferService {
   @Transactional
   public OfferView view(String token) {
     Act act = act();
-    QuoteLinkRecord link = requireLink(token);
-    links.noteOpened(link.getQuoteId(), act.at());
-    QuoteRecord quote = quotes.get(link.getQuoteId());
+    LinkStore.Link link = requireLink(token);
+    links.noteOpened(link.quoteId(), act.at());
+    StoredQuote quote = quotes.get(link.quoteId());
     int edition =
         database
             .select(org.jooq.impl.DSL.max(QUOTE_EDITION.EDITION))
             .from(QUOTE_EDITION)
-            .where(QUOTE_EDITION.QUOTE_ID.eq(quote.getId()))
+            .where(QUOTE_EDITION.QUOTE_ID.eq(quote.id()))
             .fetchSingle(row -> row.value1().intValue());
-    Optional<QuoteAcceptanceRecord> acceptance = findAcceptance(quote.getId());
+    Optional<QuoteAcceptanceRecord> acceptance = findAcceptance(quote.id());
     OfferDocument document =
-        editions.get(quote.getId(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
+        editions.get(quote.id(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
     Offer offer = quotes.getOffer(quote, act.today());
-    long held = deposits.held(List.of(quote.getId())).minor();
+    long held = deposits.held(List.of(quote.id())).minor();
     return new OfferView(
         document,
-        QuoteService.state(quote, act).code(),
+        quote.state(act).code(),
         acceptance.isPresent() ? OfferDocument.lines(offer) : document.lines(),
         acceptance.isPresent() ? OfferDocument.Sum.of(offer) : document.sum(),
-        acceptance.map(QuoteAcceptanceRecord::getName).orElse(quote.getAcceptedBy()),
+        acceptance.map(QuoteAcceptanceRecord::getName).orElse(quote.acceptedBy()),
         acceptance.map(a -> LocalDateTime.ofInstant(a.getAcceptedAt(), act.zone())).orElse(null),
         acceptance.map(QuoteAcceptanceRecord::getContentHash).orElse(null),
         held,
         depositStillDue(quote, offer).minor(),
-        listQuestions(quote.getId(), act));
+        listQuestions(quote.id(), act));
   }
 
   /** The total as it would be with these lines chosen; stores nothing. */
   @Transactional(readOnly = true)
   public OfferDocument.Sum preview(String token, ChoiceForm form) {
-    QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
+    StoredQuote quote = quotes.get(requireLink(token).quoteId());
     requireNewest(quote, form.edition());
     return OfferDocument.Sum.of(quotes.getOffer(quote, act().today()).choose(taken(form.taken())));
   }
@@ -142,12 +140,12 @@ public class OfferService {
     String question = reading.text("question", typed, 2_000);
     reading.refuseIfFaulty();
     Act act = act();
-    QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
+    StoredQuote quote = quotes.lock(requireLink(token).quoteId());
     Long sender =
         database
             .select(QUOTE_EDITION.SENT_BY)
             .from(QUOTE_EDITION)
-            .where(QUOTE_EDITION.QUOTE_ID.eq(quote.getId()))
+            .where(QUOTE_EDITION.QUOTE_ID.eq(quote.id()))
             .orderBy(QUOTE_EDITION.EDITION.desc())
             .limit(1)
             .fetchSingle(QUOTE_EDITION.SENT_BY);
@@ -156,13 +154,12 @@ public class OfferService {
         toDos.insertAboutQuote(
             act,
             "Answer on quote %d: %s"
-                .formatted(
-                    quote.getNumber(), asked.length() > 150 ? asked.substring(0, 150) : asked),
+                .formatted(quote.number(), asked.length() > 150 ? asked.substring(0, 150) : asked),
             sender,
-            quote.getId());
+            quote.id());
     database
         .insertInto(QUOTE_QUESTION)
-        .set(QUOTE_QUESTION.QUOTE_ID, quote.getId())
+        .set(QUOTE_QUESTION.QUOTE_ID, quote.id())
         .set(QUOTE_QUESTION.QUESTION, asked)
         .set(QUOTE_QUESTION.ASKED_AT, act.at())
         .set(QUOTE_QUESTION.TO_DO_ID, toDo)
@@ -174,7 +171,7 @@ public class OfferService {
     var reading = new Reading();
     String reason = reading.text("reason", typed, 300);
     reading.refuseIfFaulty();
-    QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
+    StoredQuote quote = quotes.lock(requireLink(token).quoteId());
     requireNewest(quote, edition);
     quotes.declineByCustomer(act(), quote, Objects.requireNonNull(reason));
   }
@@ -190,12 +187,12 @@ public class OfferService {
     }
     reading.refuseIfFaulty();
     Act act = act();
-    QuoteRecord quote = quotes.lock(requireLink(token).getQuoteId());
+    StoredQuote quote = quotes.lock(requireLink(token).quoteId());
     requireNewest(quote, form.edition());
     Offer chosen = quotes.getOffer(quote, act.today()).choose(taken(form.taken()));
     var accepted =
         new Accepted(
-            editions.get(quote.getId(), quote.getEdition()),
+            editions.get(quote.id(), quote.edition()),
             taken(form.taken()).stream().sorted().toList(),
             OfferDocument.Sum.of(chosen),
             Objects.requireNonNull(name),
@@ -205,8 +202,8 @@ public class OfferService {
     String content = editions.write(accepted);
     database
         .insertInto(QUOTE_ACCEPTANCE)
-        .set(QUOTE_ACCEPTANCE.QUOTE_ID, quote.getId())
-        .set(QUOTE_ACCEPTANCE.EDITION, quote.getEdition())
+        .set(QUOTE_ACCEPTANCE.QUOTE_ID, quote.id())
+        .set(QUOTE_ACCEPTANCE.EDITION, (short) quote.edition())
         .set(QUOTE_ACCEPTANCE.NAME, accepted.name())
         .set(QUOTE_ACCEPTANCE.SIGNATURE, accepted.signature())
         .set(QUOTE_ACCEPTANCE.DRAWN, form.drawn())
@@ -218,24 +215,24 @@ public class OfferService {
 
   /** Pays by card what is missing to the deposit; the payment's own steps are transactions. */
   public void payDeposit(String token, @Nullable String card) {
-    QuoteRecord quote = quotes.get(requireLink(token).getQuoteId());
+    StoredQuote quote = quotes.get(requireLink(token).quoteId());
     Offer offer = quotes.getOffer(quote, act().today());
-    if (quote.getState() != QuoteState.Code.ACCEPTED || !offer.depositDue().isPositive()) {
+    if (!quote.isAccepted() || !offer.depositDue().isPositive()) {
       throw new Refused(Rule.NO_DEPOSIT_DUE, "No deposit is due on this quote.");
     }
     Money due = depositStillDue(quote, offer);
     if (!due.isPositive()) {
       throw new Refused(Rule.DEPOSIT_PAID, "The deposit is paid already. Nothing more was taken.");
     }
-    cards.pay(quote.getId(), due, card);
+    cards.pay(quote.id(), due, card);
   }
 
   /** What is missing to the deposit; nothing before the yes, and never less than nothing. */
-  private Money depositStillDue(QuoteRecord quote, Offer offer) {
-    if (quote.getState() != QuoteState.Code.ACCEPTED) {
+  private Money depositStillDue(StoredQuote quote, Offer offer) {
+    if (!quote.isAccepted()) {
       return Money.ZERO;
     }
-    Money missing = offer.depositDue().minus(deposits.received(quote.getId()));
+    Money missing = offer.depositDue().minus(deposits.received(quote.id()));
     return missing.isPositive() ? missing : Money.ZERO;
   }
 
@@ -259,8 +256,8 @@ public class OfferService {
         .fetchOptional();
   }
 
-  private QuoteLinkRecord requireLink(String token) {
-    QuoteLinkRecord link =
+  private LinkStore.Link requireLink(String token) {
+    LinkStore.Link link =
         links
             .findByToken(token)
             .orElseThrow(
@@ -268,15 +265,15 @@ public class OfferService {
                     new Refused(
                         Rule.NOT_FOUND,
                         "There is nothing at this address. Check that the whole link was copied, or ask us for a new one."));
-    if (link.getWithdrawnAt() != null) {
+    if (link.withdrawn()) {
       throw new Refused(
           Rule.NOT_FOUND, "This link was withdrawn. Ask us, and we send you the right one.");
     }
     return link;
   }
 
-  private static void requireNewest(QuoteRecord quote, int edition) {
-    if (quote.getEdition() != edition || quote.getState() == QuoteState.Code.DRAFT) {
+  private static void requireNewest(StoredQuote quote, int edition) {
+    if (quote.edition() != edition || quote.isDraft()) {
       throw new Refused(
           Rule.STALE_VERSION,
           "This quote was changed meanwhile. Read the newest one before you answer.");

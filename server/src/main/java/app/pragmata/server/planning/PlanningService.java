@@ -1,7 +1,5 @@
 package app.pragmata.server.planning;
 
-import static app.pragmata.server.generated.Tables.VISIT;
-
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -10,25 +8,19 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.VisitPlan;
-import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
-import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LockedJob;
+import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
-import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
-import java.util.Set;
-import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -51,26 +43,17 @@ public class PlanningService {
       @Nullable String start,
       @Nullable String expected) {}
 
-  private final DSLContext database;
   private final VisitStore visits;
   private final DrivesHome drivesHome;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
-  private final Events events;
 
   PlanningService(
-      DSLContext database,
-      VisitStore visits,
-      DrivesHome drivesHome,
-      PeopleStore people,
-      RepeatableRequests repeats,
-      Events events) {
-    this.database = database;
+      VisitStore visits, DrivesHome drivesHome, PeopleStore people, RepeatableRequests repeats) {
     this.visits = visits;
     this.drivesHome = drivesHome;
     this.people = people;
     this.repeats = repeats;
-    this.events = events;
   }
 
   /** Gives a visit its technician and time, or moves it. */
@@ -78,33 +61,16 @@ public class PlanningService {
     VisitPlan plan = read(act, form);
     List<PersonDay> days = drivesHome.daysOf(visitId);
     drivesHome.lock(days);
-    var locked = visits.lock(visitId);
-    Versions.require(form.version(), locked.visit().getVersion());
-    locked.lockedJob().requireUnbilled();
-    if (!(locked.state() instanceof VisitState.Plannable plannable)) {
+    LockedVisit visit = visits.lock(visitId);
+    Versions.require(form.version(), visit.version());
+    visit.job().requireUnbilled();
+    if (!(visit.state() instanceof VisitState.Plannable plannable)) {
       throw new Refused(
           Rule.VISIT_BEGUN,
           "This visit has begun or is over; it cannot be planned again. Add another visit.");
     }
-    locked.visit().setTechnicianId(plan.technicianId());
-    locked.visit().setDay(plan.day());
-    locked.visit().setPlannedDay(plan.day());
-    locked.visit().setStartTime(plan.start());
-    locked.visit().setExpectedMinutes(plan.expectedMinutes());
-    visits.store(
-        act,
-        JobEvent.VISIT_PLANNED,
-        locked,
-        plannable.plan(),
-        told(locked.companionIds(), plan.companionIds()));
-    visits.setCompanions(visitId, plan.companionIds());
+    visits.plan(act, visit, plannable.plan(), plan);
     drivesHome.follow(act, days);
-  }
-
-  private static About told(List<Long> before, List<Long> after) {
-    return Set.copyOf(before).equals(Set.copyOf(after))
-        ? About.NOTHING
-        : About.NOTHING.with(Map.of("companionIds", before), Map.of("companionIds", after));
   }
 
   /** One more visit for a job, planned at once; gives its id. */
@@ -116,20 +82,9 @@ public class PlanningService {
         jobId + " " + form,
         () -> {
           VisitPlan plan = read(act, form);
-          VisitStore.LockedJob job = visits.lockJob(jobId);
+          LockedJob job = visits.lockJob(jobId);
           job.requireUnbilled();
-          VisitRecord visit = database.newRecord(VISIT);
-          visit.setJobId(jobId);
-          visit.setTechnicianId(plan.technicianId());
-          visit.setDay(plan.day());
-          visit.setPlannedDay(plan.day());
-          visit.setStartTime(plan.start());
-          visit.setExpectedMinutes(plan.expectedMinutes());
-          visit.setState(VisitState.Code.PLANNED);
-          events.store(act, JobEvent.VISIT_PLANNED, visit, told(List.of(), plan.companionIds()));
-          visits.setCompanions(visit.getId(), plan.companionIds());
-          visits.follow(act, job.row());
-          return visit.getId();
+          return visits.add(act, job, plan);
         });
   }
 
@@ -138,37 +93,14 @@ public class PlanningService {
     var reading = new Reading();
     String why = reading.text("reason", reason, 300);
     reading.refuseIfFaulty();
-    VisitStore.LockedJob locked = visits.lockJob(jobId);
-    JobRecord job = locked.row();
-    Versions.require(version, job.getVersion());
-    boolean begun =
-        database.fetchExists(
-            VISIT,
-            VISIT
-                .JOB_ID
-                .eq(jobId)
-                .and(
-                    VISIT.STATE.in(
-                        VisitState.Code.DRIVING,
-                        VisitState.Code.ON_SITE,
-                        VisitState.Code.FINISHED,
-                        VisitState.Code.CHECKED)));
-    if (begun || locked.closed() || !(JobState.of(job.getState()) instanceof JobState.Open open)) {
+    LockedJob job = visits.lockJob(jobId);
+    Versions.require(version, job.version());
+    if (job.closed() || visits.isBegun(job) || !(job.state() instanceof JobState.Open open)) {
       throw new Refused(
           Rule.JOB_BEGUN,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
     }
-    for (VisitRecord visit :
-        database
-            .selectFrom(VISIT)
-            .where(VISIT.JOB_ID.eq(jobId))
-            .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
-            .fetch()) {
-      visit.setState(VisitState.Code.CALLED_OFF);
-      visit.setReason(why);
-      events.store(act, JobEvent.VISIT_CALLED_OFF, visit);
-    }
-    visits.storeJob(act, JobEvent.CALLED_OFF, job, open.callOff(), Objects.requireNonNull(why));
+    visits.callOff(act, job, open, Objects.requireNonNull(why));
   }
 
   private VisitPlan read(Act act, PlanForm form) {

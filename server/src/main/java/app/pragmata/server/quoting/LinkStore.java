@@ -14,6 +14,9 @@ import org.springframework.stereotype.Repository;
 /** The customer's way to a quote: an address that nobody can guess and the office can withdraw. */
 @Repository
 public class LinkStore {
+  /** What a customer's link leads to. */
+  public record Link(long quoteId, boolean withdrawn) {}
+
   private static final int BYTES = 24;
 
   private final DSLContext database;
@@ -63,8 +66,11 @@ public class LinkStore {
   }
 
   /** The quote that a link leads to, withdrawn or not. */
-  public Optional<QuoteLinkRecord> findByToken(String token) {
-    return database.selectFrom(QUOTE_LINK).where(QUOTE_LINK.TOKEN.eq(token)).fetchOptional();
+  public Optional<Link> findByToken(String token) {
+    return database
+        .selectFrom(QUOTE_LINK)
+        .where(QUOTE_LINK.TOKEN.eq(token))
+        .fetchOptional(row -> new Link(row.getQuoteId(), row.getWithdrawnAt() != null));
   }
 
   /** Notes that the customer has read it, the first time. */

@@ -21,8 +21,8 @@ import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.Stage;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.company.Company;
-import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.stores.StockStore;
+import app.pragmata.server.stores.StockedPart;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -47,7 +47,7 @@ final class QuoteReader {
   private final ChargeOutPrice pricing;
   private final LocalDate today;
   private final Reading reading;
-  private Map<Long, PartRecord> partById = Map.of();
+  private Map<Long, StockedPart> partById = Map.of();
 
   /** Prices parts by the given pricing, which may be the customer's own. */
   QuoteReader(
@@ -244,7 +244,7 @@ final class QuoteReader {
       reading.fault(at + "partId", Rule.MISSING, "Choose a part from the price list.");
       return null;
     }
-    PartRecord part = partById.get(line.partId());
+    StockedPart part = partById.get(line.partId());
     if (part == null) {
       reading.fault(
           at + "partId",
@@ -252,13 +252,12 @@ final class QuoteReader {
           "This part does not exist. Choose one from the price list.");
       return null;
     }
-    String description = description(at, line, part.getName());
+    String description = description(at, line, part.name());
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
-    UnitPrice price = price(at, line, StockStore.price(part, pricing));
+    UnitPrice price = price(at, line, part.price(pricing));
     return description == null || quantity == null || price == null
         ? null
-        : new QuoteLine.Part(
-            part.getId(), description, quantity, StockStore.expectedCost(part), price, vatRate);
+        : new QuoteLine.Part(part.id(), description, quantity, part.expectedCost(), price, vatRate);
   }
 
   private @Nullable QuoteLine other(String at, TypedLine line, VatRate vatRate) {

@@ -243,7 +243,8 @@ public class QuoteService {
   }
 
   /** The customer's own yes to the lines that they chose. */
-  public void acceptByCustomer(Act act, QuoteRecord quote, Offer chosen, String name) {
+  public void acceptByCustomer(Act act, StoredQuote answered, Offer chosen, String name) {
+    QuoteRecord quote = answered.row();
     requireSent(quote, act).accept();
     quotes.storeChoice(quote.getId(), chosen);
     QuoteTotals totals = chosen.totals();
@@ -262,7 +263,8 @@ public class QuoteService {
   }
 
   /** The customer's own no. */
-  public void declineByCustomer(Act act, QuoteRecord quote, String reason) {
+  public void declineByCustomer(Act act, StoredQuote answered, String reason) {
+    QuoteRecord quote = answered.row();
     requireSent(quote, act).decline();
     storeNo(act, quote, reason, "customer");
   }
@@ -277,19 +279,19 @@ public class QuoteService {
 
   /** The quote as it is stored; refused when there is none. */
   @Transactional(readOnly = true)
-  public QuoteRecord get(long quoteId) {
-    return quotes.get(quoteId);
+  public StoredQuote get(long quoteId) {
+    return new StoredQuote(quotes.get(quoteId));
   }
 
   /** The same, locked until the transaction ends. */
-  public QuoteRecord lock(long quoteId) {
-    return quotes.lock(quoteId);
+  public StoredQuote lock(long quoteId) {
+    return new StoredQuote(quotes.lock(quoteId));
   }
 
   /** What a quote offers, with what the customer chose. */
   @Transactional(readOnly = true)
-  public Offer getOffer(QuoteRecord quote, LocalDate today) {
-    return quotes.getOffer(quote, today);
+  public Offer getOffer(StoredQuote quote, LocalDate today) {
+    return quotes.getOffer(quote.row(), today);
   }
 
   /** Nobody reads the quote behind its link any more; sending it again makes another link. */
@@ -489,7 +491,7 @@ public class QuoteService {
   }
 
   /** Where a stored quote stands on the act's day. */
-  public static QuoteState state(QuoteRecord quote, Act act) {
+  static QuoteState state(QuoteRecord quote, Act act) {
     return switch (quote.getState()) {
       case DRAFT -> new QuoteState.Draft();
       case SENT, LAPSED -> QuoteState.sent(quote.getValidUntil(), act.today());

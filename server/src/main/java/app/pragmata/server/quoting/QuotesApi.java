@@ -23,11 +23,11 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.Debt;
 import app.pragmata.server.customers.DebtStore;
-import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
+import app.pragmata.server.stores.StockedPart;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -292,7 +292,7 @@ class QuotesApi {
 
   private List<CostChange> costChanges(Offer offer) {
     var changes = new ArrayList<CostChange>();
-    Map<Long, PartRecord> parts =
+    Map<Long, StockedPart> parts =
         stock.list(
             offer.lines().stream()
                 .flatMap(line -> part(line).stream())
@@ -306,8 +306,7 @@ class QuotesApi {
                 Money before = Money.rounded(quoted.unitCost());
                 Money now =
                     Money.rounded(
-                        StockStore.expectedCost(
-                            Objects.requireNonNull(parts.get(quoted.partId()))));
+                        Objects.requireNonNull(parts.get(quoted.partId())).expectedCost());
                 if (!before.equals(now)) {
                   changes.add(
                       new CostChange(place, quoted.description(), before.minor(), now.minor()));

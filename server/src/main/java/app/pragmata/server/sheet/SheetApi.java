@@ -17,7 +17,6 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.Share;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
@@ -26,13 +25,11 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.deposits.DepositService;
-import app.pragmata.server.field.FieldEvent;
-import app.pragmata.server.generated.tables.records.EquipmentRecord;
+import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.PromiseStore;
-import app.pragmata.server.jobs.Response;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
@@ -102,24 +99,24 @@ class SheetApi {
     BillingView view = billing.view(act, job, company, cost);
     return new JobSheet(
         id,
-        job.job().getNumber(),
-        job.job().getVersion(),
-        job.job().getTitle(),
-        job.job().getState(),
+        job.job().number(),
+        job.job().version(),
+        job.job().title(),
+        job.job().state(),
         Stage.of(
             job, view.invoice() == null ? Money.ZERO : Money.ofMinor(view.invoice().owedMinor())),
         job.kindOfJob(),
-        job.job().getCustomerId(),
+        job.job().customerId(),
         job.customer(),
-        debts.getDebt(job.job().getCustomerId(), act.today()),
+        debts.getDebt(job.job().customerId(), act.today()),
         job.site().name(),
         job.site().address(),
         job.site().accessNotes(),
         equipment(job.equipment()),
-        job.job().getNotes(),
-        Response.of(job.job(), act, company.calendar()),
-        job.job().getFaultCode(),
-        job.job().getCauseCode(),
+        job.job().notes(),
+        job.response(act, company.calendar()),
+        job.job().faultCode(),
+        job.job().causeCode(),
         job.promises().stream().map(each -> promise(act, each, company.zone())).toList(),
         visits(job, costing, company.calendar(), act.today()),
         job.others().stream()
@@ -145,13 +142,13 @@ class SheetApi {
     };
   }
 
-  private static JobSheet.@Nullable Equipment equipment(@Nullable EquipmentRecord equipment) {
+  private static JobSheet.@Nullable Equipment equipment(JobStore.@Nullable Equipment equipment) {
     return equipment == null
         ? null
         : new JobSheet.Equipment(
-            equipment.getModel() + ", " + equipment.getSerialNumber(),
-            equipment.getPartsWarrantyUntil(),
-            new Share(equipment.getPartsWarrantyShare()).percent());
+            equipment.model() + ", " + equipment.serialNumber(),
+            equipment.partsWarrantyUntil(),
+            equipment.warranty().partsShare().percent());
   }
 
   private JobSheet.Promise promise(Act act, PromiseStore.Promise promise, ZoneId zone) {
@@ -219,7 +216,7 @@ class SheetApi {
 
   private List<JobSheet.Visit> visits(
       WholeJob job, Costing costing, WorkingCalendar hours, LocalDate today) {
-    Set<Corrected> corrected = corrected(job.job().getId());
+    Set<Corrected> corrected = corrected(job.job().id());
     var promised = new PromisedParts(job.promise());
     return job.visits().stream()
         .map(visit -> visit(job, visit, costing, hours, corrected, promised, today))
@@ -361,7 +358,7 @@ class SheetApi {
         .select(AUDIT_ENTRY.RECORD_KIND, AUDIT_ENTRY.RECORD_ID)
         .from(AUDIT_ENTRY)
         .where(AUDIT_ENTRY.OWNER_KIND.eq(RecordKind.JOB).and(AUDIT_ENTRY.OWNER_ID.eq(jobId)))
-        .and(AUDIT_ENTRY.EVENT.in(FieldEvent.corrections()))
+        .and(AUDIT_ENTRY.EVENT.in(JobEvent.corrections()))
         .fetchSet(row -> new Corrected(row.value1(), row.value2()));
   }
 

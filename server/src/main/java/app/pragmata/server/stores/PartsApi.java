@@ -56,8 +56,8 @@ class PartsApi {
                     part.getNumber(),
                     part.getName(),
                     part.getUnit(),
-                    StockStore.price(part, pricing).major(),
-                    Money.rounded(StockStore.expectedCost(part)).minor(),
+                    StockedPart.of(part).price(pricing).major(),
+                    Money.rounded(StockedPart.of(part).expectedCost()).minor(),
                     part.getQuantity().stripTrailingZeros()));
   }
 

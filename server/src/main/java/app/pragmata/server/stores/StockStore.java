@@ -45,7 +45,7 @@ public class StockStore {
    */
   public Money issue(Act act, long partId, long placeId, BigDecimal quantity) {
     PartRecord part = lock(partId);
-    return store(act, part, placeId, balance(part).issue(quantity));
+    return store(act, part, placeId, StockedPart.balance(part).issue(quantity));
   }
 
   /** Takes a supplier's delivery into a place; what it cost as a whole is the part's last cost. */
@@ -61,7 +61,7 @@ public class StockStore {
   /** Puts into a place what was issued before, worth what it was then as a whole. */
   public void putBack(Act act, long partId, long placeId, BigDecimal quantity, Money cost) {
     PartRecord part = lock(partId);
-    store(act, part, placeId, balance(part).receive(quantity, cost));
+    store(act, part, placeId, StockedPart.balance(part).receive(quantity, cost));
   }
 
   /** Moves stock between places; its value stays the same. */
@@ -84,7 +84,7 @@ public class StockStore {
 
   /** What a part sells for to this customer on a day, per unit. */
   public UnitPrice getPrice(long partId, long customerId, LocalDate day) {
-    return price(get(partId), getPricing(customerId, day));
+    return StockedPart.of(get(partId)).price(getPricing(customerId, day));
   }
 
   /** The pricing of a day with what the customer's price list takes off. */
@@ -104,16 +104,6 @@ public class StockStore {
     return new ChargeOutPrice(companies.getCompany().terms().markup().on(day));
   }
 
-  /** A part's own price, or its cost band's. */
-  public static UnitPrice price(PartRecord part, ChargeOutPrice pricing) {
-    return pricing.of(part.getPrice(), expectedCost(part));
-  }
-
-  /** Per unit, exact, for quoting and pricing; also while nothing is held. */
-  public static BigDecimal expectedCost(PartRecord part) {
-    return balance(part).expectedCost(part.getLastUnitCost());
-  }
-
   /** The part of this id; refused when there is none. */
   private PartRecord get(long partId) {
     PartRecord part = database.selectFrom(PART).where(PART.ID.eq(partId)).fetchOne();
@@ -125,13 +115,8 @@ public class StockStore {
   }
 
   /** The parts of these ids that there are, read by one statement. */
-  public Map<Long, PartRecord> list(Collection<Long> partIds) {
-    return database.selectFrom(PART).where(PART.ID.in(partIds)).fetchMap(PART.ID);
-  }
-
-  /** What all places hold of a part, with its value. */
-  public static StockBalance balance(PartRecord part) {
-    return new StockBalance(part.getQuantity(), Money.ofMinor(part.getValueMinor()));
+  public Map<Long, StockedPart> list(Collection<Long> partIds) {
+    return database.selectFrom(PART).where(PART.ID.in(partIds)).fetchMap(PART.ID, StockedPart::of);
   }
 
   private PartRecord lock(long partId) {

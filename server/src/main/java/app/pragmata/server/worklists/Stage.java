@@ -46,7 +46,7 @@ public enum Stage implements Coded {
   }
 
   private static Stage ofWork(WholeJob job) {
-    return switch (job.job().getState()) {
+    return switch (job.job().state()) {
       case OPEN -> job.visits().stream().anyMatch(visit -> visit.state().isAhead()) ? BOOKED : WON;
       case WORKED -> WORKED;
       case CHECKED -> CHECKED;

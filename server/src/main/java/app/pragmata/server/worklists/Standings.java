@@ -280,7 +280,7 @@ public class Standings {
     Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
     var row = new StandingRecord();
     row.setKind(WorkKind.JOB);
-    row.setRecordId(job.job().getId());
+    row.setRecordId(job.job().id());
     row.setStage(stage);
     row.setDay(day(stage, job, bill, company.zone()));
     row.setValidUntil(null);
@@ -288,7 +288,7 @@ public class Standings {
     row.setMarginPercent(margin.percent());
     row.setTechnicianId(technician(job));
     remark(row, stage, job, invoice);
-    name(row, job.job().getNumber(), job.customer(), job.site().name(), job.job().getTitle());
+    name(row, job.job().number(), job.customer(), job.site().name(), job.job().title());
     row.setRungs(rungs(sheet));
     receive(row, bill.cameIn());
     return row;
@@ -323,11 +323,11 @@ public class Standings {
     if (invoice != null) {
       return Money.ofMinor(invoice.getNetMinor());
     }
-    if (job.job().getBillingBasis() == BillingBasis.Code.NOT_CHARGED) {
+    if (job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return Money.ZERO;
     }
     boolean byWork =
-        job.job().getBillingBasis() == BillingBasis.Code.TIME_AND_PARTS
+        job.job().billingBasis() == BillingBasis.Code.TIME_AND_PARTS
             && stage.compareTo(Stage.BOOKED) > 0;
     return byWork
         ? new Billing(company.terms(), company.locale(), today())
@@ -339,7 +339,7 @@ public class Standings {
 
   private static LocalDate day(Stage stage, WholeJob job, Bill bill, ZoneId zone) {
     InvoiceRecord invoice = bill.invoice();
-    LocalDate since = job.job().getStateSince().atZone(zone).toLocalDate();
+    LocalDate since = job.job().stateSince().atZone(zone).toLocalDate();
     return switch (stage) {
       case BOOKED ->
           job.visits().stream()
@@ -378,7 +378,7 @@ public class Standings {
                   : count(job, VisitState.Code.DRIVING) > 0 ? Remark.DRIVING : Remark.PLANNED;
           case WORKED -> Remark.VISITS_TO_CHECK;
           case CHECKED ->
-              switch (job.job().getBillingBasis()) {
+              switch (job.job().billingBasis()) {
                 case FIXED_PRICE -> Remark.FIXED_PRICE;
                 case TIME_AND_PARTS -> Remark.TIME_AND_PARTS;
                 case NOT_CHARGED -> Remark.NOT_CHARGED;

@@ -20,6 +20,7 @@ import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.http.PageKey;
+import app.pragmata.server.jobs.RespondBy;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.worklists.WorkRow.SmallRung;
@@ -266,9 +267,12 @@ class Worklists {
         IntStream.range(0, rungs.length / 2)
             .mapToObj(i -> new SmallRung(rungs[2 * i], rungs[2 * i + 1]))
             .toList(),
-        isJob && found.get(JOB.RESPONDED_AT) == null
-            ? Response.of(found.into(JOB), act, calendar)
-            : null);
+        isJob && found.get(JOB.RESPONDED_AT) == null ? response(act, calendar, found) : null);
+  }
+
+  private static @Nullable Response response(Act act, WorkingCalendar calendar, Record found) {
+    RespondBy awaited = RespondBy.of(found);
+    return awaited == null ? null : awaited.response(act, calendar);
   }
 
   private static Remark remark(Stage stage, boolean lapsed, Record found) {

@@ -1,0 +1,49 @@
+package app.pragmata.server.jobs;
+
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import java.time.Instant;
+import java.time.LocalDate;
+import org.jspecify.annotations.Nullable;
+
+/** A time entry as it is stored, running or ended; {@link TimeEntries} changes it. */
+public final class Clock {
+  private final TimeEntryRecord row;
+
+  Clock(TimeEntryRecord row) {
+    this.row = row;
+  }
+
+  TimeEntryRecord row() {
+    return row;
+  }
+
+  public long id() {
+    return row.getId();
+  }
+
+  public int version() {
+    return row.getVersion();
+  }
+
+  /** Null for time on no visit. */
+  public @Nullable Long visitId() {
+    return row.getVisitId();
+  }
+
+  public long personId() {
+    return row.getPersonId();
+  }
+
+  public TimeEntry.Kind kind() {
+    return row.getKind();
+  }
+
+  public LocalDate day() {
+    return row.getDay();
+  }
+
+  public Instant startedAt() {
+    return row.getStartedAt();
+  }
+}

@@ -1,0 +1,120 @@
+package app.pragmata.server.jobs;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.books.CostPlace;
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Closing;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.server.generated.tables.records.JobRecord;
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A job, locked until the transaction ends. What is changed on it is stored by {@link VisitStore}.
+ */
+public final class LockedJob {
+  private final JobRecord row;
+  private final Closing.@Nullable Kind closedBy;
+
+  /** The row and its closing document; null while none stands. */
+  LockedJob(JobRecord row, Closing.@Nullable Kind closedBy) {
+    this.row = row;
+    this.closedBy = closedBy;
+  }
+
+  JobRecord row() {
+    return row;
+  }
+
+  public long id() {
+    return row.getId();
+  }
+
+  public int version() {
+    return row.getVersion();
+  }
+
+  public long number() {
+    return row.getNumber();
+  }
+
+  public long customerId() {
+    return row.getCustomerId();
+  }
+
+  long siteId() {
+    return row.getSiteId();
+  }
+
+  long kindOfJobId() {
+    return row.getKindOfJobId();
+  }
+
+  /** The state of the work. */
+  public JobState state() {
+    return JobState.of(row.getState());
+  }
+
+  public BillingBasis basis() {
+    return BillingBasis.of(row.getBillingBasis(), row.getNotChargedReason());
+  }
+
+  /** Whether its closing document stands. */
+  public boolean closed() {
+    return closedBy != null;
+  }
+
+  /** Where its cost stands in the books. */
+  public CostPlace costPlace() {
+    return closedBy == null ? CostPlace.WORK_IN_PROGRESS : closedBy.costPlace();
+  }
+
+  /** The state of the work; refused when the job is closed or called off. */
+  public JobState.Wanted requireUnbilled() {
+    if (!closed() && state() instanceof JobState.Wanted wanted) {
+      return wanted;
+    }
+    throw new Refused(
+        Rule.JOB_CLOSED,
+        "Job %d is %s; nothing on it can be changed any more."
+            .formatted(number(), closed() ? "billed" : "called off"));
+  }
+
+  /** Charges it by another basis; only one that is not charged has a reason. */
+  public void chooseBasis(BillingBasis.Code basis, @Nullable String reason) {
+    row.setBillingBasis(basis);
+    row.setNotChargedReason(reason);
+  }
+
+  /** Notes what was wrong and why; null where nobody knows. */
+  public void noteCodes(@Nullable String faultCode, @Nullable String causeCode) {
+    row.setFaultCode(faultCode);
+    row.setCauseCode(causeCode);
+  }
+
+  /** Notes why it was wrong. */
+  public void noteCause(String causeCode) {
+    row.setCauseCode(causeCode);
+  }
+
+  /** Whether nobody was on site yet. */
+  boolean awaitsResponse() {
+    return row.getRespondedAt() == null;
+  }
+
+  /** Somebody is on site; whoever is there first has responded. */
+  public void noteResponse(Instant at) {
+    if (awaitsResponse()) {
+      row.setRespondedAt(at);
+    }
+  }
+
+  /** A change of the state is dated by the moment. */
+  void setState(JobState state, Instant at) {
+    if (state.code() != row.getState()) {
+      row.setState(state.code());
+      row.setStateSince(at);
+    }
+  }
+}

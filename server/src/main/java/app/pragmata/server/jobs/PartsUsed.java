@@ -1,0 +1,159 @@
+package app.pragmata.server.jobs;
+
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.generated.tables.records.VisitPartRecord;
+import app.pragmata.server.records.About;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
+import app.pragmata.server.stores.StockStore;
+import java.math.BigDecimal;
+import java.util.Objects;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Parts on visits; stock and books follow each change at once. */
+@Component
+public class PartsUsed {
+  /** A use of a part as it is stored. */
+  public static final class Use {
+    private final VisitPartRecord row;
+
+    private Use(VisitPartRecord row) {
+      this.row = row;
+    }
+
+    public int version() {
+      return row.getVersion();
+    }
+
+    public long visitId() {
+      return row.getVisitId();
+    }
+  }
+
+  private final DSLContext database;
+  private final StockStore stock;
+  private final BooksStore books;
+  private final VisitStore visits;
+  private final Events events;
+
+  PartsUsed(
+      DSLContext database, StockStore stock, BooksStore books, VisitStore visits, Events events) {
+    this.database = database;
+    this.stock = stock;
+    this.books = books;
+    this.visits = visits;
+    this.events = events;
+  }
+
+  /** The use as it stands; empty when there is none or it was taken off. */
+  public Optional<Use> find(long id) {
+    return database
+        .selectFrom(VISIT_PART)
+        .where(VISIT_PART.ID.eq(id).and(VISIT_PART.REMOVED_AT.isNull()))
+        .fetchOptional(Use::new);
+  }
+
+  /** The same; refused when there is none. */
+  public Use get(long id) {
+    return find(id)
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND, "This part is not on the visit any more. Reload the sheet."));
+  }
+
+  /** Whether any part is on the visit. */
+  public boolean anyOn(LockedVisit visit) {
+    return database.fetchExists(
+        VISIT_PART, VISIT_PART.VISIT_ID.eq(visit.id()).and(VISIT_PART.REMOVED_AT.isNull()));
+  }
+
+  /** Books a part out of the technician's van; gives the id of the use. */
+  public long add(Act act, JobEvent event, LockedVisit visit, long partId, BigDecimal quantity) {
+    long place = stock.getPlaceOf(Objects.requireNonNull(visit.technicianId()));
+    Money cost = stock.issue(act, partId, place, quantity);
+    VisitPartRecord use = database.newRecord(VISIT_PART);
+    use.setVisitId(visit.id());
+    use.setPartId(partId);
+    use.setQuantity(quantity);
+    use.setCostMinor(cost.minor());
+    use.setUnitPrice(stock.getPrice(partId, visit.job().customerId(), act.today()));
+    use.setPlaceId(place);
+    use.setAddedAt(act.at());
+    store(act, event, visit, use, "");
+    // Its entry points at it, and it at its entry.
+    use.setJournalEntryId(post(act, visit, use));
+    use.update();
+    return use.getId();
+  }
+
+  /** Puts the old quantity back and takes the new one. */
+  public void change(Act act, LockedVisit visit, Use used, BigDecimal quantity, String why) {
+    VisitPartRecord use = used.row;
+    putBack(act, visit, use);
+    use.setQuantity(quantity);
+    use.setCostMinor(stock.issue(act, use.getPartId(), use.getPlaceId(), quantity).minor());
+    use.setJournalEntryId(post(act, visit, use));
+    store(act, JobEvent.PART_CORRECTED, visit, use, why);
+  }
+
+  /** Puts a part back; the reason may be empty. */
+  public void remove(Act act, LockedVisit visit, Use used, String why) {
+    putBack(act, visit, used.row);
+    used.row.setRemovedAt(act.at());
+    store(act, JobEvent.PART_REMOVED, visit, used.row, why);
+  }
+
+  /** Takes a part out of the equipment's warranty, or back under it when the reason is empty. */
+  public void excludeFromWarranty(Act act, LockedVisit visit, Use used, String why) {
+    used.row.setWarrantyExclusion(why.isEmpty() ? null : why);
+    store(
+        act,
+        why.isEmpty() ? JobEvent.PART_UNDER_WARRANTY : JobEvent.PART_NOT_UNDER_WARRANTY,
+        visit,
+        used.row,
+        why);
+  }
+
+  private void store(Act act, JobEvent event, LockedVisit visit, VisitPartRecord use, String why) {
+    events.store(act, event, use, About.partOf(visit.job().id()).why(why));
+  }
+
+  private void putBack(Act act, LockedVisit visit, VisitPartRecord use) {
+    stock.putBack(
+        act,
+        use.getPartId(),
+        use.getPlaceId(),
+        use.getQuantity(),
+        Money.ofMinor(use.getCostMinor()));
+    if (use.getJournalEntryId() != null) {
+      books.reverse(act, use.getJournalEntryId(), source(visit, use, "part corrected: "));
+    }
+  }
+
+  private @Nullable Long post(Act act, LockedVisit visit, VisitPartRecord use) {
+    return books.post(
+        act, new BooksEvent.PartUsed(Money.ofMinor(use.getCostMinor())), source(visit, use, ""));
+  }
+
+  private BooksStore.Source source(LockedVisit visit, VisitPartRecord use, String prefix) {
+    String part =
+        database
+            .select(PART.NAME)
+            .from(PART)
+            .where(PART.ID.eq(use.getPartId()))
+            .fetchSingle(PART.NAME);
+    String what = prefix + use.getQuantity().stripTrailingZeros().toPlainString() + " " + part;
+    return visits.source("visit_part", use.getId(), what, visit.job());
+  }
+}

@@ -1,0 +1,231 @@
+package app.pragmata.server.jobs;
+
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.costing.Costing;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import app.pragmata.server.records.About;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.stereotype.Repository;
+
+/**
+ * People's time, to the second: clocks that run, and what was written down or put right. Where a
+ * visit is asked for, null is time on none.
+ */
+@Repository
+public class TimeEntries {
+  private final DSLContext database;
+  private final CompanyStore companies;
+  private final Events events;
+
+  TimeEntries(DSLContext database, CompanyStore companies, Events events) {
+    this.database = database;
+    this.companies = companies;
+    this.events = events;
+  }
+
+  /** The entry as it stands; refused when there is none or it was taken off. */
+  public Clock get(long id) {
+    return database
+        .selectFrom(TIME_ENTRY)
+        .where(TIME_ENTRY.ID.eq(id).and(TIME_ENTRY.REMOVED_AT.isNull()))
+        .fetchOptional(Clock::new)
+        .orElseThrow(
+            () ->
+                new Refused(Rule.NOT_FOUND, "This entry is not there any more. Reload the sheet."));
+  }
+
+  /** The clock of this person that runs on no visit; empty when none does. */
+  public Optional<Clock> findOnNoVisit(long personId) {
+    return database
+        .selectFrom(TIME_ENTRY)
+        .where(TIME_ENTRY.PERSON_ID.eq(personId).and(TIME_ENTRY.VISIT_ID.isNull()))
+        .and(TIME_ENTRY.ENDED_AT.isNull())
+        .fetchOptional(Clock::new);
+  }
+
+  /** Starts a clock; the database refuses it while another one of the same person runs. */
+  public void start(Act act, @Nullable LockedVisit visit, TimeEntry.Kind kind, Instant moment) {
+    WorkingCalendar hours = hours();
+    Instant now = second(moment);
+    TimeEntryRecord clock = newEntry(visit, act.personId(), kind);
+    clock.setDay(now.atZone(hours.zone()).toLocalDate());
+    clock.setStartedAt(now);
+    clock.setRateClass(hours.at(now));
+    try {
+      events.store(act, JobEvent.TIME_STARTED, clock, partOf(visit));
+    } catch (DataIntegrityViolationException overlapping) {
+      throw new Refused(
+          Rule.OVERLAPPING_CLOCKS,
+          "Another of your clocks is still running. Pause or finish that visit first.");
+    }
+  }
+
+  /**
+   * Stops a clock, cutting it where the day or the rate class changes. A clock without a minute on
+   * it is dropped, unless it has miles; gives whether it was kept.
+   *
+   * @param endedAt when it really ended
+   */
+  public boolean stop(
+      Act act, Clock clock, @Nullable LockedVisit visit, Instant endedAt, BigDecimal miles) {
+    var reading = new Reading();
+    TimeEntry.check(clock.startedAt(), endedAt, act.at(), reading);
+    reading.refuseIfFaulty();
+    TimeEntryRecord row = clock.row();
+    boolean empty = TimeEntry.minutesBetween(clock.startedAt(), endedAt) == 0;
+    if (empty && miles.signum() == 0) {
+      events.delete(act, JobEvent.TIME_STOPPED, row, partOf(visit));
+      return false;
+    }
+    row.setMiles(miles);
+    List<WorkingCalendar.Span> spans = hours().split(clock.startedAt(), endedAt);
+    store(
+        act,
+        JobEvent.TIME_STOPPED,
+        row,
+        spans.isEmpty() ? List.of(empty(clock.startedAt())) : spans,
+        partOf(visit));
+    return true;
+  }
+
+  /** A drive round the corner: no minute, but miles. */
+  private WorkingCalendar.Span empty(Instant at) {
+    return new WorkingCalendar.Span(hours().at(at), at, at);
+  }
+
+  /** Time that nobody clocked; gives the id of its first entry. */
+  public long add(
+      Act act, @Nullable LockedVisit visit, long personId, TimeEntry.Kind kind, WrittenTime time) {
+    TimeEntryRecord row = newEntry(visit, personId, kind);
+    write(act, JobEvent.TIME_ADDED, row, visit, time);
+    return row.getId();
+  }
+
+  /** Puts an entry right; what it takes beyond its first span are further entries beside it. */
+  public void correct(Act act, Clock entry, @Nullable LockedVisit visit, WrittenTime time) {
+    write(act, JobEvent.TIME_CORRECTED, entry.row(), visit, time);
+  }
+
+  private void write(
+      Act act, JobEvent event, TimeEntryRecord row, @Nullable LockedVisit visit, WrittenTime time) {
+    row.setMiles(time.miles());
+    row.setDescription(time.description());
+    store(act, event, row, time.spans(), partOf(visit).why(time.reason()));
+  }
+
+  /** Takes an entry off; what the trail points at is never deleted. */
+  public void remove(Act act, Clock entry, @Nullable LockedVisit visit, String reason) {
+    entry.row().setRemovedAt(act.at());
+    events.store(act, JobEvent.TIME_REMOVED, entry.row(), partOf(visit).why(reason));
+  }
+
+  /** Keeps what all time on a visit costs at the rates in force; gives the sum. */
+  public TimeEntry.Cost approve(Act act, LockedVisit visit) {
+    var costing = new Costing(companies.getCompany().terms());
+    Money time = Money.ZERO;
+    Money distance = Money.ZERO;
+    for (TimeEntryRecord row : list(visit)) {
+      TimeEntry.Cost cost = costing.cost(fact(row));
+      row.setTimeCostMinor(cost.time().minor());
+      row.setDistanceCostMinor(cost.distance().minor());
+      time = time.plus(cost.time());
+      distance = distance.plus(cost.distance());
+      events.store(act, JobEvent.TIME_COSTED, row, partOf(visit));
+    }
+    return new TimeEntry.Cost(time, distance);
+  }
+
+  /** Forgets what the time on a visit cost. */
+  public void disapprove(Act act, LockedVisit visit) {
+    for (TimeEntryRecord row : list(visit)) {
+      row.setTimeCostMinor(null);
+      row.setDistanceCostMinor(null);
+      events.store(act, JobEvent.TIME_COSTED, row, partOf(visit));
+    }
+  }
+
+  private List<TimeEntryRecord> list(LockedVisit visit) {
+    return database
+        .selectFrom(TIME_ENTRY)
+        .where(TIME_ENTRY.VISIT_ID.eq(visit.id()).and(TIME_ENTRY.REMOVED_AT.isNull()))
+        .orderBy(TIME_ENTRY.ID)
+        .fetch();
+  }
+
+  private TimeEntryRecord newEntry(
+      @Nullable LockedVisit visit, long personId, TimeEntry.Kind kind) {
+    TimeEntryRecord row = database.newRecord(TIME_ENTRY);
+    row.setVisitId(visit == null ? null : visit.id());
+    row.setPersonId(personId);
+    row.setKind(kind);
+    return row;
+  }
+
+  /**
+   * Stores an entry over at least one span: the first is the entry itself, each further one a new
+   * entry beside it that has no miles.
+   */
+  private void store(
+      Act act,
+      JobEvent event,
+      TimeEntryRecord entry,
+      List<WorkingCalendar.Span> spans,
+      About about) {
+    ZoneId zone = hours().zone();
+    TimeEntryRecord part = entry;
+    for (WorkingCalendar.Span span : spans) {
+      part.setDay(span.from().atZone(zone).toLocalDate());
+      part.setStartedAt(span.from());
+      part.setEndedAt(span.to());
+      part.setRateClass(span.rateClass());
+      events.store(act, event, part, about);
+      part = entry.copy();
+      part.setMiles(BigDecimal.ZERO);
+      part.setVersion(1);
+    }
+  }
+
+  /** An entry that has ended, for the core; what it cost is not approved yet. */
+  static TimeEntry fact(TimeEntryRecord row) {
+    return new TimeEntry(
+        row.getId(),
+        row.getPersonId(),
+        row.getKind(),
+        row.getRateClass(),
+        row.getDay(),
+        TimeEntry.minutesBetween(row.getStartedAt(), row.getEndedAt()),
+        row.getMiles(),
+        null);
+  }
+
+  private static About partOf(@Nullable LockedVisit visit) {
+    return visit == null ? About.NOTHING : About.partOf(visit.job().id());
+  }
+
+  private WorkingCalendar hours() {
+    return companies.getCompany().calendar();
+  }
+
+  /** One tap's end is the next tap's start, and no seconds are lost between them. */
+  public static Instant second(Instant moment) {
+    return moment.truncatedTo(ChronoUnit.SECONDS);
+  }
+}
