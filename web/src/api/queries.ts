@@ -101,6 +101,11 @@ export const queries = {
         answer(client.GET("/api/technicians/{id}/day", { params: { path: { id }, query: { day } } })),
       retry: false,
     }),
+  debt: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "debt", id],
+      queryFn: () => answer(client.GET("/api/customers/{id}/debt", { params: { path: { id } } })),
+    }),
   customer: (id: number) =>
     queryOptions({
       queryKey: ["work", "customer", id],

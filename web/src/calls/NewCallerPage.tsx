@@ -5,6 +5,7 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
+import { words } from "../format";
 import { useTitle } from "../useTitle";
 import { emptySlip } from "./slip";
 
@@ -95,7 +96,7 @@ export default function NewCallerPage() {
             <span className="soft">
               {double.phone} · {double.address}, {double.postcode}
             </span>
-            <span className="needs">{double.same}</span>
+            <span className="needs">{double.same.map(words).join(", ")}</span>
           </Link>
         ))}
       </section>

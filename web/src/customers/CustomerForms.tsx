@@ -6,7 +6,7 @@ import { answer, client, type Problem, withKey } from "../api/client";
 import type { CallerCard, ContactOf, EquipmentOf, SiteOf } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { money } from "../format";
+import { money, words } from "../format";
 import { History } from "../history/History";
 import { DeleteButton } from "../records/DeleteButton";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
@@ -158,7 +158,7 @@ function MergeForm({ card, close }: { card: CallerCard; close: () => void }) {
     .map((hit) => ({ value: hit.id, label: `${hit.title}, ${hit.detail}` }));
   const offered = (likely ?? []).map((double) => ({
     value: double.id,
-    label: `${double.name}, C ${double.number}, ${double.address} (${double.same})`,
+    label: `${double.name}, C ${double.number}, ${double.address} (${double.same.map(words).join(", ")})`,
   }));
   const merge = useAct(
     () =>

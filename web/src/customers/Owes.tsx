@@ -1,4 +1,6 @@
+import { useQuery } from "@tanstack/react-query";
 import type { Debt } from "../api/generated/schema";
+import { queries } from "../api/queries";
 import { money } from "../format";
 
 /** What the customer owes, with the late part marked; nothing for one who owes nothing. */
@@ -17,4 +19,10 @@ export function Owes({ debt }: { debt: Debt }) {
       )}
     </>
   );
+}
+
+/** The same of a customer whose debt the page does not know yet. */
+export function OwesOf({ customerId }: { customerId: number }) {
+  const { data } = useQuery(queries.debt(customerId));
+  return data ? <Owes debt={data} /> : null;
 }

@@ -2,11 +2,24 @@ import { useQuery } from "@tanstack/react-query";
 import { App, Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { Asked, DocumentLine, QuoteSheet, SentLetter } from "../api/generated/schema";
+import type { Asked, DocumentLine, QuoteSheet, SentLetter, TermChange } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { fullDay, moment, money, words } from "../format";
 import { Section } from "../records/Section";
+
+const TERMS: Record<TermChange["term"], string> = {
+  title: "What is to be done",
+  site: "Site",
+  equipment: "Equipment",
+  valid_until: "Valid until",
+  prices: "Prices",
+  discount: "Discount on all",
+  deposit: "Deposit",
+  deposit_due: "Deposit due",
+  stages: "Stages",
+  notes: "Notes",
+};
 
 /** What passed between us and the customer: the link, mail, questions, editions, the deposit. */
 export function OfferSections({ quote }: { quote: QuoteSheet }) {
@@ -206,7 +219,7 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
         {data.terms.map((term) => (
           <tr key={term.term} className="term">
             <td className="small">changed</td>
-            <td>{term.term}</td>
+            <td>{TERMS[term.term]}</td>
             <td>{term.before || <span className="soft">nothing</span>}</td>
             <td>{term.after || <span className="soft">nothing</span>}</td>
           </tr>

@@ -6,7 +6,7 @@ import { answer, client, type Problem, withKey } from "../api/client";
 import type { QuoteSheet } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { Owes } from "../customers/Owes";
+import { OwesOf } from "../customers/Owes";
 import { day, fullDay, money } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
@@ -99,7 +99,7 @@ function Title({ quote }: { quote: QuoteSheet }) {
       <h1>{quote.title}</h1>
       <div className="small soft">
         <Link to={`/customers/${quote.customerId}`}>{quote.customer}</Link>, {quote.site}
-        <Owes debt={quote.debt} />
+        <OwesOf customerId={quote.customerId} />
       </div>
       <div className="small soft">
         <b>{quote.state}</b>

@@ -1,5 +1,5 @@
-import type { Cost, Rung } from "../api/generated/schema";
-import { money, moneyOrDash, percent } from "../format";
+import type { Cost, Reason, Rung } from "../api/generated/schema";
+import { hours, money, moneyOrDash, percent } from "../format";
 
 /**
  * Quoted against actual for each rung, ending in the margin. Outlined is what was quoted, solid what it took, copper
@@ -51,7 +51,7 @@ export function CostLadder({
           <span className={promised && rung.varianceMinor > 0 ? "figure over" : "figure"}>
             {tells(rung) && moneyOrDash(rung.varianceMinor)}
           </span>
-          <span className="because">{tells(rung) && rung.because}</span>
+          <span className="because">{tells(rung) && because(rung.because)}</span>
         </div>
       ))}
       <div className="margin-line" />
@@ -73,6 +73,31 @@ export function CostLadder({
       )}
     </div>
   );
+}
+
+const sign = (value: number) => (value < 0 ? "−" : "+");
+const signedHours = (minutes: number) => sign(minutes) + hours(Math.abs(minutes));
+const signedMoney = (minor: number) => sign(minor) + money(Math.abs(minor));
+const signedQuantity = (quantity: number) => sign(quantity) + Math.abs(quantity);
+
+const because = (reasons: Reason[]): string => reasons.map(told).join("");
+
+function told(reason: Reason, place: number): string {
+  const between = place === 0 ? "" : reason.kind === "rate" ? " · " : ", ";
+  switch (reason.kind) {
+    case "hours":
+      return `hours ${signedHours(reason.minutes)}, ${signedMoney(reason.amountMinor)}`;
+    case "rate":
+      return `${between}rate ${signedMoney(reason.amountMinor)}`;
+    case "drive_minutes":
+      return signedHours(reason.minutes);
+    case "miles":
+      return `${between}${signedQuantity(reason.quantity)} mi`;
+    case "part":
+      return `${between}${signedQuantity(reason.quantity)} ${reason.part}`;
+    case "further_parts":
+      return ` and ${reason.quantity} more`;
+  }
 }
 
 /** What is hoped for while the work is still going on. */

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import type { StageTotal } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { roundMoney } from "../format";
+import { day, roundMoney } from "../format";
 
 const BAND_HEIGHT = 18;
 
@@ -24,7 +24,7 @@ export function MoneyLine({ currency }: { currency: string }) {
             {total.count} {unit(total)}
           </span>
           <span className="sum">{roundMoney(total.amountMinor)}</span>
-          <span className={total.stuck ? "aside needs" : "aside"}>{total.remark}</span>
+          <span className={total.stuck ? "aside needs" : "aside"}>{remark(total)}</span>
         </NavLink>
       ))}
       <svg viewBox={`0 0 700 ${BAND_HEIGHT}`} preserveAspectRatio="none" aria-hidden="true">
@@ -50,4 +50,21 @@ function band(totals: StageTotal[]): string {
     return [`${index * width + 12},${height.toFixed(1)}`, `${(index + 1) * width - 6},${height.toFixed(1)}`];
   });
   return `M0,${BAND_HEIGHT} L0,${points[0]?.split(",")[1]} L${points.join(" L")} L700,${points.at(-1)?.split(",")[1]} L700,${BAND_HEIGHT} Z`;
+}
+
+/** How old the oldest is, how late, or until when work is booked. */
+function remark(total: StageTotal): string {
+  if (total.stage === "paid") {
+    return "this month";
+  }
+  if (total.until) {
+    return `to ${day(total.until)}`;
+  }
+  if (total.days == null) {
+    return "";
+  }
+  if (total.stage === "billed") {
+    return total.days > 0 ? `${total.days} d late` : "none late";
+  }
+  return `${total.days} d`;
 }

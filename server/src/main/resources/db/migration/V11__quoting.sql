@@ -132,3 +132,19 @@ create table kit (
   name text not null unique check (name <> ''),
   lines jsonb not null
 );
+
+-- What was asked about a quote, and answered.
+create table quote_question (
+  id bigint generated always as identity primary key,
+  quote_id bigint not null references quote,
+  question text not null check (question <> ''),
+  asked_at timestamptz not null,
+  to_do_id bigint references to_do,
+  answer text,
+  answered_at timestamptz,
+  answered_by bigint references person,
+  check ((answer is null) = (answered_at is null) and (answer is null) = (answered_by is null))
+);
+create index on quote_question (quote_id);
+create index on quote_question (answered_by) where answered_by is not null;
+create index on quote_question (to_do_id) where to_do_id is not null;

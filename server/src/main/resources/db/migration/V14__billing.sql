@@ -29,7 +29,7 @@ create table invoice_line (
   category text not null check (category in ('labour', 'drive', 'parts', 'other')),
   description text not null,
   quantity numeric(14, 3) not null,
-  unit text not null,
+  unit text not null check (unit in ('hour', 'mile', 'piece')),
   unit_price numeric(14, 4) not null,
   full_minor bigint not null,
   warranty_share numeric(5, 4) not null default 0,

@@ -140,3 +140,13 @@ begin
       for each statement execute function settings_changed()', settings);
   end loop;
 end $$;
+
+create table wage (
+  person_id bigint not null,
+  from_day date not null,
+  wage_per_hour numeric(12, 4) not null check (wage_per_hour > 0),
+  on_cost_share numeric(6, 4) not null check (on_cost_share >= 0),
+  primary key (person_id, from_day)
+);
+create trigger settings_changed after insert or update or delete on wage
+  for each statement execute function settings_changed();

@@ -15,12 +15,4 @@ insert into person (id, name, username, password_hash, role, active) overriding 
 alter table audit_entry add foreign key (person_id) references person;
 alter table repeatable_request add foreign key (person_id) references person;
 
-create table wage (
-  person_id bigint not null references person,
-  from_day date not null,
-  wage_per_hour numeric(12, 4) not null check (wage_per_hour > 0),
-  on_cost_share numeric(6, 4) not null check (on_cost_share >= 0),
-  primary key (person_id, from_day)
-);
-create trigger settings_changed after insert or update or delete on wage
-  for each statement execute function settings_changed();
+alter table wage add foreign key (person_id) references person;

@@ -4,6 +4,8 @@ create table mail (
   to_address text not null,
   subject text not null,
   body text not null,
+  -- Who it is for, and the quote that it is about.
+  customer_id bigint,
   quote_id bigint,
   -- The edition of the quote that is printed from its frozen text when the message goes out.
   attached_edition smallint,
@@ -19,4 +21,5 @@ create table mail (
 );
 create index on mail (next_attempt_at) where state = 'waiting';
 create index on mail (queued_by);
+create index on mail (customer_id) where customer_id is not null;
 create index on mail (quote_id, attached_edition);

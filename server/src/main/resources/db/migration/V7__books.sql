@@ -24,7 +24,9 @@ create table journal_entry (
   description text not null,
   source_type text not null,
   source_id bigint not null,
+  -- The job of which it is, with its number as people read it.
   job_id bigint,
+  job_number bigint,
   cost_centre text not null,
   reverses_id bigint unique references journal_entry,
   posted_at timestamptz not null,

@@ -114,3 +114,5 @@ create index on customer_note (customer_id);
 create index on customer_note (pinned_by);
 
 alter table to_do add foreign key (customer_id) references customer;
+
+alter table mail add foreign key (customer_id) references customer;

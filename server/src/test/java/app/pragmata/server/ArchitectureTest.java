@@ -10,7 +10,16 @@ import com.tngtech.archunit.core.domain.JavaCodeUnit;
 import com.tngtech.archunit.core.domain.JavaModifier;
 import com.tngtech.archunit.core.importer.ClassFileImporter;
 import com.tngtech.archunit.core.importer.ImportOption;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.HashMap;
 import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
@@ -44,11 +53,15 @@ class ArchitectureTest {
           "worklists",
           "sheet",
           "finding",
-          "history",
+          "frontdesk",
           "importing",
+          "history",
+          "laws",
           "demo",
           // The program itself.
           "");
+
+  private static final Path SOURCES = Path.of("src/main/java/app/pragmata/server");
 
   private static final JavaClasses CLASSES =
       new ClassFileImporter()
@@ -92,6 +105,51 @@ class ArchitectureTest {
             .sorted()
             .toList();
     assertThat(leaving).isEmpty();
+  }
+
+  /** A query may join what stands below, and never what stands above. */
+  @Test
+  void a_capability_touches_only_tables_of_its_own_and_of_those_before_it() throws IOException {
+    Map<String, String> owners = ownersOfTables();
+    var touched = new TreeSet<String>();
+    for (Path file : files(SOURCES, ".java")) {
+      String capability = SOURCES.relativize(file).getName(0).toString();
+      String source = Files.readString(file);
+      owners.forEach(
+          (table, owner) -> {
+            if (ORDER.indexOf(owner) > ORDER.indexOf(capability) && touches(source, table)) {
+              touched.add(SOURCES.relativize(file) + " touches " + table + " of " + owner);
+            }
+          });
+    }
+    assertThat(owners).hasSizeGreaterThan(60);
+    assertThat(touched).isEmpty();
+  }
+
+  /** The migrations are one file per capability: who makes a table owns it. */
+  private static Map<String, String> ownersOfTables() throws IOException {
+    var owners = new HashMap<String, String>();
+    for (Path file : files(Path.of("src/main/resources/db/migration"), ".sql")) {
+      String capability = file.getFileName().toString().replaceFirst("^V\\d+__(\\w+)\\.sql$", "$1");
+      Matcher made =
+          Pattern.compile("^create table (\\w+)", Pattern.MULTILINE)
+              .matcher(Files.readString(file));
+      while (made.find()) {
+        owners.put(made.group(1), capability);
+      }
+    }
+    return owners;
+  }
+
+  private static boolean touches(String source, String table) {
+    return source.contains("generated.Tables." + table.toUpperCase(Locale.ROOT) + ";")
+        || Pattern.compile("\\b(from|join|into|update) " + table + "\\b").matcher(source).find();
+  }
+
+  private static List<Path> files(Path folder, String suffix) throws IOException {
+    try (Stream<Path> all = Files.walk(folder)) {
+      return all.filter(file -> file.toString().endsWith(suffix)).toList();
+    }
   }
 
   private static boolean isSeenFromOutside(JavaClass type) {

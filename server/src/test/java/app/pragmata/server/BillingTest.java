@@ -5,7 +5,7 @@ import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;

@@ -5,7 +5,7 @@ import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.books.BooksEvent;
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;

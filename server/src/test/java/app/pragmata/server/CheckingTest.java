@@ -6,7 +6,7 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.math.BigDecimal;
 import java.util.HashMap;
 import java.util.Map;

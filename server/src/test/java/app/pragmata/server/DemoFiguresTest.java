@@ -4,13 +4,17 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
 import java.io.IOException;
 import java.io.InputStream;
+import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
@@ -21,6 +25,8 @@ import tools.jackson.databind.JsonNode;
  * change that moves one shows which; a wanted change takes the file that the test writes.
  */
 class DemoFiguresTest {
+  private static final Map<String, String> UNITS = Map.of("hour", "h", "mile", "mi", "piece", "");
+
   private static final String ON_RECORD = "/demo-figures.txt";
   private static final Path FOUND = Path.of("target", "demo-figures.txt");
 
@@ -106,7 +112,7 @@ class DemoFiguresTest {
                   text(rung, "category"),
                   text(rung, "quotedMinor"),
                   text(rung, "actualMinor"),
-                  text(rung, "because")));
+                  because(rung.path("because"))));
     }
     JsonNode cost = job.path("cost");
     figures.add(
@@ -162,7 +168,7 @@ class DemoFiguresTest {
                   text(line, "category"),
                   text(line, "description"),
                   text(line, "quantity"),
-                  text(line, "unit"),
+                  UNITS.get(text(line, "unit")),
                   text(line, "fullMinor"),
                   text(line, "warrantyReductionMinor"),
                   text(line, "netMinor")));
@@ -195,5 +201,33 @@ class DemoFiguresTest {
 
   private static String text(JsonNode node, String field) {
     return node.path(field).asString("–");
+  }
+
+  private static String because(JsonNode reasons) {
+    var said = new StringBuilder();
+    for (JsonNode reason : reasons) {
+      String between =
+          said.isEmpty() ? "" : reason.path("kind").asString().equals("rate") ? " · " : ", ";
+      int minutes = reason.path("minutes").asInt();
+      String hours = sign(minutes) + Minutes.text(Math.abs(minutes));
+      long minor = reason.path("amountMinor").asLong();
+      String amount = sign(minor) + Money.ofMinor(Math.abs(minor));
+      BigDecimal quantity = reason.path("quantity").decimalValue().stripTrailingZeros();
+      String many = sign(quantity.signum()) + quantity.abs().toPlainString();
+      said.append(
+          switch (reason.path("kind").asString()) {
+            case "hours" -> "hours " + hours + ", " + amount;
+            case "rate" -> between + "rate " + amount;
+            case "drive_minutes" -> hours;
+            case "miles" -> between + many + " mi";
+            case "part" -> between + many + " " + reason.path("part").asString();
+            default -> " and " + quantity.toPlainString() + " more";
+          });
+    }
+    return said.toString();
+  }
+
+  private static String sign(long value) {
+    return value < 0 ? "−" : "+";
   }
 }

@@ -3,7 +3,7 @@ package app.pragmata.server;
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;

@@ -7,7 +7,7 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.HashMap;

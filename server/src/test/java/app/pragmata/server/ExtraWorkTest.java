@@ -5,7 +5,7 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.SITE;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;

@@ -4,7 +4,7 @@ import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.nio.charset.StandardCharsets;
 import java.util.List;
 import java.util.Map;

@@ -2,7 +2,7 @@ package app.pragmata.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.server.books.Laws;
+import app.pragmata.server.laws.Laws;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;

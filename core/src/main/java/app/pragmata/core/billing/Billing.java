@@ -50,25 +50,25 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   private static ChargeLine quotedLine(QuoteLine line) {
     return switch (line) {
       case QuoteLine.Labour labour ->
-          quoted(line, hours(labour.minutes()), "h", labour.chargePerHour());
+          quoted(line, hours(labour.minutes()), Unit.HOUR, labour.chargePerHour());
       case QuoteLine.Drive drive -> quotedDrive(drive);
-      case QuoteLine.Part part -> quoted(line, part.quantity(), "", part.unitPrice());
-      case QuoteLine.Other other -> quoted(line, other.quantity(), "", other.unitPrice());
+      case QuoteLine.Part part -> quoted(line, part.quantity(), Unit.PIECE, part.unitPrice());
+      case QuoteLine.Other other -> quoted(line, other.quantity(), Unit.PIECE, other.unitPrice());
     };
   }
 
   private static ChargeLine quotedDrive(QuoteLine.Drive drive) {
     UnitPrice rate = drive.unitPrice();
     return switch (drive.charge()) {
-      case DriveCharge.PerHour perHour -> quoted(drive, hours(drive.minutes()), "h", rate);
-      case DriveCharge.PerMile perMile -> quoted(drive, drive.miles(), "mi", rate);
-      case DriveCharge.PerCallOut callOut -> quoted(drive, BigDecimal.ONE, "", rate);
-      case DriveCharge.None none -> quoted(drive, BigDecimal.ONE, "", rate);
+      case DriveCharge.PerHour perHour -> quoted(drive, hours(drive.minutes()), Unit.HOUR, rate);
+      case DriveCharge.PerMile perMile -> quoted(drive, drive.miles(), Unit.MILE, rate);
+      case DriveCharge.PerCallOut callOut -> quoted(drive, BigDecimal.ONE, Unit.PIECE, rate);
+      case DriveCharge.None none -> quoted(drive, BigDecimal.ONE, Unit.PIECE, rate);
     };
   }
 
   private static ChargeLine quoted(
-      QuoteLine line, BigDecimal quantity, String unit, UnitPrice price) {
+      QuoteLine line, BigDecimal quantity, Unit unit, UnitPrice price) {
     String less = line.reduction().isZero() ? "" : ", less " + line.reduction();
     return ChargeLine.of(
         line.category(),
@@ -114,7 +114,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
                   Category.LABOUR,
                   "%s %s at %s%s".formatted(kind, Minutes.text(minutes), rate, suffix),
                   hours(minutes),
-                  "h",
+                  Unit.HOUR,
                   rate,
                   rate.forMinutes(minutes),
                   warrantyShare,
@@ -164,7 +164,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               drive(
                   "Call-out" + suffix,
                   BigDecimal.ONE,
-                  "",
+                  Unit.PIECE,
                   callOut.rate(),
                   callOut.rate().times(BigDecimal.ONE),
                   warrantyShare));
@@ -173,7 +173,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               drive(
                   "Drive " + Minutes.text(minutes) + suffix,
                   hours(minutes),
-                  "h",
+                  Unit.HOUR,
                   perHour.rate(),
                   perHour.rate().forMinutes(minutes),
                   warrantyShare));
@@ -182,7 +182,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               drive(
                   "Drive " + miles.toPlainString() + " miles" + suffix,
                   miles,
-                  "mi",
+                  Unit.MILE,
                   perMile.rate(),
                   perMile.rate().times(miles),
                   warrantyShare));
@@ -200,7 +200,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   private ChargeLine drive(
       String description,
       BigDecimal quantity,
-      String unit,
+      Unit unit,
       UnitPrice price,
       Money full,
       Share warrantyShare) {
@@ -221,7 +221,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         Category.PARTS,
         part.description(),
         part.quantity(),
-        "",
+        Unit.PIECE,
         part.price(),
         part.price().times(part.quantity()),
         share,
@@ -235,7 +235,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         Category.OTHER,
         other.description(),
         BigDecimal.ONE,
-        "",
+        Unit.PIECE,
         new UnitPrice(price.major()),
         price,
         Share.NOTHING,

@@ -10,7 +10,6 @@ import java.math.BigDecimal;
 /**
  * What the customer pays for one thing.
  *
- * @param unit what the quantity counts: hours, miles, pieces
  * @param full quantity x price, rounded, before the warranty
  * @param warrantyReduction its own visible amount; never negative, never above {@code full}
  */
@@ -18,7 +17,7 @@ public record ChargeLine(
     Category category,
     String description,
     BigDecimal quantity,
-    String unit,
+    Unit unit,
     UnitPrice unitPrice,
     Money full,
     Share warrantyShare,
@@ -37,7 +36,7 @@ public record ChargeLine(
       Category category,
       String description,
       BigDecimal quantity,
-      String unit,
+      Unit unit,
       UnitPrice unitPrice,
       Money full,
       Share warrantyShare,

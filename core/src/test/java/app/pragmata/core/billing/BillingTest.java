@@ -98,7 +98,7 @@ class BillingTest {
             .lines()
             .getFirst();
     assertThat(line.quantity()).isEqualByComparingTo("18.4");
-    assertThat(line.unit()).isEqualTo("mi");
+    assertThat(line.unit()).isEqualTo(Unit.MILE);
     assertThat(line.unitPrice()).isEqualTo(UnitPrice.of("0.65"));
     assertThat(line.net()).isEqualTo(Money.of("11.96"));
   }

@@ -3,6 +3,7 @@ package app.pragmata.server.billing;
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Unit;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
@@ -56,7 +57,7 @@ public record BillingView(
       Category category,
       String description,
       BigDecimal quantity,
-      String unit,
+      Unit unit,
       BigDecimal unitPrice,
       long fullMinor,
       String warrantyPercent,

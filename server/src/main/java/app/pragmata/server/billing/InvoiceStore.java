@@ -16,6 +16,7 @@ import static org.jooq.impl.DSL.sum;
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Unit;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.generated.tables.records.InvoiceLineRecord;
@@ -123,7 +124,7 @@ class InvoiceStore {
       Category category,
       String description,
       BigDecimal quantity,
-      String unit,
+      Unit unit,
       UnitPrice unitPrice,
       long full,
       BigDecimal warrantyShare,

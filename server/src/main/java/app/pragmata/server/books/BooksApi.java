@@ -1,9 +1,7 @@
 package app.pragmata.server.books;
 
-import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.ACCOUNT;
 import static app.pragmata.server.generated.Tables.ACCOUNT_TOTAL;
-import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static app.pragmata.server.generated.Tables.JOURNAL_LINE;
 import static app.pragmata.server.generated.Tables.PERSON;
@@ -118,16 +116,9 @@ public class BooksApi {
   }
 
   /** The entries of one job and of its quotes, newest first. */
-  public List<BooksEntry> listEntriesOfJob(long jobId) {
+  public List<BooksEntry> listEntries(long jobId, List<Long> quoteIds) {
     Condition ofItsQuote =
-        JOURNAL_ENTRY
-            .SOURCE_TYPE
-            .eq("quote")
-            .and(
-                JOURNAL_ENTRY.SOURCE_ID.in(
-                    select(ACCEPTED_QUOTE.QUOTE_ID)
-                        .from(ACCEPTED_QUOTE)
-                        .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))));
+        JOURNAL_ENTRY.SOURCE_TYPE.eq("quote").and(JOURNAL_ENTRY.SOURCE_ID.in(quoteIds));
     return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId).or(ofItsQuote), Integer.MAX_VALUE);
   }
 
@@ -140,7 +131,7 @@ public class BooksApi {
             JOURNAL_ENTRY.EVENT,
             JOURNAL_ENTRY.DESCRIPTION,
             JOURNAL_ENTRY.JOB_ID,
-            JOB.NUMBER,
+            JOURNAL_ENTRY.JOB_NUMBER,
             JOURNAL_ENTRY.COST_CENTRE,
             PERSON.NAME,
             multiset(
@@ -159,8 +150,6 @@ public class BooksApi {
         .from(JOURNAL_ENTRY)
         .join(PERSON)
         .on(PERSON.ID.eq(JOURNAL_ENTRY.POSTED_BY))
-        .leftJoin(JOB)
-        .on(JOB.ID.eq(JOURNAL_ENTRY.JOB_ID))
         .where(condition)
         .orderBy(JOURNAL_ENTRY.NUMBER.desc())
         .limit(limit)
@@ -243,7 +232,7 @@ public class BooksApi {
                     JOURNAL_ENTRY.EVENT,
                     JOURNAL_ENTRY.DESCRIPTION,
                     JOURNAL_ENTRY.JOB_ID,
-                    JOB.NUMBER,
+                    JOURNAL_ENTRY.JOB_NUMBER,
                     JOURNAL_LINE.DEBIT_MINOR,
                     JOURNAL_LINE.CREDIT_MINOR,
                     inline(0L))
@@ -252,8 +241,6 @@ public class BooksApi {
         .from(JOURNAL_LINE)
         .join(JOURNAL_ENTRY)
         .on(JOURNAL_ENTRY.ID.eq(JOURNAL_LINE.ENTRY_ID))
-        .leftJoin(JOB)
-        .on(JOB.ID.eq(JOURNAL_ENTRY.JOB_ID))
         .where(JOURNAL_LINE.ACCOUNT_CODE.eq(code))
         .and(further)
         .orderBy(JOURNAL_LINE.ENTRY_ID.desc(), JOURNAL_LINE.POSITION.desc())

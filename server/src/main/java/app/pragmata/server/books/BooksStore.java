@@ -26,7 +26,10 @@ import org.springframework.stereotype.Repository;
 public class BooksStore {
   /** Where an entry comes from: the source document, its job and its cost centre. */
   public record Source(
-      String type, long id, String description, @Nullable Long jobId, String costCentre) {}
+      String type, long id, String description, @Nullable Job job, String costCentre) {}
+
+  /** The job of which an entry is. */
+  public record Job(long id, long number) {}
 
   /** A journal line as people read it. */
   public record AccountLine(
@@ -129,7 +132,8 @@ public class BooksStore {
             .set(JOURNAL_ENTRY.DESCRIPTION, source.description())
             .set(JOURNAL_ENTRY.SOURCE_TYPE, source.type())
             .set(JOURNAL_ENTRY.SOURCE_ID, source.id())
-            .set(JOURNAL_ENTRY.JOB_ID, source.jobId())
+            .set(JOURNAL_ENTRY.JOB_ID, source.job() == null ? null : source.job().id())
+            .set(JOURNAL_ENTRY.JOB_NUMBER, source.job() == null ? null : source.job().number())
             .set(JOURNAL_ENTRY.COST_CENTRE, source.costCentre())
             .set(JOURNAL_ENTRY.REVERSES_ID, reverses)
             .set(JOURNAL_ENTRY.POSTED_AT, act.at())

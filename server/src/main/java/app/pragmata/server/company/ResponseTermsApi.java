@@ -1,6 +1,5 @@
 package app.pragmata.server.company;
 
-import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
 import static org.jooq.impl.DSL.field;
@@ -8,7 +7,6 @@ import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
-import static org.jooq.impl.DSL.selectCount;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -22,6 +20,7 @@ import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
+import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
@@ -29,11 +28,13 @@ import java.util.EnumMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Records;
+import org.jooq.Table;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.transaction.annotation.Transactional;
@@ -69,37 +70,40 @@ class ResponseTermsApi {
   record PromisedTimeForm(
       @Nullable Priority priority, @Nullable String time, boolean aroundTheClock) {}
 
+  /** What is a part of the terms and goes with them. */
+  private static final Set<Table<?>> PARTS = Set.of(RESPONSE_TIME);
+
   private static final int SHORTEST = 15;
   private static final int LONGEST = 1_000 * 60;
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
   private final Events events;
+  private final References references;
   private final ApplicationEventPublisher changes;
 
   ResponseTermsApi(
       DSLContext database,
       RepeatableRequests repeats,
       Events events,
+      References references,
       ApplicationEventPublisher changes) {
     this.database = database;
     this.repeats = repeats;
     this.events = events;
+    this.references = references;
     this.changes = changes;
   }
 
   @GetMapping("/api/settings/response-terms")
   List<ResponseTerms> list() {
+    Map<Long, Integer> uses = references.countAll(RESPONSE_TERMS, PARTS);
     return database
         .select(
             RESPONSE_TERMS.ID,
             RESPONSE_TERMS.VERSION,
             RESPONSE_TERMS.NAME,
             field(RESPONSE_TERMS.ID.eq(usual())),
-            field(
-                selectCount()
-                    .from(CUSTOMER)
-                    .where(CUSTOMER.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))),
             multiset(
                     select(
                             RESPONSE_TIME.PRIORITY,
@@ -112,7 +116,15 @@ class ResponseTermsApi {
                 .convertFrom(times -> times.map(Records.mapping(PromisedTime::new))))
         .from(RESPONSE_TERMS)
         .orderBy(RESPONSE_TERMS.ID)
-        .fetch(Records.mapping(ResponseTerms::new));
+        .fetch(
+            row ->
+                new ResponseTerms(
+                    row.value1(),
+                    row.value2(),
+                    row.value3(),
+                    row.value4(),
+                    uses.getOrDefault(row.value1(), 0),
+                    row.value5()));
   }
 
   /** The first terms on record are the usual ones. */
@@ -173,9 +185,7 @@ class ResponseTermsApi {
               .formatted(row.getName()));
     }
     InUse.refuse(
-        row.getName(),
-        Map.of("customer", database.fetchCount(CUSTOMER, CUSTOMER.RESPONSE_TERMS_ID.eq(id))),
-        "Give them other terms first.");
+        row.getName(), references.count(RESPONSE_TERMS, id, PARTS), "Give them other terms first.");
     database.deleteFrom(RESPONSE_TIME).where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id)).execute();
     events.delete(act, CompanyEvent.TERMS_DELETED, row);
     changes.publishEvent(new SettingsChanged());

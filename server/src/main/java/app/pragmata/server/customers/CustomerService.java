@@ -1,16 +1,11 @@
 package app.pragmata.server.customers;
 
-import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.CUSTOMER_NOTE;
-import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PRICE_LIST;
-import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.SITE;
-import static app.pragmata.server.generated.Tables.TO_DO;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -30,10 +25,12 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.util.LinkedHashMap;
 import java.util.Objects;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Table;
@@ -76,18 +73,21 @@ public class CustomerService {
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
   private final Events events;
+  private final References references;
 
   CustomerService(
       DSLContext database,
       CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats,
-      Events events) {
+      Events events,
+      References references) {
     this.database = database;
     this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
     this.events = events;
+    this.references = references;
   }
 
   /** A new customer with the site where the caller is; gives the customer's id. */
@@ -197,12 +197,8 @@ public class CustomerService {
   public void delete(Act act, long id, int version) {
     CustomerRecord row = lock(id);
     Versions.require(version, row.getVersion());
-    var uses = new LinkedHashMap<String, Integer>();
-    uses.put("quote", database.fetchCount(QUOTE, QUOTE.CUSTOMER_ID.eq(id)));
-    uses.put("job", database.fetchCount(JOB, JOB.CUSTOMER_ID.eq(id)));
-    uses.put("invoice", database.fetchCount(INVOICE, INVOICE.CUSTOMER_ID.eq(id)));
-    uses.put("call", database.fetchCount(CALL, CALL.CUSTOMER_ID.eq(id)));
-    uses.put("to-do", database.fetchCount(TO_DO, TO_DO.CUSTOMER_ID.eq(id)));
+    var uses =
+        new LinkedHashMap<>(references.count(CUSTOMER, id, Set.of(SITE, CONTACT, CUSTOMER_NOTE)));
     uses.put("piece of equipment", EquipmentService.countOf(database, id));
     InUse.refuse(
         row.getName(),
@@ -248,24 +244,12 @@ public class CustomerService {
     }
     fillGaps(gone, stays);
     events.store(act, CustomerEvent.TOOK_IN, stays, About.because(called(gone)));
-    move(SITE, SITE.CUSTOMER_ID, id, intoId);
-    move(CONTACT, CONTACT.CUSTOMER_ID, id, intoId);
-    move(CUSTOMER_NOTE, CUSTOMER_NOTE.CUSTOMER_ID, id, intoId);
-    move(QUOTE, QUOTE.CUSTOMER_ID, id, intoId);
-    move(JOB, JOB.CUSTOMER_ID, id, intoId);
-    move(INVOICE, INVOICE.CUSTOMER_ID, id, intoId);
-    move(CALL, CALL.CUSTOMER_ID, id, intoId);
-    move(TO_DO, TO_DO.CUSTOMER_ID, id, intoId);
-    // Whoever was merged into the one that is gone now follows along.
-    move(CUSTOMER, CUSTOMER.MERGED_INTO, id, intoId);
+    // Also whoever was merged before into the one that is gone now.
+    references.move(CUSTOMER, id, intoId);
   }
 
   private static String called(CustomerRecord customer) {
     return "C " + customer.getNumber() + " " + customer.getName();
-  }
-
-  private void move(Table<?> table, Field<Long> owner, long from, long to) {
-    database.update(table).set(owner, to).where(owner.eq(from)).execute();
   }
 
   private void keepWaysToReach(Act act, CustomerRecord gone, CustomerRecord stays) {

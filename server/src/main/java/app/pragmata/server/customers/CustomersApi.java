@@ -4,8 +4,6 @@ import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
 import static app.pragmata.server.generated.Tables.PRICE_LIST;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 
-import app.pragmata.core.Refused;
-import app.pragmata.core.Rule;
 import app.pragmata.server.records.Act;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -26,8 +24,6 @@ import org.springframework.web.bind.annotation.RestController;
 class CustomersApi {
   record Made(long id) {}
 
-  record MergeForm(int version, @Nullable Long intoId) {}
-
   record NoteForm(@Nullable String text) {}
 
   record PinForm(boolean pinned) {}
@@ -40,42 +36,12 @@ class CustomersApi {
 
   private final CustomerService service;
   private final SiteService sites;
-  private final CallerCardStore cards;
-  private final DoubleStore doubles;
   private final DSLContext database;
 
-  CustomersApi(
-      CustomerService service,
-      SiteService sites,
-      CallerCardStore cards,
-      DoubleStore doubles,
-      DSLContext database) {
+  CustomersApi(CustomerService service, SiteService sites, DSLContext database) {
     this.service = service;
     this.sites = sites;
-    this.cards = cards;
-    this.doubles = doubles;
     this.database = database;
-  }
-
-  @GetMapping("/api/customers/{id}")
-  CallerCard customer(Act act, @PathVariable long id) {
-    return cards
-        .find(act, id)
-        .orElseThrow(
-            () ->
-                new Refused(
-                    Rule.NOT_FOUND,
-                    "This customer does not exist. Find the right one with / and the name."));
-  }
-
-  /** Customers who may be the one that is being typed, the likeliest first; at most five. */
-  @GetMapping("/api/customers/doubles")
-  List<DoubleStore.Likely> doubles(
-      @RequestParam(defaultValue = "") String name,
-      @RequestParam(defaultValue = "") String phone,
-      @RequestParam(defaultValue = "") String place,
-      @RequestParam(defaultValue = "0") long except) {
-    return doubles.list(name, phone, place, except);
   }
 
   @GetMapping("/api/customers/choices")
@@ -106,21 +72,9 @@ class CustomersApi {
     return new Made(service.create(act, key, form));
   }
 
-  @PutMapping("/api/customers/{id}")
-  CallerCard save(Act act, @PathVariable long id, @RequestBody CustomerService.CustomerForm form) {
-    service.save(act, id, form);
-    return customer(act, id);
-  }
-
   @DeleteMapping("/api/customers/{id}")
   void delete(Act act, @PathVariable long id, @RequestParam int version) {
     service.delete(act, id, version);
-  }
-
-  @PostMapping("/api/customers/{id}/merge")
-  CallerCard merge(Act act, @PathVariable long id, @RequestBody MergeForm form) {
-    service.merge(act, id, form.version(), form.intoId());
-    return customer(act, id);
   }
 
   @PostMapping("/api/customers/{id}/notes")

@@ -1,15 +1,9 @@
 package app.pragmata.server.customers;
 
-import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
 import static app.pragmata.server.generated.Tables.EQUIPMENT_PHOTO;
-import static app.pragmata.server.generated.Tables.JOB;
-import static app.pragmata.server.generated.Tables.PART;
-import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
-import static app.pragmata.server.generated.Tables.VISIT;
-import static app.pragmata.server.generated.Tables.VISIT_PART;
 
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
@@ -21,6 +15,7 @@ import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
+import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
@@ -28,6 +23,7 @@ import java.time.LocalDate;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -61,11 +57,14 @@ public class EquipmentService {
   private final DSLContext database;
   private final RepeatableRequests repeats;
   private final Events events;
+  private final References references;
 
-  EquipmentService(DSLContext database, RepeatableRequests repeats, Events events) {
+  EquipmentService(
+      DSLContext database, RepeatableRequests repeats, Events events, References references) {
     this.database = database;
     this.repeats = repeats;
     this.events = events;
+    this.references = references;
   }
 
   /** How many pieces stand at a customer's sites. */
@@ -144,76 +143,53 @@ public class EquipmentService {
         });
   }
 
+  /** A part as it was fitted on a visit. */
+  public record Fitted(
+      long visitPartId,
+      long siteId,
+      long equipmentKindId,
+      String model,
+      LocalDate on,
+      int warrantyMonths,
+      int quantity) {}
+
   /**
-   * Puts a part that a visit fitted on record as equipment, with the warranty that comes with the
-   * part; gives its id.
+   * Puts one of the parts that were fitted on record, with its serial number and the warranty of
+   * its kind, inside the caller's transaction; gives its id.
    */
-  public long putOnRecord(
-      Act act, @Nullable String key, long visitPartId, @Nullable String serialNumber) {
-    return repeats.once(
+  public long putOnRecord(Act act, Fitted fitted, @Nullable String serialNumber) {
+    int onRecord = database.fetchCount(EQUIPMENT, EQUIPMENT.VISIT_PART_ID.eq(fitted.visitPartId()));
+    if (fitted.quantity() <= onRecord) {
+      throw new Refused(
+          Rule.ALL_ON_RECORD, "All that were fitted of this part are on record already.");
+    }
+    String until =
+        fitted.warrantyMonths() > 0
+            ? fitted.on().plusMonths(fitted.warrantyMonths()).toString()
+            : null;
+    return insert(
         act,
-        key,
-        "part on record",
-        visitPartId + " " + serialNumber,
-        () -> {
-          var fitted =
-              database
-                  .select(
-                      PART.EQUIPMENT_KIND_ID,
-                      PART.NAME,
-                      PART.WARRANTY_MONTHS,
-                      JOB.SITE_ID,
-                      VISIT.DAY,
-                      VISIT_PART.QUANTITY)
-                  .from(VISIT_PART)
-                  .join(PART)
-                  .on(PART.ID.eq(VISIT_PART.PART_ID))
-                  .join(VISIT)
-                  .on(VISIT.ID.eq(VISIT_PART.VISIT_ID))
-                  .join(JOB)
-                  .on(JOB.ID.eq(VISIT.JOB_ID))
-                  .where(VISIT_PART.ID.eq(visitPartId).and(VISIT_PART.REMOVED_AT.isNull()))
-                  .forUpdate()
-                  .of(VISIT_PART)
-                  .fetchOne();
-          if (fitted == null || fitted.value1() == null) {
-            throw new Refused(
-                Rule.NOT_FOUND,
-                "This part is not one that is kept on record once fitted. Reload the page.");
-          }
-          int onRecord = database.fetchCount(EQUIPMENT, EQUIPMENT.VISIT_PART_ID.eq(visitPartId));
-          if (fitted.value6().compareTo(BigDecimal.valueOf(onRecord)) <= 0) {
-            throw new Refused(
-                Rule.ALL_ON_RECORD, "All that were fitted of this part are on record already.");
-          }
-          LocalDate until = fitted.value5().plusMonths(fitted.value3());
-          boolean covered = fitted.value3() > 0;
-          return insert(
-              act,
-              fitted.value4(),
-              visitPartId,
-              new EquipmentForm(
-                  0,
-                  fitted.value1(),
-                  fitted.value2(),
-                  serialNumber,
-                  fitted.value5().toString(),
-                  null,
-                  covered ? until.toString() : null,
-                  null,
-                  covered ? until.toString() : null,
-                  null),
-              CustomerEvent.EQUIPMENT_FITTED);
-        });
+        fitted.siteId(),
+        fitted.visitPartId(),
+        new EquipmentForm(
+            0,
+            fitted.equipmentKindId(),
+            fitted.model(),
+            serialNumber,
+            fitted.on().toString(),
+            null,
+            until,
+            null,
+            until,
+            null),
+        CustomerEvent.EQUIPMENT_FITTED);
   }
 
   /** Deletes a piece that nothing refers to. */
   public void delete(Act act, long id, int version) {
     EquipmentRecord row = lock(id, version);
-    var uses = new LinkedHashMap<String, Integer>();
-    uses.put("quote", database.fetchCount(QUOTE, QUOTE.EQUIPMENT_ID.eq(id)));
-    uses.put("job", database.fetchCount(JOB, JOB.EQUIPMENT_ID.eq(id)));
-    uses.put("call", database.fetchCount(CALL, CALL.EQUIPMENT_ID.eq(id)));
+    var uses =
+        new LinkedHashMap<>(references.count(EQUIPMENT, id, Set.of(EQUIPMENT_PHOTO, EQUIPMENT)));
     uses.put("predecessor", database.fetchCount(EQUIPMENT, EQUIPMENT.REPLACED_BY_ID.eq(id)));
     InUse.refuse(row.getModel(), uses, "Replace it, or note on it that it was removed.");
     database.deleteFrom(EQUIPMENT_PHOTO).where(EQUIPMENT_PHOTO.EQUIPMENT_ID.eq(id)).execute();

@@ -1,10 +1,7 @@
 package app.pragmata.server.customers;
 
-import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
-import static app.pragmata.server.generated.Tables.JOB;
-import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
@@ -20,11 +17,13 @@ import app.pragmata.server.generated.tables.records.SiteRecord;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
+import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.util.LinkedHashMap;
 import java.util.Objects;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -60,18 +59,21 @@ public class SiteService {
   private final CustomerService customers;
   private final RepeatableRequests repeats;
   private final Events events;
+  private final References references;
 
   SiteService(
       DSLContext database,
       CompanyStore companies,
       CustomerService customers,
       RepeatableRequests repeats,
-      Events events) {
+      Events events,
+      References references) {
     this.database = database;
     this.companies = companies;
     this.customers = customers;
     this.repeats = repeats;
     this.events = events;
+    this.references = references;
   }
 
   /** One more site; gives its id. */
@@ -100,10 +102,7 @@ public class SiteService {
   /** Deletes a site that nothing refers to. */
   public void deleteSite(Act act, long id, int version) {
     SiteRecord row = lockSite(id, version);
-    var uses = new LinkedHashMap<String, Integer>();
-    uses.put("quote", database.fetchCount(QUOTE, QUOTE.SITE_ID.eq(id)));
-    uses.put("job", database.fetchCount(JOB, JOB.SITE_ID.eq(id)));
-    uses.put("call", database.fetchCount(CALL, CALL.SITE_ID.eq(id)));
+    var uses = new LinkedHashMap<>(references.count(SITE, id, Set.of(CONTACT, EQUIPMENT)));
     uses.put("piece of equipment", database.fetchCount(EQUIPMENT, EQUIPMENT.SITE_ID.eq(id)));
     InUse.refuse(row.getName(), uses, "Change its address instead.");
     for (ContactRecord contact : database.fetch(CONTACT, CONTACT.SITE_ID.eq(id))) {

@@ -29,8 +29,6 @@ class SitesApi {
 
   record MoveForm(int version, @Nullable Long siteId) {}
 
-  record SerialForm(@Nullable String serialNumber) {}
-
   private final SiteService sites;
   private final EquipmentService equipment;
   private final DSLContext database;
@@ -95,16 +93,6 @@ class SitesApi {
   @DeleteMapping("/api/equipment/{id}")
   void deleteEquipment(Act act, @PathVariable long id, @RequestParam int version) {
     equipment.delete(act, id, version);
-  }
-
-  /** Puts a fitted part on record as equipment. */
-  @PostMapping("/api/visit-parts/{id}/equipment")
-  Made putOnRecord(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody SerialForm form) {
-    return new Made(equipment.putOnRecord(act, key, id, form.serialNumber()));
   }
 
   @GetMapping("/api/equipment/{id}/photo")

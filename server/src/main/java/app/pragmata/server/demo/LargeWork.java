@@ -289,7 +289,7 @@ class LargeWork {
       entries =
           copy(
               "journal_entry",
-              "id, number, entry_date, event, description, source_type, source_id, job_id, cost_centre, posted_at,"
+              "id, number, entry_date, event, description, source_type, source_id, job_id, job_number, cost_centre, posted_at,"
                   + " posted_by, posted_in");
       lines = copy("journal_line", "entry_id, position, account_code, debit_minor, credit_minor");
       invoices =
@@ -749,7 +749,7 @@ class LargeWork {
             line.category().code(),
             line.description(),
             line.quantity(),
-            line.unit(),
+            line.unit().code(),
             line.unitPrice().major(),
             line.full().minor(),
             line.warrantyShare().fraction(),
@@ -826,6 +826,7 @@ class LargeWork {
           sourceType,
           sourceId,
           draft == null ? null : draft.id(),
+          draft == null ? null : 2_000 + draft.id(),
           draft == null ? "stores" : costCentres.get(draft.kindId()),
           at,
           office,

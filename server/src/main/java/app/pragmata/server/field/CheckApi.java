@@ -64,6 +64,18 @@ class CheckApi {
     return new Changed(id);
   }
 
+  record SerialForm(@Nullable String serialNumber) {}
+
+  /** Puts a fitted part on record as equipment. */
+  @PostMapping("/api/visit-parts/{id}/equipment")
+  Changed putOnRecord(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody SerialForm form) {
+    return new Changed(service.putOnRecord(act, key, id, form.serialNumber()));
+  }
+
   @PostMapping("/api/visits/{id}/parts")
   Changed addPart(
       Act act,

@@ -9,6 +9,7 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.customers.EquipmentService;
 import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
@@ -62,6 +63,7 @@ public class CheckService {
   private final DaysTime daysTime;
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
+  private final EquipmentService equipment;
   private final BooksStore books;
   private final CompanyStore companies;
   private final PeopleStore people;
@@ -73,6 +75,7 @@ public class CheckService {
       DaysTime daysTime,
       DrivesHome drivesHome,
       PartsUsed parts,
+      EquipmentService equipment,
       BooksStore books,
       CompanyStore companies,
       PeopleStore people,
@@ -82,6 +85,7 @@ public class CheckService {
     this.daysTime = daysTime;
     this.drivesHome = drivesHome;
     this.parts = parts;
+    this.equipment = equipment;
     this.books = books;
     this.companies = companies;
     this.people = people;
@@ -198,6 +202,20 @@ public class CheckService {
     Versions.require(version, use.version());
     parts.excludeFromWarranty(act, locked, use, why);
     visits.follow(act, locked.job());
+  }
+
+  /**
+   * Puts a part that a visit fitted on record as equipment, with the warranty that comes with the
+   * part; gives its id.
+   */
+  public long putOnRecord(
+      Act act, @Nullable String key, long visitPartId, @Nullable String serialNumber) {
+    return repeats.once(
+        act,
+        key,
+        "part on record",
+        visitPartId + " " + serialNumber,
+        () -> equipment.putOnRecord(act, parts.lockFitted(visitPartId), serialNumber));
   }
 
   /** The office says: correct. The visit's time goes to work in progress at the rates in force. */

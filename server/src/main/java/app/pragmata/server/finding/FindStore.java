@@ -15,7 +15,6 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Coded;
-import app.pragmata.server.customers.DocumentKind;
 import app.pragmata.server.records.RecordKind;
 import java.util.List;
 import java.util.Optional;

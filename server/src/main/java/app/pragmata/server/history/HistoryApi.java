@@ -4,8 +4,20 @@ import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.impl.DSL.noCondition;
 
+import app.pragmata.server.billing.BillingEvent;
+import app.pragmata.server.calls.CallEvent;
+import app.pragmata.server.company.CompanyEvent;
+import app.pragmata.server.customers.CustomerEvent;
+import app.pragmata.server.deposits.DepositEvent;
+import app.pragmata.server.importing.ImportEvent;
+import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.quoting.QuoteEvent;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.stores.StoresEvent;
+import app.pragmata.server.todos.ToDoEvent;
+import io.swagger.v3.oas.models.media.Schema;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -15,10 +27,14 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;
 import org.jspecify.annotations.Nullable;
+import org.springdoc.core.customizers.OpenApiCustomizer;
+import org.springframework.context.annotation.Bean;
+import org.springframework.context.annotation.Configuration;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -30,6 +46,46 @@ import tools.jackson.databind.json.JsonMapper;
 /** What happened to any record and to what is a part of it, the newest first. */
 @RestController
 class HistoryApi {
+  /** All that can happen, by capability. */
+  static final List<Class<? extends Event>> EVENTS =
+      List.of(
+          BillingEvent.class,
+          CallEvent.class,
+          CompanyEvent.class,
+          CustomerEvent.class,
+          DepositEvent.class,
+          ImportEvent.class,
+          JobEvent.class,
+          QuoteEvent.class,
+          StoresEvent.class,
+          ToDoEvent.class);
+
+  /** The words of what can happen, for the description of the API. */
+  @Configuration(proxyBeanMethods = false)
+  static class EventsInDescription {
+    @Bean
+    @SuppressWarnings({"rawtypes", "unchecked"}) // swagger's model hands out raw schemas
+    OpenApiCustomizer eventsOfHistory() {
+      return description -> {
+        Schema event =
+            (Schema)
+                description
+                    .getComponents()
+                    .getSchemas()
+                    .get("HistoryEntry")
+                    .getProperties()
+                    .get("event");
+        event.setEnum(
+            EVENTS.stream()
+                .flatMap(events -> Stream.of(events.getEnumConstants()))
+                .map(Event::code)
+                .distinct()
+                .sorted()
+                .toList());
+      };
+    }
+  }
+
   /**
    * One page.
    *

@@ -1,6 +1,8 @@
 package app.pragmata.server.jobs;
 
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
 import app.pragmata.core.Refused;
@@ -8,6 +10,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.customers.EquipmentService;
 import app.pragmata.server.generated.tables.records.VisitPartRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
@@ -17,6 +20,7 @@ import java.math.BigDecimal;
 import java.util.Objects;
 import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -70,6 +74,39 @@ public class PartsUsed {
             () ->
                 new Refused(
                     Rule.NOT_FOUND, "This part is not on the visit any more. Reload the sheet."));
+  }
+
+  /**
+   * The part as it was fitted, locked until the transaction ends; refused when it is not one that
+   * is kept on record.
+   */
+  public EquipmentService.Fitted lockFitted(long id) {
+    return database
+        .select(
+            VISIT_PART.ID,
+            JOB.SITE_ID,
+            PART.EQUIPMENT_KIND_ID,
+            PART.NAME,
+            VISIT.DAY,
+            PART.WARRANTY_MONTHS.cast(Integer.class),
+            VISIT_PART.QUANTITY.cast(Integer.class))
+        .from(VISIT_PART)
+        .join(PART)
+        .on(PART.ID.eq(VISIT_PART.PART_ID))
+        .join(VISIT)
+        .on(VISIT.ID.eq(VISIT_PART.VISIT_ID))
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .where(VISIT_PART.ID.eq(id).and(VISIT_PART.REMOVED_AT.isNull()))
+        .and(PART.EQUIPMENT_KIND_ID.isNotNull())
+        .forUpdate()
+        .of(VISIT_PART)
+        .fetchOptional(Records.mapping(EquipmentService.Fitted::new))
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "This part is not one that is kept on record once fitted. Reload the page."));
   }
 
   /** Whether any part is on the visit. */

@@ -374,7 +374,11 @@ public class VisitStore {
             .where(KIND_OF_JOB.ID.eq(job.kindOfJobId()))
             .fetchSingle(KIND_OF_JOB.COST_CENTRE);
     return new BooksStore.Source(
-        type, id, "J %d: %s".formatted(job.number(), what), job.id(), costCentre);
+        type,
+        id,
+        "J %d: %s".formatted(job.number(), what),
+        new BooksStore.Job(job.id(), job.number()),
+        costCentre);
   }
 
   private List<VisitState.Code> states(long jobId) {

@@ -13,6 +13,7 @@ public class MailQueue {
   /**
    * A message in plain text.
    *
+   * @param customerId who it is for; null for nobody on record
    * @param quoteId the quote that it is about
    * @param attachedEdition which edition of the quote goes with it as a PDF; null for none
    */
@@ -20,6 +21,7 @@ public class MailQueue {
       String toAddress,
       String subject,
       String body,
+      @Nullable Long customerId,
       @Nullable Long quoteId,
       @Nullable Integer attachedEdition) {}
 
@@ -36,6 +38,7 @@ public class MailQueue {
         .set(MAIL.TO_ADDRESS, letter.toAddress())
         .set(MAIL.SUBJECT, letter.subject())
         .set(MAIL.BODY, letter.body())
+        .set(MAIL.CUSTOMER_ID, letter.customerId())
         .set(MAIL.QUOTE_ID, letter.quoteId())
         .set(
             MAIL.ATTACHED_EDITION,

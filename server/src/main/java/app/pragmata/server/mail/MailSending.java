@@ -134,6 +134,7 @@ public class MailSending {
         "Mail to %s did not arrive: “%s”. Ask for the right address and send it again."
             .formatted(Reading.abridged(mail.getToAddress()), Reading.abridged(mail.getSubject())),
         mail.getQueuedBy(),
+        mail.getCustomerId(),
         mail.getQuoteId());
   }
 

@@ -156,6 +156,7 @@ public class OfferService {
             "Answer on quote %d: %s"
                 .formatted(quote.number(), asked.length() > 150 ? asked.substring(0, 150) : asked),
             sender,
+            quote.customerId(),
             quote.id());
     database
         .insertInto(QUOTE_QUESTION)

@@ -1,19 +1,13 @@
 package app.pragmata.server.people;
 
-import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
-
-import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.Problem;
-import app.pragmata.server.records.Act;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.time.LocalDateTime;
-import java.util.List;
-import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -43,28 +37,6 @@ class PeopleApi {
 
   record SignIn(@Nullable String username, @Nullable String password) {}
 
-  /**
-   * A kind of job.
-   *
-   * @param usualForCalls what a job straight from a call is taken for unless said otherwise
-   */
-  record KindOfJob(long id, String name, int defaultMinutes, boolean usualForCalls) {}
-
-  /**
-   * What forms offer to choose from.
-   *
-   * @param driveCharge how the company charges driving
-   */
-  record Choices(
-      List<PeopleStore.Colleague> technicians,
-      List<PeopleStore.Colleague> officePeople,
-      List<KindOfJob> kindsOfJob,
-      List<VatChoice> vatRates,
-      DriveCharge.Rule driveCharge) {}
-
-  /** A rate of VAT; the usual one is taken where nobody says another. */
-  record VatChoice(String code, String percent, boolean usual) {}
-
   // Compared with when the name is unknown, so that the answer takes as long as for a known one.
   private static final String NOBODYS_HASH =
       "$2a$10$7EqJtq98hPqEX7fNZaFWoOhi5VYd0iDWyBFEaRgYHk3dTxu1ZWm1m";
@@ -73,7 +45,6 @@ class PeopleApi {
   private final CompanyStore companies;
   private final PasswordEncoder passwords;
   private final SecurityContextRepository contexts;
-  private final DSLContext database;
   private final Clock clock;
 
   PeopleApi(
@@ -81,13 +52,11 @@ class PeopleApi {
       CompanyStore companies,
       PasswordEncoder passwords,
       SecurityContextRepository contexts,
-      DSLContext database,
       Clock clock) {
     this.people = people;
     this.companies = companies;
     this.passwords = passwords;
     this.contexts = contexts;
-    this.database = database;
     this.clock = clock;
   }
 
@@ -136,32 +105,5 @@ class PeopleApi {
   void signOut(HttpServletRequest request) {
     request.getSession().invalidate();
     SecurityContextHolder.clearContext();
-  }
-
-  @GetMapping("/api/choices")
-  Choices choices(Act act) {
-    Company company = companies.getCompany();
-    return new Choices(
-        people.listTechnicians(),
-        people.listOfficePeople(),
-        database
-            .selectFrom(KIND_OF_JOB)
-            .orderBy(KIND_OF_JOB.NAME)
-            .fetch(
-                row ->
-                    new KindOfJob(
-                        row.getId(),
-                        row.getName(),
-                        row.getDefaultMinutes(),
-                        row.getUsualForCalls())),
-        company.terms().vat().listOn(act.today()).stream()
-            .map(
-                rate ->
-                    new VatChoice(
-                        rate.code(),
-                        rate.percent().stripTrailingZeros().toPlainString(),
-                        rate.code().equals(company.terms().vat().usualCode())))
-            .toList(),
-        company.terms().charge().on(act.today()).drive().rule());
   }
 }

@@ -3,8 +3,8 @@ package app.pragmata.server.quoting;
 import app.pragmata.core.Coded;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import java.util.ArrayList;
+import java.util.EnumMap;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
@@ -37,7 +37,21 @@ record EditionComparison(
   record Change(What what, @Nullable DocumentLine before, @Nullable DocumentLine after) {}
 
   /** Something agreed for the whole that differs; empty where nothing was said. */
-  record TermChange(String term, String before, String after) {}
+  record TermChange(Term term, String before, String after) {}
+
+  /** What is agreed for a quote as a whole. */
+  enum Term implements Coded {
+    TITLE,
+    SITE,
+    EQUIPMENT,
+    VALID_UNTIL,
+    PRICES,
+    DISCOUNT,
+    DEPOSIT,
+    DEPOSIT_DUE,
+    STAGES,
+    NOTES
+  }
 
   /** Lines of the same description are the same line, in their order. */
   static EditionComparison of(OfferDocument before, OfferDocument after) {
@@ -90,7 +104,7 @@ record EditionComparison(
   }
 
   private static List<TermChange> terms(OfferDocument before, OfferDocument after) {
-    Map<String, String> was = terms(before);
+    Map<Term, String> was = terms(before);
     return terms(after).entrySet().stream()
         .filter(term -> !term.getValue().equals(was.get(term.getKey())))
         .map(
@@ -99,24 +113,24 @@ record EditionComparison(
         .toList();
   }
 
-  private static Map<String, String> terms(OfferDocument document) {
-    var terms = new LinkedHashMap<String, String>();
-    terms.put("What is to be done", document.title());
-    terms.put("Site", document.site());
-    terms.put("Equipment", document.equipment());
-    terms.put("Valid until", document.written(document.validUntil()));
-    terms.put("Prices", document.pricesWithVat() ? "with VAT" : "without VAT");
-    terms.put("Discount on all", document.discount());
-    terms.put("Deposit", document.deposit());
+  private static Map<Term, String> terms(OfferDocument document) {
+    var terms = new EnumMap<Term, String>(Term.class);
+    terms.put(Term.TITLE, document.title());
+    terms.put(Term.SITE, document.site());
+    terms.put(Term.EQUIPMENT, document.equipment());
+    terms.put(Term.VALID_UNTIL, document.written(document.validUntil()));
+    terms.put(Term.PRICES, document.pricesWithVat() ? "with VAT" : "without VAT");
+    terms.put(Term.DISCOUNT, document.discount());
+    terms.put(Term.DEPOSIT, document.deposit());
     terms.put(
-        "Deposit due",
+        Term.DEPOSIT_DUE,
         document.deposit().isEmpty() ? "" : "within %d days".formatted(document.depositDueDays()));
     terms.put(
-        "Stages",
+        Term.STAGES,
         document.stages().stream()
             .map(stage -> stage.name() + " " + stage.part())
             .collect(Collectors.joining(", ")));
-    terms.put("Notes", document.notes());
+    terms.put(Term.NOTES, document.notes());
     return terms;
   }
 

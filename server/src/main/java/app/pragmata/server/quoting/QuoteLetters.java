@@ -121,6 +121,7 @@ class QuoteLetters implements Attachments {
                                 opening.isEmpty() ? "" : opening + "\n\n",
                                 said,
                                 closing.isEmpty() ? company.identity().name() : closing),
+                        quote.getCustomerId(),
                         quote.getId(),
                         edition)));
   }

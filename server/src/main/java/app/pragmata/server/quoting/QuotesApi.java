@@ -21,8 +21,6 @@ import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.customers.Debt;
-import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.records.Act;
@@ -62,7 +60,6 @@ class QuotesApi {
       QuoteState.Code state,
       long customerId,
       String customer,
-      Debt debt,
       long siteId,
       String site,
       @Nullable Long equipmentId,
@@ -167,7 +164,6 @@ class QuotesApi {
   private final QuoteStore quotes;
   private final CompanyStore companies;
   private final StockStore stock;
-  private final DebtStore debts;
   private final EditionStore editions;
   private final LinkStore links;
   private final QuestionStore questions;
@@ -180,7 +176,6 @@ class QuotesApi {
       QuoteStore quotes,
       CompanyStore companies,
       StockStore stock,
-      DebtStore debts,
       EditionStore editions,
       LinkStore links,
       QuestionStore questions,
@@ -191,7 +186,6 @@ class QuotesApi {
     this.quotes = quotes;
     this.companies = companies;
     this.stock = stock;
-    this.debts = debts;
     this.editions = editions;
     this.links = links;
     this.questions = questions;
@@ -241,7 +235,6 @@ class QuotesApi {
         QuoteService.state(quote, act).code(),
         quote.getCustomerId(),
         row.value2(),
-        debts.getDebt(quote.getCustomerId(), act.today()),
         quote.getSiteId(),
         row.value3() + ", " + row.value4(),
         quote.getEquipmentId(),

@@ -26,6 +26,10 @@ public final class StoredQuote {
     return row.getNumber();
   }
 
+  public long customerId() {
+    return row.getCustomerId();
+  }
+
   public long kindOfJobId() {
     return row.getKindOfJobId();
   }

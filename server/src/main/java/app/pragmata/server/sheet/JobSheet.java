@@ -2,12 +2,13 @@ package app.pragmata.server.sheet;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.RateClass;
+import app.pragmata.core.costing.Because;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.billing.BillingView;
+import app.pragmata.server.billing.Debt;
 import app.pragmata.server.books.BooksApi;
-import app.pragmata.server.customers.Debt;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.PeopleStore;
@@ -167,6 +168,28 @@ public record JobSheet(
       long marginDifferenceMinor,
       long overheadMinor) {}
 
+  /**
+   * Why a category cost other than quoted; what a reason does not have is nothing.
+   *
+   * @param minutes more than quoted, or fewer below nothing; as are the amount and the quantity
+   * @param part what it is; empty unless the reason is a part
+   */
+  public record Reason(
+      Because.Kind kind, int minutes, long amountMinor, BigDecimal quantity, String part) {
+    static Reason of(Because.Reason reason) {
+      return new Reason(
+          reason.kind(),
+          reason.minutes(),
+          reason.amount().minor(),
+          reason.quantity(),
+          reason.part());
+    }
+  }
+
   public record Rung(
-      Category category, long quotedMinor, long actualMinor, long varianceMinor, String because) {}
+      Category category,
+      long quotedMinor,
+      long actualMinor,
+      long varianceMinor,
+      List<Reason> because) {}
 }

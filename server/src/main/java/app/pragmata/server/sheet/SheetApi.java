@@ -20,10 +20,10 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
+import app.pragmata.server.billing.DebtStore;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.customers.DebtStore;
 import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
@@ -127,7 +127,7 @@ class SheetApi {
             .toList(),
         cost(facts, cost, Money.ofMinor(chargedNet(view))),
         view,
-        books.listEntriesOfJob(id));
+        books.listEntries(id, job.quoteIds()));
   }
 
   /** Posted, or as it would be posted; nothing for a job that is not charged. */
@@ -334,7 +334,7 @@ class SheetApi {
               rung.quoted().minor(),
               rung.actual().minor(),
               rung.variance().minor(),
-              Because.of(facts, sheet, category)));
+              Because.of(facts, sheet, category).stream().map(JobSheet.Reason::of).toList()));
     }
     Margin margin = sheet.marginOn(net);
     Margin quoted = sheet.quotedMargin();

@@ -1,8 +1,6 @@
 package app.pragmata.server.todos;
 
-import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
-import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.TO_DO;
 
 import app.pragmata.core.Day;
@@ -28,7 +26,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class ToDoService {
   /**
    * A to-do as it is typed; an empty person is oneself, an empty day is today. It may be about a
-   * customer, a job or a quote; about a job or a quote it is about their customer too.
+   * customer, and a job or a quote of theirs.
    */
   public record ToDoForm(
       int version,
@@ -37,7 +35,12 @@ public class ToDoService {
       @Nullable String due,
       @Nullable Long customerId,
       @Nullable Long jobId,
-      @Nullable Long quoteId) {}
+      @Nullable Long quoteId) {
+    /** The same about this customer; null is about nobody. */
+    public ToDoForm ofCustomer(@Nullable Long id) {
+      return new ToDoForm(version, what, forPersonId, due, id, jobId, quoteId);
+    }
+  }
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
@@ -58,10 +61,7 @@ public class ToDoService {
   public long insert(Act act, ToDoForm form) {
     var row = database.newRecord(TO_DO);
     fill(row, act, form);
-    row.setCustomerId(
-        form.jobId() != null
-            ? customerOfJob(form.jobId())
-            : form.quoteId() != null ? customerOfQuote(form.quoteId()) : form.customerId());
+    row.setCustomerId(form.customerId());
     row.setJobId(form.jobId());
     row.setQuoteId(form.quoteId());
     row.setCreatedAt(act.at());
@@ -74,7 +74,8 @@ public class ToDoService {
    * What came in about a quote without anybody of the office at hand: for whoever had to do with it
    * last, or somebody of the office when they are gone; due today. Gives its id.
    */
-  public long insertAboutQuote(Act act, String what, long lastPersonId, @Nullable Long quoteId) {
+  public long insertAboutQuote(
+      Act act, String what, long lastPersonId, @Nullable Long customerId, @Nullable Long quoteId) {
     long person =
         database
             .select(PERSON.ID)
@@ -85,7 +86,7 @@ public class ToDoService {
                 PERSON.ID.eq(lastPersonId).desc(), PERSON.ROLE.eq(Role.OFFICE).desc(), PERSON.ID)
             .limit(1)
             .fetchSingle(PERSON.ID);
-    return insert(act, new ToDoForm(0, what, person, null, null, null, quoteId));
+    return insert(act, new ToDoForm(0, what, person, null, customerId, null, quoteId));
   }
 
   /** Changes what is to be done, for whom or by when. */
@@ -134,24 +135,6 @@ public class ToDoService {
     row.setWhat(Objects.requireNonNull(what));
     row.setForPersonId(person);
     row.setDueDay(due == null ? act.today() : due);
-  }
-
-  private Long customerOfJob(long jobId) {
-    return database
-        .select(JOB.CUSTOMER_ID)
-        .from(JOB)
-        .where(JOB.ID.eq(jobId))
-        .fetchSingle()
-        .value1();
-  }
-
-  private Long customerOfQuote(long quoteId) {
-    return database
-        .select(QUOTE.CUSTOMER_ID)
-        .from(QUOTE)
-        .where(QUOTE.ID.eq(quoteId))
-        .fetchSingle()
-        .value1();
   }
 
   private ToDoRecord lockOpen(long id, int version) {

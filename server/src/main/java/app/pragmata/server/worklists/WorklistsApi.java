@@ -11,7 +11,6 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
@@ -41,9 +40,17 @@ class WorklistsApi {
    * What stands at one stage.
    *
    * @param amountMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
-   * @param remark how old the oldest is, or until when work is booked
+   * @param days how old the oldest is, or at Billed how late; null where nothing stands or nothing
+   *     is waited for
+   * @param until the day until which work is booked; null at every other stage
    */
-  record StageTotal(Stage stage, long amountMinor, int count, String remark, boolean stuck) {}
+  record StageTotal(
+      Stage stage,
+      long amountMinor,
+      int count,
+      @Nullable Integer days,
+      @Nullable LocalDate until,
+      boolean stuck) {}
 
   /**
    * A page of the rows that match, of so many in all.
@@ -53,12 +60,10 @@ class WorklistsApi {
   record Worklist(List<WorkRow> rows, int count, long amountMinor, @Nullable String next) {}
 
   private final Worklists worklists;
-  private final CompanyStore companies;
   private final DSLContext database;
 
-  WorklistsApi(Worklists worklists, CompanyStore companies, DSLContext database) {
+  WorklistsApi(Worklists worklists, DSLContext database) {
     this.worklists = worklists;
-    this.companies = companies;
     this.database = database;
   }
 
@@ -68,7 +73,7 @@ class WorklistsApi {
     Map<Stage, StageTotal> unbilled = unbilled(act);
     var totals = new ArrayList<StageTotal>();
     for (Stage stage : UNBILLED) {
-      totals.add(unbilled.getOrDefault(stage, new StageTotal(stage, 0, 0, "", false)));
+      totals.add(unbilled.getOrDefault(stage, new StageTotal(stage, 0, 0, null, null, false)));
     }
     totals.add(billed(act));
     totals.add(paid(act));
@@ -116,7 +121,8 @@ class WorklistsApi {
         stage,
         amountMinor,
         count,
-        stage == Stage.BOOKED ? "to " + companies.getCompany().shortDay(newest) : age + " d",
+        stage == Stage.BOOKED ? null : Integer.valueOf((int) age),
+        stage == Stage.BOOKED ? newest : null,
         lapsed || age > stage.patienceDays());
   }
 
@@ -127,21 +133,25 @@ class WorklistsApi {
         .where(INVOICE.OWED_MINOR.gt(0L))
         .fetchSingle(
             row -> {
-              long late =
-                  row.value3() == null ? 0 : ChronoUnit.DAYS.between(row.value3(), act.today());
+              Integer late =
+                  row.value3() == null
+                      ? null
+                      : Integer.valueOf(
+                          (int) Math.max(0, ChronoUnit.DAYS.between(row.value3(), act.today())));
               return new StageTotal(
                   Stage.BILLED,
                   row.value1().longValueExact(),
                   row.value2(),
-                  late > 0 ? late + " d late" : row.value2() == 0 ? "" : "none late",
-                  late > 0);
+                  late,
+                  null,
+                  late != null && late > 0);
             });
   }
 
   private StageTotal paid(Act act) {
     Worklists.Total paid =
         worklists.total(act, new Worklists.Question(Stage.PAID, Worklists.Sort.OLDEST, "", null));
-    return new StageTotal(Stage.PAID, paid.amountMinor(), paid.count(), "this month", false);
+    return new StageTotal(Stage.PAID, paid.amountMinor(), paid.count(), null, null, false);
   }
 
   /**

@@ -1,9 +1,10 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.frontdesk;
 
 import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.server.billing.Debt;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;

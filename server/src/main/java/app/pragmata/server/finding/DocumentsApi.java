@@ -1,4 +1,4 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.finding;
 
 import app.pragmata.core.Coded;
 import app.pragmata.server.http.ListFile;
@@ -20,7 +20,7 @@ class DocumentsApi {
   /**
    * A document.
    *
-   * @param state the code of the quote's or job's state; of an invoice, open or settled
+   * @param state of the quote or of the job's work; of an invoice, open or settled
    * @param amountMinor net of a quote, gross of an invoice; null for a job
    */
   record Document(
@@ -29,7 +29,7 @@ class DocumentsApi {
       long number,
       LocalDate day,
       String title,
-      String state,
+      DocumentState state,
       @Nullable Long amountMinor) {}
 
   /** A page of documents; {@code next} asks for the one after it, null on the last. */
@@ -88,7 +88,7 @@ class DocumentsApi {
                   row.number(),
                   row.day(),
                   row.title(),
-                  row.state().replace('_', ' '),
+                  row.state().code().replace('_', ' '),
                   row.amountMinor() == null ? null : ListFile.amount(row.amountMinor())
                 })
         .answer();
@@ -107,7 +107,7 @@ class DocumentsApi {
                     row.get("number", Long.class),
                     row.get("day", LocalDate.class),
                     row.get("title", String.class),
-                    row.get("state", String.class),
+                    Coded.get(DocumentState.class, row.get("state", String.class)),
                     row.get("amount", Long.class)));
   }
 }

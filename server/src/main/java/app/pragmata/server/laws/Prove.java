@@ -1,4 +1,4 @@
-package app.pragmata.server.books;
+package app.pragmata.server.laws;
 
 import app.pragmata.core.money.Money;
 import java.sql.Connection;

@@ -1,4 +1,4 @@
-package app.pragmata.server.books;
+package app.pragmata.server.laws;
 
 import static org.jooq.impl.DSL.field;
 

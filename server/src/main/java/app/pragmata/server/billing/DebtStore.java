@@ -1,4 +1,4 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.billing;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
@@ -6,6 +6,8 @@ import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.sum;
 
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
@@ -18,11 +20,14 @@ import org.springframework.stereotype.Repository;
 public class DebtStore {
   private final DSLContext database;
 
-  DebtStore(DSLContext database) {
+  public DebtStore(DSLContext database) {
     this.database = database;
   }
 
-  /** The debt of a customer as of a day; nothing for one who has no open invoice. */
+  /**
+   * The debt of a customer as of a day; nothing for one who has no open invoice. Refused when there
+   * is no such customer.
+   */
   public Debt getDebt(long customerId, LocalDate today) {
     var late = INVOICE.DUE_DATE.lt(today);
     return database
@@ -37,7 +42,7 @@ public class DebtStore {
         .on(INVOICE.CUSTOMER_ID.eq(CUSTOMER.ID).and(INVOICE.OWED_MINOR.gt(0L)))
         .where(CUSTOMER.ID.eq(customerId))
         .groupBy(CUSTOMER.ID)
-        .fetchSingle(
+        .fetchOptional(
             row ->
                 debt(
                     row.value1().longValueExact(),
@@ -45,7 +50,12 @@ public class DebtStore {
                     row.value3(),
                     row.value4(),
                     row.value5(),
-                    today));
+                    today))
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND,
+                    "This customer does not exist. Find the right one with / and the name."));
   }
 
   private static Debt debt(

@@ -1,10 +1,13 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.frontdesk;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.Place;
 import app.pragmata.server.company.CompanyStore;
 import java.util.List;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.springframework.stereotype.Repository;
 
 /** Looks for a customer who is on record already. */
@@ -18,7 +21,15 @@ class DoubleStore {
       String phone,
       String address,
       String postcode,
-      String same) {}
+      List<Likeness> same) {}
+
+  /** In what two customers are alike. */
+  enum Likeness implements Coded {
+    SAME_PHONE,
+    SAME_POSTCODE,
+    SAME_NAME,
+    SIMILAR_NAME
+  }
 
   private static final int FEWEST_DIGITS = 9;
 
@@ -26,10 +37,8 @@ class DoubleStore {
   private static final String SQL =
       """
       select c.id, c.number, c.name, c.phone, c.address, c.postcode,
-        concat_ws(', ', case when found.phone then 'same phone' end,
-          case when c.postcode <> '' and c.postcode = {2} then 'same postcode' end,
-          case when lower(c.name) = lower({0}) then 'same name'
-               when similarity(c.name, {0}) > 0.4 then 'similar name' end) as same
+        found.phone as same_phone, c.postcode <> '' and c.postcode = {2} as same_postcode,
+        lower(c.name) = lower({0}) as same_name, similarity(c.name, {0}) > 0.4 as similar_name
       from (
         select record_id as id, true as phone from search_entry
           where {1} <> '' and kind = 'customer' and digits <> '' and digits like '% ' || {1} || '%'
@@ -61,7 +70,24 @@ class DoubleStore {
             org.jooq.impl.DSL.val(digits.length() < FEWEST_DIGITS ? "" : digits),
             org.jooq.impl.DSL.val(postcode(place)),
             org.jooq.impl.DSL.val(except))
-        .fetchInto(Likely.class);
+        .fetch(
+            row ->
+                new Likely(
+                    row.get("id", Long.class),
+                    row.get("number", Long.class),
+                    row.get("name", String.class),
+                    row.get("phone", String.class),
+                    row.get("address", String.class),
+                    row.get("postcode", String.class),
+                    same(row)));
+  }
+
+  private static List<Likeness> same(Record row) {
+    boolean sameName = row.get("same_name", Boolean.class);
+    return Stream.of(Likeness.values())
+        .filter(likeness -> row.get(likeness.code(), Boolean.class))
+        .filter(likeness -> !(sameName && likeness == Likeness.SIMILAR_NAME))
+        .toList();
   }
 
   private String postcode(String place) {

@@ -1,4 +1,4 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.billing;
 
 import java.time.LocalDate;
 import org.jspecify.annotations.Nullable;

@@ -1,4 +1,4 @@
-package app.pragmata.server.todos;
+package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -15,6 +15,8 @@ import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.todos.ToDoService;
+import app.pragmata.server.todos.ToDoState;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -240,12 +242,30 @@ class ToDosApi {
             });
   }
 
+  /** Whose job or quote it is, or who is named. */
+  private @Nullable Long customerOf(ToDoService.ToDoForm form) {
+    if (form.jobId() != null) {
+      return database
+          .select(JOB.CUSTOMER_ID)
+          .from(JOB)
+          .where(JOB.ID.eq(form.jobId()))
+          .fetchOne(JOB.CUSTOMER_ID);
+    }
+    return form.quoteId() == null
+        ? form.customerId()
+        : database
+            .select(QUOTE.CUSTOMER_ID)
+            .from(QUOTE)
+            .where(QUOTE.ID.eq(form.quoteId()))
+            .fetchOne(QUOTE.CUSTOMER_ID);
+  }
+
   @PostMapping("/api/to-dos")
   Made add(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody ToDoService.ToDoForm form) {
-    return new Made(service.add(act, key, form));
+    return new Made(service.add(act, key, form.ofCustomer(customerOf(form))));
   }
 
   @PutMapping("/api/to-dos/{id}")

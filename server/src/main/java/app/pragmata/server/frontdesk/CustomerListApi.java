@@ -1,4 +1,4 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.frontdesk;
 
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;

@@ -1,4 +1,4 @@
-package app.pragmata.server.quoting;
+package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static org.jooq.impl.DSL.coalesce;

@@ -1,4 +1,4 @@
-package app.pragmata.server.customers;
+package app.pragmata.server.finding;
 
 import app.pragmata.core.Coded;
 

@@ -1,0 +1,76 @@
+package app.pragmata.server.jobs;
+
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.server.company.Company;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.records.Act;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What the forms about work offer to choose from. */
+@RestController
+class ChoicesApi {
+  /**
+   * A kind of job.
+   *
+   * @param usualForCalls what a job straight from a call is taken for unless said otherwise
+   */
+  record KindOfJob(long id, String name, int defaultMinutes, boolean usualForCalls) {}
+
+  /**
+   * What forms offer to choose from.
+   *
+   * @param driveCharge how the company charges driving
+   */
+  record Choices(
+      List<PeopleStore.Colleague> technicians,
+      List<PeopleStore.Colleague> officePeople,
+      List<KindOfJob> kindsOfJob,
+      List<VatChoice> vatRates,
+      DriveCharge.Rule driveCharge) {}
+
+  /** A rate of VAT; the usual one is taken where nobody says another. */
+  record VatChoice(String code, String percent, boolean usual) {}
+
+  private final PeopleStore people;
+  private final CompanyStore companies;
+  private final DSLContext database;
+
+  ChoicesApi(PeopleStore people, CompanyStore companies, DSLContext database) {
+    this.people = people;
+    this.companies = companies;
+    this.database = database;
+  }
+
+  @GetMapping("/api/choices")
+  Choices choices(Act act) {
+    Company company = companies.getCompany();
+    return new Choices(
+        people.listTechnicians(),
+        people.listOfficePeople(),
+        database
+            .selectFrom(KIND_OF_JOB)
+            .orderBy(KIND_OF_JOB.NAME)
+            .fetch(
+                row ->
+                    new KindOfJob(
+                        row.getId(),
+                        row.getName(),
+                        row.getDefaultMinutes(),
+                        row.getUsualForCalls())),
+        company.terms().vat().listOn(act.today()).stream()
+            .map(
+                rate ->
+                    new VatChoice(
+                        rate.code(),
+                        rate.percent().stripTrailingZeros().toPlainString(),
+                        rate.code().equals(company.terms().vat().usualCode())))
+            .toList(),
+        company.terms().charge().on(act.today()).drive().rule());
+  }
+}
