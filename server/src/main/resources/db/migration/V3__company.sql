@@ -21,6 +21,11 @@ create table company (
   quote_valid_days smallint not null check (quote_valid_days between 1 and 365),
   deposit_due_days smallint not null default 7 check (deposit_due_days between 0 and 90),
   follow_up_days smallint not null default 7 check (follow_up_days between 1 and 90),
+  -- For how many days money may stand at a stage before it is marked.
+  patience_quoted_days smallint not null default 14 check (patience_quoted_days between 1 and 365),
+  patience_won_days smallint not null default 5 check (patience_won_days between 1 and 365),
+  patience_worked_days smallint not null default 3 check (patience_worked_days between 1 and 365),
+  patience_checked_days smallint not null default 3 check (patience_checked_days between 1 and 365),
   floor_margin_percent numeric(5, 2) not null,
   -- The office's own words around what each mail about a quote has to say; empty for none.
   letter_opening text not null default '' check (length(letter_opening) <= 600),

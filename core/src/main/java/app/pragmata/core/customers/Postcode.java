@@ -1,5 +1,6 @@
 package app.pragmata.core.customers;
 
+import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import java.util.Locale;
@@ -29,6 +30,6 @@ public record Postcode(Pattern pattern, String example) {
     throw new Unreadable(
         Rule.UNREADABLE,
         "“%s” fits no postcode. Enter it like %s, or leave it empty."
-            .formatted(app.pragmata.core.Reading.abridged(typed), example));
+            .formatted(Reading.abridged(typed), example));
   }
 }

@@ -5,8 +5,10 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.util.Locale;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /** Lengths of time in whole minutes, as people type and read them. */
 public final class Minutes {
@@ -23,7 +25,7 @@ public final class Minutes {
    * 12, else minutes.
    */
   public static int parse(String typed) {
-    String plain = typed.strip().toLowerCase(java.util.Locale.ROOT);
+    String plain = typed.strip().toLowerCase(Locale.ROOT);
     int minutes = read(plain, typed);
     if (minutes > LONGEST_TYPED) {
       throw new Unreadable(Rule.TOO_LARGE, "More than 10,000 hours. Check the figure.");
@@ -61,7 +63,7 @@ public final class Minutes {
             + "” is not a length of time. Enter it like 1:30, 2h15 or 45m.");
   }
 
-  private static int number(@org.jspecify.annotations.Nullable String digits) {
+  private static int number(@Nullable String digits) {
     return digits == null ? 0 : Integer.parseInt(digits);
   }
 

@@ -5,6 +5,7 @@ import java.math.BigInteger;
 import java.math.RoundingMode;
 import java.util.List;
 import java.util.stream.Collector;
+import java.util.stream.Collectors;
 
 /**
  * An amount of the one currency that the books are kept in, as a count of its minor units (pence).
@@ -84,7 +85,7 @@ public record Money(long minor) implements Comparable<Money> {
 
   /** Adds up a stream of amounts; nothing adds up to {@link #ZERO}. */
   public static Collector<Money, ?, Money> sum() {
-    return java.util.stream.Collectors.reducing(ZERO, Money::plus);
+    return Collectors.reducing(ZERO, Money::plus);
   }
 
   @Override

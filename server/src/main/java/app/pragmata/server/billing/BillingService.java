@@ -46,6 +46,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Supplier;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
@@ -454,7 +455,7 @@ public class BillingService {
   }
 
   /** Points a refusal of the core at the field that caused it. */
-  private static <T> T refuseAt(String field, java.util.function.Supplier<T> decision) {
+  private static <T> T refuseAt(String field, Supplier<T> decision) {
     try {
       return decision.get();
     } catch (Refused refused) {

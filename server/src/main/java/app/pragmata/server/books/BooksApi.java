@@ -26,6 +26,7 @@ import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record2;
+import org.jooq.Records;
 import org.jooq.Result;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -145,15 +146,14 @@ public class BooksApi {
                         .on(ACCOUNT.CODE.eq(JOURNAL_LINE.ACCOUNT_CODE))
                         .where(JOURNAL_LINE.ENTRY_ID.eq(JOURNAL_ENTRY.ID))
                         .orderBy(JOURNAL_LINE.POSITION))
-                .convertFrom(
-                    rows -> rows.map(org.jooq.Records.mapping(BooksStore.AccountLine::new))))
+                .convertFrom(rows -> rows.map(Records.mapping(BooksStore.AccountLine::new))))
         .from(JOURNAL_ENTRY)
         .join(PERSON)
         .on(PERSON.ID.eq(JOURNAL_ENTRY.POSTED_BY))
         .where(condition)
         .orderBy(JOURNAL_ENTRY.NUMBER.desc())
         .limit(limit)
-        .fetch(org.jooq.Records.mapping(BooksEntry::new));
+        .fetch(Records.mapping(BooksEntry::new));
   }
 
   @GetMapping("/api/books/trial-balance")

@@ -28,7 +28,8 @@ public record Company(
     WorkingCalendar calendar,
     Terms terms,
     Promises promises,
-    QuoteSettings quoting) {
+    QuoteSettings quoting,
+    Patience patience) {
 
   /** A day without its year as it is written here, such as "24 Nov". */
   public String shortDay(LocalDate day) {
@@ -43,6 +44,9 @@ public record Company(
   /** As the company stands on every document; what it does not have is empty. */
   public record Identity(
       String name, String address, String phone, String email, String vatNumber, String bank) {}
+
+  /** For how many days money may stand at a stage before it is marked. */
+  public record Patience(int quotedDays, int wonDays, int workedDays, int checkedDays) {}
 
   /** What holds for every quote until somebody says otherwise on it. */
   public record QuoteSettings(

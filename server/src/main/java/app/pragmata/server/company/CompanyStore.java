@@ -46,6 +46,7 @@ import java.util.function.Function;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Repository;
@@ -131,7 +132,12 @@ public class CompanyStore {
             row.getDepositDueDays(),
             row.getFollowUpDays(),
             row.getFloorMarginPercent(),
-            new Company.LetterWords(row.getLetterOpening(), row.getLetterClosing())));
+            new Company.LetterWords(row.getLetterOpening(), row.getLetterClosing())),
+        new Company.Patience(
+            row.getPatienceQuotedDays(),
+            row.getPatienceWonDays(),
+            row.getPatienceWorkedDays(),
+            row.getPatienceCheckedDays()));
   }
 
   private Set<LocalDate> holidays() {
@@ -257,11 +263,7 @@ public class CompanyStore {
                     entry -> new InForce<>("response time", promised(entry.getValue()))));
     // The first terms on record hold for everybody without terms of their own.
     Long usual =
-        database
-            .select(org.jooq.impl.DSL.min(RESPONSE_TERMS.ID))
-            .from(RESPONSE_TERMS)
-            .fetchSingle()
-            .value1();
+        database.select(DSL.min(RESPONSE_TERMS.ID)).from(RESPONSE_TERMS).fetchSingle().value1();
     return new Company.Promises(usual == null ? 0 : usual, byTerms);
   }
 

@@ -10,6 +10,7 @@ import static app.pragmata.server.generated.Tables.SITE;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.core.customers.Place;
@@ -187,8 +188,7 @@ public class CustomerService {
 
   private static Integer days(String typed) {
     if (!typed.matches("\\d{1,3}") || Integer.parseInt(typed) > MOST_PAYMENT_DAYS) {
-      throw new app.pragmata.core.Unreadable(
-          Rule.UNREADABLE, "Enter days from 0 to 180, such as 30.");
+      throw new Unreadable(Rule.UNREADABLE, "Enter days from 0 to 180, such as 30.");
     }
     return Integer.valueOf(typed);
   }

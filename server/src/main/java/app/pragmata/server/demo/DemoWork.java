@@ -32,6 +32,7 @@ import java.util.PriorityQueue;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.stereotype.Component;
@@ -293,7 +294,7 @@ class DemoWork {
             .on(CONTACT.SITE_ID.eq(SITE.ID))
             .where(
                 template.equipment().equals("any")
-                    ? org.jooq.impl.DSL.noCondition()
+                    ? DSL.noCondition()
                     : EQUIPMENT.MODEL.containsIgnoreCase(template.equipment()))
             .orderBy(SITE.ID)
             .fetch();

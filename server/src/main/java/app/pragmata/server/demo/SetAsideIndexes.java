@@ -2,7 +2,9 @@ package app.pragmata.server.demo;
 
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 
 /**
  * Indexes that would slow a large copy down, dropped before it and built again after it as they
@@ -22,12 +24,12 @@ final class SetAsideIndexes {
                   and indexname not in (select conname from pg_constraint)
                 order by indexname
                 """,
-                org.jooq.impl.DSL.val(tables.toArray(String[]::new)))
+                DSL.val(tables.toArray(String[]::new)))
             .fetch();
     definitions =
-        java.util.stream.Stream.concat(
+        Stream.concat(
                 rows.stream().map(row -> row.get(1, String.class)),
-                java.util.stream.Stream.of(
+                Stream.of(
                     "alter table time_entry add constraint one_clock_per_person exclude using gist"
                         + " (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)"))
             .toList();

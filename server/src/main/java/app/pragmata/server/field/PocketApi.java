@@ -38,6 +38,7 @@ import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Record1;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -218,7 +219,7 @@ class PocketApi {
                                     .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID)))))
                 .orderBy(companion.NAME))
         .as("crew")
-        .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+        .convertFrom(rows -> rows.map(Record1::value1));
   }
 
   /** A visit that others have begun is still to start for whoever has no clock on it. */

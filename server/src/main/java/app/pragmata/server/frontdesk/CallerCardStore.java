@@ -57,6 +57,7 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.OrderField;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
@@ -77,7 +78,7 @@ class CallerCardStore {
   Optional<CallerCard> find(Act act, long id) {
     Long stays =
         database
-            .select(org.jooq.impl.DSL.coalesce(CUSTOMER.MERGED_INTO, CUSTOMER.ID))
+            .select(DSL.coalesce(CUSTOMER.MERGED_INTO, CUSTOMER.ID))
             .from(CUSTOMER)
             .where(CUSTOMER.ID.eq(id))
             .fetchOne(row -> row.value1());

@@ -27,6 +27,7 @@ import ezvcard.VCardVersion;
 import ezvcard.parameter.EmailType;
 import ezvcard.parameter.TelephoneType;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
 import org.jooq.Condition;
@@ -305,7 +306,7 @@ class CustomerListApi {
                 .version(VCardVersion.V4_0)
                 .prodId(false)
                 .go()
-                .getBytes(java.nio.charset.StandardCharsets.UTF_8));
+                .getBytes(StandardCharsets.UTF_8));
   }
 
   private static VCard card(

@@ -8,6 +8,7 @@ import java.util.List;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.impl.DSL;
 import org.springframework.stereotype.Repository;
 
 /** Looks for a customer who is on record already. */
@@ -66,10 +67,10 @@ class DoubleStore {
     return database
         .resultQuery(
             SQL,
-            org.jooq.impl.DSL.val(name.strip()),
+            DSL.val(name.strip()),
             org.jooq.impl.DSL.val(digits.length() < FEWEST_DIGITS ? "" : digits),
-            org.jooq.impl.DSL.val(postcode(place)),
-            org.jooq.impl.DSL.val(except))
+            DSL.val(postcode(place)),
+            DSL.val(except))
         .fetch(
             row ->
                 new Likely(

@@ -1,5 +1,6 @@
 package app.pragmata.server.http;
 
+import java.io.IOException;
 import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Configuration;
@@ -34,8 +35,7 @@ class WebPages implements WebMvcConfigurer {
   /** Every address that is neither a file nor of the API is a page of the one-page program. */
   private static final class PageOrFile extends PathResourceResolver {
     @Override
-    protected @Nullable Resource getResource(String path, Resource location)
-        throws java.io.IOException {
+    protected @Nullable Resource getResource(String path, Resource location) throws IOException {
       Resource file = super.getResource(path, location);
       if (file != null || path.startsWith("api/") || path.startsWith("assets/")) {
         return file;

@@ -17,6 +17,7 @@ import java.util.HashMap;
 import java.util.Locale;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 
 /** Equipment: known again by its serial number. */
@@ -94,8 +95,8 @@ final class EquipmentTaker implements ListTaker {
   /** A warranty whose share nobody wrote down bears all. */
   private static void warranty(
       EquipmentRecord record,
-      org.jooq.Field<LocalDate> until,
-      org.jooq.Field<BigDecimal> share,
+      Field<LocalDate> until,
+      Field<BigDecimal> share,
       @Nullable LocalDate day) {
     if (day != null && !day.equals(record.get(until))) {
       record.set(until, day);

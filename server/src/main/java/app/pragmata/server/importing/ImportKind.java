@@ -3,6 +3,7 @@ package app.pragmata.server.importing;
 import app.pragmata.core.Coded;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 
 /** What a list is about, with the columns that it may bring. */
 public enum ImportKind implements Coded {
@@ -103,7 +104,7 @@ public enum ImportKind implements Coded {
       column.headings().stream()
           .mapToInt(
               heading ->
-                  java.util.stream.IntStream.range(0, headings.size())
+                  IntStream.range(0, headings.size())
                       .filter(at -> guessed.get(at).isEmpty())
                       .filter(at -> plain(headings.get(at)).equals(heading))
                       .findFirst()

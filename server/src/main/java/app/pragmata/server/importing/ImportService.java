@@ -22,6 +22,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Service;
@@ -272,7 +273,7 @@ class ImportService {
             database
                 .update(IMPORT)
                 .set(IMPORT.ROWS_DONE, rowsDone)
-                .set(IMPORT.LAST_SIGN_AT, org.jooq.impl.DSL.currentInstant())
+                .set(IMPORT.LAST_SIGN_AT, DSL.currentInstant())
                 .where(IMPORT.ID.eq(id))
                 .execute());
   }

@@ -5,6 +5,7 @@ import app.pragmata.core.Rule;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.InputStream;
+import java.io.StringReader;
 import java.io.UncheckedIOException;
 import java.nio.ByteBuffer;
 import java.nio.CharBuffer;
@@ -136,7 +137,7 @@ final class ListReader {
             .setDelimiter(separator)
             .setIgnoreEmptyLines(true)
             .get()
-            .parse(new java.io.StringReader(text))) {
+            .parse(new StringReader(text))) {
       for (CSVRecord line : parser) {
         var cells = new ArrayList<String>(line.size());
         line.forEach(cell -> cells.add(cell.strip()));

@@ -37,6 +37,7 @@ import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
+import org.jooq.Record1;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -59,7 +60,7 @@ public class VisitStore {
                   .from(OTHER)
                   .where(OTHER.JOB_ID.eq(JOB.ID).and(OTHER.ID.ne(VISIT.ID))))
           .as("other_states")
-          .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+          .convertFrom(rows -> rows.map(Record1::value1));
 
   private static final Field<List<Long>> COMPANION_IDS =
       multiset(
@@ -67,7 +68,7 @@ public class VisitStore {
                   .from(VISIT_COMPANION)
                   .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID)))
           .as("companion_ids")
-          .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+          .convertFrom(rows -> rows.map(Record1::value1));
 
   private static final Field<List<Long>> RECORDED_IDS = recordedIds();
 
@@ -78,7 +79,7 @@ public class VisitStore {
                 .from(recorded)
                 .where(recorded.VISIT_ID.eq(VISIT.ID).and(recorded.REMOVED_AT.isNull())))
         .as("recorded_ids")
-        .convertFrom(rows -> rows.map(org.jooq.Record1::value1));
+        .convertFrom(rows -> rows.map(Record1::value1));
   }
 
   private static final Field<Boolean> WORKED = worked();

@@ -16,6 +16,7 @@ import java.time.Duration;
 import java.time.Instant;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.mail.MailSendException;
 import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.scheduling.annotation.Scheduled;
@@ -143,7 +144,7 @@ public class MailSending {
       if (cause instanceof AddressException || refusesSome(cause)) {
         return true;
       }
-      if (cause instanceof org.springframework.mail.MailSendException send
+      if (cause instanceof MailSendException send
           && send.getFailedMessages().values().stream().anyMatch(MailSending::isRefusedAddress)) {
         return true;
       }

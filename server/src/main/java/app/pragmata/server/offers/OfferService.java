@@ -29,6 +29,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -103,7 +104,7 @@ public class OfferService {
     StoredQuote quote = quotes.get(link.quoteId());
     int edition =
         database
-            .select(org.jooq.impl.DSL.max(QUOTE_EDITION.EDITION))
+            .select(DSL.max(QUOTE_EDITION.EDITION))
             .from(QUOTE_EDITION)
             .where(QUOTE_EDITION.QUOTE_ID.eq(quote.id()))
             .fetchSingle(row -> row.value1().intValue());

@@ -8,6 +8,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.time.LocalDateTime;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
@@ -75,9 +76,7 @@ class PeopleApi {
   Session signIn(
       @RequestBody SignIn entered, HttpServletRequest request, HttpServletResponse response) {
     String username =
-        entered.username() == null
-            ? ""
-            : entered.username().strip().toLowerCase(java.util.Locale.ROOT);
+        entered.username() == null ? "" : entered.username().strip().toLowerCase(Locale.ROOT);
     String password = entered.password() == null ? "" : entered.password();
     var credentials = people.findCredentials(username);
     boolean matches =

@@ -4,6 +4,7 @@ import app.pragmata.core.quoting.Spread;
 import java.util.List;
 import java.util.function.ToLongFunction;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -91,8 +92,7 @@ class PastJobsApi {
 
   List<PastJob> list(long kindOfJobId, @Nullable Long equipmentId) {
     return database
-        .resultQuery(
-            SQL, org.jooq.impl.DSL.val(kindOfJobId), org.jooq.impl.DSL.val(equipmentId, Long.class))
+        .resultQuery(SQL, DSL.val(kindOfJobId), DSL.val(equipmentId, Long.class))
         .fetch(
             row ->
                 new PastJob(

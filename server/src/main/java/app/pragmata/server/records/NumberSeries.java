@@ -2,6 +2,7 @@ package app.pragmata.server.records;
 
 import static app.pragmata.server.generated.Tables.NUMBER_SERIES;
 
+import java.util.Locale;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -38,7 +39,7 @@ public class NumberSeries {
         database
             .update(NUMBER_SERIES)
             .set(NUMBER_SERIES.NEXT_NUMBER, NUMBER_SERIES.NEXT_NUMBER.plus(count))
-            .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(java.util.Locale.ROOT)))
+            .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(Locale.ROOT)))
             .returning(NUMBER_SERIES.NEXT_NUMBER)
             .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
     return after - count;
@@ -49,7 +50,7 @@ public class NumberSeries {
     return database
         .select(NUMBER_SERIES.NEXT_NUMBER)
         .from(NUMBER_SERIES)
-        .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(java.util.Locale.ROOT)))
+        .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(Locale.ROOT)))
         .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
   }
 }

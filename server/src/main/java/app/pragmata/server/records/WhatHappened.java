@@ -1,6 +1,7 @@
 package app.pragmata.server.records;
 
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -20,7 +21,7 @@ public record WhatHappened(List<Happened> list) {
     return list.stream()
         .filter(which)
         .map(Happened::ownerId)
-        .filter(java.util.Objects::nonNull)
+        .filter(Objects::nonNull)
         .collect(Collectors.toSet());
   }
 }

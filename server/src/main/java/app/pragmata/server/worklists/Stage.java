@@ -3,33 +3,35 @@ package app.pragmata.server.worklists;
 import app.pragmata.core.Coded;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 
 /** Where money stands on its way from quote to bank. */
 public enum Stage implements Coded {
-  QUOTED(14),
-  WON(5),
-  BOOKED(0),
-  WORKED(3),
-  CHECKED(3),
-  BILLED(0),
+  QUOTED,
+  WON,
+  BOOKED,
+  WORKED,
+  CHECKED,
+  BILLED,
   /** What came in this month; a job is here beside where it stands. */
-  PAID(Integer.MAX_VALUE),
+  PAID,
   /** Nothing is to come; no list of its own. */
-  SETTLED(Integer.MAX_VALUE);
-
-  private final int patienceDays;
-
-  Stage(int patienceDays) {
-    this.patienceDays = patienceDays;
-  }
+  SETTLED;
 
   /**
    * For how many days money may stand here before it is marked; counted past the planned or the due
    * day where there is one.
    */
-  int patienceDays() {
-    return patienceDays;
+  int patienceDays(Company.Patience patience) {
+    return switch (this) {
+      case QUOTED -> patience.quotedDays();
+      case WON -> patience.wonDays();
+      case WORKED -> patience.workedDays();
+      case CHECKED -> patience.checkedDays();
+      case BOOKED, BILLED -> 0;
+      case PAID, SETTLED -> Integer.MAX_VALUE;
+    };
   }
 
   /**

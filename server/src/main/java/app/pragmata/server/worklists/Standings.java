@@ -49,6 +49,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Consumer;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -139,8 +140,7 @@ public class Standings {
     inPortions(database.select(JOB.ID).from(JOB).fetch(JOB.ID), this::followJobs);
   }
 
-  private static void inPortions(
-      Collection<Long> all, java.util.function.Consumer<List<Long>> work) {
+  private static void inPortions(Collection<Long> all, Consumer<List<Long>> work) {
     List<Long> ids = List.copyOf(all);
     for (int from = 0; from < ids.size(); from += PORTION) {
       work.accept(ids.subList(from, Math.min(from + PORTION, ids.size())));

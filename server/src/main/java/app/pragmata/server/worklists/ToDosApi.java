@@ -20,6 +20,7 @@ import app.pragmata.server.todos.ToDoState;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -221,11 +222,7 @@ class ToDosApi {
                   found.value2(),
                   toDo.getDueDay(),
                   open
-                      ? (int)
-                          Math.max(
-                              0,
-                              java.time.temporal.ChronoUnit.DAYS.between(
-                                  toDo.getDueDay(), act.today()))
+                      ? (int) Math.max(0, ChronoUnit.DAYS.between(toDo.getDueDay(), act.today()))
                       : 0,
                   toDo.getCustomerId(),
                   found.value3(),

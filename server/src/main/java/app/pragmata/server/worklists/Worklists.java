@@ -17,6 +17,7 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.http.PageKey;
@@ -29,6 +30,7 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -75,7 +77,7 @@ class Worklists {
 
   /** The rows after a page's key, in the asked order; from the top when the key is empty. */
   List<WorkRow> list(Act act, Question asked, String after, int most) {
-    WorkingCalendar calendar = companies.getCompany().calendar();
+    Company company = companies.getCompany();
     Figures figures = Figures.of(asked.stage());
     Order order = Order.of(asked.sort(), figures);
     var page =
@@ -132,7 +134,7 @@ class Worklists {
         .leftJoin(INVOICE)
         .on(INVOICE.JOB_ID.eq(JOB.ID))
         .orderBy(Order.of(asked.sort(), Figures.SHOWN).fields())
-        .fetch(found -> workRow(act, calendar, asked.stage(), found));
+        .fetch(found -> workRow(act, company, asked.stage(), found));
   }
 
   /** The key of a row in the asked order. */
@@ -195,8 +197,7 @@ class Worklists {
   }
 
   /** An order of rows, and what comes further down than a key in it. */
-  private record Order(
-      List<? extends OrderField<?>> fields, java.util.function.Function<PageKey, Condition> after) {
+  private record Order(List<? extends OrderField<?>> fields, Function<PageKey, Condition> after) {
     static Order of(Sort sort, Figures figures) {
       var kind = figures.from().KIND;
       var id = figures.from().RECORD_ID;
@@ -241,7 +242,7 @@ class Worklists {
     }
   }
 
-  private static WorkRow workRow(Act act, WorkingCalendar calendar, Stage stage, Record found) {
+  private static WorkRow workRow(Act act, Company company, Stage stage, Record found) {
     LocalDate day = found.get(ROW.DAY);
     int age = (int) ChronoUnit.DAYS.between(day, act.today());
     LocalDate validUntil = found.get(ROW.VALID_UNTIL);
@@ -259,7 +260,7 @@ class Worklists {
         found.get(PERSON.NAME),
         day,
         age,
-        lapsed || age > stage.patienceDays(),
+        lapsed || age > stage.patienceDays(company.patience()),
         remark(stage, lapsed, found),
         stage == Stage.PAID ? found.get(INVOICE.NUMBER) : found.get(ROW.REMARK_NUMBER),
         found.get(ROW.VALUE_MINOR),
@@ -267,7 +268,9 @@ class Worklists {
         IntStream.range(0, rungs.length / 2)
             .mapToObj(i -> new SmallRung(rungs[2 * i], rungs[2 * i + 1]))
             .toList(),
-        isJob && found.get(JOB.RESPONDED_AT) == null ? response(act, calendar, found) : null);
+        isJob && found.get(JOB.RESPONDED_AT) == null
+            ? response(act, company.calendar(), found)
+            : null);
   }
 
   private static @Nullable Response response(Act act, WorkingCalendar calendar, Record found) {

@@ -11,6 +11,7 @@ import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
@@ -60,10 +61,12 @@ class WorklistsApi {
   record Worklist(List<WorkRow> rows, int count, long amountMinor, @Nullable String next) {}
 
   private final Worklists worklists;
+  private final CompanyStore companies;
   private final DSLContext database;
 
-  WorklistsApi(Worklists worklists, DSLContext database) {
+  WorklistsApi(Worklists worklists, CompanyStore companies, DSLContext database) {
     this.worklists = worklists;
+    this.companies = companies;
     this.database = database;
   }
 
@@ -123,7 +126,7 @@ class WorklistsApi {
         count,
         stage == Stage.BOOKED ? null : Integer.valueOf((int) age),
         stage == Stage.BOOKED ? newest : null,
-        lapsed || age > stage.patienceDays());
+        lapsed || age > stage.patienceDays(companies.getCompany().patience()));
   }
 
   private StageTotal billed(Act act) {
