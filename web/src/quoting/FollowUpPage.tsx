@@ -90,8 +90,8 @@ export default function FollowUpPage() {
         <table className="lines">
           <tbody>
             {data.reasons.map((reason) => (
-              <tr key={reason.reason}>
-                <td>{reason.reason}</td>
+              <tr key={reason.reason ?? ""}>
+                <td>{reason.reason ?? "no answer until it lapsed"}</td>
                 <td className="figure">{reason.quotes}</td>
                 <td className="figure">{money(reason.netMinor)}</td>
               </tr>

@@ -47,6 +47,14 @@ public final class Day {
     return parse(typed, today, Toward.BACK);
   }
 
+  /** Notes when a day lies so far back that nothing is written down on it any more. */
+  public static void checkNotLongAgo(
+      String field, LocalDate day, LocalDate today, Reading reading) {
+    if (day.isBefore(today.minusYears(1))) {
+      reading.fault(field, Rule.TOO_LARGE, "This day is more than a year ago. Check it.");
+    }
+  }
+
   private enum Toward {
     AHEAD,
     BACK

@@ -79,6 +79,18 @@ class DayTest {
   }
 
   @Test
+  void nothing_is_written_down_on_a_day_of_years_ago() {
+    gate.finished();
+    String longAgo = path().replaceAll("days/.*", "days/1999-12-31");
+    var form =
+        Map.<String, Object>of(
+            "version", 0, "kind", "drive", "from", "9", "to", "10", "reason", "Training");
+    assertThat(gate.office().post(longAgo + "/time-entries", form).text())
+        .contains("more than a year ago");
+    assertThat(gate.office().get(longAgo).json().path("entries")).isEmpty();
+  }
+
+  @Test
   void two_times_of_one_person_do_not_overlap() {
     gate.finished();
     assertThat(add(Map.of("from", "15:10", "to", "15:20")).rule()).isEqualTo("OVERLAPPING_CLOCKS");

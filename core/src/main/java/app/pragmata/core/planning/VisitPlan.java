@@ -1,5 +1,6 @@
 package app.pragmata.core.planning;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import java.time.LocalDate;
@@ -46,9 +47,7 @@ public record VisitPlan(
 
   /** Notes every rule that the plan breaks; work of a day that has passed may be written down. */
   public static void check(LocalDate day, int expectedMinutes, LocalDate today, Reading reading) {
-    if (day.isBefore(today.minusYears(1))) {
-      reading.fault("day", Rule.TOO_LARGE, "This day is more than a year ago. Check it.");
-    }
+    Day.checkNotLongAgo("day", day, today, reading);
     if (day.isAfter(today.plusYears(2))) {
       reading.fault("day", Rule.TOO_LARGE, "This day is more than two years away. Check it.");
     }

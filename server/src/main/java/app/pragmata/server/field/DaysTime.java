@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
@@ -56,6 +57,7 @@ class DaysTime {
           if (form.kind() == null) {
             reading.fault("kind", Rule.MISSING, "Choose whether it was a drive or labour.");
           }
+          Day.checkNotLongAgo("from", day, act.today(), reading);
           reading.refuseIfFaulty();
           people.requireTechnician(personId);
           WrittenTime time = TypedTime.read(act, form, form.kind(), day, hours());

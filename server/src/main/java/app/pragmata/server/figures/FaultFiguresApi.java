@@ -2,8 +2,10 @@ package app.pragmata.server.figures;
 
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Vocabulary;
 import java.time.LocalDate;
 import java.time.OffsetDateTime;
 import java.util.List;
@@ -43,7 +45,8 @@ class FaultFiguresApi {
   record Faults(LocalDate from, LocalDate to, List<FaultFigures> rows) {}
 
   private static final String SQL =
-      """
+      Vocabulary.inSql(
+          """
       with called as (
         select fault_code, count(*) as calls, count(*) filter (where outcome = 'solved') as solved
         from call where fault_code is not null and at >= {0} and at < {1}
@@ -59,7 +62,7 @@ class FaultFiguresApi {
         from asked left join lateral (
           select sum(time.minutes) as minutes, sum(time.cost) as cost, sum(part.cost) as parts from visit v
             cross join lateral (
-              select sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = 'labour') as minutes,
+              select sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = :LABOUR) as minutes,
                   sum(coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0)) as cost
                 from time_entry t where t.visit_id = v.id and t.removed_at is null) time
             cross join lateral (select sum(p.cost_minor) as cost from visit_part p where p.visit_id = v.id and p.removed_at is null) part
@@ -77,7 +80,8 @@ class FaultFiguresApi {
       from rows left join called on called.fault_code = rows.code
       where rows.jobs > 0 or calls > 0
       order by sum(rows.jobs) over (partition by rows.code) + coalesce(calls, 0) desc, rows.fault, place
-      """;
+      """,
+          TimeEntry.Kind.class);
 
   private final DSLContext database;
 

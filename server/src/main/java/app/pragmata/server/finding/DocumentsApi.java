@@ -4,6 +4,7 @@ import app.pragmata.core.Coded;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Vocabulary;
 import java.time.LocalDate;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -38,22 +39,24 @@ class DocumentsApi {
   private static final int PAGE = 50;
 
   private static final String SQL =
-      """
+      Vocabulary.inSql(
+          """
       select kind, id, number, day, title, state, amount from (
-        select 'quote' as kind, id, number, (created_at at time zone {1})::date as day, title, state,
+        select :QUOTE as kind, id, number, (created_at at time zone {1})::date as day, title, state,
             net_minor as amount
           from quote where customer_id = {0}
         union all
-        select 'job', id, number, (created_at at time zone {1})::date, title, state, null
+        select :JOB, id, number, (created_at at time zone {1})::date, title, state, null
           from job where customer_id = {0}
         union all
-        select 'invoice', i.id, i.number, i.invoice_date, j.title,
-            case when i.owed_minor > 0 then 'open' else 'settled' end, i.gross_minor
+        select :INVOICE, i.id, i.number, i.invoice_date, j.title,
+            case when i.owed_minor > 0 then :OPEN else :SETTLED end, i.gross_minor
           from invoice i join job j on j.id = i.job_id where i.customer_id = {0}
       ) document
       where (day, kind, id) < ({2}, {3}, {4})
       order by day desc, kind desc, id desc limit {5}
-      """;
+      """,
+          DocumentKind.class, DocumentState.class);
 
   private static final LocalDate AFTER_ALL = LocalDate.of(9999, 12, 31);
 

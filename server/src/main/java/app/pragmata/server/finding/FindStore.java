@@ -16,6 +16,7 @@ import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Coded;
 import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.records.Vocabulary;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.Condition;
@@ -63,17 +64,27 @@ class FindStore {
    * <p>Jobs are looked up newest first: the last 600 one by one, for words that many have, then
    * lots of 20,000 through the index, then all, until six are found.
    */
+  private static final String SITES_BY_WORDS =
+      Vocabulary.inSql(
+          """
+          select s.id from search_entry e
+            join site s on s.customer_id = e.customer_id and e.kind = :CUSTOMER or s.id = e.record_id and e.kind = :SITE
+            where e.kind in (:CUSTOMER, :SITE) and e.words @@ to_tsquery('simple', {0}) limit 200
+          """,
+          RecordKind.class);
+
   private static final String SQL =
-      """
+      Vocabulary.inSql(
+          """
       with said as (
         select {0} as going_on, {1} as whole
       ), numbered as (
-        select 1 as rank, 'job' as kind, j.id, j.number, j.customer_id, 'Job ' || j.number || ', ' || c.name as title,
+        select 1 as rank, :JOB as kind, j.id, j.number, j.customer_id, 'Job ' || j.number || ', ' || c.name as title,
             j.title || ', ' || replace(j.state, '_', ' ') as detail
           from job j join customer c on c.id = j.customer_id where j.number = {4}
-        union all select 2, 'quote', q.id, q.number, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
+        union all select 2, :QUOTE, q.id, q.number, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
           from quote q join customer c on c.id = q.customer_id where q.number = {4}
-        union all select 3, 'job', i.job_id, j.number, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
+        union all select 3, :JOB, i.job_id, j.number, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
             case when i.owed_minor > 0 then 'open' else 'settled' end || ', ' || j.title
           from invoice i join customer c on c.id = i.customer_id join job j on j.id = i.job_id where i.number = {4}
       ), called as (
@@ -82,62 +93,63 @@ class FindStore {
           limit 60
       ), named as (
         (select kind, record_id, customer_id, true as whole from search_entry
-          where kind = 'customer' and words @@ (select whole from said) limit 80)
+          where kind = :CUSTOMER and words @@ (select whole from said) limit 80)
         union all (select kind, record_id, customer_id, false from search_entry
-          where kind = 'customer' and words @@ (select going_on from said) limit 80)
+          where kind = :CUSTOMER and words @@ (select going_on from said) limit 80)
         union all (select kind, record_id, customer_id, words @@ (select whole from said) from search_entry
-          where kind = 'site' and words @@ (select going_on from said) limit 80)
+          where kind = :SITE and words @@ (select going_on from said) limit 80)
         union all (select kind, record_id, customer_id, words @@ (select whole from said) from search_entry
-          where kind = 'equipment' and words @@ (select going_on from said) limit 80)
+          where kind = :EQUIPMENT and words @@ (select going_on from said) limit 80)
       ), newest as (
-        select coalesce(max(record_id), 0) as id from search_entry where kind = 'job'
+        select coalesce(max(record_id), 0) as id from search_entry where kind = :JOB
       ), worked as (
         select record_id from (
-          (select record_id from (select record_id, words from search_entry where kind = 'job'
+          (select record_id from (select record_id, words from search_entry where kind = :JOB
               order by record_id desc limit 600) last where words @@ (select going_on from said) limit 6)
           union all (select lately.record_id
             from newest cross join generate_series(newest.id / 20000, newest.id / 20000 - 3, -1) as lot cross join lateral (
               select record_id from search_entry
-              where kind = 'job' and record_id / 20000 = lot and words @@ (select going_on from said) and record_id <= newest.id - 600
+              where kind = :JOB and record_id / 20000 = lot and words @@ (select going_on from said) and record_id <= newest.id - 600
               order by record_id desc limit 6) lately)
           union all (select record_id from (
               select record_id, lot from newest cross join lateral (
                 select record_id, newest.id / 20000 - 3 as lot from search_entry
-                where kind = 'job' and words @@ (select going_on from said) limit 20000) ever) before
+                where kind = :JOB and words @@ (select going_on from said) limit 20000) ever) before
             where record_id / 20000 < lot order by record_id desc limit 6)
         ) either limit 6
       ), customers as (
         select customer_id, bool_or(by_phone) as by_phone, bool_or(whole) as whole from (
-          select customer_id, true as by_phone, not inside as whole from called where kind = 'customer'
-          union all select customer_id, false, whole from named where kind = 'customer') as either
+          select customer_id, true as by_phone, not inside as whole from called where kind = :CUSTOMER
+          union all select customer_id, false, whole from named where kind = :CUSTOMER) as either
         group by customer_id
       )
       select kind, id, number, customer_id, title, detail from (
         select 0 as part, rank::numeric as place, kind, id, number, customer_id, title, detail from numbered
         union all (select 1, row_number() over (
               order by by_phone desc, whole desc, (lower(c.name) like lower({5}) || '%') desc, similarity(c.name, {5}) desc, c.id),
-            'customer', c.id, null, c.id, c.name,
+            :CUSTOMER, c.id, null, c.id, c.name,
             concat_ws(' · ', nullif(c.phone, ''), nullif(concat_ws(', ', nullif(c.address, ''), nullif(c.postcode, '')), ''),
               case when c.stop_reason is not null then 'on stop' end)
           from customers h join customer c on c.id = h.customer_id where c.merged_into is null
           order by 2 limit 6)
-        union all (select 2, row_number() over (order by h.whole desc, s.id), 'site', s.id, null, s.customer_id,
+        union all (select 2, row_number() over (order by h.whole desc, s.id), :SITE, s.id, null, s.customer_id,
             c.name || ', ' || s.name, concat_ws(', ', s.address, nullif(s.postcode, ''))
           from named h join site s on s.id = h.record_id join customer c on c.id = s.customer_id
-          where h.kind = 'site' and h.customer_id not in (select customer_id from named where kind = 'customer')
+          where h.kind = :SITE and h.customer_id not in (select customer_id from named where kind = :CUSTOMER)
           order by 2 limit 6)
-        union all (select 3, row_number() over (order by h.whole desc, e.id), 'equipment', e.id, null, s.customer_id,
+        union all (select 3, row_number() over (order by h.whole desc, e.id), :EQUIPMENT, e.id, null, s.customer_id,
             e.serial_number || ', ' || e.model, c.name || ', ' || s.name
-          from (select record_id, whole from named where kind = 'equipment'
-                union select record_id, not inside from called where kind = 'equipment') h
+          from (select record_id, whole from named where kind = :EQUIPMENT
+                union select record_id, not inside from called where kind = :EQUIPMENT) h
           join equipment e on e.id = h.record_id join site s on s.id = e.site_id join customer c on c.id = s.customer_id
           order by 2 limit 6)
-        union all (select 4, row_number() over (order by j.id desc), 'job', j.id, j.number, j.customer_id,
+        union all (select 4, row_number() over (order by j.id desc), :JOB, j.id, j.number, j.customer_id,
             'Job ' || j.number || ', ' || c.name, j.title || ', ' || replace(j.state, '_', ' ')
           from worked h join job j on j.id = h.record_id join customer c on c.id = j.customer_id
           order by 2 limit 6)
       ) found order by part, place
-      """;
+      """,
+          RecordKind.class);
 
   private final DSLContext database;
 
@@ -193,14 +205,7 @@ class FindStore {
   List<SiteChoice> listSites(String typed) {
     String query = read(typed, false).query();
     Condition wanted =
-        query.isEmpty()
-            ? noCondition()
-            : SITE.ID.in(
-                field(
-                    "select s.id from search_entry e join site s on s.customer_id = e.customer_id and e.kind = 'customer'"
-                        + " or s.id = e.record_id and e.kind = 'site' where e.kind in ('customer', 'site')"
-                        + " and e.words @@ to_tsquery('simple', {0}) limit 200",
-                    Long.class, val(query)));
+        query.isEmpty() ? noCondition() : SITE.ID.in(field(SITES_BY_WORDS, Long.class, val(query)));
     return database
         .select(
             SITE.ID,

@@ -3,6 +3,7 @@ package app.pragmata.server.finding;
 import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.records.Happened;
 import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.records.Vocabulary;
 import app.pragmata.server.records.WhatHappened;
 import java.util.HashSet;
 import java.util.List;
@@ -52,12 +53,14 @@ public class SearchEntries {
   /** What went over to a customer is found as theirs. */
   private void noteAllOf(long customerId) {
     database.execute(
-        """
-        select note_for_search('site', array(select id from site where customer_id = {0})),
-          note_for_search('equipment', array(
-            select e.id from equipment e join site s on s.id = e.site_id where s.customer_id = {0})),
-          note_for_search('job', array(select id from job where customer_id = {0}))
-        """,
+        Vocabulary.inSql(
+            """
+            select note_for_search(:SITE, array(select id from site where customer_id = {0})),
+              note_for_search(:EQUIPMENT, array(
+                select e.id from equipment e join site s on s.id = e.site_id where s.customer_id = {0})),
+              note_for_search(:JOB, array(select id from job where customer_id = {0}))
+            """,
+            RecordKind.class),
         DSL.val(customerId));
   }
 

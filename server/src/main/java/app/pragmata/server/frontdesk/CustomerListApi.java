@@ -21,6 +21,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import ezvcard.Ezvcard;
 import ezvcard.VCard;
 import ezvcard.VCardVersion;
@@ -60,6 +61,8 @@ class CustomerListApi {
 
   /** A page of customers; {@code next} asks for the one after it, null on the last. */
   record CustomerPage(List<CustomerRow> rows, @Nullable String next) {}
+
+  private static final Field<String> CUSTOMERS = inline(RecordKind.CUSTOMER.code());
 
   private static final int PAGE = 100;
   // Up to so many matches it is faster to sort them than to walk the list for the next page.
@@ -141,12 +144,12 @@ class CustomerListApi {
     Condition on(Field<Long> customerId) {
       return many
           ? condition(
-              "(select words @@ {0} from search_entry where kind = 'customer' and record_id = {1})",
-              query, customerId)
+              "(select words @@ {0} from search_entry where kind = {1} and record_id = {2})",
+              query, CUSTOMERS, customerId)
           : customerId.in(
               field(
-                  "select record_id from search_entry where kind = 'customer' and words @@ {0}",
-                  Long.class, query));
+                  "select record_id from search_entry where kind = {0} and words @@ {1}",
+                  Long.class, CUSTOMERS, query));
     }
   }
 
@@ -164,8 +167,8 @@ class CustomerListApi {
     int found =
         database
             .resultQuery(
-                "select count(*) from (select from search_entry where kind = 'customer' and words @@ {0} limit {1}) found",
-                words, inline(FEW + 1))
+                "select count(*) from (select from search_entry where kind = {0} and words @@ {1} limit {2}) found",
+                CUSTOMERS, words, inline(FEW + 1))
             .fetchSingle()
             .get(0, Integer.class);
     return new Filter(words, found > FEW);

@@ -4,6 +4,8 @@ import app.pragmata.core.Coded;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.Place;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.records.Vocabulary;
 import java.util.List;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
@@ -36,21 +38,23 @@ class DoubleStore {
 
   // The same phone number counts most; a name alone has to be nearly the same.
   private static final String SQL =
-      """
+      Vocabulary.inSql(
+          """
       select c.id, c.number, c.name, c.phone, c.address, c.postcode,
         found.phone as same_phone, c.postcode <> '' and c.postcode = {2} as same_postcode,
         lower(c.name) = lower({0}) as same_name, similarity(c.name, {0}) > 0.4 as similar_name
       from (
         select record_id as id, true as phone from search_entry
-          where {1} <> '' and kind = 'customer' and digits <> '' and digits like '% ' || {1} || '%'
+          where {1} <> '' and kind = :CUSTOMER and digits <> '' and digits like '% ' || {1} || '%'
         union
         (select record_id, false from search_entry
-          where {0} <> '' and kind = 'customer' and words @@ to_tsquery('simple', search_query({0}, true)) limit 300)
+          where {0} <> '' and kind = :CUSTOMER and words @@ to_tsquery('simple', search_query({0}, true)) limit 300)
       ) found join customer c on c.id = found.id
       where c.merged_into is null and c.id <> {3}
         and (found.phone or similarity(c.name, {0}) > 0.75 or (c.postcode <> '' and c.postcode = {2}))
       order by found.phone desc, similarity(c.name, {0}) desc, c.number limit 5
-      """;
+      """,
+          RecordKind.class);
 
   private final DSLContext database;
   private final CompanyStore companies;

@@ -10,6 +10,7 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.generated.tables.records.DriveHomeShareRecord;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
+import app.pragmata.server.records.Vocabulary;
 import java.time.LocalDate;
 import java.util.List;
 import org.jooq.Condition;
@@ -37,15 +38,17 @@ public class DriveHomeStore {
   }
 
   private static final String VISITS =
-      """
+      Vocabulary.inSql(
+          """
       select v.id, v.job_id, v.state, count(t.id) > 0 as recorded,
-          coalesce(sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = 'labour'), 0)::int as minutes
+          coalesce(sum(clock_minutes(t.started_at, t.ended_at)) filter (where t.kind = :LABOUR), 0)::int as minutes
         from visit v left join time_entry t
           on t.visit_id = v.id and t.person_id = {0} and t.day = {1} and t.removed_at is null
         where t.id is not null or v.day = {1} and (v.technician_id = {0}
           or exists (select from visit_companion c where c.visit_id = v.id and c.person_id = {0}))
         group by v.id order by min(t.started_at), v.id
-      """;
+      """,
+          TimeEntry.Kind.class);
 
   private final DSLContext database;
 

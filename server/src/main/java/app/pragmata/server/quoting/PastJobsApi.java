@@ -1,6 +1,9 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.quoting.Spread;
+import app.pragmata.server.records.Vocabulary;
 import java.util.List;
 import java.util.function.ToLongFunction;
 import org.jooq.DSLContext;
@@ -45,19 +48,20 @@ class PastJobsApi {
 
   /** The newest 200 of a kind: what was usual years ago says less about the next one. */
   private static final String SQL =
-      """
+      Vocabulary.inSql(
+          """
       select j.id, j.number, j.title,
         coalesce(t.labour, 0)::bigint, coalesce(t.drive, 0)::bigint, coalesce(p.cost, 0)::bigint,
         coalesce(
           e.equipment_kind_id = (select equipment_kind_id from equipment where id = {1}), false)
       from (select id, number, title, equipment_id from job
-          where kind_of_job_id = {0} and state = 'checked'
+          where kind_of_job_id = {0} and state = :CHECKED
             and exists (select from closing_document where job_id = id)
           order by id desc limit 200) j
       left join equipment e on e.id = j.equipment_id
       left join lateral (
-        select sum(clock_minutes(started_at, ended_at)) filter (where kind = 'labour') as labour,
-            sum(clock_minutes(started_at, ended_at)) filter (where kind = 'drive') as drive
+        select sum(clock_minutes(started_at, ended_at)) filter (where kind = :LABOUR) as labour,
+            sum(clock_minutes(started_at, ended_at)) filter (where kind = :DRIVE) as drive
           from time_entry
           where removed_at is null
             and visit_id in (select id from visit where job_id = j.id)) t on true
@@ -66,7 +70,8 @@ class PastJobsApi {
           where removed_at is null
             and visit_id in (select id from visit where job_id = j.id)) p on true
       order by j.id desc
-      """;
+      """,
+          JobState.Code.class, TimeEntry.Kind.class);
 
   private final DSLContext database;
 

@@ -7,11 +7,13 @@ import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.val;
 
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.WonShare;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Vocabulary;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -70,54 +72,63 @@ class FollowUpApi {
       @Nullable BigDecimal byNumber,
       @Nullable BigDecimal byValue) {}
 
-  record LostReason(String reason, long quotes, long netMinor) {}
+  /** Why quotes were lost; no reason is that they lapsed without an answer. */
+  record LostReason(@Nullable String reason, long quotes, long netMinor) {}
 
   private static final int MOST_SHOWN = 100;
 
   // The names are looked up for the rows that are shown only.
   private static final String UNANSWERED =
-      """
+      Vocabulary.inSql(
+          """
       select q.id, q.number, c.name, c.phone, q.title, (q.sent_at at time zone {0})::date,
           {1} - (q.sent_at at time zone {0})::date, q.valid_until, l.opened_at is not null, q.net_minor
-        from (select * from quote where state = 'sent' and {2} order by net_minor desc, id limit {3}) q
+        from (select * from quote where state = :SENT and {2} order by net_minor desc, id limit {3}) q
         join customer c on c.id = q.customer_id left join quote_link l on l.quote_id = q.id
         order by q.net_minor desc, q.id
-      """;
+      """,
+          JobState.Code.class, QuoteState.Code.class);
 
   private static final String OWED_BACK =
-      """
+      Vocabulary.inSql(
+          """
       select q.id, q.number, c.name, sum(d.amount_minor - coalesce(u.used, 0))::bigint
         from deposit d join quote q on q.id = d.quote_id join customer c on c.id = q.customer_id
         left join lateral (select sum(amount_minor) as used from deposit_use where deposit_id = d.id) u on true
         left join accepted_quote a on a.quote_id = q.id left join job j on j.id = a.job_id
         left join closing_document closing on closing.job_id = j.id
-        where j.state = 'called_off' or closing.job_id is not null
-          or j.id is null and (q.state <> 'accepted' or q.valid_until < {0})
+        where j.state = :CALLED_OFF or closing.job_id is not null
+          or j.id is null and (q.state <> :ACCEPTED or q.valid_until < {0})
         group by q.id, c.name having sum(d.amount_minor - coalesce(u.used, 0)) > 0 order by q.number
-      """;
+      """,
+          JobState.Code.class, QuoteState.Code.class);
 
   private static final String KINDS =
-      """
+      Vocabulary.inSql(
+          """
       select k.name, coalesce(sum(quotes) filter (where answer = 'open'), 0)::bigint,
           coalesce(sum(quotes) filter (where answer = 'won'), 0)::bigint,
           coalesce(sum(quotes) filter (where answer = 'lost'), 0)::bigint,
           coalesce(sum(net_minor) filter (where answer = 'won'), 0)::bigint,
           coalesce(sum(net_minor) filter (where answer = 'lost'), 0)::bigint
         from (
-          select kind_of_job_id, case when state = 'accepted' then 'won'
-              when state = 'declined' or valid_until < {0} then 'lost' else 'open' end as answer,
+          select kind_of_job_id, case when state = :ACCEPTED then 'won'
+              when state = :DECLINED or valid_until < {0} then 'lost' else 'open' end as answer,
               count(*) as quotes, sum(net_minor) as net_minor
-            from quote where state <> 'draft' and created_at >= {1} group by 1, 2) q
+            from quote where state <> :DRAFT and created_at >= {1} group by 1, 2) q
         join kind_of_job k on k.id = q.kind_of_job_id
         group by k.name order by k.name
-      """;
+      """,
+          JobState.Code.class, QuoteState.Code.class);
 
   private static final String REASONS =
-      """
-      select coalesce(decline_reason, 'no answer until it lapsed'), count(*), sum(net_minor)::bigint
-        from quote where state in ('sent', 'declined') and (state = 'declined' or valid_until < {0}) and created_at >= {1}
+      Vocabulary.inSql(
+          """
+      select decline_reason, count(*), sum(net_minor)::bigint
+        from quote where state in (:SENT, :DECLINED) and (state = :DECLINED or valid_until < {0}) and created_at >= {1}
         group by 1 order by 3 desc limit 12
-      """;
+      """,
+          JobState.Code.class, QuoteState.Code.class);
 
   private final DSLContext database;
   private final CompanyStore companies;

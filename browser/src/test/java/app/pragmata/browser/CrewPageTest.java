@@ -1,0 +1,73 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static app.pragmata.browser.Chromium.choose;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** Several people on a visit, and their way home. */
+class CrewPageTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "ngozi");
+
+  @AfterEach
+  void nobodyDrivesOn() {
+    gate.at("23:00");
+    gate.technician().post("/api/pocket/drive-home/end", Map.of());
+  }
+
+  @Test
+  void the_office_says_who_comes_along_and_the_sheet_names_them() {
+    gate.planned();
+    Page desk = desk();
+    button(desk, "Move").click();
+    choose(desk, "Who comes along", "Tobias", "Tobias Quennell");
+    button(desk, "Plan").click();
+    assertThat(desk.locator(".visit-head")).containsText("Ngozi Adair with Tobias Quennell");
+    Page phone = Chromium.phone(program, "tobias");
+    assertThat(phone.getByText("Swing gate, ram replaced").first()).isVisible();
+  }
+
+  @Test
+  void the_way_home_has_a_button_and_its_miles() {
+    gate.finished();
+    Page phone = Chromium.phone(program, "ngozi");
+    button(phone, "Drive home").click();
+    assertThat(phone.getByText("Driving home")).isVisible();
+    gate.at("18:55");
+    phone.getByLabel("Miles driven").fill("11.5");
+    button(phone, "I am home").click();
+    assertThat(phone.getByText("0:35 driven home today")).isVisible();
+  }
+
+  @Test
+  void a_persons_day_stands_behind_their_name_and_takes_time_in_the_yard() {
+    gate.finished();
+    Page desk = desk();
+    desk.locator(".visit-head")
+        .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Ngozi Adair"))
+        .click();
+    assertThat(desk.getByText("3:20 labour, 0:40 drive")).isVisible();
+    button(desk, "Add time on no visit").click();
+    desk.getByLabel("From").fill("9");
+    desk.getByLabel("To").fill("10");
+    desk.getByLabel("Reason").fill("Van tidied");
+    button(desk, "Add").click();
+    assertThat(desk.getByText("4:20 labour, 0:40 drive")).isVisible();
+    assertThat(desk.getByText("on no visit, borne by no job")).isVisible();
+  }
+
+  private Page desk() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    return desk;
+  }
+}
