@@ -110,6 +110,14 @@ class TapTest {
   }
 
   @Test
+  void a_drive_that_is_told_after_the_arrival_starts_no_clock() {
+    gate.planned();
+    gate.tap("arrive", Map.of("miles", ""));
+    assertThat(gate.tap("drive", Map.of()).status()).isEqualTo(200);
+    assertThat(gate.sheet().path("visits").path(0).path("times")).isEmpty();
+  }
+
+  @Test
   void a_tap_counts_from_the_moment_it_happened_not_when_it_arrived() {
     gate.onSite();
     gate.at("17:00");

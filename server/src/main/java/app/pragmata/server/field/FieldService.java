@@ -107,8 +107,12 @@ public class FieldService {
             begin(act, JobEvent.VISIT_UNDER_WAY, locked, planned.drive(), moment);
           } else {
             requireBegun(locked);
-            // Whoever comes along has a clock of their own.
-            if (!locked.isRecordedBy(act.personId())) {
+            // The other one has begun it: one's own drive is still to come. Whoever is on site by
+            // themselves has driven already, and such a tap is late.
+            boolean withOthers =
+                locked.state() instanceof VisitState.Driving
+                    || !locked.isResponsible(act.personId());
+            if (withOthers && !locked.isRecordedBy(act.personId())) {
               times.start(act, locked, TimeEntry.Kind.DRIVE, moment);
               step(act, JobEvent.VISIT_UNDER_WAY, locked, locked.state());
             }

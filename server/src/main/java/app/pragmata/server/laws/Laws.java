@@ -2,8 +2,14 @@ package app.pragmata.server.laws;
 
 import static org.jooq.impl.DSL.field;
 
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.books.PostingCategory;
+import app.pragmata.core.jobs.Closing;
+import app.pragmata.server.deposits.CardPaymentState;
+import app.pragmata.server.records.Vocabulary;
 import java.util.List;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 
 /** What must always be true of the books, each law as two figures that must be the same. */
 public final class Laws {
@@ -59,7 +65,7 @@ public final class Laws {
               "Work in progress is the cost of the jobs not yet billed",
               Unit.MINOR,
               "work in progress",
-              balanceOf("work_in_progress"),
+              balanceOf(PostingCategory.WORK_IN_PROGRESS),
               "approved time, drives home, parts used and other costs of unbilled jobs",
               """
               select coalesce(sum(cost), 0) from (
@@ -82,7 +88,7 @@ public final class Laws {
                 select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
                   join journal_line l on l.account_code = p.account_code
                   join journal_entry e on e.id = l.entry_id
-                where p.posting_category = 'work_in_progress' and e.job_id = closing.job_id)
+                where p.posting_category = :WORK_IN_PROGRESS and e.job_id = closing.job_id)
               """),
           new Law(
               "A job is closed by its invoice, or by the entry that says it is not charged",
@@ -92,10 +98,10 @@ public final class Laws {
               "with such an invoice or entry",
               """
               select count(*) from closing_document c where case c.kind
-                when 'invoice' then exists (
+                when :INVOICE then exists (
                   select from invoice i where i.job_id = c.job_id and i.number = c.invoice_number)
                 else exists (
-                  select from journal_entry e where e.job_id = c.job_id and e.event = 'job_not_charged') end
+                  select from journal_entry e where e.job_id = c.job_id and e.event = :JOB_NOT_CHARGED) end
               """),
           new Law(
               "Every invoice closes its job",
@@ -103,7 +109,7 @@ public final class Laws {
               "invoices",
               "select count(*) from invoice",
               "that close a job",
-              "select count(*) from closing_document where kind = 'invoice'"),
+              "select count(*) from closing_document where kind = :INVOICE"),
           new Law(
               "A drive home is borne whole by the visits of its day",
               Unit.MINOR,
@@ -129,14 +135,14 @@ public final class Laws {
               "Trade debtors is the sum of the open invoices",
               Unit.MINOR,
               "trade debtors",
-              balanceOf("trade_debtors"),
+              balanceOf(PostingCategory.TRADE_DEBTORS),
               "open invoices",
               "select coalesce(sum(owed_minor), 0) from invoice"),
           new Law(
               "Stock is quantity x average cost",
               Unit.MINOR,
               "stock",
-              balanceOf("stock"),
+              balanceOf(PostingCategory.STOCK),
               "value of all parts held",
               "select coalesce(sum(value_minor), 0) from part"),
           new Law(
@@ -150,7 +156,7 @@ public final class Laws {
               "Customer deposits are the deposits not yet applied",
               Unit.MINOR,
               "customer deposits",
-              "select -(" + balanceOf("customer_deposits") + ")",
+              "select -(" + balanceOf(PostingCategory.CUSTOMER_DEPOSITS) + ")",
               "unapplied deposits",
               """
               select coalesce(sum(amount_minor), 0) - (select coalesce(sum(amount_minor), 0) from deposit_use)
@@ -160,7 +166,7 @@ public final class Laws {
               "Every card payment that was taken is one deposit",
               Unit.MINOR,
               "payments taken",
-              "select coalesce(sum(amount_minor), 0) from card_payment where state = 'taken'",
+              "select coalesce(sum(amount_minor), 0) from card_payment where state = :TAKEN",
               "deposits by card through a link",
               "select coalesce(sum(amount_minor), 0) from deposit where card_payment_id is not null"),
           new Law(
@@ -180,12 +186,12 @@ public final class Laws {
 
   private Laws() {}
 
-  private static String balanceOf(String postingCategory) {
+  private static String balanceOf(PostingCategory category) {
     return """
         select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
           join journal_line l on l.account_code = p.account_code where p.posting_category = '%s'
         """
-        .formatted(postingCategory);
+        .formatted(category.code());
   }
 
   /**
@@ -206,9 +212,13 @@ public final class Laws {
   }
 
   private static long read(DSLContext database, String sql) {
-    return database
-        .select(field("({0})", Long.class, org.jooq.impl.DSL.sql(sql)))
-        .fetchSingle()
-        .value1();
+    String named =
+        Vocabulary.inSql(
+            sql,
+            BooksEvent.Code.class,
+            PostingCategory.class,
+            Closing.Kind.class,
+            CardPaymentState.class);
+    return database.select(field("({0})", Long.class, DSL.sql(named))).fetchSingle().value1();
   }
 }
