@@ -11,7 +11,6 @@ import { signOut, useSession } from "../people/SessionGate";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 const OVER = ["finished", "checked"];
-const RUNNING = ["driving", "on_site"];
 
 /** The technician's stops of the day, the next one first in view. */
 export default function PocketDay() {
@@ -98,7 +97,7 @@ function DriveHome({ day }: { day: Day }) {
   );
   const take = (home: boolean, form: Tap["form"] = {}) =>
     act.run({ home, form, tappedAt: new Date().toISOString() });
-  if (day.stops.some((stop) => RUNNING.includes(stop.state)) && !day.drivingHomeSince) {
+  if (day.stops.some((stop) => stop.running)) {
     return null;
   }
   return (

@@ -139,6 +139,7 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
       answer(client.POST("/api/quotes/{id}/job", { params: { path: { id: quote.id }, ...withKey(key) } })),
     { done: (made) => navigate(`/won/job-${made.id}`) },
   );
+  const [extraFor, setExtraFor] = useState<QuoteSheet["runningJobs"][number]>();
   const extendJob = useAct(
     (jobId: number, key) =>
       answer(
@@ -147,7 +148,7 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
           body: { jobId },
         }),
       ),
-    { done: (made) => navigate(`/won/job-${made.id}`) },
+    { done: () => navigate(`/jobs/${extraFor?.number}`) },
   );
   return (
     <div className="actions">
@@ -186,14 +187,19 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
           aria-label="Extra work on a running job"
           placeholder="Or extra work on…"
           popupMatchSelectWidth={false}
-          loading={extendJob.running}
-          value={null}
+          allowClear
+          value={extraFor?.id}
           options={quote.runningJobs.map((job) => ({
             value: job.id,
             label: `Job ${job.number}, ${job.title}`,
           }))}
-          onChange={(jobId) => jobId && extendJob.run(jobId)}
+          onChange={(jobId) => setExtraFor(quote.runningJobs.find((job) => job.id === jobId))}
         />
+      )}
+      {extraFor && (
+        <Button loading={extendJob.running} onClick={() => extendJob.run(extraFor.id)}>
+          Add it to job {extraFor.number}
+        </Button>
       )}
       <Button onClick={() => copy.run(undefined)} loading={copy.running}>
         Copy

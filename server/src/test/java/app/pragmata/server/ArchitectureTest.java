@@ -3,7 +3,9 @@ package app.pragmata.server;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.server.records.Event;
 import com.tngtech.archunit.base.DescribedPredicate;
+import com.tngtech.archunit.core.domain.Dependency;
 import com.tngtech.archunit.core.domain.JavaClass;
 import com.tngtech.archunit.core.domain.JavaClasses;
 import com.tngtech.archunit.core.domain.JavaCodeUnit;
@@ -17,6 +19,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.TreeSet;
 import java.util.regex.Matcher;
 import java.util.regex.Pattern;
@@ -105,6 +108,20 @@ class ArchitectureTest {
             .sorted()
             .toList();
     assertThat(leaving).isEmpty();
+  }
+
+  /** What the description of the API says may happen is all that may happen. */
+  @Test
+  void the_history_knows_every_kind_of_event() {
+    JavaClass history = CLASSES.get("app.pragmata.server.history.HistoryApi");
+    Set<JavaClass> known =
+        history.getDirectDependenciesFromSelf().stream()
+            .map(Dependency::getTargetClass)
+            .collect(Collectors.toSet());
+    assertThat(CLASSES)
+        .filteredOn(type -> type.isEnum() && type.isAssignableTo(Event.class))
+        .hasSizeGreaterThan(8)
+        .isSubsetOf(known);
   }
 
   /** A query may join what stands below, and never what stands above. */

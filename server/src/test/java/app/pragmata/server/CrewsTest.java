@@ -143,6 +143,22 @@ class CrewsTest {
   }
 
   @Test
+  void whoever_is_done_drives_home_while_the_other_one_still_works() {
+    together();
+    gate.at("15:00");
+    alsoTap("arrive");
+    alsoTap("start-work");
+    gate.at("15:30");
+    JsonNode working = dilys.get("/api/pocket/day").json();
+    assertThat(texts(working.path("stops"), "running")).contains("true");
+    alsoTap("finish");
+    assertThat(texts(dilys.get("/api/pocket/day").json().path("stops"), "running"))
+        .doesNotContain("true");
+    assertThat(dilys.post("/api/pocket/drive-home", Map.of()).status()).isEqualTo(200);
+    dilys.post("/api/pocket/drive-home/end", Map.of());
+  }
+
+  @Test
   void a_visit_that_the_other_one_has_begun_is_still_to_start_on_ones_own_phone() {
     together();
     gate.at("14:20");

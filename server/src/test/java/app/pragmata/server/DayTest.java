@@ -90,6 +90,18 @@ class DayTest {
     assertThat(gate.office().get(longAgo).json().path("entries")).isEmpty();
   }
 
+  @ParameterizedTest
+  @CsvSource({"-999999999-01-01", "+999999999-12-31", "9999-12-31"})
+  void a_day_of_no_calendar_is_refused_and_not_computed_with(String absurd) {
+    gate.finished();
+    String path = path().replaceAll("days/.*", "days/" + absurd);
+    assertThat(gate.office().get(path).rule()).isEqualTo("NOT_FOUND");
+    var form =
+        Map.<String, Object>of(
+            "version", 0, "kind", "drive", "from", "9", "to", "10", "reason", "x");
+    assertThat(gate.office().post(path + "/time-entries", form).rule()).isEqualTo("NOT_FOUND");
+  }
+
   @Test
   void two_times_of_one_person_do_not_overlap() {
     gate.finished();

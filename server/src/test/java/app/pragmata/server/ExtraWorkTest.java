@@ -123,10 +123,12 @@ class ExtraWorkTest {
   }
 
   @Test
-  void an_accepted_quote_names_the_running_jobs_of_its_site() {
+  void an_accepted_quote_names_the_running_jobs_of_its_site_and_kind_of_promise() {
     gate.planned();
     JsonNode extra = quote(accepted("Repair", site()));
     assertThat(texts(extra.path("runningJobs"), "id")).contains(String.valueOf(gate.job()));
+    JsonNode other = quote(accepted("Service", site()));
+    assertThat(texts(other.path("runningJobs"), "id")).doesNotContain(String.valueOf(gate.job()));
   }
 
   private Visitor.Answer extend(long quote) {

@@ -69,6 +69,9 @@ class DayApi {
 
   record Added(long id) {}
 
+  private static final LocalDate FIRST = LocalDate.of(1900, 1, 1);
+  private static final LocalDate LAST = LocalDate.of(9999, 12, 30);
+
   private final DSLContext database;
   private final DaysTime daysTime;
   private final CompanyStore companies;
@@ -81,6 +84,7 @@ class DayApi {
 
   @GetMapping("/api/people/{id}/days/{day}")
   PersonsDay day(@PathVariable long id, @PathVariable LocalDate day) {
+    requireDayOfWork(day);
     String person =
         database
             .select(PERSON.NAME)
@@ -173,6 +177,14 @@ class DayApi {
       @PathVariable long id,
       @PathVariable LocalDate day,
       @RequestBody CheckService.TimeForm form) {
+    requireDayOfWork(day);
     return new Added(daysTime.add(act, key, id, day, form));
+  }
+
+  /** The database knows no days of any year. */
+  private static void requireDayOfWork(LocalDate day) {
+    if (day.isBefore(FIRST) || day.isAfter(LAST)) {
+      throw new Refused(Rule.NOT_FOUND, "Nobody works on this day. Choose one like 2026-11-24.");
+    }
   }
 }

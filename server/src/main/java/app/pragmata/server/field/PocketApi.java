@@ -60,7 +60,11 @@ class PocketApi {
   record Day(
       LocalDate day, List<Stop> stops, @Nullable Instant drivingHomeSince, int otherMinutes) {}
 
-  /** A stop of the day, or one of an earlier day that is still running. */
+  /**
+   * A stop of the day, or one of an earlier day that is still running.
+   *
+   * @param running whether a clock of this person runs on it
+   */
   record Stop(
       long visitId,
       VisitState.Code state,
@@ -70,6 +74,7 @@ class PocketApi {
       String customer,
       String site,
       String title,
+      boolean running,
       int labourMinutes) {}
 
   /**
@@ -183,6 +188,7 @@ class PocketApi {
                         row.value6(),
                         row.value7(),
                         row.value8(),
+                        runningSince(row.value9()) != null,
                         minutes(row.value9(), TimeEntry.Kind.LABOUR))),
         runningSince(others),
         minutes(others, TimeEntry.Kind.DRIVE));

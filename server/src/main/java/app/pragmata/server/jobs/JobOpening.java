@@ -3,6 +3,7 @@ package app.pragmata.server.jobs;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static org.jooq.impl.DSL.inline;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -123,10 +124,7 @@ public class JobOpening {
     LockedJob job = visits.lockJob(jobId);
     job.requireUnbilled();
     BillingBasis.Code promised =
-        promises.list(jobId).stream()
-            .findFirst()
-            .map(PromiseStore.Accepted::basis)
-            .orElse(BillingBasis.Code.TIME_AND_PARTS);
+        database.select(PromiseStore.kind(inline(jobId))).fetchSingle().value1();
     ExtraWork.check(job.number(), promised, extra.quote().basis(), job.siteId() == siteId);
     promises.add(jobId, extra.quote(), extra.lines());
     events.tell(

@@ -3,6 +3,10 @@ package app.pragmata.server.jobs;
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
@@ -101,6 +105,16 @@ public class PromiseStore {
         .from(ACCEPTED_QUOTE)
         .where(ACCEPTED_QUOTE.QUOTE_ID.eq(quoteId))
         .fetchOptional(ACCEPTED_QUOTE.JOB_ID);
+  }
+
+  /** The kind of what a job promises: one straight from a call promises time and parts. */
+  public static Field<BillingBasis.Code> kind(Field<Long> jobId) {
+    return coalesce(
+        field(
+            select(min(ACCEPTED_QUOTE.BILLING_BASIS))
+                .from(ACCEPTED_QUOTE)
+                .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))),
+        inline(BillingBasis.Code.TIME_AND_PARTS, ACCEPTED_QUOTE.BILLING_BASIS));
   }
 
   /** A job's accepted quotes, the first of them first; empty for one straight from a call. */

@@ -74,7 +74,7 @@ public class TimeEntries {
     } catch (DataIntegrityViolationException overlapping) {
       throw new Refused(
           Rule.OVERLAPPING_CLOCKS,
-          "Another of your clocks is still running. Pause or finish that visit first.");
+          "Another of your clocks is still running. Pause or finish that visit, or end the drive home, first.");
     }
   }
 

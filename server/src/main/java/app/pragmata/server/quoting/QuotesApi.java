@@ -23,6 +23,7 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
+import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.stores.StockedPart;
@@ -129,7 +130,7 @@ class QuotesApi {
       @Nullable BigDecimal marginPercent,
       boolean belowFloor) {}
 
-  /** A job to whose promise an accepted quote may be added as extra work. */
+  /** A job of the same site and kind of promise, to which an accepted quote may be added. */
   record RunningJob(long id, long number, String title) {}
 
   record QuotedVat(String percent, long netMinor, long vatMinor) {}
@@ -277,8 +278,11 @@ class QuotesApi {
     return database
         .select(JOB.ID, JOB.NUMBER, JOB.TITLE)
         .from(JOB)
+        .join(KIND_OF_JOB)
+        .on(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
         .where(JOB.SITE_ID.eq(quote.getSiteId()))
         .and(JobStore.running())
+        .and(PromiseStore.kind(JOB.ID).eq(KIND_OF_JOB.BILLING_BASIS))
         .orderBy(JOB.NUMBER.desc())
         .fetch(Records.mapping(RunningJob::new));
   }
