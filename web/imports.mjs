@@ -14,6 +14,7 @@ const ORDER = [
   "books",
   "customers",
   "stores",
+  "receipts",
   "quoting",
   "offers",
   "todos",

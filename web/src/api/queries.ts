@@ -141,10 +141,15 @@ export const queries = {
         return offer;
       },
     }),
-  deposits: (quoteId: number) =>
+  receipt: (id: number) =>
     queryOptions({
-      queryKey: ["work", "deposits", quoteId],
-      queryFn: () => answer(client.GET("/api/quotes/{id}/deposits", { params: { path: { id: quoteId } } })),
+      queryKey: ["work", "receipt", id],
+      queryFn: () => answer(client.GET("/api/receipts/{id}", { params: { path: { id } } })),
+    }),
+  receipts: (asked: { customerId?: number; quoteId?: number; state?: "left" }) =>
+    queryOptions({
+      queryKey: ["work", "receipts", asked],
+      queryFn: () => answer(client.GET("/api/receipts", { params: { query: asked } })),
     }),
   comparison: (quoteId: number, before: number, after: number) =>
     queryOptions({

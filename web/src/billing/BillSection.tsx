@@ -1,17 +1,14 @@
-import { Button, Input, Select } from "antd";
-import { useState } from "react";
-import { answer, client, type Problem, withKey } from "../api/client";
-import type {
-  ChargedLine,
-  ChargedVat,
-  Invoice,
-  JobSheet,
-  ReceiptForm as Received,
-} from "../api/generated/schema";
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
+import { answer, client, withKey } from "../api/client";
+import type { ChargedLine, ChargedVat, Invoice, JobSheet, ReceiptView } from "../api/generated/schema";
+import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { AccountLines } from "../books/EntryLines";
 import { day, money, percent, words } from "../format";
 import { useSession } from "../people/SessionGate";
+import { MoneyForm } from "../receipts/MoneyForm";
+import { ReceiptActions } from "../receipts/ReceiptLine";
 import { Asking } from "../records/Asking";
 import { Section } from "../records/Section";
 
@@ -213,20 +210,9 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
               </tr>
             </thead>
             <tbody>
-              {invoice.receipts.map((receipt) => (
-                <tr key={receipt.number}>
-                  <td>
-                    {day(receipt.receivedOn)}, {words(receipt.method)}, receipt {receipt.number}
-                  </td>
-                  <td className="figure">{money(receipt.amountMinor)}</td>
-                </tr>
+              {invoice.receipts.map((paid) => (
+                <PaidBy key={`${paid.id} ${paid.allocatedOn}`} paid={paid} receipts={job.receipts} />
               ))}
-              {invoice.depositMinor > 0 && (
-                <tr>
-                  <td>Deposit, taken off at once</td>
-                  <td className="figure">{money(invoice.depositMinor)}</td>
-                </tr>
-              )}
               <tr className="total">
                 <td>
                   {invoice.owedMinor === 0 ? (
@@ -241,74 +227,66 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
               </tr>
             </tbody>
           </table>
-          {invoice.owedMinor > 0 && <ReceiptForm invoice={invoice} />}
+          {invoice.owedMinor > 0 && (
+            <>
+              <OnAccount job={job} invoice={invoice} />
+              <MoneyForm
+                expectedMinor={invoice.owedMinor}
+                purpose={{ allocations: [{ invoiceId: invoice.id, version: invoice.version }] }}
+              />
+            </>
+          )}
         </div>
       </div>
     </Section>
   );
 }
 
-type PaymentMethod = NonNullable<Received["method"]>;
-const METHODS: PaymentMethod[] = ["bank_transfer", "card", "cash", "cheque"];
-
-/** Filled in with what usually comes: all that is owed, by bank, today. */
-function ReceiptForm({ invoice }: { invoice: Invoice }) {
-  const [typed, setAmount] = useState<string>();
-  const amount = typed ?? (invoice.owedMinor / 100).toFixed(2);
-  const [receivedOn, setReceivedOn] = useState("today");
-  const [method, setMethod] = useState<PaymentMethod>("bank_transfer");
-  const [problem, setProblem] = useState<Problem>();
-  const receive = useAct(
-    (_: undefined, key) =>
-      answer(
-        client.POST("/api/invoices/{id}/receipts", {
-          params: { path: { id: invoice.id }, ...withKey(key) },
-          body: { version: invoice.version, amount, receivedOn, method },
-        }),
-      ),
-    {
-      refused: setProblem,
-      done: () => {
-        setProblem(undefined);
-        setAmount(undefined);
-      },
-    },
-  );
+/** What a receipt paid of the invoice, and what is left of it. */
+function PaidBy({ paid, receipts }: { paid: Invoice["receipts"][number]; receipts: ReceiptView[] }) {
+  const receipt = receipts.find((each) => each.id === paid.id);
   return (
-    <form
-      className="inline-form"
-      aria-label="Record money received"
-      onSubmit={(event) => {
-        event.preventDefault();
-        receive.run(undefined);
-      }}
-    >
-      <label style={{ width: 96 }}>
-        Amount
-        <Input value={amount} onChange={(event) => setAmount(event.target.value)} inputMode="decimal" />
-      </label>
-      <label style={{ width: 92 }}>
-        On
-        <Input value={receivedOn} onChange={(event) => setReceivedOn(event.target.value)} />
-      </label>
-      <label className="wide" style={{ minWidth: 120 }}>
-        By
-        <Select
-          value={method}
-          onChange={setMethod}
-          options={METHODS.map((value) => ({ value, label: words(value) }))}
-        />
-      </label>
-      <Button type="primary" htmlType="submit" loading={receive.running}>
-        Record receipt
-      </Button>
-      {problem?.faults
-        .filter((fault) => fault.pointer !== "")
-        .map((fault) => (
-          <p key={fault.pointer} className="fault" role="alert">
-            {fault.detail}
-          </p>
-        ))}
-    </form>
+    <tr>
+      <td>
+        <div className="receipt">
+          <span>
+            {day(paid.receivedOn)}, {words(paid.method)}, receipt {paid.number}
+            {paid.allocatedOn !== paid.receivedOn && (
+              <span className="soft">, taken off {day(paid.allocatedOn)}</span>
+            )}
+          </span>
+          {receipt && <ReceiptActions receipt={receipt} />}
+        </div>
+      </td>
+      <td className="figure">{money(paid.amountMinor)}</td>
+    </tr>
   );
+}
+
+/** What is left of the customer's receipts can pay the invoice as well as new money. */
+function OnAccount({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
+  const { data } = useQuery(queries.receipts({ customerId: job.customerId, state: "left" }));
+  const use = useAct((receipt: ReceiptView, key) =>
+    answer(
+      client.POST("/api/receipts/{id}/allocations", {
+        params: { path: { id: receipt.id }, ...withKey(key) },
+        body: {
+          version: receipt.version,
+          allocations: [{ invoiceId: invoice.id, version: invoice.version }],
+        },
+      }),
+    ),
+  );
+  return data?.rows.map((receipt) => (
+    <div key={receipt.id} className="receipt">
+      <span>
+        {money(receipt.leftMinor)} <span className="soft">of receipt {receipt.number} is held</span>
+      </span>
+      <span className="actions">
+        <Button size="small" onClick={() => use.run(receipt)} loading={use.running}>
+          Use it for this invoice
+        </Button>
+      </span>
+    </div>
+  ));
 }

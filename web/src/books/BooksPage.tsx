@@ -166,7 +166,7 @@ function Account({ code }: { code: string }) {
                 <td>{day(line.date)}</td>
                 <td>{headline(line.event)}</td>
                 <td>
-                  {line.jobId ? (
+                  {line.jobNumber ? (
                     <Link to={`/jobs/${line.jobNumber}`}>{line.description}</Link>
                   ) : (
                     line.description

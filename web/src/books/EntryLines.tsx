@@ -35,6 +35,7 @@ export function AccountLines({
               <Link to={`/books/${line.accountCode}`} style={{ textDecoration: "none" }}>
                 {line.accountName}
               </Link>
+              {line.costCentre && <span className="soft small"> {line.costCentre}</span>}
             </td>
             <td className="figure">{amount(line.debitMinor)}</td>
             <td className="figure">{amount(line.creditMinor)}</td>
@@ -60,14 +61,17 @@ export function EntryLines({ entry, withJob }: { entry: BooksEntry; withJob?: bo
         <span className="soft">
           {entry.number} · {day(entry.date)}
         </span>
-        <b>{headline(entry.event)}</b>
-        {withJob && entry.jobId ? (
+        <b>
+          {headline(entry.event)}
+          {entry.reverses && <span className="soft"> of entry {entry.reverses}</span>}
+        </b>
+        {withJob && entry.jobNumber ? (
           <Link to={`/jobs/${entry.jobNumber}`}>{entry.description}</Link>
         ) : (
           <span className="soft">{entry.description}</span>
         )}
         <span className="soft" style={{ marginLeft: "auto" }}>
-          {entry.costCentre}, by {entry.postedBy}
+          by {entry.postedBy}
         </span>
       </div>
       <AccountLines lines={entry.lines} />

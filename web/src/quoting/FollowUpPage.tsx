@@ -48,10 +48,15 @@ export default function FollowUpPage() {
       </Section>
       {data.owedBack.length > 0 && (
         <Section name="Owed back" aside="deposits">
-          {data.owedBack.map((deposit) => (
-            <div key={deposit.quoteId} className="needs">
-              <Link to={`/quotes/${deposit.number}`}>Quote {deposit.number}</Link> {deposit.customer}:{" "}
-              {money(deposit.heldMinor)}
+          {data.owedBack.map((held) => (
+            <div key={held.receiptId} className="needs">
+              {held.jobNumber ? (
+                <Link to={`/jobs/${held.jobNumber}`}>Job {held.jobNumber}</Link>
+              ) : (
+                <Link to={`/quotes/${held.quoteNumber}`}>Quote {held.quoteNumber}</Link>
+              )}{" "}
+              {held.customer}: {money(held.leftMinor)}{" "}
+              <span className="soft">of receipt {held.receiptNumber}</span>
             </div>
           ))}
         </Section>

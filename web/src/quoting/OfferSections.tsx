@@ -1,11 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { App, Button, Input } from "antd";
 import { useState } from "react";
-import { answer, client, type Problem, withKey } from "../api/client";
+import { answer, client } from "../api/client";
 import type { Asked, DocumentLine, QuoteSheet, SentLetter, TermChange } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { fullDay, moment, money, words } from "../format";
+import { moment, money } from "../format";
+import { MoneyForm } from "../receipts/MoneyForm";
+import { ReceiptLine } from "../receipts/ReceiptLine";
 import { Section } from "../records/Section";
 
 const TERMS: Record<TermChange["term"], string> = {
@@ -28,7 +30,7 @@ export function OfferSections({ quote }: { quote: QuoteSheet }) {
       {quote.link && <CustomersLink quote={quote} />}
       {quote.questions.length > 0 && <Questions quote={quote} />}
       {quote.editions.length > 0 && <Editions quote={quote} />}
-      {quote.computed.depositMinor > 0 && quote.state === "accepted" && <Deposits quote={quote} />}
+      {quote.computed.depositMinor > 0 && quote.state === "accepted" && <Money quote={quote} />}
     </>
   );
 }
@@ -238,65 +240,19 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
 /** A heading or text has no amount, nor has a line that is not in this edition. */
 const net = (line: DocumentLine | null | undefined) => (line?.kind === "line" ? money(line.netMinor) : "");
 
-function Deposits({ quote }: { quote: QuoteSheet }) {
-  const { data } = useQuery(queries.deposits(quote.id));
-  const [amount, setAmount] = useState("");
-  const [problem, setProblem] = useState<Problem>();
-  const path = { path: { id: quote.id } };
-  const receive = useAct(
-    (_: undefined, key) =>
-      answer(
-        client.POST("/api/quotes/{id}/deposits", { params: { ...path, ...withKey(key) }, body: { amount } }),
-      ),
-    {
-      refused: setProblem,
-      done: () => {
-        setAmount("");
-        setProblem(undefined);
-      },
-    },
-  );
-  const refund = useAct((_: undefined, key) =>
-    answer(client.POST("/api/quotes/{id}/deposits/refund", { params: { ...path, ...withKey(key) } })),
-  );
-  const held = (data ?? []).some((deposit) => deposit.heldMinor > 0);
+function Money({ quote }: { quote: QuoteSheet }) {
+  const { data } = useQuery(queries.receipts({ quoteId: quote.id }));
+  const came = data?.rows.filter((receipt) => !receipt.takenBackOn) ?? [];
   return (
     <Section name="Deposit">
-      {data?.map((deposit) => (
-        <div key={deposit.id}>
-          {money(deposit.amountMinor)} <span className="soft">by {words(deposit.method)},</span>{" "}
-          {fullDay(deposit.receivedOn)}{" "}
-          <span className="soft">
-            {deposit.heldMinor > 0 ? `${money(deposit.heldMinor)} held until the invoice` : "used up"}
-          </span>
-        </div>
+      {data?.rows.map((receipt) => (
+        <ReceiptLine key={receipt.id} receipt={receipt} />
       ))}
-      {data?.length === 0 && (
-        <form
-          className="actions"
-          onSubmit={(event) => {
-            event.preventDefault();
-            receive.run(undefined);
-          }}
-        >
+      {data && came.length === 0 && (
+        <>
           <span className="needs">{money(quote.computed.depositMinor)} is still to come.</span>
-          <Input
-            aria-label="Deposit that came in"
-            style={{ width: 110 }}
-            placeholder={money(quote.computed.depositMinor)}
-            value={amount}
-            onChange={(event) => setAmount(event.target.value)}
-          />
-          <Button htmlType="submit" loading={receive.running}>
-            It came by bank transfer
-          </Button>
-          {problem?.at("/amount") && <span className="fault">{problem.at("/amount")}</span>}
-        </form>
-      )}
-      {held && (
-        <Button onClick={() => refund.run(undefined)} loading={refund.running}>
-          Give it back
-        </Button>
+          <MoneyForm expectedMinor={quote.computed.depositMinor} purpose={{ quoteId: quote.id }} />
+        </>
       )}
     </Section>
   );

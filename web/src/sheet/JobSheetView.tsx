@@ -193,7 +193,14 @@ function PromiseLines({ job }: { job: JobSheet }) {
             </tr>
           )}
           {job.promises.map((promise, place) => (
-            <PromiseOf key={promise.quoteId} promise={promise} extra={place > 0} />
+            <PromiseOf
+              key={promise.quoteId}
+              promise={promise}
+              extra={place > 0}
+              came={job.receipts.filter(
+                (receipt) => receipt.quoteId === promise.quoteId && !receipt.takenBackOn,
+              )}
+            />
           ))}
         </tbody>
       </table>
@@ -205,7 +212,15 @@ function PromiseLines({ job }: { job: JobSheet }) {
 }
 
 /** One accepted quote, with its stages and its deposit; a further one is extra work. */
-function PromiseOf({ promise, extra }: { promise: JobSheet["promises"][number]; extra: boolean }) {
+function PromiseOf({
+  promise,
+  extra,
+  came,
+}: {
+  promise: JobSheet["promises"][number];
+  extra: boolean;
+  came: JobSheet["receipts"];
+}) {
   return (
     <>
       <tr>
@@ -232,13 +247,11 @@ function PromiseOf({ promise, extra }: { promise: JobSheet["promises"][number]; 
       ))}
       {promise.depositAskedMinor > 0 && (
         <tr>
-          <td className={promise.deposits.length === 0 ? "needs" : "soft"}>
-            Deposit, {promise.deposits.length === 0 ? "not here yet" : "received"}
+          <td className={came.length === 0 ? "needs" : "soft"}>
+            Deposit, {came.length === 0 ? "not here yet" : "received"}
           </td>
           <td className="soft">
-            {promise.deposits
-              .map((deposit) => `${day(deposit.receivedOn)} by ${words(deposit.method)}`)
-              .join(", ")}
+            {came.map((receipt) => `${day(receipt.receivedOn)} by ${words(receipt.method)}`).join(", ")}
           </td>
           <td className="figure soft">{money(promise.depositAskedMinor)}</td>
         </tr>

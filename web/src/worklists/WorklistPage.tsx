@@ -7,6 +7,7 @@ import { queries, SORTS } from "../api/queries";
 import { day, money, percent, timeLeft, words } from "../format";
 import { askedFor, KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
+import { ReceiptSheet } from "../receipts/ReceiptSheet";
 import { JobSheetView } from "../sheet/JobSheetView";
 import { SmallLadder } from "./SmallLadder";
 
@@ -177,7 +178,7 @@ function Headline({
 }
 
 const counted = (stage: string, count: number) =>
-  `${count} ${stage === "quoted" ? "quote" : "job"}${count === 1 ? "" : "s"}`;
+  `${count} ${stage === "quoted" ? "quote" : stage === "paid" ? "receipt" : "job"}${count === 1 ? "" : "s"}`;
 
 function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: Stage }) {
   const element = useKeptInSight<HTMLDivElement>(on);
@@ -197,11 +198,13 @@ function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => 
       <span className="number">{row.number}</span>
       <span style={{ minWidth: 0 }}>
         <div className="who">{row.customer}</div>
-        <div className="what">{row.title}</div>
+        <div className="what">{row.title || words(row.remark)}</div>
       </span>
       <SmallLadder rungs={row.rungs} />
       <span className="figure">
-        <div className={loss ? "share needs" : "share"}>{percent(row.marginPercent, 0)}</div>
+        <div className={loss ? "share needs" : "share"}>
+          {stage === "paid" ? money(row.valueMinor) : percent(row.marginPercent, 0)}
+        </div>
         {row.response && stage !== "quoted" ? (
           <div className={row.response.late ? "when needs" : "when"}>
             {timeLeft(row.response.minutesLeft)}
@@ -238,16 +241,22 @@ function Chosen({
   address: string | undefined;
   done: () => void;
 }) {
-  const kind = row?.kind ?? (typed?.startsWith("quote-") ? "quote" : "job");
-  const id = row?.id ?? Number(typed?.split("-")[1]);
+  const [typedKind, typedId] = (typed ?? "").split("-");
+  const kind = row?.kind ?? (typedKind as WorkRow["kind"]);
+  const id = row?.id ?? Number(typedId);
   if (!Number.isFinite(id)) {
     return <div className="sheet" />;
   }
-  return kind === "quote" ? (
-    <QuoteSheetView key={`quote-${id}`} id={id} done={done} />
-  ) : (
-    <JobSheetView key={`job-${id}`} id={id} done={done} />
-  );
+  // Money is told of on the sheet of what it is for.
+  const jobId = kind === "receipt" ? row?.jobId : kind === "job" ? id : undefined;
+  const quoteId = kind === "receipt" ? row?.quoteId : kind === "quote" ? id : undefined;
+  if (jobId != null) {
+    return <JobSheetView key={`job-${jobId}`} id={jobId} done={done} />;
+  }
+  if (quoteId != null) {
+    return <QuoteSheetView key={`quote-${quoteId}`} id={quoteId} done={done} />;
+  }
+  return <ReceiptSheet key={`receipt-${id}`} id={id} />;
 }
 
 const address = (row: WorkRow) => `${row.kind}-${row.id}`;

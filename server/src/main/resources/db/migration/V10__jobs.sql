@@ -5,10 +5,11 @@ create table kind_of_job (
   name text not null unique,
   billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
   default_minutes integer not null check (default_minutes between 5 and 960),
-  cost_centre text not null,
+  cost_centre text not null references cost_centre,
   -- What a job straight from a call is taken for until somebody says otherwise.
   usual_for_calls boolean not null default false
 );
+create index on kind_of_job (cost_centre);
 create unique index kind_of_job_usual_for_calls on kind_of_job (usual_for_calls) where usual_for_calls;
 
 create table fault_code (
@@ -60,7 +61,7 @@ create index job_done_by_kind on job (kind_of_job_id, id desc) where state = 'ch
 create index job_of_a_fault on job (created_at) include (id, fault_code, cause_code) where fault_code is not null;
 
 alter table to_do add foreign key (job_id) references job;
-alter table journal_entry add foreign key (job_id) references job;
+alter table journal_line add foreign key (job_id) references job;
 
 -- What closes a job: its final invoice, or that it is not charged. A job is billed while it stands.
 create table closing_document (
@@ -208,15 +209,12 @@ create table drive_home_share (
   time_cost_minor bigint not null,
   distance_cost_minor bigint not null,
   shared_at timestamptz not null,
-  -- Null for one that costs nothing.
-  journal_entry_id bigint references journal_entry,
   check (case when takes_back_id is null
     then minutes >= 0 and miles >= 0 and time_cost_minor >= 0 and distance_cost_minor >= 0
     else minutes <= 0 and miles <= 0 and time_cost_minor <= 0 and distance_cost_minor <= 0 end)
 );
 create index on drive_home_share (time_entry_id);
 create index on drive_home_share (visit_id);
-create index on drive_home_share (journal_entry_id) where journal_entry_id is not null;
 create trigger drive_home_share_inserts_only before update or delete on drive_home_share
   for each row execute function refuse_change();
 
@@ -229,14 +227,12 @@ create table visit_part (
   unit_price numeric(14, 4) not null check (unit_price >= 0),
   place_id bigint not null references stock_place,
   warranty_exclusion text check (warranty_exclusion <> ''),
-  journal_entry_id bigint references journal_entry,
   added_at timestamptz not null,
   -- When it was taken away again; what the journal and the trail point at is never deleted.
   removed_at timestamptz,
   version integer not null default 1
 );
 create index on visit_part (visit_id);
-create index on visit_part (journal_entry_id) where journal_entry_id is not null;
 create index on visit_part (part_id);
 create index on visit_part (place_id);
 
@@ -249,9 +245,7 @@ create table other_cost (
   description text not null,
   cost_minor bigint not null check (cost_minor > 0),
   vat_code text not null references vat_rate,
-  added_at timestamptz not null,
-  journal_entry_id bigint not null references journal_entry
+  added_at timestamptz not null
 );
 create index on other_cost (job_id);
-create index on other_cost (journal_entry_id);
 create index on other_cost (vat_code);

@@ -1,10 +1,10 @@
--- Where the money of each quote and job stands, with the figures that its list shows: worked out by the core whenever
+-- Where the money of each quote and job stands, and what came in, with the figures that its list shows: worked out by the core whenever
 -- one of them changes, so that lists of any length are sorted, filtered and added up by the database.
 create table standing (
-  kind text not null check (kind in ('quote', 'job')),
+  kind text not null check (kind in ('quote', 'job', 'receipt')),
   record_id bigint not null,
   stage text not null
-    check (stage in ('quoted', 'won', 'booked', 'worked', 'checked', 'billed', 'settled')),
+    check (stage in ('quoted', 'won', 'booked', 'worked', 'checked', 'billed', 'paid', 'settled')),
   -- Since when it stands here, or its planned or due day.
   day date not null,
   -- A sent quote's last day.
@@ -21,12 +21,11 @@ create table standing (
   words text not null,
   -- Quoted and actual cost of labour, drive, parts and other, in this order.
   rungs bigint[] not null check (cardinality(rungs) = 8),
-  -- What came in last for a job: the day, and all that came in the month of that day. The list of what came in this month
-  -- then sorts and adds up by the standing alone, as every other list does.
-  received_on date,
-  received_minor bigint,
+  -- Of a receipt the job, or the quote without one, of which it is.
+  job_id bigint references job,
+  quote_id bigint references quote,
   primary key (kind, record_id),
-  check ((received_on is null) = (received_minor is null))
+  check (kind = 'receipt' or job_id is null and quote_id is null)
 );
 create index standing_by_age on standing (stage, day, kind, record_id) include (value_minor, valid_until)
   where stage <> 'settled';
@@ -35,6 +34,6 @@ create index standing_by_margin on standing (stage, coalesce(margin_percent, -10
   where stage <> 'settled';
 create index standing_by_customer on standing (stage, customer_name, kind, record_id) where stage <> 'settled';
 create index standing_by_technician on standing (stage, technician_id) where stage <> 'settled';
-create index standing_by_receipt on standing (received_on, kind, record_id) include (received_minor)
-  where received_on is not null;
 create index on standing (technician_id) where technician_id is not null;
+create index on standing (job_id) where job_id is not null;
+create index on standing (quote_id) where quote_id is not null;

@@ -1,7 +1,7 @@
 package app.pragmata.browser;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 import static java.nio.charset.StandardCharsets.UTF_8;
 
@@ -45,11 +45,11 @@ class FrontDeskPageTest {
         program
             .database()
             .select(CUSTOMER.NAME)
-            .from(INVOICE)
+            .from(RECEIVABLE)
             .join(CUSTOMER)
-            .on(CUSTOMER.ID.eq(INVOICE.CUSTOMER_ID))
-            .where(INVOICE.OWED_MINOR.gt(0L))
-            .orderBy(INVOICE.DUE_DATE)
+            .on(CUSTOMER.ID.eq(RECEIVABLE.CUSTOMER_ID))
+            .where(RECEIVABLE.OWED_MINOR.gt(0L))
+            .orderBy(RECEIVABLE.DUE_DATE)
             .limit(1)
             .fetchSingle(CUSTOMER.NAME);
     find(late);

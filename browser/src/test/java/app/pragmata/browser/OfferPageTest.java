@@ -98,7 +98,7 @@ class OfferPageTest {
     phone.getByLabel("Your name").fill("Mara Okafor");
     button(phone, "Accept for 734.40 with VAT").click();
     assertThat(button(phone, "Pay 183.60 by card")).isVisible();
-    gate.office().post("/api/quotes/" + gate.quote() + "/deposits", Map.of("amount", "83.60"));
+    gate.office().post("/api/receipts", Map.of("quoteId", gate.quote(), "amount", "83.60"));
     phone.reload();
     assertThat(button(phone, "Pay 100.00 by card")).isVisible();
   }

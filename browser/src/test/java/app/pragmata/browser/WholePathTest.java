@@ -233,11 +233,11 @@ class WholePathTest {
 
   private void receive() {
     assertThat(amount()).hasValue("541.19");
-    amount().fill("541.20");
+    amount().fill("a lot");
     button(desk, "Record receipt").click();
     assertThat(desk.getByRole(com.microsoft.playwright.options.AriaRole.ALERT))
-        .containsText("Only 541.19 is owed");
-    assertThat(amount()).hasValue("541.20");
+        .containsText("“a lot”");
+    assertThat(amount()).hasValue("a lot");
     amount().fill("541.19");
     button(desk, "Record receipt").click();
     assertThat(desk.locator("[data-section=receipts]")).containsText("Settled");

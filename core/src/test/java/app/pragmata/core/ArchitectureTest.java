@@ -28,6 +28,7 @@ class ArchitectureTest {
           "company",
           "people",
           "books",
+          "receipts",
           "customers",
           "stores",
           "jobs",

@@ -45,7 +45,7 @@ class ArchitectureTest {
           "stores",
           "jobs",
           "quoting",
-          "deposits",
+          "receipts",
           "offers",
           "calls",
           "planning",

@@ -2,10 +2,10 @@ package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
-import static app.pragmata.server.generated.Tables.RECEIPT;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
+import app.pragmata.server.records.RecordKind;
 import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;
@@ -150,15 +150,16 @@ class BillingTest {
     LocalDate posted = LocalDate.parse(invoice().path("invoiceDate").asString());
     program.clock().set(posted.plusDays(10) + "T09:00");
     LocalDate came = posted.plusDays(3);
-    receive(Map.of("amount", "541.19", "receivedOn", came.toString()));
+    gate.receive(Map.of("amount", "541.19", "receivedOn", came.toString()));
     assertThat(
             program
                 .database()
                 .select(JOURNAL_ENTRY.ENTRY_DATE)
                 .from(JOURNAL_ENTRY)
-                .join(RECEIPT)
-                .on(RECEIPT.JOURNAL_ENTRY_ID.eq(JOURNAL_ENTRY.ID))
-                .where(RECEIPT.INVOICE_ID.eq(invoice().path("id").asLong()))
+                .where(JOURNAL_ENTRY.SOURCE_KIND.eq(RecordKind.RECEIPT))
+                .and(
+                    JOURNAL_ENTRY.SOURCE_ID.eq(
+                        invoice().path("receipts").path(0).path("id").asLong()))
                 .fetchSingle(JOURNAL_ENTRY.ENTRY_DATE))
         .isEqualTo(came);
     gate.at("20:00");
@@ -170,7 +171,7 @@ class BillingTest {
     LocalDate posted = LocalDate.parse(invoice().path("invoiceDate").asString());
     program.clock().set(posted.plusDays(8) + "T09:00");
     String weekday = posted.plusDays(3).getDayOfWeek().name();
-    receive(Map.of("amount", "1", "receivedOn", weekday));
+    gate.receive(Map.of("amount", "1", "receivedOn", weekday));
     assertThat(invoice().path("receipts").path(0).path("receivedOn").asString())
         .isEqualTo(posted.plusDays(3).toString());
     gate.at("20:00");
@@ -182,16 +183,14 @@ class BillingTest {
     "amount, -5, NEGATIVE",
     "amount, 5.001, UNREADABLE",
     "amount, '', MISSING",
-    "amount, 541.20, MORE_THAN_OWED",
     "receivedOn, 2031-01-01, IN_THE_FUTURE",
-    "receivedOn, 2026-01-01, BEFORE_INVOICE_DATE",
     "method, barter, UNKNOWN_WORD"
   })
   void a_receipt_with_a_fault_is_refused_at_its_field(String field, String typed, String rule) {
     gate.billed();
     var form = new HashMap<String, Object>(Map.of("amount", "10", "receivedOn", "today"));
     form.put(field, typed);
-    var refused = receive(form);
+    var refused = gate.receive(form);
     assertThat(refused.pointer()).isEqualTo("/" + field);
     assertThat(refused.rule()).isEqualTo(rule);
     assertThat(invoice().path("owedMinor").asLong()).isEqualTo(541_19);
@@ -204,13 +203,13 @@ class BillingTest {
     LocalDate month = posted.withDayOfMonth(1);
     program.clock().set(posted.plusDays(40) + "T09:00");
     var database = program.database();
-    database.execute("insert into period values ('%s', now())".formatted(month));
+    database.execute("update period set closed_at = now() where month = '%s'".formatted(month));
     try {
-      var refused = receive(Map.of("amount", "10", "receivedOn", posted.toString()));
+      var refused = gate.receive(Map.of("amount", "10", "receivedOn", posted.toString()));
       assertThat(refused.rule()).isEqualTo("PERIOD_CLOSED");
       assertThat(invoice().path("receipts")).isEmpty();
     } finally {
-      database.execute("delete from period where month = '%s'".formatted(month));
+      database.execute("update period set closed_at = null where month = '%s'".formatted(month));
       gate.at("20:00");
     }
   }
@@ -218,7 +217,7 @@ class BillingTest {
   @Test
   void the_same_money_from_two_desks_at_once_is_taken_once() throws Exception {
     gate.billed();
-    List<Integer> statuses = AtOnce.statuses(2, i -> receive(Map.of("amount", "541.19")));
+    List<Integer> statuses = AtOnce.statuses(2, i -> gate.receive(Map.of("amount", "541.19")));
     assertThat(statuses).containsOnlyOnce(200);
     assertThat(invoice().path("receipts")).hasSize(1);
   }
@@ -251,12 +250,6 @@ class BillingTest {
     var form = new HashMap<>(basis);
     form.put("version", gate.version());
     return gate.office().put("/api/jobs/" + gate.job() + "/basis", form);
-  }
-
-  private Visitor.Answer receive(Map<String, Object> values) {
-    var form = new HashMap<>(values);
-    form.putIfAbsent("version", invoice().path("version").asInt());
-    return gate.office().post("/api/invoices/" + invoice().path("id").asLong() + "/receipts", form);
   }
 
   private JsonNode invoice() {

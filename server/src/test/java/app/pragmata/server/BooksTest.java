@@ -6,9 +6,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.server.laws.Laws;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Set;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -70,7 +74,7 @@ class BooksTest {
   }
 
   @Test
-  void every_entry_of_the_journal_balances_names_its_cost_centre_and_leads_to_its_job() {
+  void every_entry_of_the_journal_balances_and_names_its_source() {
     for (JsonNode entry : maud.get("/api/books/journal").json().path("entries")) {
       long debit = 0;
       long credit = 0;
@@ -79,12 +83,67 @@ class BooksTest {
         credit += line.path("creditMinor").asLong();
       }
       assertThat(debit).isEqualTo(credit).isPositive();
-      assertThat(entry.path("costCentre").asString()).isNotBlank();
-      boolean beforeAnyJob =
-          List.of("part_received", "deposit_received", "deposit_refunded")
-              .contains(entry.path("event").asString());
-      assertThat(entry.path("jobNumber").isNumber()).isNotEqualTo(beforeAnyJob);
+      assertThat(entry.path("source").path("kind").asString()).isNotBlank();
+      assertThat(entry.path("source").path("id").asLong()).isPositive();
     }
+  }
+
+  @Test
+  void lines_of_profit_and_work_name_job_and_cost_centre_and_those_of_control_accounts_none() {
+    var control = Set.of("asset", "liability");
+    var kinds = new HashMap<String, String>();
+    for (JsonNode account : maud.get("/api/books/trial-balance").json().path("accounts")) {
+      kinds.put(account.path("code").asString(), account.path("kind").asString());
+    }
+    for (JsonNode entry : maud.get("/api/books/journal").json().path("entries")) {
+      for (JsonNode line : entry.path("lines")) {
+        String account = line.path("accountCode").asString();
+        boolean ofAJob = account.equals("1050") || !control.contains(kinds.get(account));
+        assertThat(line.path("jobNumber").isNumber()).isEqualTo(ofAJob);
+        assertThat(line.path("costCentre").isString()).isEqualTo(ofAJob);
+      }
+    }
+  }
+
+  @Test
+  void the_trial_balance_of_some_days_adds_up_to_that_of_all_days() {
+    long all = bank("/api/books/trial-balance");
+    LocalDate day = program.clock().instant().atZone(ZoneId.of("Europe/London")).toLocalDate();
+    long before = bank("/api/books/trial-balance?to=" + day.minusDays(31));
+    long since =
+        bank("/api/books/trial-balance?from=" + day.minusDays(30) + "&to=" + day.plusYears(1));
+    assertThat(before).isNotZero();
+    assertThat(since).isNotZero();
+    assertThat(before + since).isEqualTo(all);
+  }
+
+  private long bank(String address) {
+    for (JsonNode account : maud.get(address).json().path("accounts")) {
+      if (account.path("code").asString().equals("1200")) {
+        return account.path("debitMinor").asLong() - account.path("creditMinor").asLong();
+      }
+    }
+    throw new AssertionError("No bank in " + address);
+  }
+
+  @Test
+  void the_journal_of_a_day_has_the_entries_of_that_day() {
+    String day =
+        maud.get("/api/books/journal").json().path("entries").path(0).path("date").asString();
+    JsonNode entries =
+        maud.get("/api/books/journal?from=" + day + "&to=" + day).json().path("entries");
+    assertThat(entries).isNotEmpty();
+    assertThat(texts(entries, "date")).containsOnly(day);
+  }
+
+  @Test
+  void periods_and_cost_centres_are_records() {
+    JsonNode periods = maud.get("/api/books/periods").json();
+    assertThat(texts(periods, "month"))
+        .hasSizeGreaterThan(2)
+        .allMatch(month -> month.endsWith("-01"));
+    assertThat(texts(maud.get("/api/books/cost-centres").json(), "code"))
+        .containsExactly("installation", "repairs", "service");
   }
 
   @Test
@@ -112,17 +171,20 @@ class BooksTest {
       delimiter = '|',
       textBlock =
           """
-          Debits equal credits in every entry | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
-          Debits equal credits overall | insert into journal_line select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
+          Debits equal credits in every entry | insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor) select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
+          Debits equal credits overall | insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor) select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
           Work in progress is the cost of the jobs not yet billed | delete from closing_document where kind = 'invoice'
           Work in progress of every billed job is nil | insert into closing_document (job_id, kind, closed_at) select id, 'not_charged', now() from job where state = 'checked' on conflict do nothing
           A job is closed by its invoice, or by the entry that says it is not charged | update closing_document set invoice_number = -invoice_number where kind = 'invoice'
           Every invoice closes its job | delete from closing_document where kind = 'invoice'
-          What is owed is what was billed less what was received and the deposits applied | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
-          Trade debtors is the sum of the open invoices | update invoice set owed_minor = owed_minor - 1 where owed_minor > 0
+          What is owed is what was invoiced less what of receipts went to it | update receivable set allocated_minor = allocated_minor + 1 where owed_minor > 0
+          Trade debtors is what open invoices owe | update posting_account set account_code = '1000' where posting_category = 'trade_debtors'
+          Nobody's money pays an invoice of somebody else | update receipt set customer_id = customer_id + 1
+          Money in the bank is what came in and neither bounced nor went back | update receipt set amount_minor = amount_minor + 1
+          Receipt numbers have no gaps | update receipt set number = number + 1000000 where number = (select max(number) from receipt)
           Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0
           Parts held are what the stock movements add up to | update part set value_minor = value_minor + 1 where quantity > 0
-          Customer deposits are the deposits not yet applied | update posting_account set account_code = '1100' where posting_category = 'customer_deposits'
+          Customer deposits are receipts less what went to invoices or back | update posting_account set account_code = '1100' where posting_category = 'customer_deposits'
           The total of every account is what its lines add up to | update account_total set debit_minor = debit_minor + 1
           Invoice numbers have no gaps | update invoice set number = number + 1000000 where number = (select max(number) from invoice)
           Journal numbers have no gaps | update journal_entry set number = number + 1000000 where number = (select max(number) from journal_entry)
@@ -162,8 +224,9 @@ class BooksTest {
                 program
                     .database()
                     .execute(
-                        "insert into journal_line values (%d, 90, '1100', 5, 0), (%d, 91, '1200', 0, 5)"
-                            .formatted(posted, posted)))
+                        "insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor)"
+                            + " values (%d, 90, '1100', 5, 0), (%d, 91, '1200', 0, 5)"
+                                .formatted(posted, posted)))
         .hasStackTraceContaining("nothing is added");
   }
 

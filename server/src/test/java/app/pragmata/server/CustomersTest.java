@@ -2,6 +2,7 @@ package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
@@ -172,10 +173,10 @@ class CustomersTest {
   private long customerWithAnOpenInvoice() {
     return program
         .database()
-        .select(INVOICE.CUSTOMER_ID)
-        .from(INVOICE)
-        .where(INVOICE.OWED_MINOR.gt(0L).and(INVOICE.CUSTOMER_ID.gt(30L)))
-        .orderBy(INVOICE.CUSTOMER_ID)
+        .select(RECEIVABLE.CUSTOMER_ID)
+        .from(RECEIVABLE)
+        .where(RECEIVABLE.OWED_MINOR.gt(0L).and(RECEIVABLE.CUSTOMER_ID.gt(30L)))
+        .orderBy(RECEIVABLE.CUSTOMER_ID)
         .limit(1)
         .fetchSingle()
         .value1();

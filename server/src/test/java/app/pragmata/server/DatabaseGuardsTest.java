@@ -15,25 +15,46 @@ class DatabaseGuardsTest {
   private static final String ENTRY =
       """
       with entry as (
-        insert into journal_entry (number, entry_date, event, description, source_type, source_id, cost_centre, posted_at, posted_by)
-        values (900001, '%s', 'Test', '', 'test', 1, 'test', now(), 1) returning id)
-      insert into journal_line select id, position, account, debit, credit from entry,
+        insert into journal_entry (number, entry_date, event, description, source_kind, source_id, posted_at, posted_by)
+        values (900001, '%s', 'Test', '', 'test', 1, now(), 1) returning id)
+      insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor)
+        select id, position, account, debit, credit from entry,
         (values (1, '1200', 100, 0), (2, '1100', 0, %d)) lines (position, account, debit, credit)
       """;
 
   @Test
   void an_entry_that_does_not_balance() {
-    refuses(ENTRY.formatted("2026-11-24", 99), "does not balance");
+    refuses(ENTRY.formatted(month(), 99), "does not balance");
+  }
+
+  private String month() {
+    return database.fetchSingle("select max(month)::text from period").get(0, String.class);
+  }
+
+  @Test
+  void a_line_that_is_added_to_an_entry_later_even_if_it_balances() {
+    refuses(
+        """
+        insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor)
+        select (select min(id) from journal_entry), position, '1100', debit, credit
+          from (values (91, 5, 0), (92, 0, 5)) lines (position, debit, credit)
+        """,
+        "nothing is added to it");
+  }
+
+  @Test
+  void an_entry_in_a_month_that_is_no_period() {
+    refuses(ENTRY.formatted("1999-01-15", 100), "violates foreign key");
   }
 
   @Test
   void an_entry_without_lines() {
     refuses(
         """
-        insert into journal_entry (number, entry_date, event, description, source_type, source_id, cost_centre, posted_at, posted_by)
-        values (900002, '2026-11-24', 'Test', '', 'test', 1, 'test', now(), 1)
+        insert into journal_entry (number, entry_date, event, description, source_kind, source_id, posted_at, posted_by)
+        values (900002, (select max(month) from period), 'Test', '', 'test', 1, now(), 1)
         """,
-        "does not balance");
+        "has no lines");
   }
 
   @Test
@@ -49,7 +70,8 @@ class DatabaseGuardsTest {
         "delete from journal_line",
         "update journal_entry set entry_date = entry_date - 1",
         "truncate journal_line",
-        "update receipt set amount_minor = 1",
+        "update receipt_allocation set amount_minor = 1",
+        "delete from receipt",
         "delete from invoice_line",
         "delete from invoice",
         "update invoice_vat set vat_minor = 0",
@@ -67,9 +89,8 @@ class DatabaseGuardsTest {
     refuses(
         """
         insert into invoice (number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,
-            gross_minor, owed_minor, posted_at, posted_by, journal_entry_id)
-        select 900001, job.id, job.customer_id, date '2026-11-24', date '2026-12-24', 'fixed_price', 100, 20, 120, 120,
-            now(), 1, (select min(id) from journal_entry)
+            gross_minor, posted_at, posted_by)
+        select 900001, job.id, job.customer_id, date '2026-11-24', date '2026-12-24', 'fixed_price', 100, 20, 120, now(), 1
         from job where job.state = 'open' limit 1
         """,
         "does not add up");
@@ -90,12 +111,13 @@ class DatabaseGuardsTest {
         "update invoice set number = number + 1"
       })
   void a_change_of_a_posted_invoice(String statement) {
-    refuses(statement, "only what is owed on it changes");
+    refuses(statement, "nothing on it changes");
   }
 
   @Test
-  void an_invoice_that_owes_more_than_its_gross() {
-    refuses("update invoice set owed_minor = gross_minor + 1", "check constraint");
+  void an_invoice_that_owes_more_than_its_gross_or_less_than_nothing() {
+    refuses("update receivable set allocated_minor = -1", "check constraint");
+    refuses("update receivable set allocated_minor = gross_minor + 1", "check constraint");
   }
 
   @ParameterizedTest
@@ -108,6 +130,28 @@ class DatabaseGuardsTest {
       })
   void a_clock_that_cannot_be(String statement) {
     refuses(statement, "constraint");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "update receipt set amount_minor = 1",
+        "update receipt set received_on = received_on - 1",
+        "update receipt set customer_id = (select max(id) from customer)"
+      })
+  void a_change_of_a_receipt(String statement) {
+    refuses(statement, "it can only be taken back");
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
+        "insert into refund (receipt_id, amount_minor, refunded_on) select id, amount_minor + 1, received_on from receipt limit 1",
+        "insert into receipt_allocation (receipt_id, invoice_id, amount_minor, allocated_on) select receipt_id, invoice_id, 100000000, allocated_on from receipt_allocation limit 1",
+        "update receipt set taken_back_on = received_on, taken_back_reason = 'x' where id = (select min(receipt_id) from receipt_allocation)"
+      })
+  void money_that_is_used_twice(String statement) {
+    refuses(statement, "used beyond what it holds");
   }
 
   @Test

@@ -50,8 +50,9 @@ class OffersTest {
     JsonNode promise = gate.sheet().path("promises").path(0);
     assertThat(promise.path("netMinor").asLong()).isEqualTo(662_00);
     assertThat(texts(promise.path("lines"), "description")).contains("Flashing lamp");
-    assertThat(promise.path("deposits").path(0).path("amountMinor").asLong()).isEqualTo(198_60);
-    assertThat(texts(gate.sheet().path("journal"), "event")).containsExactly("deposit_received");
+    assertThat(gate.sheet().path("receipts").path(0).path("amountMinor").asLong())
+        .isEqualTo(198_60);
+    assertThat(texts(gate.sheet().path("journal"), "event")).containsExactly("money_received");
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
 

@@ -34,13 +34,11 @@ class RepeatsAndVersionsTest {
   @Test
   void the_same_key_with_other_content_is_refused() {
     var gate = new SwingGate(program, "tobias").billed();
-    String receipts =
-        "/api/invoices/"
-            + gate.sheet().path("billing").path("invoice").path("id").asLong()
-            + "/receipts";
-    gate.office().post(receipts, Map.of("version", 1, "amount", "10"), "receipt-key-01");
-    var clash =
-        gate.office().post(receipts, Map.of("version", 1, "amount", "20"), "receipt-key-01");
+    long customer = gate.sheet().path("customerId").asLong();
+    var ten = Map.of("customerId", customer, "amount", "10");
+    var twenty = Map.of("customerId", customer, "amount", "20");
+    gate.office().post("/api/receipts", ten, "receipt-key-01");
+    var clash = gate.office().post("/api/receipts", twenty, "receipt-key-01");
     assertThat(clash.rule()).isEqualTo("REPEATED_KEY_WITH_OTHER_CONTENT");
   }
 

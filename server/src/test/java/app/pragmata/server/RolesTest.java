@@ -40,9 +40,10 @@ class RolesTest {
   }
 
   @Test
-  void a_bookkeeper_gives_no_deposit_back_and_answers_no_customer() {
+  void a_bookkeeper_gives_no_money_back_and_answers_no_customer() {
     Visitor maud = Visitor.signedIn(program, "maud");
-    assertThat(maud.post("/api/quotes/1/deposits/refund", Map.of()).status()).isEqualTo(403);
+    assertThat(maud.post("/api/receipts/1/give-back", Map.of("version", 1)).status())
+        .isEqualTo(403);
     assertThat(maud.post("/api/quote-questions/1/answer", Map.of("answer", "Yes")).status())
         .isEqualTo(403);
   }

@@ -7,10 +7,11 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.books.BooksStore;
-import app.pragmata.server.deposits.CardPayments;
 import app.pragmata.server.mail.MailSending;
 import app.pragmata.server.mail.MailStandIn;
+import app.pragmata.server.receipts.CardPayments;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
@@ -151,7 +152,7 @@ public final class RunningPragmata {
                   .post(
                       act,
                       new BooksEvent.PartReceived(worth),
-                      new BooksStore.Source("part", part.getId(), "Delivery", null, "stores"));
+                      new BooksStore.Source(RecordKind.PART, part.getId(), null, "Delivery"));
             });
   }
 

@@ -79,9 +79,8 @@ final class SentQuote {
 
   /** What is left of each deposit, in pence. */
   List<Long> heldDeposits() {
-    return texts(gate.office().get("/api/quotes/" + gate.quote() + "/deposits").json(), "heldMinor")
-        .stream()
-        .map(Long::valueOf)
-        .toList();
+    JsonNode receipts =
+        gate.office().get("/api/receipts?quoteId=" + gate.quote()).json().path("rows");
+    return texts(receipts, "leftMinor").stream().map(Long::valueOf).toList().reversed();
   }
 }

@@ -374,4 +374,30 @@ public final class SwingGate {
     }
     return answer;
   }
+
+  /** The invoice of the job as the sheet shows it. */
+  JsonNode invoice() {
+    return sheet().path("billing").path("invoice");
+  }
+
+  /** Money for the job's invoice; what is not said is as the office's form fills it in. */
+  public Visitor.Answer receive(Map<String, ?> said) {
+    return receive(office, said);
+  }
+
+  /** The same by somebody else. */
+  Visitor.Answer receive(Visitor visitor, Map<String, ?> said) {
+    JsonNode invoice = invoice();
+    var form = new HashMap<String, Object>(said);
+    form.putIfAbsent(
+        "allocations",
+        List.of(
+            Map.of(
+                "invoiceId",
+                invoice.path("id").asLong(),
+                "version",
+                form.getOrDefault("version", invoice.path("version").asInt()))));
+    form.remove("version");
+    return visitor.post("/api/receipts", form);
+  }
 }

@@ -76,13 +76,9 @@ class WorkedExampleTest {
   @Test
   void the_job_is_settled_when_all_its_money_has_come() {
     var gate = new SwingGate(program, "imre").billed();
-    JsonNode invoice = gate.sheet().path("billing").path("invoice");
-    String receipts = "/api/invoices/" + invoice.path("id").asLong() + "/receipts";
-    gate.office().post(receipts, Map.of("version", 1, "amount", "500"));
-    assertThat(gate.sheet().path("billing").path("invoice").path("owedMinor").asLong())
-        .isEqualTo(41_19);
-    Visitor.signedIn(program, "maud")
-        .post(receipts, Map.of("version", 2, "amount", "41.19", "method", "card"));
+    gate.receive(Map.of("amount", "500"));
+    assertThat(gate.invoice().path("owedMinor").asLong()).isEqualTo(41_19);
+    gate.receive(Visitor.signedIn(program, "maud"), Map.of("amount", "41.19", "method", "card"));
     assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("settled");
   }
 

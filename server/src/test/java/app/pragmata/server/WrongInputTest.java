@@ -188,18 +188,6 @@ class WrongInputTest {
   }
 
   @Test
-  void more_money_than_is_owed_is_refused() {
-    var gate = new SwingGate(program, "dilys").billed();
-    long invoice = gate.sheet().path("billing").path("invoice").path("id").asLong();
-    var answer =
-        gate.office()
-            .post(
-                "/api/invoices/" + invoice + "/receipts", Map.of("version", 1, "amount", "541.20"));
-    assertThat(answer.rule()).isEqualTo("MORE_THAN_OWED");
-    assertThat(answer.pointer()).isEqualTo("/amount");
-  }
-
-  @Test
   void a_posting_into_nowhere_is_refused_and_nothing_is_billed() {
     var gate = new SwingGate(program, "dilys").checked();
     int version = gate.version();

@@ -17,10 +17,12 @@ public sealed interface BooksEvent {
     PART_RECEIVED,
     INVOICE_POSTED,
     MONEY_RECEIVED,
-    DEPOSIT_RECEIVED,
-    DEPOSIT_APPLIED,
-    DEPOSIT_REFUNDED,
+    MONEY_ALLOCATED,
+    ALLOCATION_TAKEN_BACK,
+    MONEY_GIVEN_BACK,
+    RECEIPT_TAKEN_BACK,
     JOB_NOT_CHARGED,
+    JOB_CALLED_OFF,
     REVERSAL
   }
 
@@ -35,36 +37,45 @@ public sealed interface BooksEvent {
       case PartReceived event -> Code.PART_RECEIVED;
       case InvoicePosted event -> Code.INVOICE_POSTED;
       case MoneyReceived event -> Code.MONEY_RECEIVED;
-      case DepositReceived event -> Code.DEPOSIT_RECEIVED;
-      case DepositApplied event -> Code.DEPOSIT_APPLIED;
-      case DepositRefunded event -> Code.DEPOSIT_REFUNDED;
+      case MoneyAllocated event -> Code.MONEY_ALLOCATED;
+      case AllocationTakenBack event -> Code.ALLOCATION_TAKEN_BACK;
+      case MoneyGivenBack event -> Code.MONEY_GIVEN_BACK;
+      case ReceiptTakenBack event -> Code.RECEIPT_TAKEN_BACK;
       case JobNotCharged event -> Code.JOB_NOT_CHARGED;
+      case JobCalledOff event -> Code.JOB_CALLED_OFF;
     };
   }
 
-  /** The office checked a visit: its labour and driving minutes, and its miles. */
-  record TimeApproved(Money time, Money distance) implements BooksEvent {}
-
   /**
-   * A visit bears its share of a drive home.
+   * The office approved time.
    *
-   * @param place where the job's cost stands: a share may come after the closing document
+   * @param place where the job's cost stands: time may come after the closing document
+   * @param drive what the driving minutes cost
+   * @param distance what the vehicle cost
    */
-  record DriveHomeShared(Money time, Money distance, CostPlace place) implements BooksEvent {}
+  record TimeApproved(CostObject of, CostPlace place, Money labour, Money drive, Money distance)
+      implements BooksEvent {}
+
+  /** A visit bears its share of a drive home. */
+  record DriveHomeShared(CostObject of, CostPlace place, Money time, Money distance)
+      implements BooksEvent {}
 
   /** Such a share is taken back, from where the job's cost stands by now. */
-  record DriveHomeTakenBack(Money time, Money distance, CostPlace place) implements BooksEvent {}
+  record DriveHomeTakenBack(CostObject of, CostPlace place, Money time, Money distance)
+      implements BooksEvent {}
 
-  record PartUsed(Money cost) implements BooksEvent {}
+  record PartUsed(CostObject of, CostPlace place, Money cost) implements BooksEvent {}
 
   /** A supplier's bill for a job. */
-  record SupplierBilled(Money net, Money inputVat) implements BooksEvent {}
+  record SupplierBilled(CostObject of, CostPlace place, Money net, Money inputVat)
+      implements BooksEvent {}
 
   /** A delivery into the stores, not billed yet. */
   record PartReceived(Money cost) implements BooksEvent {}
 
   /** An invoice, and the work in progress that it turns into cost of sales. */
   record InvoicePosted(
+      CostObject of,
       Money gross,
       Map<Category, Money> netByCategory,
       Money outputVat,
@@ -76,16 +87,27 @@ public sealed interface BooksEvent {
     }
   }
 
-  record MoneyReceived(Money amount) implements BooksEvent {}
-
-  /** Money taken before the invoice: we owe it until the work is billed or it is given back. */
-  record DepositReceived(Money amount) implements BooksEvent {}
+  /**
+   * A customer's money came in.
+   *
+   * @param allocated what of it pays invoices at once; the rest is a deposit
+   */
+  record MoneyReceived(Money amount, Money allocated) implements BooksEvent {}
 
   /** A deposit comes off what an invoice still asks for. */
-  record DepositApplied(Money amount) implements BooksEvent {}
+  record MoneyAllocated(Money amount) implements BooksEvent {}
 
-  record DepositRefunded(Money amount) implements BooksEvent {}
+  /** What went to an invoice is a deposit again. */
+  record AllocationTakenBack(Money amount) implements BooksEvent {}
+
+  record MoneyGivenBack(Money amount) implements BooksEvent {}
+
+  /** Money turned out not to have come, such as a cheque that bounced. */
+  record ReceiptTakenBack(Money amount) implements BooksEvent {}
 
   /** Warranty or goodwill: the work in progress becomes our own cost. */
-  record JobNotCharged(Money cost) implements BooksEvent {}
+  record JobNotCharged(CostObject of, Money cost) implements BooksEvent {}
+
+  /** Work that was called off after it had cost something. */
+  record JobCalledOff(CostObject of, Money cost) implements BooksEvent {}
 }

@@ -5,15 +5,23 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Balanced lines of one event; an entry that does not balance cannot be built. Empty when the event
  * moves no money.
  */
 public record JournalEntry(List<Line> lines) {
-  /** One side of an entry: exactly one of debit and credit is above nothing. */
-  public record Line(PostingCategory category, Money debit, Money credit) {
+  /**
+   * One side of an entry: exactly one of debit and credit is above nothing.
+   *
+   * @param of the job that it is of; null on the lines of control accounts, which are of none
+   */
+  public record Line(PostingCategory category, @Nullable CostObject of, Money debit, Money credit) {
     public Line {
+      if (category.isOfJobs() != (of != null)) {
+        throw new IllegalArgumentException(category + " of " + of);
+      }
       if (debit.isNegative() || credit.isNegative() || debit.isPositive() == credit.isPositive()) {
         throw new IllegalArgumentException(
             "A line is either debit or credit, not " + debit + " and " + credit);
@@ -21,7 +29,7 @@ public record JournalEntry(List<Line> lines) {
     }
 
     Line mirrored() {
-      return new Line(category, /* debit= */ credit, /* credit= */ debit);
+      return new Line(category, of, /* debit= */ credit, /* credit= */ debit);
     }
   }
 
@@ -52,18 +60,26 @@ public record JournalEntry(List<Line> lines) {
     private final List<Line> lines = new ArrayList<>();
 
     Builder debit(PostingCategory category, Money amount) {
-      return add(category, amount);
+      return add(category, null, amount);
     }
 
     Builder credit(PostingCategory category, Money amount) {
-      return add(category, amount.negated());
+      return add(category, null, amount.negated());
     }
 
-    private Builder add(PostingCategory category, Money signed) {
+    Builder debit(PostingCategory category, CostObject of, Money amount) {
+      return add(category, of, amount);
+    }
+
+    Builder credit(PostingCategory category, CostObject of, Money amount) {
+      return add(category, of, amount.negated());
+    }
+
+    private Builder add(PostingCategory category, @Nullable CostObject of, Money signed) {
       if (signed.isPositive()) {
-        lines.add(new Line(category, signed, Money.ZERO));
+        lines.add(new Line(category, of, signed, Money.ZERO));
       } else if (signed.isNegative()) {
-        lines.add(new Line(category, Money.ZERO, signed.negated()));
+        lines.add(new Line(category, of, Money.ZERO, signed.negated()));
       }
       return this;
     }

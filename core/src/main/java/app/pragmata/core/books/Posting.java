@@ -14,15 +14,12 @@ public final class Posting {
   public static JournalEntry entryFor(BooksEvent event) {
     var entry = new JournalEntry.Builder();
     switch (event) {
-      case BooksEvent.TimeApproved approved ->
-          entry
-              .debit(WORK_IN_PROGRESS, approved.time().plus(approved.distance()))
-              .credit(PAYROLL_CLEARING, approved.time())
-              .credit(VEHICLE_COSTS_ABSORBED, approved.distance());
+      case BooksEvent.TimeApproved approved -> time(entry, approved);
       case BooksEvent.DriveHomeShared shared ->
           entry
               .debit(
                   shared.place().postingCategory(Category.DRIVE),
+                  shared.of(),
                   shared.time().plus(shared.distance()))
               .credit(PAYROLL_CLEARING, shared.time())
               .credit(VEHICLE_COSTS_ABSORBED, shared.distance());
@@ -31,42 +28,78 @@ public final class Posting {
               .debit(PAYROLL_CLEARING, back.time())
               .debit(VEHICLE_COSTS_ABSORBED, back.distance())
               .credit(
-                  back.place().postingCategory(Category.DRIVE), back.time().plus(back.distance()));
+                  back.place().postingCategory(Category.DRIVE),
+                  back.of(),
+                  back.time().plus(back.distance()));
       case BooksEvent.PartUsed used ->
-          entry.debit(WORK_IN_PROGRESS, used.cost()).credit(STOCK, used.cost());
+          entry
+              .debit(used.place().postingCategory(Category.PARTS), used.of(), used.cost())
+              .credit(STOCK, used.cost());
       case BooksEvent.SupplierBilled bill ->
           entry
-              .debit(WORK_IN_PROGRESS, bill.net())
+              .debit(bill.place().postingCategory(Category.OTHER), bill.of(), bill.net())
               .debit(INPUT_VAT, bill.inputVat())
               .credit(TRADE_CREDITORS, bill.net().plus(bill.inputVat()));
       case BooksEvent.PartReceived received ->
           entry.debit(STOCK, received.cost()).credit(GOODS_RECEIVED_NOT_BILLED, received.cost());
       case BooksEvent.InvoicePosted invoice -> invoice(entry, invoice);
       case BooksEvent.MoneyReceived money ->
-          entry.debit(BANK, money.amount()).credit(TRADE_DEBTORS, money.amount());
-      case BooksEvent.DepositReceived deposit ->
-          entry.debit(BANK, deposit.amount()).credit(CUSTOMER_DEPOSITS, deposit.amount());
-      case BooksEvent.DepositApplied deposit ->
-          entry.debit(CUSTOMER_DEPOSITS, deposit.amount()).credit(TRADE_DEBTORS, deposit.amount());
-      case BooksEvent.DepositRefunded deposit ->
-          entry.debit(CUSTOMER_DEPOSITS, deposit.amount()).credit(BANK, deposit.amount());
+          entry
+              .debit(BANK, money.amount())
+              .credit(TRADE_DEBTORS, money.allocated())
+              .credit(CUSTOMER_DEPOSITS, money.amount().minus(money.allocated()));
+      case BooksEvent.MoneyAllocated money ->
+          entry.debit(CUSTOMER_DEPOSITS, money.amount()).credit(TRADE_DEBTORS, money.amount());
+      case BooksEvent.AllocationTakenBack money ->
+          entry.debit(TRADE_DEBTORS, money.amount()).credit(CUSTOMER_DEPOSITS, money.amount());
+      case BooksEvent.MoneyGivenBack money ->
+          entry.debit(CUSTOMER_DEPOSITS, money.amount()).credit(BANK, money.amount());
+      case BooksEvent.ReceiptTakenBack money ->
+          entry.debit(CUSTOMER_DEPOSITS, money.amount()).credit(BANK, money.amount());
       case BooksEvent.JobNotCharged free ->
-          entry.debit(WARRANTY_AND_GOODWILL, free.cost()).credit(WORK_IN_PROGRESS, free.cost());
+          entry
+              .debit(WARRANTY_AND_GOODWILL, free.of(), free.cost())
+              .credit(WORK_IN_PROGRESS, free.of(), free.cost());
+      case BooksEvent.JobCalledOff off ->
+          entry
+              .debit(COST_OF_WORK_CALLED_OFF, off.of(), off.cost())
+              .credit(WORK_IN_PROGRESS, off.of(), off.cost());
     }
     return entry.build();
+  }
+
+  /** Labour and driving are one line of work in progress, and two of what is sold. */
+  private static void time(JournalEntry.Builder entry, BooksEvent.TimeApproved approved) {
+    Money driving = approved.drive().plus(approved.distance());
+    PostingCategory labour = approved.place().postingCategory(Category.LABOUR);
+    PostingCategory drive = approved.place().postingCategory(Category.DRIVE);
+    if (labour == drive) {
+      entry.debit(labour, approved.of(), approved.labour().plus(driving));
+    } else {
+      entry.debit(labour, approved.of(), approved.labour()).debit(drive, approved.of(), driving);
+    }
+    entry
+        .credit(PAYROLL_CLEARING, approved.labour().plus(approved.drive()))
+        .credit(VEHICLE_COSTS_ABSORBED, approved.distance());
   }
 
   private static void invoice(JournalEntry.Builder entry, BooksEvent.InvoicePosted invoice) {
     entry.debit(TRADE_DEBTORS, invoice.gross());
     for (Category category : Category.values()) {
-      entry.credit(PostingCategory.sales(category), amount(invoice.netByCategory(), category));
+      entry.credit(
+          PostingCategory.sales(category), invoice.of(), amount(invoice.netByCategory(), category));
     }
     entry.credit(OUTPUT_VAT, invoice.outputVat());
     for (Category category : Category.values()) {
       entry.debit(
-          PostingCategory.costOfSales(category), amount(invoice.costByCategory(), category));
+          PostingCategory.costOfSales(category),
+          invoice.of(),
+          amount(invoice.costByCategory(), category));
     }
-    entry.credit(WORK_IN_PROGRESS, invoice.costByCategory().values().stream().collect(Money.sum()));
+    entry.credit(
+        WORK_IN_PROGRESS,
+        invoice.of(),
+        invoice.costByCategory().values().stream().collect(Money.sum()));
   }
 
   private static Money amount(Map<Category, Money> amounts, Category category) {

@@ -24,7 +24,40 @@ public enum PostingCategory implements Coded {
   COST_OF_SALES_DRIVE,
   COST_OF_SALES_PARTS,
   COST_OF_SALES_OTHER,
-  WARRANTY_AND_GOODWILL;
+  WARRANTY_AND_GOODWILL,
+  COST_OF_WORK_CALLED_OFF;
+
+  /**
+   * Whether its lines are of a job: those of profit and loss and of the work under way are, those
+   * of control accounts are of none.
+   */
+  public boolean isOfJobs() {
+    return switch (this) {
+      case WORK_IN_PROGRESS,
+          SALES_LABOUR,
+          SALES_CALL_OUT,
+          SALES_PARTS,
+          SALES_OTHER,
+          COST_OF_SALES_LABOUR,
+          COST_OF_SALES_DRIVE,
+          COST_OF_SALES_PARTS,
+          COST_OF_SALES_OTHER,
+          WARRANTY_AND_GOODWILL,
+          COST_OF_WORK_CALLED_OFF ->
+          true;
+      case BANK,
+          TRADE_DEBTORS,
+          STOCK,
+          INPUT_VAT,
+          TRADE_CREDITORS,
+          GOODS_RECEIVED_NOT_BILLED,
+          CUSTOMER_DEPOSITS,
+          OUTPUT_VAT,
+          PAYROLL_CLEARING,
+          VEHICLE_COSTS_ABSORBED ->
+          false;
+    };
+  }
 
   public static PostingCategory sales(Category category) {
     return switch (category) {

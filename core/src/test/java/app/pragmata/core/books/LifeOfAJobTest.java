@@ -27,6 +27,9 @@ import net.jqwik.api.domains.Domain;
 /** Any job, from its first clock to its last penny, in the books. */
 @Domain(AnyJob.class)
 class LifeOfAJobTest {
+  private static final CostObject JOB = new CostObject(7, 2_007, "repairs");
+  private static final CostPlace WIP = CostPlace.WORK_IN_PROGRESS;
+
   @Property
   void every_entry_of_a_jobs_life_balances(@ForAll JobFacts job) {
     assertThat(life(job))
@@ -66,7 +69,7 @@ class LifeOfAJobTest {
   void a_job_that_is_not_charged_leaves_its_cost_in_warranty_and_goodwill(@ForAll JobFacts job) {
     Money cost = costing().cost(job).actualCost();
     var entries = new ArrayList<>(work(job));
-    entries.add(Posting.entryFor(new BooksEvent.JobNotCharged(cost)));
+    entries.add(Posting.entryFor(new BooksEvent.JobNotCharged(JOB, cost)));
     assertThat(balance(entries, PostingCategory.WORK_IN_PROGRESS)).isEqualTo(Money.ZERO);
     assertThat(balance(entries, PostingCategory.WARRANTY_AND_GOODWILL)).isEqualTo(cost);
   }
@@ -80,34 +83,39 @@ class LifeOfAJobTest {
   }
 
   @Property
-  void money_received_in_two_parts_leaves_no_debt(@ForAll JobFacts job) {
+  void money_received_in_two_parts_leaves_no_debt_and_what_is_over_is_a_deposit(
+      @ForAll JobFacts job) {
     Money gross = draft(job).vat().gross();
     Money half = Money.ofMinor(gross.minor() / 2);
     var entries = new ArrayList<>(life(job));
-    entries.add(Posting.entryFor(new BooksEvent.MoneyReceived(half)));
-    entries.add(Posting.entryFor(new BooksEvent.MoneyReceived(gross.minus(half))));
+    entries.add(Posting.entryFor(new BooksEvent.MoneyReceived(half, half)));
+    entries.add(Posting.entryFor(new BooksEvent.MoneyReceived(gross, gross.minus(half))));
     assertThat(balance(entries, PostingCategory.TRADE_DEBTORS)).isEqualTo(Money.ZERO);
-    assertThat(balance(entries, PostingCategory.BANK)).isEqualTo(gross);
+    assertThat(balance(entries, PostingCategory.CUSTOMER_DEPOSITS)).isEqualTo(half.negated());
   }
 
   /** Everything that is posted while the work is done and checked. */
   private static List<JournalEntry> work(JobFacts job) {
     var entries = new ArrayList<JournalEntry>();
     for (VisitFacts visit : job.visits()) {
-      Money time = Money.ZERO;
+      Money labour = Money.ZERO;
+      Money drive = Money.ZERO;
       Money distance = Money.ZERO;
       for (TimeEntry entry : visit.times()) {
-        time = time.plus(costing().cost(entry).time());
-        distance = distance.plus(costing().cost(entry).distance());
+        TimeEntry.Cost cost = costing().cost(entry);
+        labour = entry.kind() == TimeEntry.Kind.LABOUR ? labour.plus(cost.time()) : labour;
+        drive = entry.kind() == TimeEntry.Kind.DRIVE ? drive.plus(cost.time()) : drive;
+        distance = distance.plus(cost.distance());
       }
-      entries.add(Posting.entryFor(new BooksEvent.TimeApproved(time, distance)));
+      entries.add(Posting.entryFor(new BooksEvent.TimeApproved(JOB, WIP, labour, drive, distance)));
       visit
           .parts()
-          .forEach(use -> entries.add(Posting.entryFor(new BooksEvent.PartUsed(use.cost()))));
+          .forEach(
+              use -> entries.add(Posting.entryFor(new BooksEvent.PartUsed(JOB, WIP, use.cost()))));
     }
     for (JobFacts.OtherCost other : job.otherCosts()) {
       Money vat = VatBreakdown.vatOn(other.vatRate(), other.cost());
-      entries.add(Posting.entryFor(new BooksEvent.SupplierBilled(other.cost(), vat)));
+      entries.add(Posting.entryFor(new BooksEvent.SupplierBilled(JOB, WIP, other.cost(), vat)));
     }
     return entries;
   }
@@ -123,7 +131,7 @@ class LifeOfAJobTest {
     entries.add(
         Posting.entryFor(
             new BooksEvent.InvoicePosted(
-                draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs)));
+                JOB, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs)));
     return entries;
   }
 

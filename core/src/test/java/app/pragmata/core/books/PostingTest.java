@@ -22,8 +22,13 @@ import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class PostingTest {
+  private static final CostObject JOB = new CostObject(7, 2_007, "repairs");
+  private static final CostPlace WIP = CostPlace.WORK_IN_PROGRESS;
+
   @Test
   void the_worked_examples_invoice_posts_exactly_the_examples_lines() {
     assertThat(lines(Posting.entryFor(workedExampleInvoice())))
@@ -42,13 +47,59 @@ class PostingTest {
   @Test
   void approved_time_goes_to_work_in_progress_from_payroll_and_vehicles() {
     assertThat(
-            lines(
-                Posting.entryFor(
-                    new BooksEvent.TimeApproved(Money.of("105.47"), Money.of("6.99")))))
+            lines(Posting.entryFor(approved(CostPlace.WORK_IN_PROGRESS, "89.40", "16.07", "6.99"))))
         .containsExactly(
             "WORK_IN_PROGRESS 112.46 0.00",
             "PAYROLL_CLEARING 0.00 105.47",
             "VEHICLE_COSTS_ABSORBED 0.00 6.99");
+  }
+
+  @Test
+  void time_that_comes_after_the_closing_document_is_cost_of_labour_and_of_drive() {
+    assertThat(lines(Posting.entryFor(approved(CostPlace.COST_OF_SALES, "89.40", "16.07", "6.99"))))
+        .containsExactly(
+            "COST_OF_SALES_LABOUR 89.40 0.00",
+            "COST_OF_SALES_DRIVE 23.06 0.00",
+            "PAYROLL_CLEARING 0.00 105.47",
+            "VEHICLE_COSTS_ABSORBED 0.00 6.99");
+    assertThat(
+            lines(Posting.entryFor(approved(CostPlace.WORK_CALLED_OFF, "89.40", "16.07", "6.99"))))
+        .contains("COST_OF_WORK_CALLED_OFF 112.46 0.00");
+  }
+
+  private static BooksEvent approved(CostPlace place, String labour, String drive, String miles) {
+    return new BooksEvent.TimeApproved(
+        JOB, place, Money.of(labour), Money.of(drive), Money.of(miles));
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "WORK_IN_PROGRESS, WORK_IN_PROGRESS, WORK_IN_PROGRESS",
+    "COST_OF_SALES, COST_OF_SALES_PARTS, COST_OF_SALES_OTHER",
+    "WARRANTY_AND_GOODWILL, WARRANTY_AND_GOODWILL, WARRANTY_AND_GOODWILL",
+    "WORK_CALLED_OFF, COST_OF_WORK_CALLED_OFF, COST_OF_WORK_CALLED_OFF"
+  })
+  void a_part_and_a_suppliers_bill_cost_the_account_of_the_closing_document(
+      CostPlace place, String ofPart, String ofBill) {
+    Money cost = Money.of("28.50");
+    assertThat(lines(Posting.entryFor(new BooksEvent.PartUsed(JOB, place, cost))))
+        .containsExactly(ofPart + " 28.50 0.00", "STOCK 0.00 28.50");
+    assertThat(lines(Posting.entryFor(new BooksEvent.SupplierBilled(JOB, place, cost, Money.ZERO))))
+        .containsExactly(ofBill + " 28.50 0.00", "TRADE_CREDITORS 0.00 28.50");
+  }
+
+  @Property
+  void lines_of_profit_and_work_are_of_the_job_and_those_of_control_accounts_of_none(
+      @ForAll CostPlace place) {
+    for (BooksEvent event :
+        List.of(
+            new BooksEvent.PartUsed(JOB, place, Money.of("28.50")),
+            workedExampleInvoice(),
+            new BooksEvent.JobCalledOff(JOB, Money.of("3.00")))) {
+      assertThat(Posting.entryFor(event).lines())
+          .allSatisfy(
+              line -> assertThat(line.of()).isEqualTo(line.category().isOfJobs() ? JOB : null));
+    }
   }
 
   @Test
@@ -72,7 +123,7 @@ class PostingTest {
   void a_share_is_taken_back_from_where_the_jobs_cost_stands_by_now() {
     var back =
         new BooksEvent.DriveHomeTakenBack(
-            Money.of("4.82"), Money.of("2.32"), CostPlace.COST_OF_SALES);
+            JOB, CostPlace.COST_OF_SALES, Money.of("4.82"), Money.of("2.32"));
     assertThat(lines(Posting.entryFor(back)))
         .containsExactly(
             "PAYROLL_CLEARING 4.82 0.00",
@@ -81,18 +132,39 @@ class PostingTest {
   }
 
   private static BooksEvent shared(CostPlace place) {
-    return new BooksEvent.DriveHomeShared(Money.of("4.82"), Money.of("2.32"), place);
+    return new BooksEvent.DriveHomeShared(JOB, place, Money.of("4.82"), Money.of("2.32"));
   }
 
   @Test
-  void a_deposit_is_owed_until_it_is_applied_or_given_back() {
+  void money_pays_debts_and_the_rest_is_owed_back_until_it_is_allocated_or_given_back() {
     Money amount = Money.of("183.60");
-    assertThat(lines(Posting.entryFor(new BooksEvent.DepositReceived(amount))))
-        .containsExactly("BANK 183.60 0.00", "CUSTOMER_DEPOSITS 0.00 183.60");
-    assertThat(lines(Posting.entryFor(new BooksEvent.DepositApplied(amount))))
+    assertThat(lines(Posting.entryFor(new BooksEvent.MoneyReceived(amount, Money.of("100.00")))))
+        .containsExactly(
+            "BANK 183.60 0.00", "TRADE_DEBTORS 0.00 100.00", "CUSTOMER_DEPOSITS 0.00 83.60");
+    assertThat(lines(Posting.entryFor(new BooksEvent.MoneyAllocated(amount))))
         .containsExactly("CUSTOMER_DEPOSITS 183.60 0.00", "TRADE_DEBTORS 0.00 183.60");
-    assertThat(lines(Posting.entryFor(new BooksEvent.DepositRefunded(amount))))
+    assertThat(lines(Posting.entryFor(new BooksEvent.MoneyGivenBack(amount))))
         .containsExactly("CUSTOMER_DEPOSITS 183.60 0.00", "BANK 0.00 183.60");
+  }
+
+  @Property
+  void a_receipt_that_is_taken_back_with_its_allocations_leaves_nothing(
+      @ForAll @LongRange(min = 1, max = 10_000_000) long amount,
+      @ForAll @LongRange(min = 0, max = 10_000_000) long paid) {
+    Money money = Money.ofMinor(amount);
+    Money allocated = Money.ofMinor(Math.min(amount, paid));
+    List<BooksEvent> life =
+        List.of(
+            new BooksEvent.MoneyReceived(money, allocated),
+            new BooksEvent.AllocationTakenBack(allocated),
+            new BooksEvent.ReceiptTakenBack(money));
+    for (PostingCategory category : PostingCategory.values()) {
+      assertThat(
+              life.stream()
+                  .map(event -> balance(Posting.entryFor(event), category))
+                  .collect(Money.sum()))
+          .isEqualTo(Money.ZERO);
+    }
   }
 
   @Test
@@ -100,26 +172,28 @@ class PostingTest {
     assertThat(
             lines(
                 Posting.entryFor(
-                    new BooksEvent.SupplierBilled(Money.of("80.00"), Money.of("16.00")))))
+                    new BooksEvent.SupplierBilled(JOB, WIP, Money.of("80.00"), Money.of("16.00")))))
         .containsExactly(
             "WORK_IN_PROGRESS 80.00 0.00", "INPUT_VAT 16.00 0.00", "TRADE_CREDITORS 0.00 96.00");
   }
 
   @Test
   void a_job_that_is_not_charged_becomes_warranty_and_goodwill_cost() {
-    assertThat(lines(Posting.entryFor(new BooksEvent.JobNotCharged(Money.of("353.36")))))
+    assertThat(lines(Posting.entryFor(new BooksEvent.JobNotCharged(JOB, Money.of("353.36")))))
         .containsExactly("WARRANTY_AND_GOODWILL 353.36 0.00", "WORK_IN_PROGRESS 0.00 353.36");
   }
 
   @Test
   void a_reversal_mirrors_every_line() {
-    assertThat(lines(Posting.entryFor(new BooksEvent.PartUsed(Money.of("28.50"))).reversed()))
+    assertThat(
+            lines(
+                Posting.entryFor(new BooksEvent.PartUsed(JOB, WIP, Money.of("28.50"))).reversed()))
         .containsExactly("WORK_IN_PROGRESS 0.00 28.50", "STOCK 28.50 0.00");
   }
 
   @Test
   void an_entry_that_does_not_balance_cannot_be_built() {
-    var line = new JournalEntry.Line(PostingCategory.BANK, Money.of("1.00"), Money.ZERO);
+    var line = new JournalEntry.Line(PostingCategory.BANK, null, Money.of("1.00"), Money.ZERO);
     assertThatThrownBy(() -> new JournalEntry(List.of(line)))
         .isInstanceOfSatisfying(
             Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.UNBALANCED_ENTRY));
@@ -141,14 +215,19 @@ class PostingTest {
     Money two = Money.ofMinor(second);
     for (BooksEvent event :
         List.of(
-            new BooksEvent.TimeApproved(one, two),
-            new BooksEvent.PartUsed(one),
-            new BooksEvent.SupplierBilled(one, two),
+            new BooksEvent.TimeApproved(JOB, WIP, one, two, one),
+            new BooksEvent.PartUsed(JOB, WIP, one),
+            new BooksEvent.SupplierBilled(JOB, WIP, one, two),
             new BooksEvent.PartReceived(one),
-            new BooksEvent.MoneyReceived(one),
-            new BooksEvent.JobNotCharged(one),
+            new BooksEvent.MoneyReceived(one, one),
+            new BooksEvent.JobNotCharged(JOB, one),
+            new BooksEvent.JobCalledOff(JOB, one),
             new BooksEvent.InvoicePosted(
-                one.plus(two), Map.of(Category.LABOUR, one), two, Map.of(Category.PARTS, two)))) {
+                JOB,
+                one.plus(two),
+                Map.of(Category.LABOUR, one),
+                two,
+                Map.of(Category.PARTS, two)))) {
       JournalEntry entry = Posting.entryFor(event);
       assertThat(balance(entry, PostingCategory.values())).isEqualTo(Money.ZERO);
     }
@@ -159,18 +238,21 @@ class PostingTest {
       @ForAll @LongRange(min = 0, max = 1_000_000) long time,
       @ForAll @LongRange(min = 0, max = 1_000_000) long distance,
       @ForAll @LongRange(min = 0, max = 1_000_000) long parts) {
-    var approved = new BooksEvent.TimeApproved(Money.ofMinor(time), Money.ofMinor(distance));
-    var used = new BooksEvent.PartUsed(Money.ofMinor(parts));
+    var approved =
+        new BooksEvent.TimeApproved(
+            JOB, WIP, Money.ofMinor(time), Money.ofMinor(parts), Money.ofMinor(distance));
+    var used = new BooksEvent.PartUsed(JOB, WIP, Money.ofMinor(parts));
     var invoice =
         new BooksEvent.InvoicePosted(
+            JOB,
             Money.ZERO,
             Map.of(),
             Money.ZERO,
             Map.of(
                 Category.LABOUR,
-                approved.time(),
+                approved.labour(),
                 Category.DRIVE,
-                approved.distance(),
+                approved.drive().plus(approved.distance()),
                 Category.PARTS,
                 used.cost()));
     Money left =
@@ -188,7 +270,7 @@ class PostingTest {
             .collect(
                 Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
     return new BooksEvent.InvoicePosted(
-        draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
+        JOB, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
   }
 
   private static List<String> lines(JournalEntry entry) {

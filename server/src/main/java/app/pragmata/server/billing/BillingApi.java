@@ -45,13 +45,4 @@ class BillingApi {
       @RequestBody PostForm form) {
     return new Done(service.post(act, key, id, form.version()));
   }
-
-  @PostMapping("/api/invoices/{id}/receipts")
-  Done receive(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody BillingService.ReceiptForm form) {
-    return new Done(service.receive(act, key, id, form));
-  }
 }

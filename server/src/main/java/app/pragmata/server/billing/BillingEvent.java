@@ -3,12 +3,9 @@ package app.pragmata.server.billing;
 import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
 
-/** What happens to bills, ours and those of suppliers. */
+/** What happens to our bills. */
 public enum BillingEvent implements Event {
-  INVOICE_POSTED(RecordKind.INVOICE),
-  DEPOSIT_TAKEN_OFF(RecordKind.INVOICE),
-  INVOICE_PAID(RecordKind.INVOICE),
-  MONEY_RECEIVED(RecordKind.RECEIPT);
+  INVOICE_POSTED(RecordKind.INVOICE);
 
   private final RecordKind kind;
 

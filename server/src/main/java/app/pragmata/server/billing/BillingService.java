@@ -2,7 +2,6 @@ package app.pragmata.server.billing;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.INVOICE;
-import static app.pragmata.server.generated.Tables.RECEIPT;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.Reading;
@@ -10,9 +9,8 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.InvoiceDraft;
-import app.pragmata.core.billing.InvoiceState;
 import app.pragmata.core.books.BooksEvent;
-import app.pragmata.core.books.PaymentMethod;
+import app.pragmata.core.books.CostObject;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
@@ -22,12 +20,9 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
-import app.pragmata.server.books.MoneyIn;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.InvoiceRecord;
-import app.pragmata.server.generated.tables.records.ReceiptRecord;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -35,18 +30,19 @@ import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.OtherCosts;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.VisitStore;
-import app.pragmata.server.records.About;
+import app.pragmata.server.receipts.ReceiptService;
+import app.pragmata.server.receipts.ReceivableStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
-import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.function.Supplier;
+import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
@@ -69,13 +65,6 @@ public class BillingService {
       @Nullable String cost,
       @Nullable String vat) {}
 
-  /** Money as it came in; an empty day is today. */
-  public record ReceiptForm(
-      int version,
-      @Nullable String amount,
-      @Nullable String receivedOn,
-      @Nullable PaymentMethod method) {}
-
   private final DSLContext database;
   private final JobStore jobs;
   private final VisitStore visits;
@@ -83,7 +72,7 @@ public class BillingService {
   private final PromiseStore promises;
   private final InvoiceStore invoices;
   private final BooksStore books;
-  private final DepositService deposits;
+  private final ReceiptService receipts;
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
@@ -97,7 +86,7 @@ public class BillingService {
       PromiseStore promises,
       InvoiceStore invoices,
       BooksStore books,
-      DepositService deposits,
+      ReceiptService receipts,
       CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats,
@@ -109,7 +98,7 @@ public class BillingService {
     this.promises = promises;
     this.invoices = invoices;
     this.books = books;
-    this.deposits = deposits;
+    this.receipts = receipts;
     this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
@@ -155,8 +144,8 @@ public class BillingService {
     Money deposit = depositToApply(job, draft);
     List<BooksStore.AccountLine> entry =
         Stream.concat(
-                books.preview(event(job.job().basis(), sheet, draft)).stream(),
-                books.preview(new BooksEvent.DepositApplied(deposit)).stream())
+                books.preview(event(costObject(job), job.job().basis(), sheet, draft)).stream(),
+                books.preview(new BooksEvent.MoneyAllocated(deposit)).stream())
             .toList();
     boolean charged = job.job().billingBasis() != BillingBasis.Code.NOT_CHARGED;
     return new BillingView.Draft(
@@ -173,8 +162,12 @@ public class BillingService {
         notYet(job.job(), draft, charged));
   }
 
+  private static CostObject costObject(WholeJob job) {
+    return new CostObject(job.job().id(), job.job().number(), job.costCentre());
+  }
+
   private Money depositToApply(WholeJob job, InvoiceDraft draft) {
-    Money held = deposits.held(job.quoteIds());
+    Money held = receipts.held(job.job().id());
     Money gross = draft.vat().gross();
     return held.compareTo(gross) > 0 ? gross : held;
   }
@@ -190,16 +183,17 @@ public class BillingService {
         : null;
   }
 
-  private static BooksEvent event(BillingBasis basis, CostSheet sheet, InvoiceDraft draft) {
+  private static BooksEvent event(
+      CostObject of, BillingBasis basis, CostSheet sheet, InvoiceDraft draft) {
     if (basis instanceof BillingBasis.NotCharged) {
-      return new BooksEvent.JobNotCharged(sheet.actualCost());
+      return new BooksEvent.JobNotCharged(of, sheet.actualCost());
     }
     Map<Category, Money> costs =
         Arrays.stream(Category.values())
             .collect(
                 Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
     return new BooksEvent.InvoicePosted(
-        draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
+        of, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
   }
 
   public void chooseBasis(Act act, long jobId, BasisForm form) {
@@ -291,8 +285,8 @@ public class BillingService {
     if (locked.basis() instanceof BillingBasis.NotCharged free) {
       books.post(
           act,
-          event(free, sheet, draft),
-          visits.source("job", locked.id(), "not charged: " + free.reason(), locked));
+          event(locked.costObject(), free, sheet, draft),
+          VisitStore.source(RecordKind.JOB, locked.id(), "not charged: " + free.reason(), locked));
       visits.close(
           act,
           JobEvent.CLOSED_WITHOUT_CHARGE,
@@ -306,7 +300,17 @@ public class BillingService {
           Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
     }
     InvoiceRecord invoice = insertInvoice(act, locked, job, sheet, draft);
-    applyDeposit(act, locked, job, invoice);
+    receipts.owe(
+        act,
+        List.of(
+            new ReceivableStore.Owed(
+                invoice.getId(),
+                invoice.getCustomerId(),
+                invoice.getNumber(),
+                invoice.getInvoiceDate(),
+                invoice.getDueDate(),
+                draft.vat().gross(),
+                Set.of(locked.id()))));
     visits.close(
         act,
         JobEvent.BILLED,
@@ -318,11 +322,6 @@ public class BillingService {
   private InvoiceRecord insertInvoice(
       Act act, LockedJob locked, WholeJob job, CostSheet sheet, InvoiceDraft draft) {
     long number = numbers.next(NumberSeries.Series.INVOICE);
-    Long entryId =
-        books.post(
-            act,
-            event(locked.basis(), sheet, draft),
-            visits.source("job", locked.id(), "invoice " + number, locked));
     int paymentDays =
         database
             .select(CUSTOMER.PAYMENT_DAYS)
@@ -339,130 +338,22 @@ public class BillingService {
     invoice.setNetMinor(draft.vat().net().minor());
     invoice.setVatMinor(draft.vat().vat().minor());
     invoice.setGrossMinor(draft.vat().gross().minor());
-    invoice.setOwedMinor(draft.vat().gross().minor());
     invoice.setPostedAt(act.at());
     invoice.setPostedBy(act.personId());
-    invoice.setJournalEntryId(Objects.requireNonNull(entryId));
     events.store(act, BillingEvent.INVOICE_POSTED, invoice);
+    books.post(
+        act,
+        event(locked.costObject(), locked.basis(), sheet, draft),
+        source(locked, invoice, "invoice " + number));
     invoices.insertContent(invoice.getId(), draft);
     return invoice;
   }
 
-  /** Deposits of the job's quotes come off what the invoice asks for. */
-  private void applyDeposit(Act act, LockedJob locked, WholeJob job, InvoiceRecord invoice) {
-    Money applied =
-        deposits.apply(
-            act,
-            job.quoteIds(),
-            invoice.getId(),
-            Money.ofMinor(invoice.getGrossMinor()),
-            visits.source(
-                "job", locked.id(), "deposit onto invoice " + invoice.getNumber(), locked));
-    if (applied.isPositive()) {
-      invoice.setOwedMinor(invoice.getOwedMinor() - applied.minor());
-      events.store(act, BillingEvent.DEPOSIT_TAKEN_OFF, invoice);
-    }
-  }
-
-  /**
-   * Takes the customer's money in; the job is settled with the last penny. Gives the receipt's id.
-   */
-  public long receive(Act act, @Nullable String key, long invoiceId, ReceiptForm form) {
-    return repeats.once(
-        act,
-        key,
-        "receive money",
-        invoiceId + " " + form,
-        () -> {
-          var reading = new Reading();
-          MoneyIn money =
-              MoneyIn.read(
-                  reading,
-                  act,
-                  companies.getCompany().typed(),
-                  form.amount(),
-                  form.receivedOn(),
-                  form.method());
-          reading.refuseIfFaulty();
-          return insertReceipt(act, invoiceId, form.version(), Objects.requireNonNull(money));
-        });
-  }
-
-  private long insertReceipt(Act act, long invoiceId, int version, MoneyIn money) {
-    Money amount = money.amount();
-    LocalDate day = money.day();
-    Long jobId =
-        database
-            .select(INVOICE.JOB_ID)
-            .from(INVOICE)
-            .where(INVOICE.ID.eq(invoiceId))
-            .fetchOne(INVOICE.JOB_ID);
-    if (jobId == null) {
-      throw new Refused(
-          Rule.NOT_FOUND, "This invoice does not exist. Find the right one with / and its number.");
-    }
-    LockedJob job = visits.lockJob(jobId);
-    InvoiceRecord invoice =
-        database.selectFrom(INVOICE).where(INVOICE.ID.eq(invoiceId)).fetchSingle();
-    Versions.require(version, invoice.getVersion());
-    if (!(InvoiceState.of(Money.ofMinor(invoice.getOwedMinor()))
-        instanceof InvoiceState.Open open)) {
-      throw new Refused(
-          Rule.INVOICE_SETTLED, "Invoice %d is settled already.".formatted(invoice.getNumber()));
-    }
-    InvoiceState after = refuseAt("amount", () -> open.receive(amount));
-    requireNotBefore(invoice, day);
-    long number = numbers.next(NumberSeries.Series.RECEIPT);
-    Long entryId =
-        books.post(
-            act,
-            new BooksEvent.MoneyReceived(amount),
-            visits.source(
-                "job",
-                jobId,
-                "receipt %d for invoice %d".formatted(number, invoice.getNumber()),
-                job),
-            day);
-    ReceiptRecord receipt = database.newRecord(RECEIPT);
-    receipt.setNumber(number);
-    receipt.setInvoiceId(invoiceId);
-    receipt.setReceivedOn(day);
-    receipt.setAmountMinor(amount.minor());
-    receipt.setMethod(money.method());
-    receipt.setJournalEntryId(Objects.requireNonNull(entryId));
-    events.store(act, BillingEvent.MONEY_RECEIVED, receipt, About.partOf(jobId));
-    invoice.setOwedMinor(
-        switch (after) {
-          case InvoiceState.Open stillOpen -> stillOpen.owed().minor();
-          case InvoiceState.Settled settled -> 0L;
-        });
-    visits.touchJob(act, job);
-    events.store(act, BillingEvent.INVOICE_PAID, invoice);
-    return receipt.getId();
-  }
-
-  private void requireNotBefore(InvoiceRecord invoice, LocalDate day) {
-    var reading = new Reading();
-    if (day.isBefore(invoice.getInvoiceDate())) {
-      reading.fault(
-          "receivedOn",
-          Rule.BEFORE_INVOICE_DATE,
-          "Invoice %d was posted on %s. Enter that day or a later one."
-              .formatted(
-                  invoice.getNumber(), companies.getCompany().shortDay(invoice.getInvoiceDate())));
-    }
-    reading.refuseIfFaulty();
-  }
-
-  /** Points a refusal of the core at the field that caused it. */
-  private static <T> T refuseAt(String field, Supplier<T> decision) {
-    try {
-      return decision.get();
-    } catch (Refused refused) {
-      var reading = new Reading();
-      refused.faults().forEach(fault -> reading.fault(field, fault.rule(), fault.message()));
-      reading.refuseIfFaulty();
-      throw refused;
-    }
+  private static BooksStore.Source source(LockedJob job, InvoiceRecord invoice, String what) {
+    return new BooksStore.Source(
+        RecordKind.INVOICE,
+        invoice.getId(),
+        invoice.getNumber(),
+        "J %d: %s".formatted(job.number(), what));
   }
 }

@@ -90,7 +90,11 @@ public record BillingView(
     }
   }
 
-  /** A posted invoice with what was received for it. */
+  /**
+   * A posted invoice with what was received for it.
+   *
+   * @param version of what is owed on it
+   */
   public record Invoice(
       long id,
       long number,
@@ -103,9 +107,18 @@ public record BillingView(
       long netMinor,
       long grossMinor,
       long owedMinor,
-      long depositMinor,
       List<Receipt> receipts) {}
 
+  /**
+   * What a receipt paid of an invoice.
+   *
+   * @param allocatedOn later than the money came where it was a deposit
+   */
   public record Receipt(
-      long number, LocalDate receivedOn, long amountMinor, PaymentMethod method) {}
+      long id,
+      long number,
+      LocalDate receivedOn,
+      LocalDate allocatedOn,
+      long amountMinor,
+      PaymentMethod method) {}
 }

@@ -1,17 +1,14 @@
 package app.pragmata.server.billing;
 
-import static app.pragmata.server.generated.Tables.DEPOSIT_USE;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.INVOICE_LINE;
 import static app.pragmata.server.generated.Tables.INVOICE_VAT;
 import static app.pragmata.server.generated.Tables.RECEIPT;
+import static app.pragmata.server.generated.Tables.RECEIPT_ALLOCATION;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static org.jooq.Records.mapping;
-import static org.jooq.impl.DSL.coalesce;
-import static org.jooq.impl.DSL.field;
-import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
-import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.ChargeLine;
@@ -21,6 +18,7 @@ import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.generated.tables.records.InvoiceLineRecord;
 import app.pragmata.server.generated.tables.records.InvoiceVatRecord;
+import app.pragmata.server.receipts.ReceiptStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -44,34 +42,29 @@ class InvoiceStore {
     Field<List<BillingView.ChargedLine>> lines = lines();
     Field<List<BillingView.ChargedVat>> vat = vat();
     Field<List<BillingView.Receipt>> receipts = receipts();
-    Field<BigDecimal> applied =
-        coalesce(
-            field(
-                select(sum(DEPOSIT_USE.AMOUNT_MINOR))
-                    .from(DEPOSIT_USE)
-                    .where(DEPOSIT_USE.INVOICE_ID.eq(INVOICE.ID))),
-            inline(BigDecimal.ZERO));
     return database
         .select(INVOICE.fields())
-        .select(lines, vat, receipts, applied)
+        .select(RECEIVABLE.VERSION, RECEIVABLE.OWED_MINOR, lines, vat, receipts)
         .from(INVOICE)
+        .join(RECEIVABLE)
+        .on(RECEIVABLE.INVOICE_ID.eq(INVOICE.ID))
         .where(INVOICE.JOB_ID.eq(jobId))
         .fetchOptional(
             row -> {
               var invoice = row.into(INVOICE);
+              long owed = row.get(RECEIVABLE.OWED_MINOR);
               return new BillingView.Invoice(
                   invoice.getId(),
                   invoice.getNumber(),
-                  invoice.getVersion(),
+                  row.get(RECEIVABLE.VERSION),
                   invoice.getInvoiceDate(),
                   invoice.getDueDate(),
-                  invoice.getOwedMinor() > 0 && invoice.getDueDate().isBefore(today),
+                  owed > 0 && invoice.getDueDate().isBefore(today),
                   row.get(lines),
                   row.get(vat),
                   invoice.getNetMinor(),
                   invoice.getGrossMinor(),
-                  invoice.getOwedMinor(),
-                  row.get(applied).longValueExact(),
+                  owed,
                   row.get(receipts));
             });
   }
@@ -112,10 +105,19 @@ class InvoiceStore {
 
   private static Field<List<BillingView.Receipt>> receipts() {
     return multiset(
-            select(RECEIPT.NUMBER, RECEIPT.RECEIVED_ON, RECEIPT.AMOUNT_MINOR, RECEIPT.METHOD)
-                .from(RECEIPT)
-                .where(RECEIPT.INVOICE_ID.eq(INVOICE.ID))
-                .orderBy(RECEIPT.NUMBER))
+            select(
+                    RECEIPT.ID,
+                    RECEIPT.NUMBER,
+                    RECEIPT.RECEIVED_ON,
+                    RECEIPT_ALLOCATION.ALLOCATED_ON,
+                    RECEIPT_ALLOCATION.AMOUNT_MINOR,
+                    RECEIPT.METHOD)
+                .from(RECEIPT_ALLOCATION)
+                .join(RECEIPT)
+                .on(RECEIPT.ID.eq(RECEIPT_ALLOCATION.RECEIPT_ID))
+                .where(RECEIPT_ALLOCATION.INVOICE_ID.eq(INVOICE.ID))
+                .and(ReceiptStore.standing())
+                .orderBy(RECEIPT_ALLOCATION.ID))
         .as("receipts")
         .convertFrom(rows -> rows.map(mapping(BillingView.Receipt::new)));
   }

@@ -2,32 +2,49 @@ package app.pragmata.server.books;
 
 import static app.pragmata.server.generated.Tables.ACCOUNT;
 import static app.pragmata.server.generated.Tables.ACCOUNT_TOTAL;
+import static app.pragmata.server.generated.Tables.COST_CENTRE;
 import static app.pragmata.server.generated.Tables.JOURNAL_ENTRY;
 import static app.pragmata.server.generated.Tables.JOURNAL_LINE;
+import static app.pragmata.server.generated.Tables.PERIOD;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
+import static org.jooq.impl.DSL.table;
 
+import app.pragmata.core.Day;
+import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.AccountKind;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Record2;
 import org.jooq.Records;
 import org.jooq.Result;
+import org.jooq.SelectField;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -40,18 +57,58 @@ import org.springframework.web.bind.annotation.RestController;
 public class BooksApi {
   private static final int PAGE = 50;
 
-  /** An entry with its lines and the way back to its job. */
+  /**
+   * The document or fact of which an entry is.
+   *
+   * @param number as people read it; null where it has none
+   */
+  public record EntrySource(RecordKind kind, long id, @Nullable Long number) {}
+
+  /**
+   * An entry with its lines and the way back to where it comes from.
+   *
+   * @param reverses the number of the entry that it undoes; null for none
+   * @param jobNumber of the one job that its lines are of; null for none or several
+   */
   public record BooksEntry(
       long id,
       long number,
       LocalDate date,
       BooksEvent.Code event,
       String description,
-      @Nullable Long jobId,
+      EntrySource source,
+      @Nullable Long reverses,
       @Nullable Long jobNumber,
-      String costCentre,
       String postedBy,
       List<BooksStore.AccountLine> lines) {}
+
+  /** The days of which entries are asked for, both inclusive; null is open. */
+  private record Days(@Nullable LocalDate from, @Nullable LocalDate to) {
+    static Days read(Act act, String from, String to) {
+      var reading = new Reading();
+      var days =
+          new Days(
+              reading.optional("from", from, typed -> Day.parsePast(typed, act.today())),
+              reading.optional("to", to, typed -> Day.parsePast(typed, act.today())));
+      reading.refuseIfFaulty();
+      return days;
+    }
+
+    Condition condition() {
+      Condition condition = from == null ? noCondition() : JOURNAL_ENTRY.ENTRY_DATE.ge(from);
+      return to == null ? condition : condition.and(JOURNAL_ENTRY.ENTRY_DATE.le(to));
+    }
+
+    boolean all() {
+      return from == null && to == null;
+    }
+  }
+
+  /** A month of the books; closed for good from a moment on, or open while that is null. */
+  record Period(LocalDate month, @Nullable Instant closedAt, int entries) {}
+
+  /** A part of the company that answers for what it sells and costs. */
+  record CostCentre(String code, String name) {}
 
   record Journal(List<BooksEntry> entries, @Nullable Long before) {}
 
@@ -76,8 +133,9 @@ public class BooksApi {
       LocalDate date,
       BooksEvent.Code event,
       String description,
-      @Nullable Long jobId,
+      EntrySource source,
       @Nullable Long jobNumber,
+      @Nullable String costCentre,
       long debitMinor,
       long creditMinor,
       long balanceMinor) {
@@ -88,8 +146,9 @@ public class BooksApi {
           date,
           event,
           description,
-          jobId,
+          source,
           jobNumber,
+          costCentre,
           debitMinor,
           creditMinor,
           balance);
@@ -107,23 +166,39 @@ public class BooksApi {
 
   /**
    * The newest entries first; {@code before} is the number of the oldest entry of the page before
-   * this one.
+   * this one. With days only the entries dated on them or between.
    */
   @GetMapping("/api/books/journal")
-  Journal journal(@RequestParam(required = false) @Nullable Long before) {
-    List<BooksEntry> entries =
-        listEntries(before == null ? noCondition() : JOURNAL_ENTRY.NUMBER.lt(before), PAGE);
+  Journal journal(
+      Act act,
+      @RequestParam(required = false) @Nullable Long before,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to) {
+    Condition older = before == null ? noCondition() : JOURNAL_ENTRY.NUMBER.lt(before);
+    List<BooksEntry> entries = listEntries(Days.read(act, from, to).condition().and(older), PAGE);
     return new Journal(entries, entries.size() < PAGE ? null : entries.getLast().number());
   }
 
-  /** The entries of one job and of its quotes, newest first. */
-  public List<BooksEntry> listEntries(long jobId, List<Long> quoteIds) {
-    Condition ofItsQuote =
-        JOURNAL_ENTRY.SOURCE_TYPE.eq("quote").and(JOURNAL_ENTRY.SOURCE_ID.in(quoteIds));
-    return listEntries(JOURNAL_ENTRY.JOB_ID.eq(jobId).or(ofItsQuote), Integer.MAX_VALUE);
+  /** The entries with a line of this job, and those of receipts for it, newest first. */
+  public List<BooksEntry> listEntries(long jobId, Collection<Long> receiptIds) {
+    Condition ofReceipts =
+        JOURNAL_ENTRY
+            .SOURCE_KIND
+            .eq(RecordKind.RECEIPT)
+            .and(JOURNAL_ENTRY.SOURCE_ID.in(receiptIds));
+    return listEntries(
+        JOURNAL_ENTRY
+            .ID
+            .in(
+                select(JOURNAL_LINE.ENTRY_ID)
+                    .from(JOURNAL_LINE)
+                    .where(JOURNAL_LINE.JOB_ID.eq(jobId)))
+            .or(ofReceipts),
+        Integer.MAX_VALUE);
   }
 
   private List<BooksEntry> listEntries(Condition condition, int limit) {
+    var reversed = JOURNAL_ENTRY.as("reversed");
     return database
         .select(
             JOURNAL_ENTRY.ID,
@@ -131,14 +206,17 @@ public class BooksApi {
             JOURNAL_ENTRY.ENTRY_DATE,
             JOURNAL_ENTRY.EVENT,
             JOURNAL_ENTRY.DESCRIPTION,
-            JOURNAL_ENTRY.JOB_ID,
-            JOURNAL_ENTRY.JOB_NUMBER,
-            JOURNAL_ENTRY.COST_CENTRE,
+            source(),
+            reversed.NUMBER,
+            theJob(),
             PERSON.NAME,
             multiset(
                     select(
                             JOURNAL_LINE.ACCOUNT_CODE,
                             ACCOUNT.NAME,
+                            JOURNAL_LINE.JOB_ID,
+                            JOURNAL_LINE.JOB_NUMBER,
+                            JOURNAL_LINE.COST_CENTRE,
                             JOURNAL_LINE.DEBIT_MINOR,
                             JOURNAL_LINE.CREDIT_MINOR)
                         .from(JOURNAL_LINE)
@@ -150,25 +228,88 @@ public class BooksApi {
         .from(JOURNAL_ENTRY)
         .join(PERSON)
         .on(PERSON.ID.eq(JOURNAL_ENTRY.POSTED_BY))
+        .leftJoin(reversed)
+        .on(reversed.ID.eq(JOURNAL_ENTRY.REVERSES_ID))
         .where(condition)
         .orderBy(JOURNAL_ENTRY.NUMBER.desc())
         .limit(limit)
         .fetch(Records.mapping(BooksEntry::new));
   }
 
+  private static SelectField<EntrySource> source() {
+    return row(JOURNAL_ENTRY.SOURCE_KIND, JOURNAL_ENTRY.SOURCE_ID, JOURNAL_ENTRY.SOURCE_NUMBER)
+        .mapping(EntrySource::new);
+  }
+
+  /** The job that all lines of an entry are of that are of any. */
+  private static Field<Long> theJob() {
+    var line = JOURNAL_LINE.as("line");
+    return field(
+        select(max(line.JOB_NUMBER))
+            .from(line)
+            .where(line.ENTRY_ID.eq(JOURNAL_ENTRY.ID))
+            .having(max(line.JOB_NUMBER).eq(min(line.JOB_NUMBER))));
+  }
+
+  @GetMapping("/api/books/periods")
+  List<Period> periods() {
+    return database
+        .select(PERIOD.MONTH, PERIOD.CLOSED_AT, count(JOURNAL_ENTRY.ID))
+        .from(PERIOD)
+        .leftJoin(JOURNAL_ENTRY)
+        .on(JOURNAL_ENTRY.PERIOD.eq(PERIOD.MONTH))
+        .groupBy(PERIOD.MONTH)
+        .orderBy(PERIOD.MONTH.desc())
+        .fetch(Records.mapping(Period::new));
+  }
+
+  @GetMapping("/api/books/cost-centres")
+  List<CostCentre> costCentres() {
+    return database
+        .select(COST_CENTRE.CODE, COST_CENTRE.NAME)
+        .from(COST_CENTRE)
+        .orderBy(COST_CENTRE.NAME)
+        .fetch(Records.mapping(CostCentre::new));
+  }
+
+  /** What each account comes to, or what the entries of some days add to it. */
   @GetMapping("/api/books/trial-balance")
-  TrialBalance trialBalance() {
+  TrialBalance trialBalance(
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to) {
+    Days days = Days.read(act, from, to);
+    var totals =
+        days.all()
+            ? table(
+                select(
+                        ACCOUNT_TOTAL.ACCOUNT_CODE,
+                        ACCOUNT_TOTAL.DEBIT_MINOR.minus(ACCOUNT_TOTAL.CREDIT_MINOR).as("balance"),
+                        ACCOUNT_TOTAL.LINES)
+                    .from(ACCOUNT_TOTAL))
+            : table(
+                select(
+                        JOURNAL_LINE.ACCOUNT_CODE,
+                        sum(JOURNAL_LINE.DEBIT_MINOR.minus(JOURNAL_LINE.CREDIT_MINOR))
+                            .cast(Long.class)
+                            .as("balance"),
+                        count().cast(Long.class).as(ACCOUNT_TOTAL.LINES.getName()))
+                    .from(JOURNAL_LINE)
+                    .join(JOURNAL_ENTRY)
+                    .on(JOURNAL_ENTRY.ID.eq(JOURNAL_LINE.ENTRY_ID))
+                    .where(days.condition())
+                    .groupBy(JOURNAL_LINE.ACCOUNT_CODE));
     List<AccountBalance> accounts =
         database
             .select(
                 ACCOUNT.CODE,
                 ACCOUNT.NAME,
                 ACCOUNT.KIND,
-                coalesce(ACCOUNT_TOTAL.DEBIT_MINOR.minus(ACCOUNT_TOTAL.CREDIT_MINOR), 0L),
-                coalesce(ACCOUNT_TOTAL.LINES, 0L))
+                coalesce(totals.field("balance", Long.class), 0L),
+                coalesce(totals.field("lines", Long.class), 0L))
             .from(ACCOUNT)
-            .leftJoin(ACCOUNT_TOTAL)
-            .on(ACCOUNT_TOTAL.ACCOUNT_CODE.eq(ACCOUNT.CODE))
+            .leftJoin(totals)
+            .on(Objects.requireNonNull(totals.field("account_code", String.class)).eq(ACCOUNT.CODE))
             .orderBy(ACCOUNT.CODE)
             .fetch(
                 row ->
@@ -195,8 +336,7 @@ public class BooksApi {
     var account = database.selectFrom(ACCOUNT).where(ACCOUNT.CODE.eq(code)).fetchOne();
     if (account == null) {
       throw new Refused(
-          Rule.NOT_FOUND,
-          "There is no account %s.".formatted(app.pragmata.core.Reading.abridged(code)));
+          Rule.NOT_FOUND, "There is no account %s.".formatted(Reading.abridged(code)));
     }
     long balance = balance(code);
     PageKey key = after.isEmpty() ? null : PageKey.parse(after, 3);
@@ -231,8 +371,9 @@ public class BooksApi {
                     JOURNAL_ENTRY.ENTRY_DATE,
                     JOURNAL_ENTRY.EVENT,
                     JOURNAL_ENTRY.DESCRIPTION,
-                    JOURNAL_ENTRY.JOB_ID,
-                    JOURNAL_ENTRY.JOB_NUMBER,
+                    source(),
+                    theJob(),
+                    JOURNAL_LINE.COST_CENTRE,
                     JOURNAL_LINE.DEBIT_MINOR,
                     JOURNAL_LINE.CREDIT_MINOR,
                     inline(0L))
@@ -260,11 +401,14 @@ public class BooksApi {
 
   @GetMapping("/api/books/trial-balance/file")
   ResponseEntity<byte[]> trialBalanceFile(
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to,
       @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("trial-balance", format)
         .head("Account", "Name", "Debit", "Credit")
         .rows(
-            trialBalance().accounts(),
+            trialBalance(act, from, to).accounts(),
             a ->
                 new Object[] {
                   a.code(),
@@ -275,11 +419,16 @@ public class BooksApi {
         .answer();
   }
 
-  /** The whole journal, the newest entry first; written while it is read, however long it is. */
+  /** The journal, the newest entry first; written while it is read, however long it is. */
   @GetMapping("/api/books/journal/file")
   void journalFile(
-      @RequestParam(defaultValue = "csv") ListFile.Format format, HttpServletResponse response)
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to,
+      @RequestParam(defaultValue = "csv") ListFile.Format format,
+      HttpServletResponse response)
       throws IOException {
+    Condition asked = Days.read(act, from, to).condition();
     ListFile file =
         ListFile.into(response, "journal", format)
             .head(
@@ -287,6 +436,8 @@ public class BooksApi {
                 "Date",
                 "Event",
                 "Description",
+                "Source",
+                "Source number",
                 "Job",
                 "Cost centre",
                 "Account",
@@ -296,7 +447,7 @@ public class BooksApi {
     Condition further = noCondition();
     List<BooksEntry> entries;
     do {
-      entries = listEntries(further, PORTION);
+      entries = listEntries(asked.and(further), PORTION);
       entries.forEach(entry -> file.rows(entry.lines(), line -> cells(entry, line)));
       if (!entries.isEmpty()) {
         further = JOURNAL_ENTRY.NUMBER.lt(entries.getLast().number());
@@ -311,8 +462,10 @@ public class BooksApi {
       entry.date(),
       entry.event().code().replace('_', ' '),
       entry.description(),
-      entry.jobNumber(),
-      entry.costCentre(),
+      entry.source().kind().code().replace('_', ' '),
+      entry.source().number(),
+      line.jobNumber(),
+      line.costCentre(),
       line.accountCode(),
       line.accountName(),
       ListFile.amount(line.debitMinor()),

@@ -1,6 +1,7 @@
 package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
+import static app.pragmata.server.generated.Tables.COST_CENTRE;
 
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.money.UnitPrice;
@@ -271,6 +272,14 @@ class DemoCatalogue {
   }
 
   private void kindsOfJob() {
+    String[][] costCentres = {
+      {"repairs", "Repairs and call-outs"},
+      {"installation", "Installation"},
+      {"service", "Service and safety checks"}
+    };
+    for (String[] costCentre : costCentres) {
+      database.insertInto(COST_CENTRE).values((Object[]) costCentre).execute();
+    }
     Object[][] kinds = {
       {"Repair", BillingBasis.Code.TIME_AND_PARTS, 120, "repairs"},
       {"Call-out", BillingBasis.Code.TIME_AND_PARTS, 90, "repairs"},
@@ -318,7 +327,8 @@ class DemoCatalogue {
       {"5010", "Cost of sales, drive", "expense", "cost_of_sales_drive"},
       {"5020", "Cost of sales, parts", "expense", "cost_of_sales_parts"},
       {"5030", "Cost of sales, other", "expense", "cost_of_sales_other"},
-      {"5100", "Warranty and goodwill", "expense", "warranty_and_goodwill"}
+      {"5100", "Warranty and goodwill", "expense", "warranty_and_goodwill"},
+      {"5110", "Cost of work called off", "expense", "cost_of_work_called_off"}
     };
     for (String[] account : accounts) {
       database.insertInto(ACCOUNT).values(account[0], account[1], account[2]).execute();

@@ -8,6 +8,7 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.util.List;
@@ -81,7 +82,7 @@ class DemoStores {
         act,
         new BooksEvent.PartReceived(cost),
         new BooksStore.Source(
-            "part", id(part), "%d %s".formatted(count, part.name()), null, "stores"));
+            RecordKind.PART, id(part), null, "%d %s".formatted(count, part.name())));
   }
 
   private long store() {

@@ -16,6 +16,8 @@ import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.quoting.TypedLine;
+import app.pragmata.server.receipts.ReceiptForm;
+import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
@@ -177,6 +179,7 @@ class DemoWork {
   private final FieldService field;
   private final CheckService checks;
   private final BillingService billing;
+  private final ReceiptService receipts;
   private final DemoStores stores;
 
   private final PriorityQueue<Event> events =
@@ -197,6 +200,7 @@ class DemoWork {
       FieldService field,
       CheckService checks,
       BillingService billing,
+      ReceiptService receipts,
       DemoStores stores) {
     this.database = database;
     this.quotes = quotes;
@@ -204,6 +208,7 @@ class DemoWork {
     this.field = field;
     this.checks = checks;
     this.billing = billing;
+    this.receipts = receipts;
     this.stores = stores;
   }
 
@@ -589,8 +594,17 @@ class DemoWork {
         nextWorkday(paid),
         LocalTime.of(10, 0),
         at ->
-            billing.receive(
-                desk(at), key(), invoice, new BillingService.ReceiptForm(1, amount, null, method)));
+            receipts.receive(
+                desk(at),
+                key(),
+                new ReceiptForm(
+                    null,
+                    amount,
+                    null,
+                    method,
+                    null,
+                    null,
+                    List.of(new ReceiptForm.AllocationForm(invoice, null, null)))));
   }
 
   /**

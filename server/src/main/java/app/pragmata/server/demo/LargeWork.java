@@ -8,6 +8,8 @@ import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.books.CostObject;
+import app.pragmata.core.books.CostPlace;
 import app.pragmata.core.books.JournalEntry;
 import app.pragmata.core.books.Posting;
 import app.pragmata.core.books.PostingCategory;
@@ -27,6 +29,7 @@ import app.pragmata.core.money.VatRate;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.records.RecordKind;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Instant;
@@ -36,6 +39,7 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Collectors;
 import javax.sql.DataSource;
 import org.jooq.DSLContext;
@@ -214,7 +218,10 @@ class LargeWork {
     private final TableCopy invoices;
     private final TableCopy invoiceLines;
     private final TableCopy invoiceVat;
+    private final TableCopy receivables;
+    private final TableCopy receivableJobs;
     private final TableCopy receipts;
+    private final TableCopy allocations;
     private final TableCopy standing;
 
     Writer(Instant now, List<Long> technicians) {
@@ -284,19 +291,27 @@ class LargeWork {
       parts =
           copy(
               "visit_part",
-              "id, visit_id, part_id, quantity, cost_minor, unit_price, place_id, journal_entry_id, added_at");
+              "id, visit_id, part_id, quantity, cost_minor, unit_price, place_id, added_at");
       movements = copy("stock_movement", "part_id, place_id, quantity, cost_minor, moved_at");
       entries =
           copy(
               "journal_entry",
-              "id, number, entry_date, event, description, source_type, source_id, job_id, job_number, cost_centre, posted_at,"
-                  + " posted_by, posted_in");
-      lines = copy("journal_line", "entry_id, position, account_code, debit_minor, credit_minor");
+              "id, number, entry_date, event, description, source_kind, source_id, source_number, posted_at,"
+                  + " posted_by");
+      lines =
+          copy(
+              "journal_line",
+              "entry_id, position, account_code, job_id, job_number, cost_centre, debit_minor, credit_minor");
       invoices =
           copy(
               "invoice",
               "id, number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,"
-                  + " gross_minor, owed_minor, posted_at, posted_by, journal_entry_id, version");
+                  + " gross_minor, posted_at, posted_by");
+      receivables =
+          copy(
+              "receivable",
+              "invoice_id, customer_id, number, invoice_date, due_date, gross_minor, allocated_minor, version");
+      receivableJobs = copy("receivable_job", "invoice_id, job_id");
       invoiceLines =
           copy(
               "invoice_line",
@@ -306,12 +321,14 @@ class LargeWork {
       receipts =
           copy(
               "receipt",
-              "id, number, invoice_id, received_on, amount_minor, method, journal_entry_id");
+              "id, number, customer_id, received_on, amount_minor, method, entered_at, version");
+      allocations =
+          copy("receipt_allocation", "id, receipt_id, invoice_id, amount_minor, allocated_on");
       standing =
           copy(
               "standing",
               "kind, record_id, stage, day, value_minor, margin_percent, technician_id, remark, customer_name, words, rungs,"
-                  + " received_on, received_minor");
+                  + " job_id");
     }
 
     private TableCopy copy(String table, String columns) {
@@ -618,11 +635,15 @@ class LargeWork {
       TimeEntry.Cost labourCost = costing.cost(labour);
       post(
           new BooksEvent.TimeApproved(
-              driveCost.time().plus(labourCost.time()), driveCost.distance()),
-          "time_approved",
-          "visit " + draft.day(),
-          "visit",
+              of(draft),
+              CostPlace.WORK_IN_PROGRESS,
+              labourCost.time(),
+              driveCost.time(),
+              driveCost.distance()),
+          "time approved",
+          RecordKind.VISIT,
           visitId,
+          null,
           draft,
           draft.day(),
           finished.plusSeconds(3_600));
@@ -683,17 +704,16 @@ class LargeWork {
     private PartUse use(Draft draft, long visitId, Instant at) {
       long id = visitPart++;
       Money cost = Money.ofMinor(1_425);
-      long posted =
-          post(
-              new BooksEvent.PartUsed(cost),
-              "part_used",
-              "1 Photocell pair",
-              "visit_part",
-              id,
-              draft,
-              draft.day(),
-              at);
-      parts.row(id, visitId, part, 1, cost.minor(), new BigDecimal("26.90"), store, posted, at);
+      post(
+          new BooksEvent.PartUsed(of(draft), CostPlace.WORK_IN_PROGRESS, cost),
+          "1 Photocell pair",
+          RecordKind.VISIT_PART,
+          id,
+          null,
+          draft,
+          draft.day(),
+          at);
+      parts.row(id, visitId, part, 1, cost.minor(), new BigDecimal("26.90"), store, at);
       movements.row(part, store, -1, -cost.minor(), at);
       partsUsed++;
       return new PartUse(
@@ -712,17 +732,16 @@ class LargeWork {
           Arrays.stream(Category.values())
               .collect(Collectors.toMap(c -> c, c -> sheet.rung(c).actual()));
       Instant at = draft.started().plusSeconds(86_400);
-      long posted =
-          post(
-              new BooksEvent.InvoicePosted(
-                  gross, charged.netByCategory(), charged.vat().vat(), costs),
-              "invoice_posted",
-              "invoice " + number,
-              "job",
-              draft.id(),
-              draft,
-              billed,
-              at);
+      post(
+          new BooksEvent.InvoicePosted(
+              of(draft), gross, charged.netByCategory(), charged.vat().vat(), costs),
+          "invoice " + number,
+          RecordKind.INVOICE,
+          id,
+          number,
+          draft,
+          billed,
+          at);
       closings.row(draft.id(), "invoice", number, at);
       boolean settled = draft.state() == State.SETTLED;
       invoices.row(
@@ -736,11 +755,18 @@ class LargeWork {
           charged.vat().net().minor(),
           charged.vat().vat().minor(),
           gross.minor(),
-          settled ? 0 : gross.minor(),
           at,
-          office,
-          posted,
+          office);
+      receivables.row(
+          id,
+          draft.customerId(),
+          number,
+          billed,
+          due,
+          gross.minor(),
+          settled ? gross.minor() : 0,
           settled ? 2 : 1);
+      receivableJobs.row(id, draft.id());
       int position = 1;
       for (ChargeLine line : charged.lines()) {
         invoiceLines.row(
@@ -763,25 +789,24 @@ class LargeWork {
       }
       if (settled) {
         LocalDate received = earlier(billed.plusDays(5 + names.below(24)), today);
-        receive(draft, id, number, gross, received, at);
+        receive(draft, id, gross, received, at);
         stand(draft, sheet, charged.vat().net(), received, gross);
       }
     }
 
-    private void receive(
-        Draft draft, long invoiceId, long invoiceNumber, Money gross, LocalDate day, Instant at) {
+    private void receive(Draft draft, long invoiceId, Money gross, LocalDate day, Instant at) {
       long id = receipt++;
-      long posted =
-          post(
-              new BooksEvent.MoneyReceived(gross),
-              "money_received",
-              "receipt %d for invoice %d".formatted(300 + id, invoiceNumber),
-              "job",
-              draft.id(),
-              draft,
-              day,
-              at);
-      receipts.row(id, 300 + id, invoiceId, day, gross.minor(), "bank_transfer", posted);
+      post(
+          new BooksEvent.MoneyReceived(gross, gross),
+          "receipt " + (300 + id),
+          RecordKind.RECEIPT,
+          id,
+          300 + id,
+          null,
+          day,
+          at);
+      receipts.row(id, 300 + id, draft.customerId(), day, gross.minor(), "bank_transfer", at, 1);
+      allocations.row(id, id, invoiceId, gross.minor(), day);
     }
 
     private void stand(
@@ -790,28 +815,46 @@ class LargeWork {
           Arrays.stream(Category.values())
               .map(c -> sheet.rung(c).quoted().minor() + "," + sheet.rung(c).actual().minor())
               .collect(Collectors.joining(",", "{", "}"));
+      BigDecimal margin = sheet.marginOn(net).percent();
       standing.row(
           "job",
           draft.id(),
           "settled",
           draft.started().atZone(company.zone()).toLocalDate(),
           0,
-          sheet.marginOn(net).percent(),
+          margin,
           draft.technician(),
           "none",
           "",
           "",
           rungs,
+          null);
+      standing.row(
+          "receipt",
+          receipt - 1,
+          "paid",
           receivedOn,
-          received.minor());
+          received.minor(),
+          margin,
+          draft.technician(),
+          "none",
+          "",
+          "",
+          rungs,
+          draft.id());
     }
 
-    private long post(
+    private CostObject of(Draft draft) {
+      return new CostObject(
+          draft.id(), 2_000 + draft.id(), Objects.requireNonNull(costCentres.get(draft.kindId())));
+    }
+
+    private void post(
         BooksEvent event,
-        String name,
         String what,
-        String sourceType,
+        RecordKind sourceKind,
         long sourceId,
+        @Nullable Long sourceNumber,
         @Nullable Draft draft,
         LocalDate day,
         Instant at) {
@@ -821,26 +864,26 @@ class LargeWork {
           id,
           id,
           day,
-          name,
+          event.code().code(),
           draft == null ? what : "J " + (2_000 + draft.id()) + ": " + what,
-          sourceType,
+          sourceKind.code(),
           sourceId,
-          draft == null ? null : draft.id(),
-          draft == null ? null : 2_000 + draft.id(),
-          draft == null ? "stores" : costCentres.get(draft.kindId()),
+          sourceNumber,
           at,
-          office,
-          0);
+          office);
       int position = 1;
       for (JournalEntry.Line line : balanced.lines()) {
+        CostObject of = line.of();
         lines.row(
             id,
             position++,
             accounts.get(line.category()),
+            of == null ? null : of.jobId(),
+            of == null ? null : of.jobNumber(),
+            of == null ? null : of.costCentre(),
             line.debit().minor(),
             line.credit().minor());
       }
-      return id;
     }
 
     /** What was used had been delivered, and some is left. */
@@ -850,10 +893,10 @@ class LargeWork {
       Instant at = workdaysBack.getLast().minusDays(1).atStartOfDay(company.zone()).toInstant();
       post(
           new BooksEvent.PartReceived(worth),
-          "part_received",
           delivered + " Photocell pair",
-          "part",
+          RecordKind.PART,
           part,
+          null,
           null,
           workdaysBack.getLast().minusDays(1),
           at);

@@ -3,7 +3,6 @@ package app.pragmata.server.field;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
@@ -21,6 +20,7 @@ import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.jobs.WrittenTime;
 import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
@@ -245,15 +245,10 @@ public class CheckService {
           Rule.VISIT_NOT_CHECKED,
           "Only a checked visit can be reopened; this one is " + shownState(locked) + ".");
     }
-    books
-        .findUnreversed(BooksEvent.Code.TIME_APPROVED, "visit", visitId)
-        .ifPresent(
-            posted ->
-                books.reverse(
-                    act,
-                    posted,
-                    visits.source("visit", visitId, "check taken back", locked.job())));
-    times.disapprove(act, locked);
+    books.reverse(
+        act,
+        times.disapprove(act, locked),
+        VisitStore.source(RecordKind.VISIT, visitId, "check taken back", locked.job()));
     locked.uncheck();
     visits.store(act, JobEvent.VISIT_REOPENED, locked, checked.reopen(), "");
     drivesHome.follow(act, days);
@@ -316,11 +311,10 @@ public class CheckService {
           Rule.CLOCK_RUNNING,
           "A clock still runs on this visit. The technician has to stop it first.");
     }
-    TimeEntry.Cost cost = times.approve(act, locked);
     books.post(
         act,
-        new BooksEvent.TimeApproved(cost.time(), cost.distance()),
-        visits.source("visit", locked.id(), "time approved", locked.job()));
+        times.approve(act, locked),
+        VisitStore.source(RecordKind.VISIT, locked.id(), "time approved", locked.job()));
   }
 
   private LockedVisit lockShown(long visitId, int version) {

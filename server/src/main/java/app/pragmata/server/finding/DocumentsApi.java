@@ -50,8 +50,8 @@ class DocumentsApi {
           from job where customer_id = {0}
         union all
         select :INVOICE, i.id, i.number, i.invoice_date, j.title,
-            case when i.owed_minor > 0 then :OPEN else :SETTLED end, i.gross_minor
-          from invoice i join job j on j.id = i.job_id where i.customer_id = {0}
+            case when r.owed_minor > 0 then :OPEN else :SETTLED end, i.gross_minor
+          from invoice i join receivable r on r.invoice_id = i.id join job j on j.id = i.job_id where i.customer_id = {0}
       ) document
       where (day, kind, id) < ({2}, {3}, {4})
       order by day desc, kind desc, id desc limit {5}

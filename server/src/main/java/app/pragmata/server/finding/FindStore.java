@@ -85,8 +85,8 @@ class FindStore {
         union all select 2, :QUOTE, q.id, q.number, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
           from quote q join customer c on c.id = q.customer_id where q.number = {4}
         union all select 3, :JOB, i.job_id, j.number, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
-            case when i.owed_minor > 0 then 'open' else 'settled' end || ', ' || j.title
-          from invoice i join customer c on c.id = i.customer_id join job j on j.id = i.job_id where i.number = {4}
+            case when r.owed_minor > 0 then 'open' else 'settled' end || ', ' || j.title
+          from invoice i join receivable r on r.invoice_id = i.id join customer c on c.id = i.customer_id join job j on j.id = i.job_id where i.number = {4}
       ), called as (
         select kind, record_id, customer_id, position({3} in digits) = 0 as inside from search_entry
           where {2} <> '' and digits <> '' and (digits like '%' || {2} || '%' or digits like '% ' || {3} || '%')

@@ -4,7 +4,7 @@ import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.quoting.QuoteState;
-import app.pragmata.server.billing.Debt;
+import app.pragmata.server.receipts.Debt;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalDateTime;

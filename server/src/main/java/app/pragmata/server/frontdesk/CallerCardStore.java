@@ -14,6 +14,7 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.PRICE_LIST;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TO_DO;
@@ -30,8 +31,6 @@ import static org.jooq.impl.DSL.selectOne;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.quoting.QuoteState;
-import app.pragmata.server.billing.Debt;
-import app.pragmata.server.billing.DebtStore;
 import app.pragmata.server.frontdesk.CallerCard.CallOf;
 import app.pragmata.server.frontdesk.CallerCard.ContactOf;
 import app.pragmata.server.frontdesk.CallerCard.EquipmentOf;
@@ -44,6 +43,8 @@ import app.pragmata.server.frontdesk.CallerCard.SiteOf;
 import app.pragmata.server.frontdesk.CallerCard.ToDoOf;
 import app.pragmata.server.frontdesk.CallerCard.VisitOf;
 import app.pragmata.server.frontdesk.CallerCard.WarrantyOf;
+import app.pragmata.server.receipts.Debt;
+import app.pragmata.server.receipts.DebtStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoState;
 import java.math.BigDecimal;
@@ -368,11 +369,13 @@ class CallerCardStore {
                     INVOICE.INVOICE_DATE,
                     INVOICE.DUE_DATE,
                     INVOICE.GROSS_MINOR,
-                    INVOICE.OWED_MINOR)
+                    RECEIVABLE.OWED_MINOR)
                 .from(INVOICE)
+                .join(RECEIVABLE)
+                .on(RECEIVABLE.INVOICE_ID.eq(INVOICE.ID))
                 .where(INVOICE.CUSTOMER_ID.eq(CUSTOMER.ID))
                 .orderBy(
-                    case_().when(INVOICE.OWED_MINOR.gt(0L), inline(0)).else_(inline(1)),
+                    case_().when(RECEIVABLE.OWED_MINOR.gt(0L), inline(0)).else_(inline(1)),
                     INVOICE.NUMBER.desc())
                 .limit(8))
         .as("invoices")

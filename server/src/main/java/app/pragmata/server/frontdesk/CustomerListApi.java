@@ -2,7 +2,7 @@ package app.pragmata.server.frontdesk;
 
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.condition;
@@ -202,29 +202,31 @@ class CustomerListApi {
   }
 
   private static Field<BigDecimal> owed(Field<Long> customerId, @Nullable Act lateBy) {
-    Condition which = INVOICE.CUSTOMER_ID.eq(customerId).and(INVOICE.OWED_MINOR.gt(0L));
+    Condition which = RECEIVABLE.CUSTOMER_ID.eq(customerId).and(RECEIVABLE.OWED_MINOR.gt(0L));
     return coalesce(
         field(
-            select(sum(INVOICE.OWED_MINOR))
-                .from(INVOICE)
-                .where(lateBy == null ? which : which.and(INVOICE.DUE_DATE.lt(lateBy.today())))),
+            select(sum(RECEIVABLE.OWED_MINOR))
+                .from(RECEIVABLE)
+                .where(lateBy == null ? which : which.and(RECEIVABLE.DUE_DATE.lt(lateBy.today())))),
         NOTHING);
   }
 
   /** Only who owes anything; nobody who was merged into another does. */
   private List<CustomerRow> byDebt(Act act, @Nullable Filter wanted, String after, int most) {
-    Field<Long> owed = sum(INVOICE.OWED_MINOR).cast(SQLDataType.BIGINT).as("owed");
+    Field<Long> owed = sum(RECEIVABLE.OWED_MINOR).cast(SQLDataType.BIGINT).as("owed");
     Field<Long> late =
-        coalesce(sum(INVOICE.OWED_MINOR).filterWhere(INVOICE.DUE_DATE.lt(act.today())), NOTHING)
+        coalesce(
+                sum(RECEIVABLE.OWED_MINOR).filterWhere(RECEIVABLE.DUE_DATE.lt(act.today())),
+                NOTHING)
             .cast(SQLDataType.BIGINT)
             .as("late");
     boolean few = wanted != null && !wanted.many();
     var sums =
-        select(INVOICE.CUSTOMER_ID.as("customer_id"), owed, late)
-            .from(INVOICE)
-            .where(INVOICE.OWED_MINOR.gt(0L))
-            .and(few ? wanted.on(INVOICE.CUSTOMER_ID) : noCondition())
-            .groupBy(INVOICE.CUSTOMER_ID)
+        select(RECEIVABLE.CUSTOMER_ID.as("customer_id"), owed, late)
+            .from(RECEIVABLE)
+            .where(RECEIVABLE.OWED_MINOR.gt(0L))
+            .and(few ? wanted.on(RECEIVABLE.CUSTOMER_ID) : noCondition())
+            .groupBy(RECEIVABLE.CUSTOMER_ID)
             .asTable("sums");
     Field<Long> debt = sums.field("owed", Long.class);
     Field<Long> debtor = sums.field("customer_id", Long.class);

@@ -8,10 +8,10 @@ import app.pragmata.server.billing.BillingEvent;
 import app.pragmata.server.calls.CallEvent;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.customers.CustomerEvent;
-import app.pragmata.server.deposits.DepositEvent;
 import app.pragmata.server.importing.ImportEvent;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.quoting.QuoteEvent;
+import app.pragmata.server.receipts.ReceiptEvent;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
@@ -53,10 +53,10 @@ class HistoryApi {
           CallEvent.class,
           CompanyEvent.class,
           CustomerEvent.class,
-          DepositEvent.class,
           ImportEvent.class,
           JobEvent.class,
           QuoteEvent.class,
+          ReceiptEvent.class,
           StoresEvent.class,
           ToDoEvent.class);
 

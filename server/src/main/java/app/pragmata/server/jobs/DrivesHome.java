@@ -14,12 +14,12 @@ import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
+import app.pragmata.server.records.RecordKind;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
@@ -150,14 +150,13 @@ public class DrivesHome {
     row.setMiles(share.miles());
     row.setTimeCostMinor(share.cost().time().minor());
     row.setDistanceCostMinor(share.cost().distance().minor());
-    row.setJournalEntryId(
-        post(
-            act,
-            new BooksEvent.DriveHomeShared(
-                share.cost().time(), share.cost().distance(), job.costPlace()),
-            drive.getId(),
-            "drive home, its share",
-            job));
+    post(
+        act,
+        new BooksEvent.DriveHomeShared(
+            job.costObject(), job.costPlace(), share.cost().time(), share.cost().distance()),
+        drive.getId(),
+        "drive home, its share",
+        job);
     insert(act, JobEvent.DRIVE_HOME_SHARED, row, job);
   }
 
@@ -170,21 +169,21 @@ public class DrivesHome {
     row.setMiles(share.getMiles().negate());
     row.setTimeCostMinor(-share.getTimeCostMinor());
     row.setDistanceCostMinor(-share.getDistanceCostMinor());
-    row.setJournalEntryId(
-        post(
-            act,
-            new BooksEvent.DriveHomeTakenBack(
-                Money.ofMinor(share.getTimeCostMinor()),
-                Money.ofMinor(share.getDistanceCostMinor()),
-                job.costPlace()),
-            share.getTimeEntryId(),
-            "drive home, its share taken back",
-            job));
+    post(
+        act,
+        new BooksEvent.DriveHomeTakenBack(
+            job.costObject(),
+            job.costPlace(),
+            Money.ofMinor(share.getTimeCostMinor()),
+            Money.ofMinor(share.getDistanceCostMinor())),
+        share.getTimeEntryId(),
+        "drive home, its share taken back",
+        job);
     insert(act, JobEvent.DRIVE_HOME_TAKEN_BACK, row, job);
   }
 
-  private @Nullable Long post(Act act, BooksEvent event, long driveId, String what, LockedJob job) {
-    return books.post(act, event, visits.source("time_entry", driveId, what, job));
+  private void post(Act act, BooksEvent event, long driveId, String what, LockedJob job) {
+    books.post(act, event, VisitStore.source(RecordKind.TIME_ENTRY, driveId, what, job));
   }
 
   private void insert(Act act, JobEvent event, DriveHomeShareRecord share, LockedJob job) {

@@ -79,6 +79,7 @@ public class JobStore {
       Place site,
       @Nullable Equipment equipment,
       String kindOfJob,
+      String costCentre,
       List<WholeVisit> visits,
       List<Other> others) {
 
@@ -377,7 +378,14 @@ public class JobStore {
         .select(CLOSING_DOCUMENT.KIND, CLOSING_DOCUMENT.INVOICE_NUMBER, CLOSING_DOCUMENT.CLOSED_AT)
         .select(SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
         .select(EQUIPMENT.fields())
-        .select(CUSTOMER.NAME, KIND_OF_JOB.NAME, promised, visits, others, beside)
+        .select(
+            CUSTOMER.NAME,
+            KIND_OF_JOB.NAME,
+            KIND_OF_JOB.COST_CENTRE,
+            promised,
+            visits,
+            others,
+            beside)
         .from(JOB)
         .join(CUSTOMER)
         .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
@@ -409,6 +417,7 @@ public class JobStore {
                             row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
                         row.get(EQUIPMENT.ID) == null ? null : Equipment.of(row.into(EQUIPMENT)),
                         row.get(KIND_OF_JOB.NAME),
+                        row.get(KIND_OF_JOB.COST_CENTRE),
                         row.get(visits),
                         row.get(others)),
                     row.get(beside)));

@@ -2,6 +2,7 @@ package app.pragmata.server.jobs;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.books.CostObject;
 import app.pragmata.core.books.CostPlace;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
@@ -15,11 +16,13 @@ import org.jspecify.annotations.Nullable;
  */
 public final class LockedJob {
   private final JobRecord row;
+  private final String costCentre;
   private final Closing.@Nullable Kind closedBy;
 
-  /** The row and its closing document; null while none stands. */
-  LockedJob(JobRecord row, Closing.@Nullable Kind closedBy) {
+  /** The row, its kind's cost centre, and its closing document; null while none stands. */
+  LockedJob(JobRecord row, String costCentre, Closing.@Nullable Kind closedBy) {
     this.row = row;
+    this.costCentre = costCentre;
     this.closedBy = closedBy;
   }
 
@@ -63,6 +66,11 @@ public final class LockedJob {
   /** Whether its closing document stands. */
   public boolean closed() {
     return closedBy != null;
+  }
+
+  /** What its sales and costs are of in the books. */
+  public CostObject costObject() {
+    return new CostObject(id(), number(), costCentre);
   }
 
   /** Where its cost stands in the books. */

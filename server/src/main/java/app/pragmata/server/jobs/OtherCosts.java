@@ -10,7 +10,7 @@ import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.OtherCostRecord;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
-import java.util.Objects;
+import app.pragmata.server.records.RecordKind;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -32,11 +32,6 @@ public class OtherCosts {
   /** Adds a supplier's bill without its VAT to a job's cost; gives its id. */
   public long add(
       Act act, LockedJob job, String supplier, String description, Money cost, VatRate vatRate) {
-    Long entryId =
-        books.post(
-            act,
-            new BooksEvent.SupplierBilled(cost, VatBreakdown.vatOn(vatRate, cost)),
-            visits.source("job", job.id(), supplier + ": " + description, job));
     OtherCostRecord row = database.newRecord(OTHER_COST);
     row.setJobId(job.id());
     row.setSupplier(supplier);
@@ -44,8 +39,12 @@ public class OtherCosts {
     row.setCostMinor(cost.minor());
     row.setVatCode(vatRate.code());
     row.setAddedAt(act.at());
-    row.setJournalEntryId(Objects.requireNonNull(entryId));
     events.store(act, JobEvent.SUPPLIER_BILLED, row);
+    books.post(
+        act,
+        new BooksEvent.SupplierBilled(
+            job.costObject(), job.costPlace(), cost, VatBreakdown.vatOn(vatRate, cost)),
+        VisitStore.source(RecordKind.OTHER_COST, row.getId(), supplier + ": " + description, job));
     visits.follow(act, job);
     return row.getId();
   }

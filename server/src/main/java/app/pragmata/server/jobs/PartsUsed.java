@@ -15,13 +15,13 @@ import app.pragmata.server.generated.tables.records.VisitPartRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
 import java.util.Objects;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Records;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Parts on visits; stock and books follow each change at once. */
@@ -47,15 +47,12 @@ public class PartsUsed {
   private final DSLContext database;
   private final StockStore stock;
   private final BooksStore books;
-  private final VisitStore visits;
   private final Events events;
 
-  PartsUsed(
-      DSLContext database, StockStore stock, BooksStore books, VisitStore visits, Events events) {
+  PartsUsed(DSLContext database, StockStore stock, BooksStore books, Events events) {
     this.database = database;
     this.stock = stock;
     this.books = books;
-    this.visits = visits;
     this.events = events;
   }
 
@@ -128,9 +125,7 @@ public class PartsUsed {
     use.setPlaceId(place);
     use.setAddedAt(act.at());
     store(act, event, visit, use, "");
-    // Its entry points at it, and it at its entry.
-    use.setJournalEntryId(post(act, visit, use));
-    use.update();
+    books.post(act, used(visit, use), source(visit, use, ""));
     return use.getId();
   }
 
@@ -140,7 +135,7 @@ public class PartsUsed {
     putBack(act, visit, use);
     use.setQuantity(quantity);
     use.setCostMinor(stock.issue(act, use.getPartId(), use.getPlaceId(), quantity).minor());
-    use.setJournalEntryId(post(act, visit, use));
+    books.post(act, used(visit, use), source(visit, use, ""));
     store(act, JobEvent.PART_CORRECTED, visit, use, why);
   }
 
@@ -173,14 +168,13 @@ public class PartsUsed {
         use.getPlaceId(),
         use.getQuantity(),
         Money.ofMinor(use.getCostMinor()));
-    if (use.getJournalEntryId() != null) {
-      books.reverse(act, use.getJournalEntryId(), source(visit, use, "part corrected: "));
-    }
+    books.reverse(act, used(visit, use), source(visit, use, "part corrected: "));
   }
 
-  private @Nullable Long post(Act act, LockedVisit visit, VisitPartRecord use) {
-    return books.post(
-        act, new BooksEvent.PartUsed(Money.ofMinor(use.getCostMinor())), source(visit, use, ""));
+  private static BooksEvent used(LockedVisit visit, VisitPartRecord use) {
+    LockedJob job = visit.job();
+    return new BooksEvent.PartUsed(
+        job.costObject(), job.costPlace(), Money.ofMinor(use.getCostMinor()));
   }
 
   private BooksStore.Source source(LockedVisit visit, VisitPartRecord use, String prefix) {
@@ -191,6 +185,6 @@ public class PartsUsed {
             .where(PART.ID.eq(use.getPartId()))
             .fetchSingle(PART.NAME);
     String what = prefix + use.getQuantity().stripTrailingZeros().toPlainString() + " " + part;
-    return visits.source("visit_part", use.getId(), what, visit.job());
+    return VisitStore.source(RecordKind.VISIT_PART, use.getId(), what, visit.job());
   }
 }

@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.TimeEntry;
@@ -137,29 +138,46 @@ public class TimeEntries {
     events.store(act, JobEvent.TIME_REMOVED, entry.row(), partOf(visit).why(reason));
   }
 
-  /** Keeps what all time on a visit costs at the rates in force; gives the sum. */
-  public TimeEntry.Cost approve(Act act, LockedVisit visit) {
+  /** Keeps what all time on a visit costs at the rates in force; gives the event for the books. */
+  public BooksEvent approve(Act act, LockedVisit visit) {
     var costing = new Costing(companies.getCompany().terms());
-    Money time = Money.ZERO;
-    Money distance = Money.ZERO;
-    for (TimeEntryRecord row : list(visit)) {
+    List<TimeEntryRecord> rows = list(visit);
+    for (TimeEntryRecord row : rows) {
       TimeEntry.Cost cost = costing.cost(fact(row));
       row.setTimeCostMinor(cost.time().minor());
       row.setDistanceCostMinor(cost.distance().minor());
-      time = time.plus(cost.time());
-      distance = distance.plus(cost.distance());
-      events.store(act, JobEvent.TIME_COSTED, row, partOf(visit));
     }
-    return new TimeEntry.Cost(time, distance);
+    BooksEvent approved = approved(visit.job(), rows);
+    rows.forEach(row -> events.store(act, JobEvent.TIME_COSTED, row, partOf(visit)));
+    return approved;
   }
 
-  /** Forgets what the time on a visit cost. */
-  public void disapprove(Act act, LockedVisit visit) {
-    for (TimeEntryRecord row : list(visit)) {
+  /** Forgets what the time on a visit cost; gives the event that is to be undone in the books. */
+  public BooksEvent disapprove(Act act, LockedVisit visit) {
+    List<TimeEntryRecord> rows = list(visit);
+    BooksEvent approved = approved(visit.job(), rows);
+    for (TimeEntryRecord row : rows) {
       row.setTimeCostMinor(null);
       row.setDistanceCostMinor(null);
       events.store(act, JobEvent.TIME_COSTED, row, partOf(visit));
     }
+    return approved;
+  }
+
+  private static BooksEvent approved(LockedJob job, List<TimeEntryRecord> rows) {
+    return new BooksEvent.TimeApproved(
+        job.costObject(),
+        job.costPlace(),
+        timeCost(rows, TimeEntry.Kind.LABOUR),
+        timeCost(rows, TimeEntry.Kind.DRIVE),
+        rows.stream().map(row -> Money.ofMinor(row.getDistanceCostMinor())).collect(Money.sum()));
+  }
+
+  private static Money timeCost(List<TimeEntryRecord> rows, TimeEntry.Kind kind) {
+    return rows.stream()
+        .filter(row -> row.getKind() == kind)
+        .map(row -> Money.ofMinor(row.getTimeCostMinor()))
+        .collect(Money.sum());
   }
 
   private List<TimeEntryRecord> list(LockedVisit visit) {

@@ -28,6 +28,7 @@ import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
+import app.pragmata.server.records.RecordKind;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
@@ -124,7 +125,8 @@ public class VisitStore {
     }
     return new LockedVisit(
         row.into(VISIT),
-        new LockedJob(row.into(JOB), row.get(CLOSING_DOCUMENT.KIND)),
+        new LockedJob(
+            row.into(JOB), row.get(KIND_OF_JOB.COST_CENTRE), row.get(CLOSING_DOCUMENT.KIND)),
         new LockedVisit.Beside(
             row.get(OTHER_STATES),
             row.get(COMPANION_IDS),
@@ -142,11 +144,13 @@ public class VisitStore {
         .select(JOB.fields())
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
-        .select(CLOSING_DOCUMENT.KIND)
+        .select(KIND_OF_JOB.COST_CENTRE, CLOSING_DOCUMENT.KIND)
         .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED)
         .from(JOB)
         .join(VISIT)
         .on(VISIT.JOB_ID.eq(JOB.ID))
+        .join(KIND_OF_JOB)
+        .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
         .leftJoin(CLOSING_DOCUMENT)
         .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
         .leftJoin(TIME_ENTRY)
@@ -159,12 +163,12 @@ public class VisitStore {
 
   /** The job; refused when there is no such job. */
   public LockedJob lockJob(long jobId) {
-    JobRecord job = database.selectFrom(JOB).where(JOB.ID.eq(jobId)).forUpdate().fetchOne();
+    LockedJob job = lockJobs(List.of(jobId)).get(jobId);
     if (job == null) {
       throw new Refused(
           Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
     }
-    return new LockedJob(job, closedBy(List.of(jobId)).get(jobId));
+    return job;
   }
 
   /**
@@ -173,19 +177,26 @@ public class VisitStore {
   public Map<Long, LockedJob> lockJobs(Collection<Long> jobIds) {
     List<JobRecord> rows =
         database.selectFrom(JOB).where(JOB.ID.in(jobIds)).orderBy(JOB.ID).forUpdate().fetch();
-    Map<Long, Closing.Kind> closed = closedBy(jobIds);
+    // Read after the wait for the lock: what the same statement reads beside it may be too old.
+    var beside =
+        database
+            .select(JOB.ID, KIND_OF_JOB.COST_CENTRE, CLOSING_DOCUMENT.KIND)
+            .from(JOB)
+            .join(KIND_OF_JOB)
+            .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
+            .leftJoin(CLOSING_DOCUMENT)
+            .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
+            .where(JOB.ID.in(jobIds))
+            .fetchMap(JOB.ID);
     return rows.stream()
         .collect(
-            Collectors.toMap(JobRecord::getId, row -> new LockedJob(row, closed.get(row.getId()))));
-  }
-
-  /** Read after the wait for the lock: what the same statement reads beside it may be too old. */
-  private Map<Long, Closing.Kind> closedBy(Collection<Long> jobIds) {
-    return database
-        .select(CLOSING_DOCUMENT.JOB_ID, CLOSING_DOCUMENT.KIND)
-        .from(CLOSING_DOCUMENT)
-        .where(CLOSING_DOCUMENT.JOB_ID.in(jobIds))
-        .fetchMap(CLOSING_DOCUMENT.JOB_ID, CLOSING_DOCUMENT.KIND);
+            Collectors.toMap(
+                JobRecord::getId,
+                row ->
+                    new LockedJob(
+                        row,
+                        beside.get(row.getId()).get(KIND_OF_JOB.COST_CENTRE),
+                        beside.get(row.getId()).get(CLOSING_DOCUMENT.KIND))));
   }
 
   /**
@@ -366,20 +377,9 @@ public class VisitStore {
     events.store(act, event, job.row(), About.because(reason));
   }
 
-  /** The source of an entry that a job's visit or document gives rise to. */
-  public BooksStore.Source source(String type, long id, String what, LockedJob job) {
-    String costCentre =
-        database
-            .select(KIND_OF_JOB.COST_CENTRE)
-            .from(KIND_OF_JOB)
-            .where(KIND_OF_JOB.ID.eq(job.kindOfJobId()))
-            .fetchSingle(KIND_OF_JOB.COST_CENTRE);
-    return new BooksStore.Source(
-        type,
-        id,
-        "J %d: %s".formatted(job.number(), what),
-        new BooksStore.Job(job.id(), job.number()),
-        costCentre);
+  /** The source of an entry that a job's visit or fact gives rise to. */
+  public static BooksStore.Source source(RecordKind kind, long id, String what, LockedJob job) {
+    return new BooksStore.Source(kind, id, null, "J %d: %s".formatted(job.number(), what));
   }
 
   private List<VisitState.Code> states(long jobId) {

@@ -5,7 +5,7 @@ import static org.jooq.impl.DSL.field;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.PostingCategory;
 import app.pragmata.core.jobs.Closing;
-import app.pragmata.server.deposits.CardPaymentState;
+import app.pragmata.server.receipts.CardPaymentState;
 import app.pragmata.server.records.Vocabulary;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -88,7 +88,7 @@ public final class Laws {
                 select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
                   join journal_line l on l.account_code = p.account_code
                   join journal_entry e on e.id = l.entry_id
-                where p.posting_category = :WORK_IN_PROGRESS and e.job_id = closing.job_id)
+                where p.posting_category = :WORK_IN_PROGRESS and l.job_id = closing.job_id)
               """),
           new Law(
               "A job is closed by its invoice, or by the entry that says it is not charged",
@@ -101,7 +101,7 @@ public final class Laws {
                 when :INVOICE then exists (
                   select from invoice i where i.job_id = c.job_id and i.number = c.invoice_number)
                 else exists (
-                  select from journal_entry e where e.job_id = c.job_id and e.event = :JOB_NOT_CHARGED) end
+                  select from journal_entry e where e.source_id = c.job_id and e.event = :JOB_NOT_CHARGED) end
               """),
           new Law(
               "Every invoice closes its job",
@@ -121,23 +121,26 @@ public final class Laws {
               "their shares less those taken back",
               "select coalesce(sum(time_cost_minor + distance_cost_minor), 0) from drive_home_share"),
           new Law(
-              "What is owed is what was billed less what was received and the deposits applied",
-              Unit.MINOR,
-              "open invoices",
-              "select coalesce(sum(owed_minor), 0) from invoice",
-              "billed less received and applied",
+              "What is owed is what was invoiced less what of receipts went to it",
+              Unit.COUNT,
+              "invoices",
+              "select count(*) from invoice",
+              "that owe so much",
               """
-              select coalesce(sum(gross_minor), 0) - (select coalesce(sum(amount_minor), 0) from receipt)
-                  - (select coalesce(sum(amount_minor), 0) from deposit_use where invoice_id is not null)
-                from invoice
+              select count(*) from invoice i join receivable r on r.invoice_id = i.id
+                where r.gross_minor = i.gross_minor and r.owed_minor = i.gross_minor - (
+                  select coalesce(sum(a.amount_minor), 0) from receipt_allocation a where a.invoice_id = i.id)
               """),
           new Law(
-              "Trade debtors is the sum of the open invoices",
+              "Trade debtors is what open invoices owe",
               Unit.MINOR,
               "trade debtors",
               balanceOf(PostingCategory.TRADE_DEBTORS),
-              "open invoices",
-              "select coalesce(sum(owed_minor), 0) from invoice"),
+              "invoices less what of receipts went to them",
+              """
+              select coalesce(sum(gross_minor), 0) - (select coalesce(sum(amount_minor), 0) from receipt_allocation)
+                from invoice
+              """),
           new Law(
               "Stock is quantity x average cost",
               Unit.MINOR,
@@ -153,22 +156,50 @@ public final class Laws {
               "stock movements",
               "select coalesce(sum(cost_minor), 0) from stock_movement"),
           new Law(
-              "Customer deposits are the deposits not yet applied",
+              "Customer deposits are receipts less what went to invoices or back",
               Unit.MINOR,
               "customer deposits",
               "select -(" + balanceOf(PostingCategory.CUSTOMER_DEPOSITS) + ")",
-              "unapplied deposits",
+              "receipts less allocations less what was given back",
               """
-              select coalesce(sum(amount_minor), 0) - (select coalesce(sum(amount_minor), 0) from deposit_use)
-                from deposit
+              select coalesce(sum(amount_minor), 0) - (select coalesce(sum(amount_minor), 0) from receipt_allocation)
+                  - (select coalesce(sum(amount_minor), 0) from refund)
+                from receipt where taken_back_on is null
               """),
           new Law(
-              "Every card payment that was taken is one deposit",
+              "Money in the bank is what came in and neither bounced nor went back",
+              Unit.MINOR,
+              "bank",
+              balanceOf(PostingCategory.BANK),
+              "receipts less what was given back",
+              """
+              select coalesce(sum(amount_minor), 0) - (select coalesce(sum(amount_minor), 0) from refund)
+                from receipt where taken_back_on is null
+              """),
+          new Law(
+              "Nobody's money pays an invoice of somebody else",
+              Unit.COUNT,
+              "allocations",
+              "select count(*) from receipt_allocation",
+              "of the invoice's customer",
+              """
+              select count(*) from receipt_allocation a join receipt r on r.id = a.receipt_id
+                join receivable d on d.invoice_id = a.invoice_id and d.customer_id = r.customer_id
+              """),
+          new Law(
+              "Every card payment that was taken is one receipt",
               Unit.MINOR,
               "payments taken",
               "select coalesce(sum(amount_minor), 0) from card_payment where state = :TAKEN",
-              "deposits by card through a link",
-              "select coalesce(sum(amount_minor), 0) from deposit where card_payment_id is not null"),
+              "receipts by card through a link",
+              "select coalesce(sum(amount_minor), 0) from receipt where card_payment_id is not null"),
+          new Law(
+              "Receipt numbers have no gaps",
+              Unit.COUNT,
+              "receipts",
+              "select count(*) from receipt",
+              "numbers used",
+              "select coalesce(max(number) - min(number) + 1, 0) from receipt"),
           new Law(
               "Invoice numbers have no gaps",
               Unit.COUNT,

@@ -10,8 +10,6 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.deposits.CardPayments;
-import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
 import app.pragmata.server.offers.OfferView.Question;
 import app.pragmata.server.quoting.EditionStore;
@@ -19,6 +17,8 @@ import app.pragmata.server.quoting.LinkStore;
 import app.pragmata.server.quoting.OfferDocument;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.quoting.StoredQuote;
+import app.pragmata.server.receipts.CardPayments;
+import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.todos.ToDoService;
 import java.time.Clock;
@@ -69,7 +69,7 @@ public class OfferService {
   private final EditionStore editions;
   private final QuoteService quotes;
   private final ToDoService toDos;
-  private final DepositService deposits;
+  private final ReceiptService receipts;
   private final CardPayments cards;
   private final CompanyStore companies;
   private final Clock clock;
@@ -80,7 +80,7 @@ public class OfferService {
       EditionStore editions,
       QuoteService quotes,
       ToDoService toDos,
-      DepositService deposits,
+      ReceiptService receipts,
       CardPayments cards,
       CompanyStore companies,
       Clock clock) {
@@ -89,7 +89,7 @@ public class OfferService {
     this.editions = editions;
     this.quotes = quotes;
     this.toDos = toDos;
-    this.deposits = deposits;
+    this.receipts = receipts;
     this.cards = cards;
     this.companies = companies;
     this.clock = clock;
@@ -112,7 +112,7 @@ public class OfferService {
     OfferDocument document =
         editions.get(quote.id(), acceptance.map(a -> (int) a.getEdition()).orElse(edition));
     Offer offer = quotes.getOffer(quote, act.today());
-    long held = deposits.held(List.of(quote.id())).minor();
+    long held = receipts.heldForQuote(quote.id()).minor();
     return new OfferView(
         document,
         quote.state(act).code(),
@@ -234,7 +234,7 @@ public class OfferService {
     if (!quote.isAccepted()) {
       return Money.ZERO;
     }
-    Money missing = offer.depositDue().minus(deposits.received(quote.id()));
+    Money missing = offer.depositDue().minus(receipts.received(quote.id()));
     return missing.isPositive() ? missing : Money.ZERO;
   }
 

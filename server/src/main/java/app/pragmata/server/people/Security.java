@@ -50,7 +50,8 @@ class Security {
                     .authenticated()
                     .requestMatchers("/api/pocket/**")
                     .hasRole("TECHNICIAN")
-                    .requestMatchers(HttpMethod.POST, "/api/invoices/*/receipts")
+                    .requestMatchers(
+                        HttpMethod.POST, "/api/receipts", "/api/receipts/*/allocations/**")
                     .hasAnyRole(DESK_AND_BOOKS)
                     .requestMatchers("/api/to-dos/**")
                     .hasAnyRole(DESK_AND_BOOKS)

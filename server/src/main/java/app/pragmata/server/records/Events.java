@@ -206,6 +206,12 @@ public class Events {
       TransactionSynchronizationManager.bindResource(Events.this, this);
     }
 
+    // Whoever follows is told before the last act of a transaction, the posting to the books.
+    @Override
+    public int getOrder() {
+      return 0;
+    }
+
     @Override
     public void beforeCommit(boolean readOnly) {
       write();

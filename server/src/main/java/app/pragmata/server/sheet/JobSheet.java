@@ -7,11 +7,11 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.billing.BillingView;
-import app.pragmata.server.billing.Debt;
 import app.pragmata.server.books.BooksApi;
-import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.receipts.Debt;
+import app.pragmata.server.receipts.ReceiptView;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -24,6 +24,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param notes what is wrong, in the caller's words; may be empty
  * @param response null when nobody has to be there by a certain time
+ * @param receipts money for it or for its quotes, the newest first
  * @param promises its accepted quotes, the first of them first; none for a job straight from a call
  */
 public record JobSheet(
@@ -50,6 +51,7 @@ public record JobSheet(
     List<OtherCost> otherCosts,
     Cost cost,
     BillingView billing,
+    List<ReceiptView> receipts,
     List<BooksApi.BooksEntry> journal) {
 
   public record Equipment(
@@ -65,8 +67,7 @@ public record JobSheet(
       List<PromisedLine> lines,
       long netMinor,
       List<PromisedStage> stages,
-      long depositAskedMinor,
-      List<DepositService.DepositView> deposits) {}
+      long depositAskedMinor) {}
 
   /** A part of the price that falls due at some point; its amount is without VAT. */
   public record PromisedStage(String name, String part, long amountMinor) {}

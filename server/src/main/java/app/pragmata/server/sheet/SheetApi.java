@@ -20,17 +20,18 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
-import app.pragmata.server.billing.DebtStore;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.deposits.DepositService;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.quoting.QuoteService;
+import app.pragmata.server.receipts.DebtStore;
+import app.pragmata.server.receipts.ReceiptStore;
+import app.pragmata.server.receipts.ReceiptView;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.worklists.Stage;
@@ -58,7 +59,7 @@ class SheetApi {
   private final CompanyStore companies;
   private final BillingService billing;
   private final QuoteService quotes;
-  private final DepositService deposits;
+  private final ReceiptStore receipts;
   private final BooksApi books;
   private final DebtStore debts;
   private final DSLContext database;
@@ -68,7 +69,7 @@ class SheetApi {
       CompanyStore companies,
       BillingService billing,
       QuoteService quotes,
-      DepositService deposits,
+      ReceiptStore receipts,
       BooksApi books,
       DebtStore debts,
       DSLContext database) {
@@ -76,7 +77,7 @@ class SheetApi {
     this.companies = companies;
     this.billing = billing;
     this.quotes = quotes;
-    this.deposits = deposits;
+    this.receipts = receipts;
     this.books = books;
     this.debts = debts;
     this.database = database;
@@ -97,6 +98,7 @@ class SheetApi {
     JobFacts facts = job.facts(company.zone());
     CostSheet cost = costing.cost(facts);
     BillingView view = billing.view(act, job, company, cost);
+    List<ReceiptView> money = receipts.listOfJob(id);
     return new JobSheet(
         id,
         job.job().number(),
@@ -127,7 +129,8 @@ class SheetApi {
             .toList(),
         cost(facts, cost, Money.ofMinor(chargedNet(view))),
         view,
-        books.listEntries(id, job.quoteIds()));
+        money,
+        books.listEntries(id, money.stream().map(ReceiptView::id).toList()));
   }
 
   /** Posted, or as it would be posted; nothing for a job that is not charged. */
@@ -172,8 +175,7 @@ class SheetApi {
             .toList(),
         quote.netMinor(),
         stages(offer),
-        offer.depositDue().minor(),
-        deposits.list(quote.quoteId()));
+        offer.depositDue().minor());
   }
 
   private static List<JobSheet.PromisedStage> stages(Offer offer) {

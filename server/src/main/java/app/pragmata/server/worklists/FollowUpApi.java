@@ -38,7 +38,7 @@ class FollowUpApi {
       int afterDays,
       Waiting unanswered,
       Waiting lapsed,
-      List<OwedDeposit> owedBack,
+      List<OwedBack> owedBack,
       List<KindShare> kinds,
       List<LostReason> reasons) {}
 
@@ -58,8 +58,19 @@ class FollowUpApi {
       boolean opened,
       long netMinor) {}
 
-  /** What is left of a deposit that no invoice will use any more. */
-  record OwedDeposit(long quoteId, long number, String customer, long heldMinor) {}
+  /**
+   * What is left of a deposit that no invoice will use any more.
+   *
+   * @param quoteNumber of the quote that it was for; null where it was for a job
+   * @param jobNumber of the job that it was for; null where there is none
+   */
+  record OwedBack(
+      long receiptId,
+      long receiptNumber,
+      @Nullable Long quoteNumber,
+      @Nullable Long jobNumber,
+      String customer,
+      long leftMinor) {}
 
   /** Quotes of the last year by kind of job; a lapsed one is lost. Shares are per cent. */
   record KindShare(
@@ -92,14 +103,15 @@ class FollowUpApi {
   private static final String OWED_BACK =
       Vocabulary.inSql(
           """
-      select q.id, q.number, c.name, sum(d.amount_minor - coalesce(u.used, 0))::bigint
-        from deposit d join quote q on q.id = d.quote_id join customer c on c.id = q.customer_id
-        left join lateral (select sum(amount_minor) as used from deposit_use where deposit_id = d.id) u on true
-        left join accepted_quote a on a.quote_id = q.id left join job j on j.id = a.job_id
+      select r.id, r.number, q.number, j.number, c.name, receipt_left(r.id)
+        from receipt r join customer c on c.id = r.customer_id
+        left join quote q on q.id = r.quote_id left join accepted_quote a on a.quote_id = q.id
+        left join job j on j.id = coalesce(r.job_id, a.job_id)
         left join closing_document closing on closing.job_id = j.id
-        where j.state = :CALLED_OFF or closing.job_id is not null
-          or j.id is null and (q.state <> :ACCEPTED or q.valid_until < {0})
-        group by q.id, c.name having sum(d.amount_minor - coalesce(u.used, 0)) > 0 order by q.number
+        where (r.quote_id is not null or r.job_id is not null) and receipt_left(r.id) > 0
+          and (j.state = :CALLED_OFF or closing.job_id is not null
+            or j.id is null and (q.state <> :ACCEPTED or q.valid_until < {0}))
+        order by r.number
       """,
           JobState.Code.class, QuoteState.Code.class);
 
@@ -147,7 +159,7 @@ class FollowUpApi {
         days,
         waiting(act, unanswered(act, days)),
         waiting(act, QUOTE.VALID_UNTIL.lt(act.today())),
-        database.resultQuery(OWED_BACK, act.today()).fetchInto(OwedDeposit.class),
+        database.resultQuery(OWED_BACK, act.today()).fetchInto(OwedBack.class),
         database
             .resultQuery(KINDS, act.today(), yearAgo)
             .fetch(

@@ -21,7 +21,8 @@ public enum Remark implements Coded {
   NOT_CHARGED,
   INVOICE,
   PART_OF_INVOICE,
-  DEPOSIT;
+  DEPOSIT,
+  ON_ACCOUNT;
 
   /** In the words of the list's file. */
   String words(@Nullable Long number) {

@@ -14,7 +14,7 @@ public enum Stage implements Coded {
   WORKED,
   CHECKED,
   BILLED,
-  /** What came in this month; a job is here beside where it stands. */
+  /** What came in this month, one row for each receipt. */
   PAID,
   /** Nothing is to come; no list of its own. */
   SETTLED;

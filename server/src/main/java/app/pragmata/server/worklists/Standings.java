@@ -2,13 +2,19 @@ package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.DEPOSIT;
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.RECEIPT;
+import static app.pragmata.server.generated.Tables.RECEIPT_ALLOCATION;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
@@ -26,7 +32,7 @@ import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.CustomerEvent;
-import app.pragmata.server.generated.tables.records.InvoiceRecord;
+import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.generated.tables.records.StandingRecord;
 import app.pragmata.server.jobs.JobEvent;
@@ -34,11 +40,11 @@ import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.quoting.QuoteStore;
+import app.pragmata.server.receipts.ReceiptStore;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.WhatHappened;
 import java.time.Clock;
 import java.time.LocalDate;
-import java.time.YearMonth;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -46,19 +52,24 @@ import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Record;
+import org.jooq.Record1;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Repository;
 
-/** Keeps where the money of every quote and job stands, as it follows from what happens. */
+/**
+ * Keeps where the money of every quote and job stands, and what came in, as it follows from what
+ * happens.
+ */
 @Repository
 public class Standings {
   private static final int PORTION = 500;
@@ -85,17 +96,9 @@ public class Standings {
   /** Works out anew what stands where, for all that happened in a transaction. */
   @EventListener
   public void follow(WhatHappened what) {
-    Set<Long> withDeposits = what.owners(happened -> happened.is(RecordKind.DEPOSIT));
     var quoteIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.QUOTE)));
-    quoteIds.addAll(withDeposits);
     var jobIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.JOB)));
-    if (!withDeposits.isEmpty()) {
-      jobIds.addAll(
-          database.fetchValues(
-              select(ACCEPTED_QUOTE.JOB_ID)
-                  .from(ACCEPTED_QUOTE)
-                  .where(ACCEPTED_QUOTE.QUOTE_ID.in(withDeposits))));
-    }
+    var receiptIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.RECEIPT)));
     Set<Long> promised =
         what.records(
             happened ->
@@ -128,9 +131,13 @@ public class Standings {
               select(JOB.ID)
                   .from(JOB)
                   .where(JOB.CUSTOMER_ID.in(customerIds).or(JOB.SITE_ID.in(siteIds)))));
+      receiptIds.addAll(
+          database.fetchValues(
+              select(RECEIPT.ID).from(RECEIPT).where(RECEIPT.CUSTOMER_ID.in(customerIds))));
     }
     inPortions(quoteIds, this::followQuotes);
     inPortions(jobIds, this::followJobs);
+    inPortions(receiptIds, this::followReceipts);
   }
 
   /** Works out anew where every quote and job stands. */
@@ -138,6 +145,7 @@ public class Standings {
     database.deleteFrom(STANDING).execute();
     inPortions(database.select(QUOTE.ID).from(QUOTE).fetch(QUOTE.ID), this::followQuotes);
     inPortions(database.select(JOB.ID).from(JOB).fetch(JOB.ID), this::followJobs);
+    inPortions(database.select(RECEIPT.ID).from(RECEIPT).fetch(RECEIPT.ID), this::followReceipts);
   }
 
   private static void inPortions(Collection<Long> all, Consumer<List<Long>> work) {
@@ -153,45 +161,151 @@ public class Standings {
       return;
     }
     Company company = companies.getCompany();
+    var receiptIds = new HashSet<Long>();
     store(
-        jobs.list(JOB.ID.in(jobIds), today(), bill(), (job, bill) -> standing(company, job, bill)));
+        jobs.list(
+            JOB.ID.in(jobIds),
+            today(),
+            bill(),
+            (job, bill) -> {
+              receiptIds.addAll(bill.receiptIds());
+              return standing(company, job, bill);
+            }));
+    // What is shown beside a receipt is its job's.
+    followReceipts(receiptIds);
   }
 
-  /** Money that came in. */
-  private record CameIn(LocalDate day, long minor) {}
-
-  /** A job's invoice, null while it is not billed, and what came in for it or its quote. */
-  private record Bill(@Nullable InvoiceRecord invoice, List<CameIn> cameIn) {}
+  /**
+   * A job's invoice, null while it is not billed, what it owes, and when money came last.
+   *
+   * @param receiptIds money that stands at Paid as the job's
+   */
+  private record Bill(
+      List<Long> receiptIds,
+      @Nullable Long number,
+      @Nullable LocalDate dueDate,
+      @Nullable Long netMinor,
+      @Nullable Long owedMinor,
+      @Nullable LocalDate paidOn) {
+    Money owed() {
+      return owedMinor == null ? Money.ZERO : Money.ofMinor(owedMinor);
+    }
+  }
 
   private static Field<Bill> bill() {
-    Field<@Nullable InvoiceRecord> invoice =
-        multiset(select(INVOICE.fields()).from(INVOICE).where(INVOICE.JOB_ID.eq(JOB.ID)))
-            .convertFrom(rows -> rows.isEmpty() ? null : rows.getFirst().into(INVOICE));
-    Field<List<CameIn>> cameIn =
+    Field<LocalDate> paidOn =
+        field(
+            select(max(RECEIPT.RECEIVED_ON))
+                .from(RECEIPT_ALLOCATION)
+                .join(RECEIPT)
+                .on(RECEIPT.ID.eq(RECEIPT_ALLOCATION.RECEIPT_ID))
+                .where(RECEIPT_ALLOCATION.INVOICE_ID.eq(INVOICE.ID))
+                .and(ReceiptStore.standing()));
+    var came = STANDING.as("came");
+    Field<List<Long>> receiptIds =
         multiset(
-                select(RECEIPT.RECEIVED_ON, RECEIPT.AMOUNT_MINOR)
-                    .from(RECEIPT)
-                    .join(INVOICE)
-                    .on(INVOICE.ID.eq(RECEIPT.INVOICE_ID))
-                    .where(INVOICE.JOB_ID.eq(JOB.ID))
-                    .unionAll(
-                        select(DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
-                            .from(DEPOSIT)
-                            .join(ACCEPTED_QUOTE)
-                            .on(ACCEPTED_QUOTE.QUOTE_ID.eq(DEPOSIT.QUOTE_ID))
-                            .where(ACCEPTED_QUOTE.JOB_ID.eq(JOB.ID))))
-            .convertFrom(rows -> rows.map(Records.mapping(CameIn::new)));
-    return multiset(select(invoice, cameIn))
+                select(came.RECORD_ID)
+                    .from(came)
+                    .where(came.KIND.eq(WorkKind.RECEIPT))
+                    .and(
+                        came.JOB_ID
+                            .eq(JOB.ID)
+                            .or(
+                                came.QUOTE_ID.in(
+                                    select(ACCEPTED_QUOTE.QUOTE_ID)
+                                        .from(ACCEPTED_QUOTE)
+                                        .where(ACCEPTED_QUOTE.JOB_ID.eq(JOB.ID))))))
+            .convertFrom(rows -> rows.map(Record1::value1));
+    // One row, with nothing of an invoice while there is none.
+    return multiset(
+            select(
+                    receiptIds,
+                    INVOICE.NUMBER,
+                    INVOICE.DUE_DATE,
+                    INVOICE.NET_MINOR,
+                    RECEIVABLE.OWED_MINOR,
+                    paidOn)
+                .from(selectOne())
+                .leftJoin(INVOICE)
+                .on(INVOICE.JOB_ID.eq(JOB.ID))
+                .leftJoin(RECEIVABLE)
+                .on(RECEIVABLE.INVOICE_ID.eq(INVOICE.ID)))
         .as("bill")
-        .convertFrom(rows -> rows.map(Records.mapping(Bill::new)).getFirst());
+        .convertFrom(rows -> Records.mapping(Bill::new).apply(rows.getFirst()));
   }
 
-  private Map<Long, List<CameIn>> cameInForQuotes(Collection<Long> quoteIds) {
-    return database
-        .select(DEPOSIT.QUOTE_ID, DEPOSIT.RECEIVED_ON, DEPOSIT.AMOUNT_MINOR)
-        .from(DEPOSIT)
-        .where(DEPOSIT.QUOTE_ID.in(quoteIds))
-        .fetchGroups(row -> row.value1(), row -> new CameIn(row.value2(), row.value3()));
+  /** Works out anew what came in; a receipt that was taken back did not. */
+  public void followReceipts(Collection<Long> receiptIds) {
+    if (receiptIds.isEmpty()) {
+      return;
+    }
+    database
+        .deleteFrom(STANDING)
+        .where(STANDING.KIND.eq(WorkKind.RECEIPT).and(STANDING.RECORD_ID.in(receiptIds)))
+        .execute();
+    var ofJob = STANDING.as("of_job");
+    var paidJob =
+        field(
+            select(min(RECEIVABLE_JOB.JOB_ID))
+                .from(RECEIPT_ALLOCATION)
+                .join(RECEIVABLE_JOB)
+                .on(RECEIVABLE_JOB.INVOICE_ID.eq(RECEIPT_ALLOCATION.INVOICE_ID))
+                .where(RECEIPT_ALLOCATION.RECEIPT_ID.eq(RECEIPT.ID))
+                .and(ReceiptStore.standing()));
+    store(
+        database
+            .select(RECEIPT.fields())
+            .select(JOB.ID, JOB.NUMBER, JOB.TITLE, QUOTE.NUMBER, QUOTE.TITLE)
+            .select(CUSTOMER.NAME, SITE.NAME)
+            .select(ofJob.MARGIN_PERCENT, ofJob.TECHNICIAN_ID, ofJob.RUNGS)
+            .from(RECEIPT)
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(RECEIPT.CUSTOMER_ID))
+            .leftJoin(QUOTE)
+            .on(QUOTE.ID.eq(RECEIPT.QUOTE_ID))
+            .leftJoin(ACCEPTED_QUOTE)
+            .on(ACCEPTED_QUOTE.QUOTE_ID.eq(RECEIPT.QUOTE_ID))
+            .leftJoin(JOB)
+            .on(JOB.ID.eq(coalesce(RECEIPT.JOB_ID, ACCEPTED_QUOTE.JOB_ID, paidJob)))
+            .leftJoin(SITE)
+            .on(SITE.ID.eq(coalesce(JOB.SITE_ID, QUOTE.SITE_ID)))
+            .leftJoin(ofJob)
+            .on(ofJob.KIND.eq(WorkKind.JOB).and(ofJob.RECORD_ID.eq(JOB.ID)))
+            .where(RECEIPT.ID.in(receiptIds).and(RECEIPT.TAKEN_BACK_ON.isNull()))
+            .fetch(row -> standing(row, ofJob)));
+  }
+
+  private static StandingRecord standing(Record found, Standing ofJob) {
+    var row = new StandingRecord();
+    row.setKind(WorkKind.RECEIPT);
+    row.setRecordId(found.get(RECEIPT.ID));
+    row.setStage(Stage.PAID);
+    row.setDay(found.get(RECEIPT.RECEIVED_ON));
+    row.setValueMinor(found.get(RECEIPT.AMOUNT_MINOR));
+    row.setMarginPercent(found.get(ofJob.MARGIN_PERCENT));
+    row.setTechnicianId(found.get(ofJob.TECHNICIAN_ID));
+    row.setRemark(Remark.NONE);
+    row.setCustomerName(found.get(CUSTOMER.NAME).toLowerCase(Locale.ROOT));
+    row.setWords(
+        Stream.of(
+                found.get(RECEIPT.NUMBER),
+                found.get(JOB.NUMBER),
+                found.get(QUOTE.NUMBER),
+                found.get(CUSTOMER.NAME),
+                found.get(SITE.NAME),
+                found.get(JOB.TITLE),
+                found.get(QUOTE.TITLE))
+            .filter(Objects::nonNull)
+            .map(Object::toString)
+            .collect(Collectors.joining(" "))
+            .toLowerCase(Locale.ROOT));
+    row.setRungs(
+        found.get(ofJob.RUNGS) == null
+            ? Stream.generate(() -> 0L).limit(2L * Category.values().length).toArray(Long[]::new)
+            : found.get(ofJob.RUNGS));
+    row.setJobId(found.get(JOB.ID));
+    row.setQuoteId(found.get(JOB.ID) == null ? found.get(RECEIPT.QUOTE_ID) : null);
+    return row;
   }
 
   /**
@@ -204,7 +318,6 @@ public class Standings {
     Company company = companies.getCompany();
     var lines = quotes.lines(QUOTE.ID, today());
     var costing = new Costing(company.terms());
-    Map<Long, List<CameIn>> cameIn = cameInForQuotes(quoteIds);
     var standing = new ArrayList<StandingRecord>();
     database
         .select(QUOTE.fields())
@@ -225,8 +338,7 @@ public class Standings {
                         row.into(QUOTE),
                         row.get(CUSTOMER.NAME),
                         row.get(SITE.NAME),
-                        costing.cost(new JobFacts(row.get(lines), List.of(), List.of())),
-                        cameIn.getOrDefault(row.get(QUOTE.ID), List.of()))));
+                        costing.cost(new JobFacts(row.get(lines), List.of(), List.of())))));
     database
         .deleteFrom(STANDING)
         .where(STANDING.KIND.eq(WorkKind.QUOTE).and(STANDING.RECORD_ID.in(quoteIds)))
@@ -239,12 +351,7 @@ public class Standings {
   }
 
   private static StandingRecord standing(
-      ZoneId zone,
-      QuoteRecord quote,
-      String customer,
-      String site,
-      CostSheet sheet,
-      List<CameIn> cameIn) {
+      ZoneId zone, QuoteRecord quote, String customer, String site, CostSheet sheet) {
     var row = new StandingRecord();
     row.setKind(WorkKind.QUOTE);
     row.setRecordId(quote.getId());
@@ -266,16 +373,13 @@ public class Standings {
             : quote.getState() == QuoteState.Code.SENT ? Remark.SENT : Remark.DRAFT);
     name(row, quote.getNumber(), customer, site, quote.getTitle());
     row.setRungs(rungs(sheet));
-    receive(row, cameIn);
     return row;
   }
 
   private StandingRecord standing(Company company, WholeJob job, Bill bill) {
-    InvoiceRecord invoice = bill.invoice();
-    Stage stage =
-        Stage.of(job, invoice == null ? Money.ZERO : Money.ofMinor(invoice.getOwedMinor()));
+    Stage stage = Stage.of(job, bill.owed());
     CostSheet sheet = new Costing(company.terms()).cost(job.facts(company.zone()));
-    Money net = net(stage, company, job, invoice, sheet);
+    Money net = net(stage, company, job, bill, sheet);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
     Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
     var row = new StandingRecord();
@@ -284,27 +388,13 @@ public class Standings {
     row.setStage(stage);
     row.setDay(day(stage, job, bill, company.zone()));
     row.setValidUntil(null);
-    row.setValueMinor(invoice == null ? net.minor() : invoice.getOwedMinor());
+    row.setValueMinor(bill.number() == null ? net.minor() : bill.owed().minor());
     row.setMarginPercent(margin.percent());
     row.setTechnicianId(technician(job));
-    remark(row, stage, job, invoice);
+    remark(row, stage, job, bill);
     name(row, job.job().number(), job.customer(), job.site().name(), job.job().title());
     row.setRungs(rungs(sheet));
-    receive(row, bill.cameIn());
     return row;
-  }
-
-  /** What came in last, with all that came in the month of that day. */
-  private static void receive(StandingRecord row, List<CameIn> cameIn) {
-    LocalDate last = cameIn.stream().map(CameIn::day).max(LocalDate::compareTo).orElse(null);
-    row.setReceivedOn(last);
-    row.setReceivedMinor(
-        last == null
-            ? null
-            : cameIn.stream()
-                .filter(money -> YearMonth.from(money.day()).equals(YearMonth.from(last)))
-                .mapToLong(CameIn::minor)
-                .sum());
   }
 
   private static void name(
@@ -314,14 +404,9 @@ public class Standings {
         String.join(" ", Long.toString(number), customer, site, title).toLowerCase(Locale.ROOT));
   }
 
-  private Money net(
-      Stage stage,
-      Company company,
-      WholeJob job,
-      @Nullable InvoiceRecord invoice,
-      CostSheet sheet) {
-    if (invoice != null) {
-      return Money.ofMinor(invoice.getNetMinor());
+  private Money net(Stage stage, Company company, WholeJob job, Bill bill, CostSheet sheet) {
+    if (bill.netMinor() != null) {
+      return Money.ofMinor(bill.netMinor());
     }
     if (job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return Money.ZERO;
@@ -338,7 +423,6 @@ public class Standings {
   }
 
   private static LocalDate day(Stage stage, WholeJob job, Bill bill, ZoneId zone) {
-    InvoiceRecord invoice = bill.invoice();
     LocalDate since = job.job().stateSince().atZone(zone).toLocalDate();
     return switch (stage) {
       case BOOKED ->
@@ -348,11 +432,11 @@ public class Standings {
               .filter(Objects::nonNull)
               .min(LocalDate::compareTo)
               .orElse(since);
-      case BILLED -> invoice == null ? since : invoice.getDueDate();
+      case BILLED -> bill.dueDate() == null ? since : bill.dueDate();
       case SETTLED ->
           Stream.concat(
                   job.closing().map(closing -> closing.at().atZone(zone).toLocalDate()).stream(),
-                  bill.cameIn().stream().map(CameIn::day))
+                  Stream.ofNullable(bill.paidOn()))
               .max(LocalDate::compareTo)
               .orElse(since);
       default -> since;
@@ -367,8 +451,7 @@ public class Standings {
         .orElse(null);
   }
 
-  private static void remark(
-      StandingRecord row, Stage stage, WholeJob job, @Nullable InvoiceRecord invoice) {
+  private static void remark(StandingRecord row, Stage stage, WholeJob job, Bill bill) {
     row.setRemark(
         switch (stage) {
           case WON -> Remark.NO_TIME_YET;
@@ -389,7 +472,7 @@ public class Standings {
     row.setRemarkNumber(
         stage == Stage.WORKED
             ? Long.valueOf(count(job, VisitState.Code.FINISHED))
-            : stage == Stage.BILLED && invoice != null ? invoice.getNumber() : null);
+            : stage == Stage.BILLED ? bill.number() : null);
   }
 
   private static long count(WholeJob job, VisitState.Code state) {

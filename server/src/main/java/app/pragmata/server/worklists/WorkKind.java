@@ -5,5 +5,6 @@ import app.pragmata.core.Coded;
 /** What a row of a worklist is. */
 public enum WorkKind implements Coded {
   QUOTE,
-  JOB
+  JOB,
+  RECEIPT
 }

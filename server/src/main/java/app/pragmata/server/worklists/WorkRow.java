@@ -7,8 +7,11 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One quote or job on a worklist.
+ * One quote, job or receipt on a worklist.
  *
+ * @param jobId the job whose sheet tells of it; null of a quote, and of money for no job
+ * @param quoteId the quote whose sheet tells of it, where there is no job yet
+ * @param site empty for money that is for none
  * @param day since when it stands here, or its planned or due day where that says more
  * @param ageDays from that day to today; negative when it lies ahead
  * @param valueMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
@@ -20,6 +23,8 @@ record WorkRow(
     WorkKind kind,
     long id,
     long number,
+    @Nullable Long jobId,
+    @Nullable Long quoteId,
     String title,
     long customerId,
     String customer,

@@ -1,15 +1,19 @@
 package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RECEIPT;
+import static app.pragmata.server.generated.Tables.RECEIPT_ALLOCATION;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
+import static org.jooq.impl.DSL.case_;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
@@ -23,6 +27,7 @@ import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.jobs.RespondBy;
 import app.pragmata.server.jobs.Response;
+import app.pragmata.server.receipts.ReceiptStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.worklists.WorkRow.SmallRung;
 import java.math.BigDecimal;
@@ -64,8 +69,8 @@ class Worklists {
 
   // A row of the page that is shown, under the names of the table that it comes from.
   private static final Standing ROW = STANDING.as("shown");
-  private static final Field<Long> NUMBER = coalesce(JOB.NUMBER, QUOTE.NUMBER);
-  private static final Field<String> TITLE = coalesce(JOB.TITLE, QUOTE.TITLE);
+  private static final Field<Long> NUMBER = coalesce(RECEIPT.NUMBER, JOB.NUMBER, QUOTE.NUMBER);
+  private static final Field<String> TITLE = coalesce(JOB.TITLE, QUOTE.TITLE, inline(""));
 
   private final DSLContext database;
   private final CompanyStore companies;
@@ -78,21 +83,22 @@ class Worklists {
   /** The rows after a page's key, in the asked order; from the top when the key is empty. */
   List<WorkRow> list(Act act, Question asked, String after, int most) {
     Company company = companies.getCompany();
-    Figures figures = Figures.of(asked.stage());
-    Order order = Order.of(asked.sort(), figures);
+    Order order = Order.of(asked.sort(), STANDING);
     var page =
         select(
                 STANDING.KIND,
                 STANDING.RECORD_ID,
-                figures.day().as(STANDING.DAY.getName()),
+                STANDING.DAY,
                 STANDING.VALID_UNTIL,
-                figures.value().as(STANDING.VALUE_MINOR.getName()),
+                STANDING.VALUE_MINOR,
                 STANDING.MARGIN_PERCENT,
                 STANDING.TECHNICIAN_ID,
                 STANDING.REMARK,
                 STANDING.REMARK_NUMBER,
                 STANDING.CUSTOMER_NAME,
-                STANDING.RUNGS)
+                STANDING.RUNGS,
+                STANDING.JOB_ID,
+                STANDING.QUOTE_ID)
             .from(STANDING)
             .where(matches(act, asked))
             .and(after.isEmpty() ? noCondition() : order.further(PageKey.parse(after, 3)))
@@ -117,24 +123,39 @@ class Worklists {
             CUSTOMER.NAME,
             SITE.NAME,
             PERSON.NAME,
-            INVOICE.NUMBER,
-            INVOICE.OWED_MINOR)
+            RECEIPT.QUOTE_ID,
+            RECEIPT.JOB_ID,
+            QUOTE.ID,
+            RECEIVABLE.NUMBER,
+            RECEIVABLE.OWED_MINOR)
         .select(JOB.fields())
         .from(page)
         .leftJoin(JOB)
-        .on(ROW.KIND.eq(WorkKind.JOB).and(JOB.ID.eq(ROW.RECORD_ID)))
+        .on(JOB.ID.eq(idOf(WorkKind.JOB, ROW.JOB_ID)))
         .leftJoin(QUOTE)
-        .on(ROW.KIND.eq(WorkKind.QUOTE).and(QUOTE.ID.eq(ROW.RECORD_ID)))
+        .on(QUOTE.ID.eq(idOf(WorkKind.QUOTE, ROW.QUOTE_ID)))
+        .leftJoin(RECEIPT)
+        .on(ROW.KIND.eq(WorkKind.RECEIPT).and(RECEIPT.ID.eq(ROW.RECORD_ID)))
         .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(coalesce(JOB.CUSTOMER_ID, QUOTE.CUSTOMER_ID)))
-        .join(SITE)
+        .on(CUSTOMER.ID.eq(coalesce(RECEIPT.CUSTOMER_ID, JOB.CUSTOMER_ID, QUOTE.CUSTOMER_ID)))
+        .leftJoin(SITE)
         .on(SITE.ID.eq(coalesce(JOB.SITE_ID, QUOTE.SITE_ID)))
         .leftJoin(PERSON)
         .on(PERSON.ID.eq(ROW.TECHNICIAN_ID))
-        .leftJoin(INVOICE)
-        .on(INVOICE.JOB_ID.eq(JOB.ID))
-        .orderBy(Order.of(asked.sort(), Figures.SHOWN).fields())
+        .leftJoin(RECEIVABLE)
+        .on(
+            RECEIVABLE.INVOICE_ID.eq(
+                select(min(RECEIPT_ALLOCATION.INVOICE_ID))
+                    .from(RECEIPT_ALLOCATION)
+                    .where(RECEIPT_ALLOCATION.RECEIPT_ID.eq(RECEIPT.ID))
+                    .and(ReceiptStore.standing())))
+        .orderBy(Order.of(asked.sort(), ROW).fields())
         .fetch(found -> workRow(act, company, asked.stage(), found));
+  }
+
+  /** A row of this kind is the record itself; a receipt names it. */
+  private static Field<Long> idOf(WorkKind kind, Field<Long> named) {
+    return case_().when(ROW.KIND.eq(inline(kind)), ROW.RECORD_ID).else_(named);
   }
 
   /** The key of a row in the asked order. */
@@ -150,9 +171,9 @@ class Worklists {
   }
 
   Total total(Act act, Question asked) {
-    Field<Long> value = Figures.of(asked.stage()).value();
     return database
-        .select(count(), coalesce(sum(value), BigDecimal.ZERO).cast(SQLDataType.BIGINT))
+        .select(
+            count(), coalesce(sum(STANDING.VALUE_MINOR), BigDecimal.ZERO).cast(SQLDataType.BIGINT))
         .from(STANDING)
         .where(matches(act, asked))
         .fetchSingle(found -> new Total(found.value1(), found.value2()));
@@ -169,13 +190,13 @@ class Worklists {
 
   /**
    * What stands at a stage. A lapsed quote is worth a call for two more weeks; then its money
-   * stands nowhere. A job of which money came in this month is at Paid, even when more is owed.
+   * stands nowhere. At Paid is what came in this month.
    */
   static Condition standsAt(Stage stage, Act act) {
-    if (stage == Stage.PAID) {
-      return STANDING.RECEIVED_ON.ge(act.today().withDayOfMonth(1));
-    }
     Condition here = STANDING.STAGE.eq(inline(stage));
+    if (stage == Stage.PAID) {
+      return here.and(STANDING.DAY.ge(act.today().withDayOfMonth(1)));
+    }
     return stage == Stage.QUOTED
         ? here.and(
             STANDING
@@ -185,35 +206,22 @@ class Worklists {
         : here;
   }
 
-  /** What a stage's list is dated and added up by: at Paid, what came in. */
-  private record Figures(Field<Long> value, Field<LocalDate> day, Standing from) {
-    static final Figures SHOWN = new Figures(ROW.VALUE_MINOR, ROW.DAY, ROW);
-
-    static Figures of(Stage stage) {
-      return stage == Stage.PAID
-          ? new Figures(STANDING.RECEIVED_MINOR, STANDING.RECEIVED_ON, STANDING)
-          : new Figures(STANDING.VALUE_MINOR, STANDING.DAY, STANDING);
-    }
-  }
-
   /** An order of rows, and what comes further down than a key in it. */
   private record Order(List<? extends OrderField<?>> fields, Function<PageKey, Condition> after) {
-    static Order of(Sort sort, Figures figures) {
-      var kind = figures.from().KIND;
-      var id = figures.from().RECORD_ID;
-      Field<String> customer = figures.from().CUSTOMER_NAME;
-      Field<BigDecimal> margin = coalesce(figures.from().MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
+    static Order of(Sort sort, Standing from) {
+      var kind = from.KIND;
+      var id = from.RECORD_ID;
+      Field<String> customer = from.CUSTOMER_NAME;
+      Field<BigDecimal> margin = coalesce(from.MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
       return switch (sort) {
         case VALUE ->
             new Order(
-                List.of(figures.value().desc(), kind.asc(), id.asc()),
+                List.of(from.VALUE_MINOR.desc(), kind.asc(), id.asc()),
                 key ->
-                    figures
-                        .value()
+                    from.VALUE_MINOR
                         .lt(key.number(0))
                         .or(
-                            figures
-                                .value()
+                            from.VALUE_MINOR
                                 .eq(key.number(0))
                                 .and(row(kind, id).gt(kind(key), key.number(2)))));
         case MARGIN ->
@@ -228,8 +236,8 @@ class Worklists {
                         .gt(key.text(0).toLowerCase(Locale.ROOT), kind(key), key.number(2)));
         case OLDEST ->
             new Order(
-                List.of(figures.day().asc(), kind.asc(), id.asc()),
-                key -> row(figures.day(), kind, id).gt(key.day(0), kind(key), key.number(2)));
+                List.of(from.DAY.asc(), kind.asc(), id.asc()),
+                key -> row(from.DAY, kind, id).gt(key.day(0), kind(key), key.number(2)));
       };
     }
 
@@ -253,16 +261,18 @@ class Worklists {
         found.get(ROW.KIND),
         found.get(ROW.RECORD_ID),
         found.get(NUMBER),
+        found.get(JOB.ID),
+        found.get(QUOTE.ID),
         found.get(TITLE),
         found.get(CUSTOMER.ID),
         found.get(CUSTOMER.NAME),
-        found.get(SITE.NAME),
+        found.get(SITE.NAME) == null ? "" : found.get(SITE.NAME),
         found.get(PERSON.NAME),
         day,
         age,
         lapsed || age > stage.patienceDays(company.patience()),
         remark(stage, lapsed, found),
-        stage == Stage.PAID ? found.get(INVOICE.NUMBER) : found.get(ROW.REMARK_NUMBER),
+        stage == Stage.PAID ? found.get(RECEIVABLE.NUMBER) : found.get(ROW.REMARK_NUMBER),
         found.get(ROW.VALUE_MINOR),
         found.get(ROW.MARGIN_PERCENT),
         IntStream.range(0, rungs.length / 2)
@@ -282,9 +292,11 @@ class Worklists {
     if (stage != Stage.PAID) {
       return lapsed ? Remark.LAPSED : found.get(ROW.REMARK);
     }
-    if (found.get(INVOICE.NUMBER) == null) {
-      return Remark.DEPOSIT;
+    if (found.get(RECEIVABLE.NUMBER) != null) {
+      return found.get(RECEIVABLE.OWED_MINOR) > 0 ? Remark.PART_OF_INVOICE : Remark.INVOICE;
     }
-    return found.get(INVOICE.OWED_MINOR) > 0 ? Remark.PART_OF_INVOICE : Remark.INVOICE;
+    return found.get(RECEIPT.QUOTE_ID) == null && found.get(RECEIPT.JOB_ID) == null
+        ? Remark.ON_ACCOUNT
+        : Remark.DEPOSIT;
   }
 }

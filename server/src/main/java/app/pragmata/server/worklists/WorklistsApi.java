@@ -1,6 +1,6 @@
 package app.pragmata.server.worklists;
 
-import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
@@ -131,9 +131,12 @@ class WorklistsApi {
 
   private StageTotal billed(Act act) {
     return database
-        .select(coalesce(sum(INVOICE.OWED_MINOR), BigDecimal.ZERO), count(), min(INVOICE.DUE_DATE))
-        .from(INVOICE)
-        .where(INVOICE.OWED_MINOR.gt(0L))
+        .select(
+            coalesce(sum(RECEIVABLE.OWED_MINOR), BigDecimal.ZERO),
+            count(),
+            min(RECEIVABLE.DUE_DATE))
+        .from(RECEIVABLE)
+        .where(RECEIVABLE.OWED_MINOR.gt(0L))
         .fetchSingle(
             row -> {
               Integer late =

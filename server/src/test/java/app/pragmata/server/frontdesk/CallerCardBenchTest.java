@@ -6,7 +6,7 @@ import app.pragmata.core.people.Role;
 import app.pragmata.server.Bench;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.Visitor;
-import app.pragmata.server.billing.DebtStore;
+import app.pragmata.server.receipts.DebtStore;
 import app.pragmata.server.records.Act;
 import java.time.ZoneId;
 import java.util.List;

@@ -1,4 +1,4 @@
-package app.pragmata.server.billing;
+package app.pragmata.server.receipts;
 
 import java.time.LocalDate;
 import org.jspecify.annotations.Nullable;

@@ -9,18 +9,11 @@ create table invoice (
   net_minor bigint not null check (net_minor >= 0),
   vat_minor bigint not null check (vat_minor >= 0),
   gross_minor bigint not null,
-  owed_minor bigint not null,
   posted_at timestamptz not null,
   posted_by bigint not null references person,
-  journal_entry_id bigint not null references journal_entry,
-  version integer not null default 1,
-  check (gross_minor = net_minor + vat_minor),
-  check (owed_minor between 0 and gross_minor)
+  check (gross_minor = net_minor + vat_minor)
 );
 create index on invoice (customer_id);
-create index on invoice (customer_id, due_date) include (owed_minor) where owed_minor > 0;
-create index on invoice (due_date) include (owed_minor) where owed_minor > 0;
-create index on invoice (journal_entry_id);
 create index on invoice (posted_by);
 
 create table invoice_line (
@@ -51,17 +44,7 @@ create table invoice_vat (
 );
 create index on invoice_vat (vat_code);
 
-create table receipt (
-  id bigint generated always as identity primary key,
-  number bigint not null unique,
-  invoice_id bigint not null references invoice,
-  received_on date not null,
-  amount_minor bigint not null check (amount_minor > 0),
-  method text not null check (method in ('bank_transfer', 'card', 'cash', 'cheque')),
-  journal_entry_id bigint not null references journal_entry
-);
-create index on receipt (invoice_id);
-create index on receipt (journal_entry_id);
+alter table receivable add foreign key (invoice_id) references invoice;
 
 -- Lines and VAT of an invoice add up to what it says, to the penny.
 create function refuse_invoice_that_does_not_add_up() returns trigger language plpgsql as $$
@@ -80,15 +63,13 @@ end $$;
 create constraint trigger invoice_adds_up after insert on invoice
   deferrable initially deferred for each row execute function refuse_invoice_that_does_not_add_up();
 
--- Only what is still owed on a posted invoice ever changes; and it goes to another customer when that one took in the
--- customer it was posted for.
+-- An invoice stays as it was posted; only it goes to the customer that took its own in.
 create function refuse_change_of_posted_invoice() returns trigger language plpgsql as $$
 begin
-  if to_jsonb(new) - 'owed_minor' - 'version' - 'customer_id'
-      <> to_jsonb(old) - 'owed_minor' - 'version' - 'customer_id'
+  if to_jsonb(new) - 'customer_id' <> to_jsonb(old) - 'customer_id'
     or (new.customer_id <> old.customer_id
       and not exists (select from customer where id = old.customer_id and merged_into = new.customer_id)) then
-    raise exception 'Invoice % is posted: only what is owed on it changes', old.number using errcode = 'PR001';
+    raise exception 'Invoice % is posted: nothing on it changes', old.number using errcode = 'PR001';
   end if;
   return new;
 end $$;
@@ -102,6 +83,4 @@ create trigger invoice_keeps_all before truncate on invoice
 create trigger invoice_vat_inserts_only before update or delete on invoice_vat
   for each row execute function refuse_change();
 create trigger invoice_line_inserts_only before update or delete on invoice_line
-  for each row execute function refuse_change();
-create trigger receipt_inserts_only before update or delete on receipt
   for each row execute function refuse_change();

@@ -1,4 +1,4 @@
-package app.pragmata.server.billing;
+package app.pragmata.server.receipts;
 
 import app.pragmata.server.records.Act;
 import org.springframework.web.bind.annotation.GetMapping;

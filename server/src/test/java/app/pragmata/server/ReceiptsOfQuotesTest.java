@@ -14,7 +14,7 @@ import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.JsonNode;
 
 /** Money that comes before the invoice, by card and otherwise. */
-class DepositsTest {
+class ReceiptsOfQuotesTest {
   private final RunningPragmata program = RunningPragmata.forTests();
   private final SentQuote offered = new SentQuote();
   private final SwingGate gate = offered.gate();
@@ -27,11 +27,12 @@ class DepositsTest {
     assertThat(offered.heldDeposits()).containsExactly(183_60L);
     gate.answered().billed();
     JsonNode invoice = gate.sheet().path("billing").path("invoice");
-    assertThat(invoice.path("depositMinor").asLong()).isEqualTo(183_60);
+    assertThat(texts(invoice.path("receipts"), "amountMinor")).containsExactly("18360");
     assertThat(invoice.path("owedMinor").asLong())
         .isEqualTo(invoice.path("grossMinor").asLong() - 183_60);
     assertThat(offered.heldDeposits()).containsExactly(0L);
-    assertThat(texts(gate.sheet().path("journal"), "event")).contains("deposit_applied");
+    assertThat(texts(gate.sheet().path("journal"), "event"))
+        .contains("money_received", "money_allocated");
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
 
@@ -144,9 +145,17 @@ class DepositsTest {
     offered.sent();
     offered.accept(1, List.of());
     offered.pay("400000000001");
-    String refund = "/api/quotes/" + gate.quote() + "/deposits/refund";
-    assertThat(gate.office().post(refund, Map.of()).status()).isEqualTo(200);
-    assertThat(gate.office().post(refund, Map.of()).rule()).isEqualTo("NO_DEPOSIT_LEFT");
+    long receipt =
+        gate.office()
+            .get("/api/receipts?quoteId=" + gate.quote())
+            .json()
+            .path("rows")
+            .path(0)
+            .path("id")
+            .asLong();
+    String back = "/api/receipts/" + receipt + "/give-back";
+    assertThat(gate.office().post(back, Map.of("version", 1)).status()).isEqualTo(200);
+    assertThat(gate.office().post(back, Map.of("version", 2)).rule()).isEqualTo("NOTHING_LEFT");
     assertThat(offered.heldDeposits()).containsExactly(0L);
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
@@ -162,21 +171,13 @@ class DepositsTest {
             "/api/jobs/" + gate.job() + "/call-off",
             Map.of("version", gate.version(), "reason", "Customer moved away"));
     JsonNode owed = gate.office().get("/api/quotes/follow-up").json().path("owedBack");
-    assertThat(texts(owed, "quoteId")).contains(String.valueOf(gate.quote()));
-  }
-
-  @Test
-  void a_deposit_that_a_job_will_use_is_not_given_back() {
-    offered.sent();
-    offered.accept(1, List.of());
-    offered.pay("400000000001");
-    gate.answered().planned();
-    var refused = gate.office().post("/api/quotes/" + gate.quote() + "/deposits/refund", Map.of());
-    assertThat(refused.rule()).isEqualTo("IN_USE");
+    assertThat(texts(owed, "leftMinor")).contains("18360");
   }
 
   private Visitor.Answer receive(Map<String, Object> money) {
-    return gate.office().post("/api/quotes/" + gate.quote() + "/deposits", money);
+    var form = new HashMap<>(money);
+    form.put("quoteId", gate.quote());
+    return gate.office().post("/api/receipts", form);
   }
 
   @Test
@@ -208,7 +209,7 @@ class DepositsTest {
     receive(Map.of("amount", "100.00", "method", "cheque"));
     gate.answered().billed();
     JsonNode invoice = gate.sheet().path("billing").path("invoice");
-    assertThat(invoice.path("depositMinor").asLong()).isEqualTo(183_60);
+    assertThat(texts(invoice.path("receipts"), "amountMinor")).containsExactly("8360", "10000");
     assertThat(offered.heldDeposits()).containsExactly(0L, 0L);
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
@@ -218,7 +219,6 @@ class DepositsTest {
     "amount, 0, MISSING",
     "amount, '', MISSING",
     "amount, a lot, UNREADABLE",
-    "amount, 734.41, EXCEEDS_LIMIT",
     "receivedOn, tomorrow, IN_THE_FUTURE",
     "receivedOn, 31 feb, UNREADABLE",
     "method, barter, UNKNOWN_WORD"
@@ -236,20 +236,36 @@ class DepositsTest {
   }
 
   @Test
-  void no_deposit_is_taken_before_the_yes() {
+  void money_that_comes_before_the_yes_or_beyond_the_total_is_not_refused() {
     offered.sent();
-    assertThat(receive(Map.of("amount", "183.60")).rule()).isEqualTo("QUOTE_NOT_ACCEPTED");
+    assertThat(receive(Map.of("amount", "5000")).status()).isEqualTo(200);
     assertThat(offered.pay("400000000001").rule()).isEqualTo("NO_DEPOSIT_DUE");
-    assertThat(offered.heldDeposits()).isEmpty();
+    offered.accept(1, List.of());
+    assertThat(offered.pay("400000000001").rule()).isEqualTo("DEPOSIT_PAID");
+    gate.answered().billed();
+    assertThat(gate.invoice().path("owedMinor").asLong()).isZero();
+    long gross = gate.invoice().path("grossMinor").asLong();
+    assertThat(offered.heldDeposits()).containsExactly(5000_00 - gross);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void a_deposit_that_comes_after_the_invoice_pays_it_at_once() {
+    offered.sent();
+    offered.accept(1, List.of());
+    gate.answered().billed();
+    receive(Map.of("amount", "183.60"));
+    assertThat(texts(gate.invoice().path("receipts"), "amountMinor")).containsExactly("18360");
+    assertThat(offered.heldDeposits()).containsExactly(0L);
   }
 
   @Test
   void money_whose_answer_to_the_office_was_lost_is_booked_once() {
     offered.sent();
     offered.accept(1, List.of());
-    String path = "/api/quotes/" + gate.quote() + "/deposits";
-    gate.office().post(path, Map.of("amount", "183.60"), "the same key " + gate.quote());
-    gate.office().post(path, Map.of("amount", "183.60"), "the same key " + gate.quote());
+    var money = Map.of("quoteId", gate.quote(), "amount", "183.60");
+    gate.office().post("/api/receipts", money, "the same key " + gate.quote());
+    gate.office().post("/api/receipts", money, "the same key " + gate.quote());
     assertThat(offered.heldDeposits()).containsExactly(183_60L);
   }
 

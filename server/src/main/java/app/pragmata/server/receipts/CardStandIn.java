@@ -1,4 +1,4 @@
-package app.pragmata.server.deposits;
+package app.pragmata.server.receipts;
 
 import static app.pragmata.server.generated.Tables.CARD_STAND_IN;
 

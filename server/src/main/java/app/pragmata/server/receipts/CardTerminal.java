@@ -1,4 +1,4 @@
-package app.pragmata.server.deposits;
+package app.pragmata.server.receipts;
 
 /** Whoever takes money by card. A reference names a payment: the same one is never taken twice. */
 public interface CardTerminal {

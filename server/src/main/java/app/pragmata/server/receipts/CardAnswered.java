@@ -1,4 +1,4 @@
-package app.pragmata.server.deposits;
+package app.pragmata.server.receipts;
 
 /**
  * The terminal told of itself what became of a payment: after its answer was given up, or once

@@ -1,7 +1,7 @@
-package app.pragmata.server.billing;
+package app.pragmata.server.receipts;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.sum;
@@ -29,17 +29,17 @@ public class DebtStore {
    * is no such customer.
    */
   public Debt getDebt(long customerId, LocalDate today) {
-    var late = INVOICE.DUE_DATE.lt(today);
+    var late = RECEIVABLE.DUE_DATE.lt(today);
     return database
         .select(
-            coalesce(sum(INVOICE.OWED_MINOR), BigDecimal.ZERO),
-            coalesce(sum(INVOICE.OWED_MINOR).filterWhere(late), BigDecimal.ZERO),
-            min(INVOICE.DUE_DATE).filterWhere(late),
+            coalesce(sum(RECEIVABLE.OWED_MINOR), BigDecimal.ZERO),
+            coalesce(sum(RECEIVABLE.OWED_MINOR).filterWhere(late), BigDecimal.ZERO),
+            min(RECEIVABLE.DUE_DATE).filterWhere(late),
             CUSTOMER.CREDIT_LIMIT_MINOR,
             CUSTOMER.STOP_REASON)
         .from(CUSTOMER)
-        .leftJoin(INVOICE)
-        .on(INVOICE.CUSTOMER_ID.eq(CUSTOMER.ID).and(INVOICE.OWED_MINOR.gt(0L)))
+        .leftJoin(RECEIVABLE)
+        .on(RECEIVABLE.CUSTOMER_ID.eq(CUSTOMER.ID).and(RECEIVABLE.OWED_MINOR.gt(0L)))
         .where(CUSTOMER.ID.eq(customerId))
         .groupBy(CUSTOMER.ID)
         .fetchOptional(

@@ -1,4 +1,4 @@
-package app.pragmata.server.deposits;
+package app.pragmata.server.receipts;
 
 import static app.pragmata.server.generated.Tables.CARD_PAYMENT;
 
@@ -7,8 +7,8 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.deposits.CardTerminal.Answer;
 import app.pragmata.server.generated.tables.records.CardPaymentRecord;
+import app.pragmata.server.receipts.CardTerminal.Answer;
 import app.pragmata.server.records.Act;
 import java.time.Clock;
 import java.time.Duration;
@@ -31,7 +31,7 @@ public class CardPayments {
 
   private final DSLContext database;
   private final CardTerminal terminal;
-  private final DepositService deposits;
+  private final ReceiptService receipts;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
   private final Clock clock;
@@ -39,13 +39,13 @@ public class CardPayments {
   CardPayments(
       DSLContext database,
       CardTerminal terminal,
-      DepositService deposits,
+      ReceiptService receipts,
       CompanyStore companies,
       TransactionTemplate transaction,
       Clock clock) {
     this.database = database;
     this.terminal = terminal;
-    this.deposits = deposits;
+    this.receipts = receipts;
     this.companies = companies;
     this.transaction = transaction;
     this.clock = clock;
@@ -162,7 +162,7 @@ public class CardPayments {
           payment.setAnsweredAt(clock.instant());
           payment.update();
           if (answer == Answer.TAKEN) {
-            deposits.receiveByCard(
+            receipts.receiveByCard(
                 Act.ofCustomer(clock.instant(), companies.getZone()),
                 payment.getQuoteId(),
                 Money.ofMinor(payment.getAmountMinor()),

@@ -1,4 +1,4 @@
-package app.pragmata.server.deposits;
+package app.pragmata.server.receipts;
 
 import app.pragmata.core.Coded;
 

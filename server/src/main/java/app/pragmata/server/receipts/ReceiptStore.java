@@ -1,0 +1,287 @@
+package app.pragmata.server.receipts;
+
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RECEIPT;
+import static app.pragmata.server.generated.Tables.RECEIPT_ALLOCATION;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
+import static app.pragmata.server.generated.Tables.REFUND;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
+
+import app.pragmata.core.Coded;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import app.pragmata.server.http.PageKey;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Optional;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Reads receipts with where their money went. */
+@Repository
+public class ReceiptStore {
+  /** What has become of the money. */
+  enum State implements Coded {
+    /** Some of it is neither allocated nor given back. */
+    LEFT,
+    USED,
+    TAKEN_BACK
+  }
+
+  /** Which receipts are asked for; what is null does not matter, days are inclusive. */
+  record Question(
+      @Nullable Long customerId,
+      @Nullable Long quoteId,
+      @Nullable Long jobId,
+      @Nullable Long invoiceId,
+      @Nullable State state,
+      @Nullable LocalDate from,
+      @Nullable LocalDate to) {}
+
+  /** Money that is left of a receipt. */
+  record Held(long receiptId, long number, LocalDate receivedOn, Money left) {}
+
+  private final DSLContext database;
+
+  ReceiptStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** What is neither allocated nor given back of a receipt. */
+  private static Field<Long> left() {
+    return field("receipt_left({0})", Long.class, RECEIPT.ID);
+  }
+
+  /** The newest money first, after a page's key; from the top when the key is empty. */
+  List<ReceiptView> list(Question asked, String after, int most) {
+    Condition condition = condition(asked);
+    if (!after.isEmpty()) {
+      PageKey key = PageKey.parse(after, 2);
+      condition =
+          condition.and(DSL.row(RECEIPT.RECEIVED_ON, RECEIPT.ID).lt(key.day(0), key.number(1)));
+    }
+    return list(condition, most);
+  }
+
+  private static Condition condition(Question asked) {
+    Condition condition = DSL.noCondition();
+    if (asked.customerId() != null) {
+      condition = condition.and(RECEIPT.CUSTOMER_ID.eq(asked.customerId()));
+    }
+    if (asked.quoteId() != null) {
+      condition = condition.and(RECEIPT.QUOTE_ID.eq(asked.quoteId()));
+    }
+    if (asked.jobId() != null) {
+      condition = condition.and(ofJob(asked.jobId()));
+    }
+    if (asked.invoiceId() != null) {
+      condition =
+          condition.and(RECEIPT.ID.in(paying(RECEIPT_ALLOCATION.INVOICE_ID.eq(asked.invoiceId()))));
+    }
+    if (asked.state() != null) {
+      condition =
+          condition.and(
+              switch (asked.state()) {
+                case LEFT -> left().gt(0L);
+                case USED -> left().eq(0L).and(RECEIPT.TAKEN_BACK_ON.isNull());
+                case TAKEN_BACK -> RECEIPT.TAKEN_BACK_ON.isNotNull();
+              });
+    }
+    if (asked.from() != null) {
+      condition = condition.and(RECEIPT.RECEIVED_ON.ge(asked.from()));
+    }
+    return asked.to() == null ? condition : condition.and(RECEIPT.RECEIVED_ON.le(asked.to()));
+  }
+
+  private static org.jooq.Select<org.jooq.Record1<Long>> paying(Condition which) {
+    return select(RECEIPT_ALLOCATION.RECEIPT_ID).from(RECEIPT_ALLOCATION).where(which);
+  }
+
+  /** Earmarked for the job or a quote of it, or paying an invoice of it. */
+  private static Condition ofJob(long jobId) {
+    return earmarked(jobId)
+        .or(
+            RECEIPT.ID.in(
+                paying(
+                    RECEIPT_ALLOCATION.INVOICE_ID.in(
+                        select(RECEIVABLE_JOB.INVOICE_ID)
+                            .from(RECEIVABLE_JOB)
+                            .where(RECEIVABLE_JOB.JOB_ID.eq(jobId))))));
+  }
+
+  private static Condition earmarked(long jobId) {
+    return RECEIPT
+        .JOB_ID
+        .eq(jobId)
+        .or(
+            RECEIPT.QUOTE_ID.in(
+                select(ACCEPTED_QUOTE.QUOTE_ID)
+                    .from(ACCEPTED_QUOTE)
+                    .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))));
+  }
+
+  /** All money that has to do with a job, the newest first. */
+  public List<ReceiptView> listOfJob(long jobId) {
+    return list(ofJob(jobId), Integer.MAX_VALUE);
+  }
+
+  /** Refused when there is no such receipt. */
+  ReceiptView get(long id) {
+    return list(RECEIPT.ID.eq(id), 1).stream().findFirst().orElseThrow(ReceiptStore::unknown);
+  }
+
+  static Refused unknown() {
+    return new Refused(
+        Rule.NOT_FOUND, "This receipt does not exist. Choose one of the customer's.");
+  }
+
+  private List<ReceiptView> list(Condition condition, int most) {
+    Field<List<ReceiptView.Allocated>> allocations = allocations();
+    Field<List<ReceiptView.GivenBack>> givenBack =
+        multiset(
+                select(REFUND.AMOUNT_MINOR, REFUND.REFUNDED_ON)
+                    .from(REFUND)
+                    .where(REFUND.RECEIPT_ID.eq(RECEIPT.ID))
+                    .orderBy(REFUND.ID))
+            .as("given_back")
+            .convertFrom(rows -> rows.map(mapping(ReceiptView.GivenBack::new)));
+    return database
+        .select(
+            RECEIPT.ID,
+            RECEIPT.NUMBER,
+            RECEIPT.VERSION,
+            RECEIPT.CUSTOMER_ID,
+            CUSTOMER.NAME,
+            RECEIPT.RECEIVED_ON,
+            RECEIPT.AMOUNT_MINOR,
+            RECEIPT.METHOD,
+            RECEIPT.QUOTE_ID,
+            QUOTE.NUMBER,
+            RECEIPT.JOB_ID,
+            JOB.NUMBER,
+            left(),
+            RECEIPT.TAKEN_BACK_ON,
+            RECEIPT.TAKEN_BACK_REASON,
+            allocations,
+            givenBack)
+        .from(RECEIPT)
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(RECEIPT.CUSTOMER_ID))
+        .leftJoin(QUOTE)
+        .on(QUOTE.ID.eq(RECEIPT.QUOTE_ID))
+        .leftJoin(JOB)
+        .on(JOB.ID.eq(RECEIPT.JOB_ID))
+        .where(condition)
+        .orderBy(RECEIPT.RECEIVED_ON.desc(), RECEIPT.ID.desc())
+        .limit(most)
+        .fetch(mapping(ReceiptView::new));
+  }
+
+  private static Field<List<ReceiptView.Allocated>> allocations() {
+    return multiset(
+            select(
+                    RECEIPT_ALLOCATION.ID,
+                    RECEIPT_ALLOCATION.INVOICE_ID,
+                    RECEIVABLE.NUMBER,
+                    RECEIPT_ALLOCATION.AMOUNT_MINOR,
+                    RECEIPT_ALLOCATION.ALLOCATED_ON)
+                .from(RECEIPT_ALLOCATION)
+                .join(RECEIVABLE)
+                .on(RECEIVABLE.INVOICE_ID.eq(RECEIPT_ALLOCATION.INVOICE_ID))
+                .where(RECEIPT_ALLOCATION.RECEIPT_ID.eq(RECEIPT.ID))
+                .and(standing())
+                .orderBy(RECEIPT_ALLOCATION.ID))
+        .as("allocations")
+        .convertFrom(rows -> rows.map(mapping(ReceiptView.Allocated::new)));
+  }
+
+  /** Whether an allocation stands: it takes nothing back and is not taken back. */
+  public static Condition standing() {
+    var back = RECEIPT_ALLOCATION.as("back");
+    return RECEIPT_ALLOCATION
+        .TAKES_BACK_ID
+        .isNull()
+        .and(notExists(selectOne().from(back).where(back.TAKES_BACK_ID.eq(RECEIPT_ALLOCATION.ID))));
+  }
+
+  /** What is left of the money earmarked for a job or any of its quotes, the oldest first. */
+  List<Held> listHeld(long jobId) {
+    return held(earmarked(jobId));
+  }
+
+  /** What is left of the money earmarked for these quotes, the oldest first. */
+  List<Held> listHeldForQuotes(Collection<Long> quoteIds) {
+    return held(RECEIPT.QUOTE_ID.in(quoteIds));
+  }
+
+  private List<Held> held(Condition which) {
+    Field<Long> left = left();
+    return database
+        .select(RECEIPT.ID, RECEIPT.NUMBER, RECEIPT.RECEIVED_ON, left)
+        .from(RECEIPT)
+        .where(which)
+        .and(left.gt(0L))
+        .orderBy(RECEIPT.RECEIVED_ON, RECEIPT.ID)
+        .fetch(
+            row -> new Held(row.value1(), row.value2(), row.value3(), Money.ofMinor(row.value4())));
+  }
+
+  /** All that came for a quote, whatever became of it, unless it was taken back. */
+  Money received(long quoteId) {
+    return database
+        .select(RECEIPT.AMOUNT_MINOR)
+        .from(RECEIPT)
+        .where(RECEIPT.QUOTE_ID.eq(quoteId).and(RECEIPT.TAKEN_BACK_ON.isNull()))
+        .fetch(RECEIPT.AMOUNT_MINOR)
+        .stream()
+        .map(Money::ofMinor)
+        .collect(Money.sum());
+  }
+
+  /** What is neither allocated nor given back of a receipt that there is. */
+  Money left(long receiptId) {
+    return database
+        .select(left())
+        .from(RECEIPT)
+        .where(RECEIPT.ID.eq(receiptId))
+        .fetchSingle(row -> Money.ofMinor(row.value1()));
+  }
+
+  /** Whether there is such a customer. */
+  boolean isCustomer(long customerId) {
+    return database.fetchExists(CUSTOMER, CUSTOMER.ID.eq(customerId));
+  }
+
+  /** Whose the quote is; empty when there is none. */
+  Optional<Long> findCustomerOfQuote(long quoteId) {
+    return database
+        .select(QUOTE.CUSTOMER_ID)
+        .from(QUOTE)
+        .where(QUOTE.ID.eq(quoteId))
+        .fetchOptional(QUOTE.CUSTOMER_ID);
+  }
+
+  /** The job that a quote promised; empty while there is none. */
+  Optional<Long> findJobOfQuote(long quoteId) {
+    return database
+        .select(ACCEPTED_QUOTE.JOB_ID)
+        .from(ACCEPTED_QUOTE)
+        .where(ACCEPTED_QUOTE.QUOTE_ID.eq(quoteId))
+        .fetchOptional(ACCEPTED_QUOTE.JOB_ID);
+  }
+}

@@ -1,0 +1,130 @@
+package app.pragmata.server.receipts;
+
+import app.pragmata.core.Day;
+import app.pragmata.core.Reading;
+import app.pragmata.server.http.PageKey;
+import app.pragmata.server.records.Act;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Customers' money over HTTP. */
+@RestController
+class ReceiptsApi {
+  private static final int PAGE = 50;
+
+  /** A page of receipts; {@code next} asks for the one after it, null on the last. */
+  record ReceiptPage(List<ReceiptView> rows, @Nullable String next) {}
+
+  /** The receipt that was made or changed, with its version by now. */
+  record ReceiptDone(long id, int version) {}
+
+  record ShownVersion(int version) {}
+
+  private final ReceiptService service;
+  private final ReceiptStore receipts;
+
+  ReceiptsApi(ReceiptService service, ReceiptStore receipts) {
+    this.service = service;
+    this.receipts = receipts;
+  }
+
+  /**
+   * Receipts, the newest money first; what is left out does not matter.
+   *
+   * @param jobId also those for its quotes, and those that pay an invoice of it
+   */
+  @GetMapping("/api/receipts")
+  ReceiptPage listReceipts(
+      Act act,
+      @RequestParam(required = false) @Nullable Long customerId,
+      @RequestParam(required = false) @Nullable Long quoteId,
+      @RequestParam(required = false) @Nullable Long jobId,
+      @RequestParam(required = false) @Nullable Long invoiceId,
+      @RequestParam(required = false) ReceiptStore.@Nullable State state,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to,
+      @RequestParam(defaultValue = "") String after) {
+    var reading = new Reading();
+    var asked =
+        new ReceiptStore.Question(
+            customerId,
+            quoteId,
+            jobId,
+            invoiceId,
+            state,
+            reading.optional("from", from, typed -> Day.parsePast(typed, act.today())),
+            reading.optional("to", to, typed -> Day.parsePast(typed, act.today())));
+    reading.refuseIfFaulty();
+    List<ReceiptView> rows = receipts.list(asked, after, PAGE + 1);
+    if (rows.size() <= PAGE) {
+      return new ReceiptPage(rows, null);
+    }
+    ReceiptView last = rows.get(PAGE - 1);
+    return new ReceiptPage(rows.subList(0, PAGE), PageKey.of(last.receivedOn(), last.id()).text());
+  }
+
+  @GetMapping("/api/receipts/{id}")
+  ReceiptView getReceipt(@PathVariable long id) {
+    return receipts.get(id);
+  }
+
+  @PostMapping("/api/receipts")
+  ReceiptDone receiveMoney(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody ReceiptForm form) {
+    return done(service.receive(act, key, form));
+  }
+
+  @PostMapping("/api/receipts/{id}/allocations")
+  ReceiptDone allocateReceipt(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody ReceiptForm.FurtherAllocations form) {
+    service.allocate(act, key, id, form);
+    return done(id);
+  }
+
+  @PostMapping("/api/receipts/{id}/allocations/{allocationId}/take-back")
+  ReceiptDone takeAllocationBack(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @PathVariable long allocationId,
+      @RequestBody ShownVersion form) {
+    service.takeAllocationBack(act, key, id, allocationId, form.version());
+    return done(id);
+  }
+
+  @PostMapping("/api/receipts/{id}/give-back")
+  ReceiptDone giveMoneyBack(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody ReceiptForm.GivingBack form) {
+    service.giveBack(act, key, id, form);
+    return done(id);
+  }
+
+  @PostMapping("/api/receipts/{id}/take-back")
+  ReceiptDone takeReceiptBack(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody ReceiptForm.TakingBack form) {
+    service.takeBack(act, key, id, form);
+    return done(id);
+  }
+
+  private ReceiptDone done(long id) {
+    return new ReceiptDone(id, receipts.get(id).version());
+  }
+}

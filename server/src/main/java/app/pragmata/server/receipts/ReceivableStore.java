@@ -1,0 +1,127 @@
+package app.pragmata.server.receipts;
+
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.receipts.Debt;
+import app.pragmata.server.generated.tables.records.ReceivableJobRecord;
+import app.pragmata.server.generated.tables.records.ReceivableRecord;
+import java.time.LocalDate;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Repository;
+
+/** What customers owe on invoices that were posted. */
+@Repository
+public class ReceivableStore {
+  /**
+   * A new debt.
+   *
+   * @param number of the invoice
+   * @param jobIds whose work it charges; at least one
+   */
+  public record Owed(
+      long invoiceId,
+      long customerId,
+      long number,
+      LocalDate invoiceDate,
+      LocalDate dueDate,
+      Money gross,
+      Set<Long> jobIds) {}
+
+  /** A debt as it is stored, locked until the transaction ends. */
+  record Locked(long invoiceId, long customerId, long number, int version, Debt debt) {}
+
+  private final DSLContext database;
+
+  ReceivableStore(DSLContext database) {
+    this.database = database;
+  }
+
+  /** Keeps what invoices ask for; nothing of it is paid yet. */
+  void insert(List<Owed> owed) {
+    database.insertInto(RECEIVABLE).set(owed.stream().map(ReceivableStore::row).toList()).execute();
+    database
+        .insertInto(RECEIVABLE_JOB)
+        .set(
+            owed.stream()
+                .flatMap(
+                    each ->
+                        each.jobIds().stream()
+                            .map(jobId -> new ReceivableJobRecord(each.invoiceId(), jobId)))
+                .toList())
+        .execute();
+  }
+
+  private static ReceivableRecord row(Owed owed) {
+    var row = new ReceivableRecord();
+    row.setInvoiceId(owed.invoiceId());
+    row.setCustomerId(owed.customerId());
+    row.setNumber(owed.number());
+    row.setInvoiceDate(owed.invoiceDate());
+    row.setDueDate(owed.dueDate());
+    row.setGrossMinor(owed.gross().minor());
+    return row;
+  }
+
+  /** The jobs that these invoices charge. */
+  Map<Long, List<Long>> jobsOf(Collection<Long> invoiceIds) {
+    return database
+        .select(RECEIVABLE_JOB.INVOICE_ID, RECEIVABLE_JOB.JOB_ID)
+        .from(RECEIVABLE_JOB)
+        .where(RECEIVABLE_JOB.INVOICE_ID.in(invoiceIds))
+        .orderBy(RECEIVABLE_JOB.JOB_ID)
+        .fetchGroups(RECEIVABLE_JOB.INVOICE_ID, RECEIVABLE_JOB.JOB_ID);
+  }
+
+  /** The invoices that charge any of these jobs. */
+  List<Long> invoicesOf(Collection<Long> jobIds) {
+    return database
+        .selectDistinct(RECEIVABLE_JOB.INVOICE_ID)
+        .from(RECEIVABLE_JOB)
+        .where(RECEIVABLE_JOB.JOB_ID.in(jobIds))
+        .fetch(RECEIVABLE_JOB.INVOICE_ID);
+  }
+
+  /** These debts by invoice, locked in one order; those that there are. */
+  Map<Long, Locked> lock(Collection<Long> invoiceIds) {
+    return database
+        .selectFrom(RECEIVABLE)
+        .where(RECEIVABLE.INVOICE_ID.in(invoiceIds))
+        .orderBy(RECEIVABLE.INVOICE_ID)
+        .forUpdate()
+        .fetchMap(
+            RECEIVABLE.INVOICE_ID,
+            row ->
+                new Locked(
+                    row.getInvoiceId(),
+                    row.getCustomerId(),
+                    row.getNumber(),
+                    row.getVersion(),
+                    new Debt(
+                        row.getInvoiceId(),
+                        row.getInvoiceDate(),
+                        Money.ofMinor(row.getOwedMinor()))));
+  }
+
+  /** So much more of it is paid, or less when the amount is below nothing. */
+  void pay(long invoiceId, Money amount) {
+    database
+        .update(RECEIVABLE)
+        .set(RECEIVABLE.ALLOCATED_MINOR, RECEIVABLE.ALLOCATED_MINOR.plus(amount.minor()))
+        .set(RECEIVABLE.VERSION, RECEIVABLE.VERSION.plus(1))
+        .where(RECEIVABLE.INVOICE_ID.eq(invoiceId))
+        .execute();
+  }
+
+  static Refused unknown() {
+    return new Refused(
+        Rule.NOT_FOUND, "This invoice does not exist. Find the right one with / and its number.");
+  }
+}

@@ -1,0 +1,145 @@
+-- What a customer owes on an invoice that was posted.
+create table receivable (
+  invoice_id bigint primary key,
+  customer_id bigint not null references customer,
+  -- Of the invoice, and its dates.
+  number bigint not null unique,
+  invoice_date date not null,
+  due_date date not null,
+  gross_minor bigint not null check (gross_minor > 0),
+  -- What of receipts went to it.
+  allocated_minor bigint not null default 0,
+  owed_minor bigint not null generated always as (gross_minor - allocated_minor) stored,
+  version integer not null default 1,
+  check (allocated_minor between 0 and gross_minor)
+);
+create index on receivable (customer_id);
+create index on receivable (customer_id, due_date) include (owed_minor) where owed_minor > 0;
+create index on receivable (due_date) include (owed_minor) where owed_minor > 0;
+
+-- The jobs whose work an invoice charges.
+create table receivable_job (
+  invoice_id bigint not null references receivable,
+  job_id bigint not null references job,
+  primary key (invoice_id, job_id)
+);
+create index on receivable_job (job_id);
+
+-- A payment by card from the moment it was asked for, whatever becomes of the answer.
+create table card_payment (
+  id bigint generated always as identity primary key,
+  quote_id bigint not null references quote,
+  reference text not null unique,
+  amount_minor bigint not null check (amount_minor > 0),
+  state text not null check (state in ('asked', 'taken', 'declined', 'not_taken')),
+  asked_at timestamptz not null,
+  answered_at timestamptz,
+  check ((state = 'asked') = (answered_at is null))
+);
+-- One payment of a quote at a time: the next may begin only when the last is known to have failed.
+create unique index card_payment_one_at_a_time on card_payment (quote_id) where state in ('asked', 'taken');
+
+-- Money of a customer that came in.
+create table receipt (
+  id bigint generated always as identity primary key,
+  number bigint not null unique,
+  customer_id bigint not null references customer,
+  received_on date not null,
+  amount_minor bigint not null check (amount_minor > 0),
+  method text not null check (method in ('bank_transfer', 'card', 'cash', 'cheque')),
+  -- What it was earmarked for; until an invoice takes it, it is a deposit.
+  quote_id bigint references quote,
+  job_id bigint references job,
+  card_payment_id bigint unique references card_payment,
+  -- When it turned out not to have come after all, such as a cheque that bounced.
+  taken_back_on date,
+  taken_back_reason text check (taken_back_reason <> ''),
+  entered_at timestamptz not null,
+  version integer not null default 1,
+  check (quote_id is null or job_id is null),
+  check ((taken_back_on is null) = (taken_back_reason is null)),
+  check (taken_back_on >= received_on)
+);
+create index on receipt (customer_id);
+create index on receipt (quote_id) where quote_id is not null;
+create index on receipt (job_id) where job_id is not null;
+create index on receipt (received_on, id);
+
+-- What of a receipt went to an invoice. Rows are never changed: one of the opposite sign takes one back.
+create table receipt_allocation (
+  id bigint generated always as identity primary key,
+  receipt_id bigint not null references receipt,
+  invoice_id bigint not null references receivable,
+  takes_back_id bigint unique references receipt_allocation,
+  amount_minor bigint not null check (amount_minor <> 0),
+  allocated_on date not null,
+  check ((amount_minor < 0) = (takes_back_id is not null))
+);
+create index on receipt_allocation (receipt_id);
+create index on receipt_allocation (invoice_id);
+
+-- What of a receipt was given back.
+create table refund (
+  id bigint generated always as identity primary key,
+  receipt_id bigint not null references receipt,
+  amount_minor bigint not null check (amount_minor > 0),
+  refunded_on date not null
+);
+create index on refund (receipt_id);
+
+-- What is left of a receipt: neither allocated nor given back, and it was not taken back.
+create function receipt_left(receipt_id bigint) returns bigint language sql stable as $$
+  select case when r.taken_back_on is null then r.amount_minor else 0 end
+      - (select coalesce(sum(a.amount_minor), 0) from receipt_allocation a where a.receipt_id = r.id)::bigint
+      - (select coalesce(sum(f.amount_minor), 0) from refund f where f.receipt_id = r.id)::bigint
+    from receipt r where r.id = $1
+$$;
+
+-- No more of a receipt is used than there is.
+create function refuse_use_beyond_receipt() returns trigger language plpgsql as $$
+declare
+  used bigint := case tg_table_name when 'receipt' then (to_jsonb(new) ->> 'id')::bigint
+                                    else (to_jsonb(new) ->> 'receipt_id')::bigint end;
+begin
+  perform from receipt where id = used for update;
+  if receipt_left(used) < 0 then
+    raise exception 'Receipt % is used beyond what it holds', used using errcode = 'PR005';
+  end if;
+  return null;
+end $$;
+create trigger receipt_allocation_within_receipt after insert on receipt_allocation
+  for each row execute function refuse_use_beyond_receipt();
+create trigger refund_within_receipt after insert on refund
+  for each row execute function refuse_use_beyond_receipt();
+create trigger receipt_taken_back_unused after update of taken_back_on on receipt
+  for each row execute function refuse_use_beyond_receipt();
+
+create trigger receipt_allocation_inserts_only before update or delete on receipt_allocation
+  for each row execute function refuse_change();
+create trigger refund_inserts_only before update or delete on refund
+  for each row execute function refuse_change();
+
+-- A receipt stays as it was entered; it can only be taken back, once, and goes to the customer that took its own in.
+create function refuse_change_of_receipt() returns trigger language plpgsql as $$
+begin
+  if to_jsonb(new) - array['customer_id', 'taken_back_on', 'taken_back_reason', 'version']
+      <> to_jsonb(old) - array['customer_id', 'taken_back_on', 'taken_back_reason', 'version']
+    or old.taken_back_on is not null and new.taken_back_on is distinct from old.taken_back_on
+    or new.customer_id <> old.customer_id
+      and not exists (select from customer where id = old.customer_id and merged_into = new.customer_id) then
+    raise exception 'Receipt % is entered: it can only be taken back', old.number using errcode = 'PR001';
+  end if;
+  return new;
+end $$;
+create trigger receipt_stays_as_entered before update on receipt
+  for each row execute function refuse_change_of_receipt();
+create trigger receipt_is_never_deleted before delete on receipt
+  for each row execute function refuse_change();
+
+-- The card stand-in's own memory, as an outside service would have one.
+create table card_stand_in (
+  reference text primary key,
+  amount_minor bigint not null,
+  taken boolean not null,
+  at timestamptz not null
+);
