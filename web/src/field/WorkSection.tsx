@@ -17,11 +17,13 @@ export function WorkSection({ job }: { job: JobSheet }) {
   const [form, setForm] = useState<"visit" | "other">();
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
   const editable = running && person.role !== "bookkeeper";
+  // What comes when the job is closed is cost, and is charged no more.
+  const late = !running && person.role !== "bookkeeper";
   const close = () => setForm(undefined);
   return (
     <Section name="Work">
       {job.visits.map((visit) => (
-        <VisitBlock key={visit.id} visit={visit} editable={editable} />
+        <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} />
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
       {job.otherCosts.map((cost) => (
@@ -38,13 +40,15 @@ export function WorkSection({ job }: { job: JobSheet }) {
       ))}
       {form === "visit" && <PlanForm jobId={job.id} close={close} />}
       {form === "other" && <OtherCostForm jobId={job.id} close={close} />}
-      {editable && !form && (
+      {(editable || late) && !form && (
         <div className="actions" style={{ marginTop: 5 }}>
-          <button type="button" className="plain small" onClick={() => setForm("visit")}>
-            Another visit
-          </button>
+          {editable && (
+            <button type="button" className="plain small" onClick={() => setForm("visit")}>
+              Another visit
+            </button>
+          )}
           <button type="button" className="plain small" onClick={() => setForm("other")}>
-            Supplier's bill
+            {late ? "Late supplier's bill" : "Supplier's bill"}
           </button>
         </div>
       )}
@@ -71,10 +75,11 @@ type Editing =
   | { kind: "time"; id: number }
   | { kind: "part"; id: number };
 
-function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
+function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean; late: boolean }) {
   const [editing, setEditing] = useState<Editing>();
   const close = () => setEditing(undefined);
-  const correctable = editable && visit.takesRecords;
+  const takesLate = late && visit.technicianId != null;
+  const correctable = (editable && visit.takesRecords) || takesLate;
   return (
     <div className="visit" data-visit={visit.id}>
       <div className="visit-head">
@@ -105,6 +110,16 @@ function VisitBlock({ visit, editable }: { visit: Visit; editable: boolean }) {
         </span>
         <StateMark state={visit.state} />
         {editable && <VisitActions visit={visit} setEditing={setEditing} />}
+        {takesLate && (
+          <span className="actions small">
+            <button type="button" className="plain" onClick={() => setEditing({ kind: "add-time" })}>
+              Late time
+            </button>
+            <button type="button" className="plain" onClick={() => setEditing({ kind: "add-part" })}>
+              Late part
+            </button>
+          </span>
+        )}
       </div>
       {editing?.kind === "plan" && <PlanForm visit={visit} close={close} />}
       {visit.times.length + visit.parts.length + visit.drivesHome.length > 0 && (

@@ -20,9 +20,7 @@ export function MoneyLine({ currency }: { currency: string }) {
       {data.map((total) => (
         <NavLink key={total.stage} to={`/${total.stage}`} data-stage={total.stage}>
           <span className="stage">{name(total.stage)}</span>
-          <span className="aside">
-            {total.count} {unit(total)}
-          </span>
+          <span className="aside">{counted(total.stage, total.count)}</span>
           <span className="sum">{roundMoney(total.amountMinor)}</span>
           <span className={total.stuck ? "aside needs" : "aside"}>{remark(total)}</span>
         </NavLink>
@@ -36,9 +34,10 @@ export function MoneyLine({ currency }: { currency: string }) {
 
 const name = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1);
 
-const unit = (total: StageTotal) => {
-  const noun = total.stage === "quoted" ? "quote" : "job";
-  return total.count === 1 ? noun : `${noun}s`;
+/** How many of what stands at a stage: "21 receipts". */
+export const counted = (stage: string, count: number): string => {
+  const noun = stage === "quoted" ? "quote" : stage === "paid" ? "receipt" : "job";
+  return `${count} ${noun}${count === 1 ? "" : "s"}`;
 };
 
 /** A flat stretch per stage, with a slope from each to the next. */

@@ -9,6 +9,7 @@ import { askedFor, KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useList
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
 import { ReceiptSheet } from "../receipts/ReceiptSheet";
 import { JobSheetView } from "../sheet/JobSheetView";
+import { counted } from "./MoneyLine";
 import { SmallLadder } from "./SmallLadder";
 
 const TITLES: Record<string, string> = {
@@ -177,9 +178,6 @@ function Headline({
   );
 }
 
-const counted = (stage: string, count: number) =>
-  `${count} ${stage === "quoted" ? "quote" : stage === "paid" ? "receipt" : "job"}${count === 1 ? "" : "s"}`;
-
 function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => void; stage: Stage }) {
   const element = useKeptInSight<HTMLDivElement>(on);
   const loss = (row.marginPercent ?? 0) < 0;
@@ -202,7 +200,7 @@ function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open: () => 
       </span>
       <SmallLadder rungs={row.rungs} />
       <span className="figure">
-        <div className={loss ? "share needs" : "share"}>
+        <div className={loss && stage !== "paid" ? "share needs" : "share"}>
           {stage === "paid" ? money(row.valueMinor) : percent(row.marginPercent, 0)}
         </div>
         {row.response && stage !== "quoted" ? (

@@ -63,15 +63,22 @@ create index job_of_a_fault on job (created_at) include (id, fault_code, cause_c
 alter table to_do add foreign key (job_id) references job;
 alter table journal_line add foreign key (job_id) references job;
 
--- What closes a job: its final invoice, or that it is not charged. A job is billed while it stands.
-create table closing_document (
-  job_id bigint primary key references job,
-  kind text not null check (kind in ('invoice', 'not_charged')),
-  invoice_number bigint unique,
-  closed_at timestamptz not null,
-  check ((kind = 'invoice') = (invoice_number is not null))
+-- The documents that took cost of a job out of work in progress: a bill, that it is not charged, that it was called off.
+-- The one that closes the job takes all that is left, and what comes late; a job is billed while it stands.
+create table cost_release (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  kind text not null check (kind in ('invoice', 'not_charged', 'called_off')),
+  invoice_number bigint,
+  closes boolean not null,
+  released_at timestamptz not null,
+  check ((kind = 'invoice') = (invoice_number is not null)),
+  check (closes or kind = 'invoice')
 );
-create trigger closing_document_inserts_only before update or delete on closing_document
+create unique index cost_release_closes_once on cost_release (job_id) where closes;
+create index on cost_release (job_id);
+create index on cost_release (invoice_number) where invoice_number is not null;
+create trigger cost_release_inserts_only before update or delete on cost_release
   for each row execute function refuse_change();
 
 -- The quotes whose promise is a job's, as they were accepted: the first made it, each further one is extra work. A job
@@ -179,6 +186,8 @@ create table time_entry (
   -- What it cost as approved at the check; null until then.
   time_cost_minor bigint check (time_cost_minor >= 0),
   distance_cost_minor bigint check (distance_cost_minor >= 0),
+  -- The document that took this cost out of work in progress; null while none has.
+  cost_release_id bigint references cost_release,
   -- When somebody took it away again; what the trail points at is never deleted.
   removed_at timestamptz,
   version integer not null default 1,
@@ -187,11 +196,13 @@ create table time_entry (
   check (kind = 'drive' or miles = 0),
   check ((time_cost_minor is null) = (distance_cost_minor is null)),
   check (time_cost_minor is null or ended_at is not null),
+  check (cost_release_id is null or time_cost_minor is not null and visit_id is not null),
   constraint one_clock_per_person
     exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)
 );
 create index on time_entry (visit_id);
 create index on time_entry (person_id, day);
+create index on time_entry (cost_release_id) where cost_release_id is not null;
 
 -- The minutes of a clock: the difference of its two ends, each cut to the minute.
 create function clock_minutes(started_at timestamptz, ended_at timestamptz) returns integer language sql immutable as $$
@@ -209,13 +220,27 @@ create table drive_home_share (
   time_cost_minor bigint not null,
   distance_cost_minor bigint not null,
   shared_at timestamptz not null,
+  -- The document that took this cost out of work in progress; null while none has.
+  cost_release_id bigint references cost_release,
   check (case when takes_back_id is null
     then minutes >= 0 and miles >= 0 and time_cost_minor >= 0 and distance_cost_minor >= 0
     else minutes <= 0 and miles <= 0 and time_cost_minor <= 0 and distance_cost_minor <= 0 end)
 );
 create index on drive_home_share (time_entry_id);
 create index on drive_home_share (visit_id);
-create trigger drive_home_share_inserts_only before update or delete on drive_home_share
+create index on drive_home_share (cost_release_id) where cost_release_id is not null;
+
+-- A share stays as it was borne; only a document takes its cost out of work in progress.
+create function refuse_change_of_share() returns trigger language plpgsql as $$
+begin
+  if to_jsonb(new) - 'cost_release_id' <> to_jsonb(old) - 'cost_release_id' then
+    raise exception 'drive_home_share takes inserts only' using errcode = 'PR001';
+  end if;
+  return new;
+end $$;
+create trigger drive_home_share_stays before update on drive_home_share
+  for each row execute function refuse_change_of_share();
+create trigger drive_home_share_is_never_deleted before delete on drive_home_share
   for each row execute function refuse_change();
 
 create table visit_part (
@@ -228,12 +253,15 @@ create table visit_part (
   place_id bigint not null references stock_place,
   warranty_exclusion text check (warranty_exclusion <> ''),
   added_at timestamptz not null,
+  -- The document that took this cost out of work in progress; null while none has.
+  cost_release_id bigint references cost_release,
   -- When it was taken away again; what the journal and the trail point at is never deleted.
   removed_at timestamptz,
   version integer not null default 1
 );
 create index on visit_part (visit_id);
 create index on visit_part (part_id);
+create index on visit_part (cost_release_id) where cost_release_id is not null;
 create index on visit_part (place_id);
 
 alter table equipment add foreign key (visit_part_id) references visit_part;
@@ -245,7 +273,23 @@ create table other_cost (
   description text not null,
   cost_minor bigint not null check (cost_minor > 0),
   vat_code text not null references vat_rate,
-  added_at timestamptz not null
+  added_at timestamptz not null,
+  -- The document that took this cost out of work in progress; null while none has.
+  cost_release_id bigint references cost_release
 );
 create index on other_cost (job_id);
+create index on other_cost (cost_release_id) where cost_release_id is not null;
 create index on other_cost (vat_code);
+
+-- Every cost that was posted for a job, of each kind, with the document that took it out of work in progress.
+create view cost_fact as
+  select v.job_id, t.kind as category, t.time_cost_minor + t.distance_cost_minor as cost_minor, t.cost_release_id
+    from time_entry t join visit v on v.id = t.visit_id
+    where t.time_cost_minor is not null and t.removed_at is null
+  union all select v.job_id, 'drive', s.time_cost_minor + s.distance_cost_minor, s.cost_release_id
+    from drive_home_share s join visit v on v.id = s.visit_id
+  union all select v.job_id, 'parts', p.cost_minor, p.cost_release_id
+    from visit_part p join visit v on v.id = p.visit_id
+    where p.removed_at is null
+  union all select o.job_id, 'other', o.cost_minor, o.cost_release_id
+    from other_cost o;

@@ -83,11 +83,8 @@ class BillingTest {
   }
 
   @Test
-  void a_posted_job_takes_no_more_costs_and_no_other_basis() {
+  void a_posted_job_takes_no_other_basis() {
     gate.billed();
-    var bill = Map.of("supplier", "Hire", "description", "Lift", "cost", "80");
-    assertThat(gate.office().post("/api/jobs/" + gate.job() + "/other-costs", bill).rule())
-        .isEqualTo("JOB_CLOSED");
     assertThat(choose(Map.of("basis", "fixed_price")).rule()).isEqualTo("JOB_CLOSED");
   }
 

@@ -173,10 +173,14 @@ class BooksTest {
           """
           Debits equal credits in every entry | insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor) select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
           Debits equal credits overall | insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor) select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
-          Work in progress is the cost of the jobs not yet billed | delete from closing_document where kind = 'invoice'
-          Work in progress of every billed job is nil | insert into closing_document (job_id, kind, closed_at) select id, 'not_charged', now() from job where state = 'checked' on conflict do nothing
-          A job is closed by its invoice, or by the entry that says it is not charged | update closing_document set invoice_number = -invoice_number where kind = 'invoice'
-          Every invoice closes its job | delete from closing_document where kind = 'invoice'
+          Work in progress is the cost that no document has taken out of it | update other_cost set cost_release_id = null
+          Work in progress of every job is its cost that no document has taken out of it | update visit_part set cost_release_id = null
+          Cost of sales is the cost that invoices took | update cost_release set kind = 'not_charged', invoice_number = null where kind = 'invoice'
+          Warranty and goodwill is the cost of jobs that are not charged | update cost_release set kind = 'called_off' where kind = 'not_charged'
+          Cost of work called off is the cost of jobs that were called off | update posting_account set account_code = '1000' where posting_category = 'cost_of_work_called_off'
+          Every cost is taken by a document of its own job | update time_entry set cost_release_id = cost_release_id + 1
+          Every invoice takes the cost of its job, and every such document is an invoice | update cost_release set invoice_number = -invoice_number where kind = 'invoice'
+          A job is called off when a document says so | update job set state = 'called_off' where state = 'checked'
           What is owed is what was invoiced less what of receipts went to it | update receivable set allocated_minor = allocated_minor + 1 where owed_minor > 0
           Trade debtors is what open invoices owe | update posting_account set account_code = '1000' where posting_category = 'trade_debtors'
           Nobody's money pays an invoice of somebody else | update receipt set customer_id = customer_id + 1

@@ -161,17 +161,32 @@ class ReceiptsOfQuotesTest {
   }
 
   @Test
-  void a_deposit_of_a_job_that_was_called_off_is_owed_back() {
+  void what_is_left_of_a_deposit_when_its_job_is_billed_is_owed_back() {
+    offered.sent();
+    offered.accept(1, List.of());
+    receive(Map.of("amount", "600"));
+    gate.answered().billed();
+    JsonNode owed = gate.office().get("/api/quotes/follow-up").json().path("owedBack");
+    assertThat(owed)
+        .filteredOn(row -> row.path("jobNumber").asLong() == gate.sheet().path("number").asLong())
+        .map(row -> row.path("leftMinor").asLong())
+        .containsExactly(600_00 - gate.invoice().path("grossMinor").asLong());
+  }
+
+  @Test
+  void a_job_is_neither_called_off_nor_left_uncharged_while_its_deposit_is_held() {
     offered.sent();
     offered.accept(1, List.of());
     offered.pay("400000000001");
     gate.answered().planned();
-    gate.office()
-        .post(
-            "/api/jobs/" + gate.job() + "/call-off",
-            Map.of("version", gate.version(), "reason", "Customer moved away"));
-    JsonNode owed = gate.office().get("/api/quotes/follow-up").json().path("owedBack");
-    assertThat(texts(owed, "leftMinor")).contains("18360");
+    Map<String, Object> why = Map.of("version", gate.version(), "reason", "Customer moved away");
+    String callOff = "/api/jobs/" + gate.job() + "/call-off";
+    assertThat(gate.office().post(callOff, why).rule()).isEqualTo("DEPOSIT_HELD");
+    long receipt = gate.sheet().path("receipts").path(0).path("id").asLong();
+    gate.office().post("/api/receipts/" + receipt + "/give-back", Map.of("version", 1));
+    why = Map.of("version", gate.version(), "reason", "Customer moved away");
+    assertThat(gate.office().post(callOff, why).status()).isEqualTo(200);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
 
   private Visitor.Answer receive(Map<String, Object> money) {

@@ -10,6 +10,7 @@ public sealed interface BooksEvent {
   /** The names of the events; a reversal has the name of its own. */
   enum Code implements Coded {
     TIME_APPROVED,
+    TIME_TAKEN_BACK,
     DRIVE_HOME_SHARED,
     DRIVE_HOME_TAKEN_BACK,
     PART_USED,
@@ -30,6 +31,7 @@ public sealed interface BooksEvent {
   default Code code() {
     return switch (this) {
       case TimeApproved event -> Code.TIME_APPROVED;
+      case TimeTakenBack event -> Code.TIME_TAKEN_BACK;
       case DriveHomeShared event -> Code.DRIVE_HOME_SHARED;
       case DriveHomeTakenBack event -> Code.DRIVE_HOME_TAKEN_BACK;
       case PartUsed event -> Code.PART_USED;
@@ -55,6 +57,9 @@ public sealed interface BooksEvent {
    */
   record TimeApproved(CostObject of, CostPlace place, Money labour, Money drive, Money distance)
       implements BooksEvent {}
+
+  /** Some of the time that was approved turned out to be wrong after the closing document. */
+  record TimeTakenBack(TimeApproved approved) implements BooksEvent {}
 
   /** A visit bears its share of a drive home. */
   record DriveHomeShared(CostObject of, CostPlace place, Money time, Money distance)

@@ -84,6 +84,12 @@ public record JournalEntry(List<Line> lines) {
       return this;
     }
 
+    /** The lines of another entry with their sides changed. */
+    Builder mirrored(JournalEntry entry) {
+      lines.addAll(entry.reversed().lines());
+      return this;
+    }
+
     JournalEntry build() {
       return new JournalEntry(lines);
     }

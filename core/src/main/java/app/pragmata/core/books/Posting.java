@@ -15,6 +15,7 @@ public final class Posting {
     var entry = new JournalEntry.Builder();
     switch (event) {
       case BooksEvent.TimeApproved approved -> time(entry, approved);
+      case BooksEvent.TimeTakenBack back -> entry.mirrored(entryFor(back.approved()));
       case BooksEvent.DriveHomeShared shared ->
           entry
               .debit(

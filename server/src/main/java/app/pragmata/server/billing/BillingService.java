@@ -13,7 +13,6 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.CostObject;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
-import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
@@ -144,7 +143,9 @@ public class BillingService {
     Money deposit = depositToApply(job, draft);
     List<BooksStore.AccountLine> entry =
         Stream.concat(
-                books.preview(event(costObject(job), job.job().basis(), sheet, draft)).stream(),
+                books
+                    .preview(event(costObject(job), job.job().basis(), costs(sheet), draft))
+                    .stream(),
                 books.preview(new BooksEvent.MoneyAllocated(deposit)).stream())
             .toList();
     boolean charged = job.job().billingBasis() != BillingBasis.Code.NOT_CHARGED;
@@ -184,16 +185,17 @@ public class BillingService {
   }
 
   private static BooksEvent event(
-      CostObject of, BillingBasis basis, CostSheet sheet, InvoiceDraft draft) {
+      CostObject of, BillingBasis basis, Map<Category, Money> costs, InvoiceDraft draft) {
     if (basis instanceof BillingBasis.NotCharged) {
-      return new BooksEvent.JobNotCharged(of, sheet.actualCost());
+      return new BooksEvent.JobNotCharged(of, costs.values().stream().collect(Money.sum()));
     }
-    Map<Category, Money> costs =
-        Arrays.stream(Category.values())
-            .collect(
-                Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
     return new BooksEvent.InvoicePosted(
         of, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
+  }
+
+  private static Map<Category, Money> costs(CostSheet sheet) {
+    return Arrays.stream(Category.values())
+        .collect(Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
   }
 
   public void chooseBasis(Act act, long jobId, BasisForm form) {
@@ -239,8 +241,8 @@ public class BillingService {
             reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
           }
           reading.refuseIfFaulty();
+          // A bill that comes late joins the cost where the closing document brought it.
           LockedJob job = visits.lockJob(jobId);
-          job.requireUnbilled();
           return otherCosts.add(
               act,
               job,
@@ -275,31 +277,35 @@ public class BillingService {
   }
 
   private void post(Act act, LockedJob locked) {
-    WholeJob job = jobs.find(locked.id(), act.today()).orElseThrow();
-    Company company = companies.getCompany();
-    var facts = job.facts(company.zone());
-    CostSheet sheet = new Costing(company.terms()).cost(facts);
-    InvoiceDraft draft =
-        new Billing(company.terms(), company.locale(), act.today())
-            .draft(facts, locked.basis(), job.warranty());
     if (locked.basis() instanceof BillingBasis.NotCharged free) {
-      books.post(
-          act,
-          event(locked.costObject(), free, sheet, draft),
-          VisitStore.source(RecordKind.JOB, locked.id(), "not charged: " + free.reason(), locked));
-      visits.close(
-          act,
-          JobEvent.CLOSED_WITHOUT_CHARGE,
-          locked,
-          new Closing(Closing.Kind.NOT_CHARGED, null, act.at()),
-          free.reason());
+      closeWithoutCharge(act, locked, free);
       return;
     }
+    WholeJob job = jobs.find(locked.id(), act.today()).orElseThrow();
+    Company company = companies.getCompany();
+    InvoiceDraft draft =
+        new Billing(company.terms(), company.locale(), act.today())
+            .draft(job.facts(company.zone()), locked.basis(), job.warranty());
     if (draft.vat().gross().isZero()) {
       throw new Refused(
           Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
     }
-    InvoiceRecord invoice = insertInvoice(act, locked, job, sheet, draft);
+    InvoiceRecord invoice = insertInvoice(act, locked, job, draft);
+    Map<Category, Money> costs =
+        visits.close(
+            act,
+            JobEvent.BILLED,
+            locked,
+            new Closing(Closing.Kind.INVOICE, invoice.getNumber(), act.at()),
+            "");
+    books.post(
+        act,
+        event(locked.costObject(), locked.basis(), costs, draft),
+        new BooksStore.Source(
+            RecordKind.INVOICE,
+            invoice.getId(),
+            invoice.getNumber(),
+            "J %d: invoice %d".formatted(locked.number(), invoice.getNumber())));
     receipts.owe(
         act,
         List.of(
@@ -311,16 +317,25 @@ public class BillingService {
                 invoice.getDueDate(),
                 draft.vat().gross(),
                 Set.of(locked.id()))));
-    visits.close(
-        act,
-        JobEvent.BILLED,
-        locked,
-        new Closing(Closing.Kind.INVOICE, invoice.getNumber(), act.at()),
-        "");
   }
 
-  private InvoiceRecord insertInvoice(
-      Act act, LockedJob locked, WholeJob job, CostSheet sheet, InvoiceDraft draft) {
+  private void closeWithoutCharge(Act act, LockedJob locked, BillingBasis.NotCharged free) {
+    receipts.requireNothingHeld(locked);
+    Map<Category, Money> costs =
+        visits.close(
+            act,
+            JobEvent.CLOSED_WITHOUT_CHARGE,
+            locked,
+            new Closing(Closing.Kind.NOT_CHARGED, null, act.at()),
+            free.reason());
+    books.post(
+        act,
+        new BooksEvent.JobNotCharged(
+            locked.costObject(), costs.values().stream().collect(Money.sum())),
+        VisitStore.source(RecordKind.JOB, locked.id(), "not charged: " + free.reason(), locked));
+  }
+
+  private InvoiceRecord insertInvoice(Act act, LockedJob locked, WholeJob job, InvoiceDraft draft) {
     long number = numbers.next(NumberSeries.Series.INVOICE);
     int paymentDays =
         database
@@ -341,19 +356,7 @@ public class BillingService {
     invoice.setPostedAt(act.at());
     invoice.setPostedBy(act.personId());
     events.store(act, BillingEvent.INVOICE_POSTED, invoice);
-    books.post(
-        act,
-        event(locked.costObject(), locked.basis(), sheet, draft),
-        source(locked, invoice, "invoice " + number));
     invoices.insertContent(invoice.getId(), draft);
     return invoice;
-  }
-
-  private static BooksStore.Source source(LockedJob job, InvoiceRecord invoice, String what) {
-    return new BooksStore.Source(
-        RecordKind.INVOICE,
-        invoice.getId(),
-        invoice.getNumber(),
-        "J %d: %s".formatted(job.number(), what));
   }
 }

@@ -113,6 +113,7 @@ class LargeWork {
             "visit",
             "time_entry",
             "visit_part",
+            "cost_release",
             "journal_entry",
             "invoice",
             "receipt",
@@ -207,7 +208,7 @@ class LargeWork {
     private final TableCopy quotes;
     private final TableCopy quoteLines;
     private final TableCopy jobs;
-    private final TableCopy closings;
+    private final TableCopy releases;
     private final TableCopy acceptedQuotes;
     private final TableCopy visits;
     private final TableCopy times;
@@ -273,7 +274,7 @@ class LargeWork {
               "id, number, customer_id, site_id, equipment_id, kind_of_job_id, title, billing_basis, state,"
                   + " state_since, created_at, version, notes, priority, respond_by, responded_at, fault_code,"
                   + " cause_code");
-      closings = copy("closing_document", "job_id, kind, invoice_number, closed_at");
+      releases = copy("cost_release", "id, job_id, kind, invoice_number, closes, released_at");
       acceptedQuotes =
           copy(
               "accepted_quote",
@@ -287,11 +288,11 @@ class LargeWork {
           copy(
               "time_entry",
               "id, visit_id, person_id, day, kind, rate_class, started_at, ended_at, miles, time_cost_minor,"
-                  + " distance_cost_minor");
+                  + " distance_cost_minor, cost_release_id");
       parts =
           copy(
               "visit_part",
-              "id, visit_id, part_id, quantity, cost_minor, unit_price, place_id, added_at");
+              "id, visit_id, part_id, quantity, cost_minor, unit_price, place_id, added_at, cost_release_id");
       movements = copy("stock_movement", "part_id, place_id, quantity, cost_minor, moved_at");
       entries =
           copy(
@@ -622,8 +623,8 @@ class LargeWork {
       long labourId = timeEntry++;
       TimeEntry drive = time(driveId, TimeEntry.Kind.DRIVE, draft, approved);
       TimeEntry labour = time(labourId, TimeEntry.Kind.LABOUR, draft, approved);
-      time(drive, visitId, draft.started(), arrived);
-      time(labour, visitId, arrived, finished);
+      time(drive, draft, visitId, draft.started(), arrived);
+      time(labour, draft, visitId, arrived, finished);
       var uses = new ArrayList<PartUse>();
       if (draft.withPart()) {
         uses.add(use(draft, visitId, finished));
@@ -685,7 +686,7 @@ class LargeWork {
           : open;
     }
 
-    private void time(TimeEntry entry, long visitId, Instant from, Instant to) {
+    private void time(TimeEntry entry, Draft draft, long visitId, Instant from, Instant to) {
       TimeEntry.Cost cost = entry.approved();
       times.row(
           entry.id(),
@@ -698,7 +699,13 @@ class LargeWork {
           to,
           entry.miles(),
           cost == null ? null : cost.time().minor(),
-          cost == null ? null : cost.distance().minor());
+          cost == null ? null : cost.distance().minor(),
+          released(draft));
+    }
+
+    /** The document of this id as the job's is what takes its cost, once it is billed. */
+    private static @Nullable Long released(Draft draft) {
+      return draft.state().compareTo(State.BILLED) >= 0 ? draft.id() : null;
     }
 
     private PartUse use(Draft draft, long visitId, Instant at) {
@@ -713,7 +720,8 @@ class LargeWork {
           draft,
           draft.day(),
           at);
-      parts.row(id, visitId, part, 1, cost.minor(), new BigDecimal("26.90"), store, at);
+      parts.row(
+          id, visitId, part, 1, cost.minor(), new BigDecimal("26.90"), store, at, released(draft));
       movements.row(part, store, -1, -cost.minor(), at);
       partsUsed++;
       return new PartUse(
@@ -742,7 +750,7 @@ class LargeWork {
           draft,
           billed,
           at);
-      closings.row(draft.id(), "invoice", number, at);
+      releases.row(draft.id(), draft.id(), "invoice", number, true, at);
       boolean settled = draft.state() == State.SETTLED;
       invoices.row(
           id,

@@ -3,6 +3,7 @@ package app.pragmata.server.field;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
@@ -98,11 +99,14 @@ public class CheckService {
       daysTime.correct(act, entryId, form);
       return;
     }
+    List<PersonDay> days = lockDays(read.visitId());
     LockedVisit visit = lockCorrectable(read.visitId());
     Clock entry = times.get(entryId);
     Versions.require(form.version(), entry.version());
-    times.correct(act, entry, visit, read(act, visit, form, entry.kind()));
-    visits.touch(act, visit, visit.state());
+    WrittenTime time = read(act, visit, form, entry.kind());
+    takeLateTimeBack(act, visit, entry);
+    times.correct(act, entry, visit, time);
+    finishRecording(act, visit, visit.state(), days);
   }
 
   /** Time that nobody clocked; gives the id of the entry. */
@@ -113,13 +117,35 @@ public class CheckService {
         "add time",
         visitId + " " + form,
         () -> {
+          List<PersonDay> days = lockDays(visitId);
           LockedVisit visit = lockRecordable(act, visitId);
           TimeEntry.Kind kind = form.kind() == null ? TimeEntry.Kind.LABOUR : form.kind();
           WrittenTime time = read(act, visit, form, kind);
           long id = times.add(act, visit, worker(visit, form.personId()), kind, time);
-          visits.touch(act, visit, recorded(act, visit));
+          finishRecording(act, visit, recorded(act, visit), days);
           return id;
         });
+  }
+
+  /** Time that comes after the closing document needs no check: it is cost at once. */
+  private void finishRecording(Act act, LockedVisit visit, VisitState state, List<PersonDay> days) {
+    if (visit.job().closed()) {
+      books.post(
+          act,
+          times.approve(act, visit),
+          VisitStore.source(RecordKind.VISIT, visit.id(), "late time", visit.job()));
+    }
+    visits.touch(act, visit, state);
+    drivesHome.follow(act, days);
+  }
+
+  private void takeLateTimeBack(Act act, LockedVisit visit, Clock entry) {
+    if (visit.job().closed()) {
+      books.post(
+          act,
+          new BooksEvent.TimeTakenBack(times.disapprove(act, visit, entry)),
+          VisitStore.source(RecordKind.VISIT, visit.id(), "time taken back", visit.job()));
+    }
   }
 
   /** Whose added time it is; anybody who works in the field may have helped. */
@@ -138,11 +164,13 @@ public class CheckService {
       daysTime.remove(act, entryId, version, why);
       return;
     }
+    List<PersonDay> days = lockDays(read.visitId());
     LockedVisit visit = lockCorrectable(read.visitId());
     Clock entry = times.get(entryId);
     Versions.require(version, entry.version());
+    takeLateTimeBack(act, visit, entry);
     times.remove(act, entry, visit, why);
-    visits.touch(act, visit, visit.state());
+    finishRecording(act, visit, visit.state(), days);
   }
 
   public void correctQuantity(Act act, long visitPartId, QuantityForm form) {
@@ -328,7 +356,7 @@ public class CheckService {
   private LockedVisit lockRecordable(Act act, long visitId) {
     var locked = visits.lock(visitId);
     boolean takesRecords = locked.state().code().takesRecords(locked.day(), act.today());
-    return takesRecords ? requireUnbilled(locked) : requireCorrectable(locked);
+    return takesRecords && !locked.job().closed() ? locked : requireCorrectable(locked);
   }
 
   /** What the office wrote down of a visit that nobody recorded makes it a finished one. */
@@ -340,17 +368,18 @@ public class CheckService {
     return locked.state();
   }
 
-  private static LockedVisit requireUnbilled(LockedVisit locked) {
-    locked.job().requireUnbilled();
-    return locked;
-  }
-
   private LockedVisit lockCorrectable(long visitId) {
     return requireCorrectable(visits.lock(visitId));
   }
 
+  /**
+   * A visit that is not checked yet; of a job that is closed any that was somebody's: what it cost
+   * late goes where the closing document brought the cost.
+   */
   private static LockedVisit requireCorrectable(LockedVisit locked) {
-    locked.job().requireUnbilled();
+    if (locked.job().closed() && locked.technicianId() != null) {
+      return locked;
+    }
     switch (locked.state()) {
       case VisitState.Finished finished -> {}
       case VisitState.OnSite onSite -> {}

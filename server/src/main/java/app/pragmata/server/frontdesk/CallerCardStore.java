@@ -2,7 +2,6 @@ package app.pragmata.server.frontdesk;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.CALL;
-import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
 import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.CUSTOMER_NOTE;
@@ -28,7 +27,6 @@ import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
-import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.frontdesk.CallerCard.CallOf;
@@ -43,6 +41,7 @@ import app.pragmata.server.frontdesk.CallerCard.SiteOf;
 import app.pragmata.server.frontdesk.CallerCard.ToDoOf;
 import app.pragmata.server.frontdesk.CallerCard.VisitOf;
 import app.pragmata.server.frontdesk.CallerCard.WarrantyOf;
+import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.receipts.Debt;
 import app.pragmata.server.receipts.DebtStore;
 import app.pragmata.server.records.Act;
@@ -310,9 +309,7 @@ class CallerCardStore {
                     field(JOB.RESPONDED_AT.isNull().and(JOB.RESPOND_BY.lt(act.at()))))
                 .from(JOB)
                 .where(JOB.CUSTOMER_ID.eq(CUSTOMER.ID))
-                .and(JOB.STATE.ne(JobState.Code.CALLED_OFF))
-                .andNotExists(
-                    selectOne().from(CLOSING_DOCUMENT).where(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID)))
+                .and(JobStore.running())
                 .orderBy(JOB.NUMBER.desc())
                 .limit(6))
         .as("jobs")

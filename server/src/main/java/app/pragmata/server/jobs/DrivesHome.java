@@ -188,6 +188,7 @@ public class DrivesHome {
 
   private void insert(Act act, JobEvent event, DriveHomeShareRecord share, LockedJob job) {
     share.setSharedAt(act.at());
+    share.setCostReleaseId(job.costReleaseId());
     drives.insert(share);
     events.tell(
         act,

@@ -1,6 +1,6 @@
 package app.pragmata.server.jobs;
 
-import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
+import static app.pragmata.server.generated.Tables.COST_RELEASE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.DRIVE_HOME_SHARE;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
@@ -19,6 +19,7 @@ import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.not;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
@@ -341,14 +342,16 @@ public class JobStore {
     this.companies = companies;
   }
 
-  /** Whether the job's closing document stands; a condition on the table job. */
-  public static Condition closed() {
-    return exists(selectOne().from(CLOSING_DOCUMENT).where(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID)));
+  private static Condition closed() {
+    return exists(
+        selectOne()
+            .from(COST_RELEASE)
+            .where(COST_RELEASE.JOB_ID.eq(JOB.ID).and(COST_RELEASE.CLOSES)));
   }
 
   /** Whether something may still happen to the job; a condition on the table job. */
   public static Condition running() {
-    return JOB.STATE.ne(JobState.Code.CALLED_OFF).andNot(closed());
+    return not(closed());
   }
 
   /** The job of this id as on a tax day; empty when there is none. */
@@ -375,7 +378,7 @@ public class JobStore {
     // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
         .select(JOB.fields())
-        .select(CLOSING_DOCUMENT.KIND, CLOSING_DOCUMENT.INVOICE_NUMBER, CLOSING_DOCUMENT.CLOSED_AT)
+        .select(COST_RELEASE.KIND, COST_RELEASE.INVOICE_NUMBER, COST_RELEASE.RELEASED_AT)
         .select(SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
         .select(EQUIPMENT.fields())
         .select(
@@ -395,8 +398,8 @@ public class JobStore {
         .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
         .leftJoin(EQUIPMENT)
         .on(EQUIPMENT.ID.eq(JOB.EQUIPMENT_ID))
-        .leftJoin(CLOSING_DOCUMENT)
-        .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
+        .leftJoin(COST_RELEASE)
+        .on(COST_RELEASE.JOB_ID.eq(JOB.ID).and(COST_RELEASE.CLOSES))
         .where(condition)
         .orderBy(JOB.STATE_SINCE, JOB.ID)
         .fetch(
@@ -405,13 +408,13 @@ public class JobStore {
                     new WholeJob(
                         Head.of(row.into(JOB)),
                         row.get(promised),
-                        Optional.ofNullable(row.get(CLOSING_DOCUMENT.KIND))
+                        Optional.ofNullable(row.get(COST_RELEASE.KIND))
                             .map(
                                 kind ->
                                     new Closing(
                                         kind,
-                                        row.get(CLOSING_DOCUMENT.INVOICE_NUMBER),
-                                        row.get(CLOSING_DOCUMENT.CLOSED_AT))),
+                                        row.get(COST_RELEASE.INVOICE_NUMBER),
+                                        row.get(COST_RELEASE.RELEASED_AT))),
                         row.get(CUSTOMER.NAME),
                         new Place(
                             row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),

@@ -18,12 +18,21 @@ public final class LockedJob {
   private final JobRecord row;
   private final String costCentre;
   private final Closing.@Nullable Kind closedBy;
+  private final @Nullable Long costReleaseId;
 
-  /** The row, its kind's cost centre, and its closing document; null while none stands. */
-  LockedJob(JobRecord row, String costCentre, Closing.@Nullable Kind closedBy) {
+  /**
+   * The row, its kind's cost centre, and its closing document, by its kind and as what releases
+   * cost; null while none stands.
+   */
+  LockedJob(
+      JobRecord row,
+      String costCentre,
+      Closing.@Nullable Kind closedBy,
+      @Nullable Long costReleaseId) {
     this.row = row;
     this.costCentre = costCentre;
     this.closedBy = closedBy;
+    this.costReleaseId = costReleaseId;
   }
 
   JobRecord row() {
@@ -73,6 +82,11 @@ public final class LockedJob {
     return new CostObject(id(), number(), costCentre);
   }
 
+  /** The document that takes what it costs from now on; null while it is work in progress. */
+  @Nullable Long costReleaseId() {
+    return costReleaseId;
+  }
+
   /** Where its cost stands in the books. */
   public CostPlace costPlace() {
     return closedBy == null ? CostPlace.WORK_IN_PROGRESS : closedBy.costPlace();
@@ -86,7 +100,7 @@ public final class LockedJob {
     throw new Refused(
         Rule.JOB_CLOSED,
         "Job %d is %s; nothing on it can be changed any more."
-            .formatted(number(), closed() ? "billed" : "called off"));
+            .formatted(number(), state() instanceof JobState.CalledOff ? "called off" : "billed"));
   }
 
   /** Charges it by another basis; only one that is not charged has a reason. */

@@ -39,6 +39,7 @@ public class OtherCosts {
     row.setCostMinor(cost.minor());
     row.setVatCode(vatRate.code());
     row.setAddedAt(act.at());
+    row.setCostReleaseId(job.costReleaseId());
     events.store(act, JobEvent.SUPPLIER_BILLED, row);
     books.post(
         act,

@@ -124,6 +124,7 @@ public class PartsUsed {
     use.setUnitPrice(stock.getPrice(partId, visit.job().customerId(), act.today()));
     use.setPlaceId(place);
     use.setAddedAt(act.at());
+    use.setCostReleaseId(visit.job().costReleaseId());
     store(act, event, visit, use, "");
     books.post(act, used(visit, use), source(visit, use, ""));
     return use.getId();

@@ -1,6 +1,7 @@
 package app.pragmata.server.jobs;
 
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static org.jooq.impl.DSL.noCondition;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -21,6 +22,7 @@ import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Optional;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataIntegrityViolationException;
@@ -138,33 +140,47 @@ public class TimeEntries {
     events.store(act, JobEvent.TIME_REMOVED, entry.row(), partOf(visit).why(reason));
   }
 
-  /** Keeps what all time on a visit costs at the rates in force; gives the event for the books. */
-  public BooksEvent approve(Act act, LockedVisit visit) {
+  /**
+   * Keeps what the time on a visit that nobody approved yet costs at the rates in force; gives the
+   * event for the books.
+   */
+  public BooksEvent.TimeApproved approve(Act act, LockedVisit visit) {
     var costing = new Costing(companies.getCompany().terms());
-    List<TimeEntryRecord> rows = list(visit);
+    List<TimeEntryRecord> rows = list(visit, TIME_ENTRY.TIME_COST_MINOR.isNull());
     for (TimeEntryRecord row : rows) {
       TimeEntry.Cost cost = costing.cost(fact(row));
       row.setTimeCostMinor(cost.time().minor());
       row.setDistanceCostMinor(cost.distance().minor());
+      row.setCostReleaseId(visit.job().costReleaseId());
     }
-    BooksEvent approved = approved(visit.job(), rows);
+    BooksEvent.TimeApproved approved = approved(visit.job(), rows);
     rows.forEach(row -> events.store(act, JobEvent.TIME_COSTED, row, partOf(visit)));
     return approved;
   }
 
   /** Forgets what the time on a visit cost; gives the event that is to be undone in the books. */
-  public BooksEvent disapprove(Act act, LockedVisit visit) {
-    List<TimeEntryRecord> rows = list(visit);
-    BooksEvent approved = approved(visit.job(), rows);
+  public BooksEvent.TimeApproved disapprove(Act act, LockedVisit visit) {
+    return disapprove(act, visit, list(visit, noCondition()));
+  }
+
+  /** The same for one entry of a visit. */
+  public BooksEvent.TimeApproved disapprove(Act act, LockedVisit visit, Clock entry) {
+    return disapprove(act, visit, List.of(entry.row()));
+  }
+
+  private BooksEvent.TimeApproved disapprove(
+      Act act, LockedVisit visit, List<TimeEntryRecord> rows) {
+    BooksEvent.TimeApproved approved = approved(visit.job(), rows);
     for (TimeEntryRecord row : rows) {
       row.setTimeCostMinor(null);
       row.setDistanceCostMinor(null);
+      row.setCostReleaseId(null);
       events.store(act, JobEvent.TIME_COSTED, row, partOf(visit));
     }
     return approved;
   }
 
-  private static BooksEvent approved(LockedJob job, List<TimeEntryRecord> rows) {
+  private static BooksEvent.TimeApproved approved(LockedJob job, List<TimeEntryRecord> rows) {
     return new BooksEvent.TimeApproved(
         job.costObject(),
         job.costPlace(),
@@ -180,10 +196,11 @@ public class TimeEntries {
         .collect(Money.sum());
   }
 
-  private List<TimeEntryRecord> list(LockedVisit visit) {
+  private List<TimeEntryRecord> list(LockedVisit visit, Condition which) {
     return database
         .selectFrom(TIME_ENTRY)
         .where(TIME_ENTRY.VISIT_ID.eq(visit.id()).and(TIME_ENTRY.REMOVED_AT.isNull()))
+        .and(which)
         .orderBy(TIME_ENTRY.ID)
         .fetch();
   }

@@ -1,6 +1,6 @@
 package app.pragmata.server.jobs;
 
-import static app.pragmata.server.generated.Tables.CLOSING_DOCUMENT;
+import static app.pragmata.server.generated.Tables.COST_RELEASE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
@@ -15,12 +15,14 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectDistinct;
 import static org.jooq.impl.DSL.selectOne;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.money.Money;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
@@ -104,10 +106,12 @@ public class VisitStore {
   }
 
   private final DSLContext database;
+  private final CostReleases costs;
   private final Events events;
 
-  VisitStore(DSLContext database, Events events) {
+  VisitStore(DSLContext database, CostReleases costs, Events events) {
     this.database = database;
+    this.costs = costs;
     this.events = events;
   }
 
@@ -126,7 +130,10 @@ public class VisitStore {
     return new LockedVisit(
         row.into(VISIT),
         new LockedJob(
-            row.into(JOB), row.get(KIND_OF_JOB.COST_CENTRE), row.get(CLOSING_DOCUMENT.KIND)),
+            row.into(JOB),
+            row.get(KIND_OF_JOB.COST_CENTRE),
+            row.get(COST_RELEASE.KIND),
+            row.get(COST_RELEASE.ID)),
         new LockedVisit.Beside(
             row.get(OTHER_STATES),
             row.get(COMPANION_IDS),
@@ -144,15 +151,15 @@ public class VisitStore {
         .select(JOB.fields())
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
-        .select(KIND_OF_JOB.COST_CENTRE, CLOSING_DOCUMENT.KIND)
+        .select(KIND_OF_JOB.COST_CENTRE, COST_RELEASE.KIND, COST_RELEASE.ID)
         .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED)
         .from(JOB)
         .join(VISIT)
         .on(VISIT.JOB_ID.eq(JOB.ID))
         .join(KIND_OF_JOB)
         .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
-        .leftJoin(CLOSING_DOCUMENT)
-        .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
+        .leftJoin(COST_RELEASE)
+        .on(COST_RELEASE.JOB_ID.eq(JOB.ID).and(COST_RELEASE.CLOSES))
         .leftJoin(TIME_ENTRY)
         .on(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.ENDED_AT.isNull()))
         .where(VISIT.ID.eq(visitId))
@@ -180,12 +187,12 @@ public class VisitStore {
     // Read after the wait for the lock: what the same statement reads beside it may be too old.
     var beside =
         database
-            .select(JOB.ID, KIND_OF_JOB.COST_CENTRE, CLOSING_DOCUMENT.KIND)
+            .select(JOB.ID, KIND_OF_JOB.COST_CENTRE, COST_RELEASE.KIND, COST_RELEASE.ID)
             .from(JOB)
             .join(KIND_OF_JOB)
             .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
-            .leftJoin(CLOSING_DOCUMENT)
-            .on(CLOSING_DOCUMENT.JOB_ID.eq(JOB.ID))
+            .leftJoin(COST_RELEASE)
+            .on(COST_RELEASE.JOB_ID.eq(JOB.ID).and(COST_RELEASE.CLOSES))
             .where(JOB.ID.in(jobIds))
             .fetchMap(JOB.ID);
     return rows.stream()
@@ -196,23 +203,21 @@ public class VisitStore {
                     new LockedJob(
                         row,
                         beside.get(row.getId()).get(KIND_OF_JOB.COST_CENTRE),
-                        beside.get(row.getId()).get(CLOSING_DOCUMENT.KIND))));
+                        beside.get(row.getId()).get(COST_RELEASE.KIND),
+                        beside.get(row.getId()).get(COST_RELEASE.ID))));
   }
 
   /**
-   * Closes a job whose work is checked.
+   * Closes a job; the document takes all cost out of work in progress that none has taken yet.
    *
-   * @param reason why it is not charged; may be empty
+   * @param reason why it is not charged or done; may be empty
+   * @return what that cost is, by category; those without any are left out
    */
-  public void close(Act act, JobEvent event, LockedJob job, Closing closing, String reason) {
-    database
-        .insertInto(CLOSING_DOCUMENT)
-        .set(CLOSING_DOCUMENT.JOB_ID, job.id())
-        .set(CLOSING_DOCUMENT.KIND, closing.kind())
-        .set(CLOSING_DOCUMENT.INVOICE_NUMBER, closing.invoiceNumber())
-        .set(CLOSING_DOCUMENT.CLOSED_AT, closing.at())
-        .execute();
+  public Map<Category, Money> close(
+      Act act, JobEvent event, LockedJob job, Closing closing, String reason) {
+    Map<Category, Money> released = costs.close(job.id(), closing);
     storeJob(act, event, job, reason);
+    return released;
   }
 
   /**
@@ -285,8 +290,11 @@ public class VisitStore {
             Map.of("companionIds", companionIds), Map.of("companionIds", plan.companionIds()));
   }
 
-  /** Calls off a job that is open, with all visits of it that are still to come. */
-  public void callOff(Act act, LockedJob job, JobState.Open open, String reason) {
+  /**
+   * Calls off a job that is open, with all visits of it that are still to come; gives what it has
+   * cost all the same.
+   */
+  public Money callOff(Act act, LockedJob job, JobState.Open open, String reason) {
     for (VisitRecord visit :
         database
             .selectFrom(VISIT)
@@ -298,7 +306,15 @@ public class VisitStore {
       events.store(act, JobEvent.VISIT_CALLED_OFF, visit);
     }
     job.setState(open.callOff(), act.at());
-    storeJob(act, JobEvent.CALLED_OFF, job, reason);
+    return close(
+            act,
+            JobEvent.CALLED_OFF,
+            job,
+            new Closing(Closing.Kind.CALLED_OFF, null, act.at()),
+            reason)
+        .values()
+        .stream()
+        .collect(Money.sum());
   }
 
   /** Whether anybody was on the way to the job or on site. */

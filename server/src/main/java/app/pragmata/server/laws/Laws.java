@@ -7,7 +7,9 @@ import app.pragmata.core.books.PostingCategory;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.server.receipts.CardPaymentState;
 import app.pragmata.server.records.Vocabulary;
+import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 
@@ -62,54 +64,71 @@ public final class Laws {
                 where t.debit_minor = debits and t.credit_minor = credits and t.lines = added.lines
               """),
           new Law(
-              "Work in progress is the cost of the jobs not yet billed",
+              "Work in progress is the cost that no document has taken out of it",
               Unit.MINOR,
               "work in progress",
               balanceOf(PostingCategory.WORK_IN_PROGRESS),
-              "approved time, drives home, parts used and other costs of unbilled jobs",
+              "approved time, drives home, parts used and other costs that name no document",
+              "select coalesce(sum(cost_minor), 0) from cost_fact where cost_release_id is null"),
+          new Law(
+              "Work in progress of every job is its cost that no document has taken out of it",
+              Unit.COUNT,
+              "jobs",
+              "select count(*) from job",
+              "jobs with so much work in progress",
               """
-              select coalesce(sum(cost), 0) from (
-                select coalesce(t.time_cost_minor, 0) + coalesce(t.distance_cost_minor, 0) as cost, v.job_id
-                  from time_entry t join visit v on v.id = t.visit_id where t.removed_at is null
-                union all select s.time_cost_minor + s.distance_cost_minor, v.job_id
-                  from drive_home_share s join visit v on v.id = s.visit_id
-                union all select p.cost_minor, v.job_id from visit_part p join visit v on v.id = p.visit_id where p.removed_at is null
-                union all select o.cost_minor, o.job_id from other_cost o
-              ) costs left join closing_document closing using (job_id) where closing.kind is null
+              select count(*) from job j
+                left join (select l.job_id, sum(l.debit_minor - l.credit_minor) as balance from posting_account p
+                    join journal_line l on l.account_code = p.account_code
+                    where p.posting_category = :WORK_IN_PROGRESS group by l.job_id) posted on posted.job_id = j.id
+                left join (select job_id, sum(cost_minor) as cost from cost_fact
+                    where cost_release_id is null group by job_id) open on open.job_id = j.id
+                where coalesce(posted.balance, 0) = coalesce(open.cost, 0)
+              """),
+          costTakenBy(
+              "Cost of sales is the cost that invoices took",
+              "cost of sales",
+              Closing.Kind.INVOICE,
+              PostingCategory.COST_OF_SALES_LABOUR,
+              PostingCategory.COST_OF_SALES_DRIVE,
+              PostingCategory.COST_OF_SALES_PARTS,
+              PostingCategory.COST_OF_SALES_OTHER),
+          costTakenBy(
+              "Warranty and goodwill is the cost of jobs that are not charged",
+              "warranty and goodwill",
+              Closing.Kind.NOT_CHARGED,
+              PostingCategory.WARRANTY_AND_GOODWILL),
+          costTakenBy(
+              "Cost of work called off is the cost of jobs that were called off",
+              "cost of work called off",
+              Closing.Kind.CALLED_OFF,
+              PostingCategory.COST_OF_WORK_CALLED_OFF),
+          new Law(
+              "Every cost is taken by a document of its own job",
+              Unit.COUNT,
+              "costs that name a document",
+              "select count(*) from cost_fact where cost_release_id is not null",
+              "one of their job",
+              "select count(*) from cost_fact f join cost_release r on r.id = f.cost_release_id and r.job_id = f.job_id"),
+          new Law(
+              "Every invoice takes the cost of its job, and every such document is an invoice",
+              Unit.COUNT,
+              "invoices and documents of invoices",
+              "select (select count(*) from invoice) + (select count(*) from cost_release where kind = :INVOICE)",
+              "of each other",
+              """
+              select 2 * count(*) from cost_release r join invoice i on i.number = r.invoice_number and i.job_id = r.job_id
               """),
           new Law(
-              "Work in progress of every billed job is nil",
+              "A job is called off when a document says so",
               Unit.COUNT,
-              "billed jobs",
-              "select count(*) from closing_document",
-              "billed jobs without any left",
+              "jobs called off",
+              "select count(*) from job where state = :CALLED_OFF",
+              "with such a document",
               """
-              select count(*) from closing_document closing where 0 = (
-                select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
-                  join journal_line l on l.account_code = p.account_code
-                  join journal_entry e on e.id = l.entry_id
-                where p.posting_category = :WORK_IN_PROGRESS and l.job_id = closing.job_id)
+              select count(*) from job j join cost_release r on r.job_id = j.id
+                where j.state = :CALLED_OFF and r.closes and r.kind = :CALLED_OFF
               """),
-          new Law(
-              "A job is closed by its invoice, or by the entry that says it is not charged",
-              Unit.COUNT,
-              "closed jobs",
-              "select count(*) from closing_document",
-              "with such an invoice or entry",
-              """
-              select count(*) from closing_document c where case c.kind
-                when :INVOICE then exists (
-                  select from invoice i where i.job_id = c.job_id and i.number = c.invoice_number)
-                else exists (
-                  select from journal_entry e where e.source_id = c.job_id and e.event = :JOB_NOT_CHARGED) end
-              """),
-          new Law(
-              "Every invoice closes its job",
-              Unit.COUNT,
-              "invoices",
-              "select count(*) from invoice",
-              "that close a job",
-              "select count(*) from closing_document where kind = :INVOICE"),
           new Law(
               "A drive home is borne whole by the visits of its day",
               Unit.MINOR,
@@ -216,6 +235,24 @@ public final class Laws {
               "select coalesce(max(number) - min(number) + 1, 0) from journal_entry"));
 
   private Laws() {}
+
+  private static Law costTakenBy(
+      String name, String accounts, Closing.Kind kind, PostingCategory... categories) {
+    return new Law(
+        name,
+        Unit.MINOR,
+        accounts,
+        "select "
+            + Arrays.stream(categories)
+                .map(category -> "(" + balanceOf(category) + ")")
+                .collect(Collectors.joining(" + ")),
+        "costs that name such a document",
+        """
+        select coalesce(sum(f.cost_minor), 0) from cost_fact f join cost_release r on r.id = f.cost_release_id
+          where r.kind = '%s'
+        """
+            .formatted(kind.code()));
+  }
 
   private static String balanceOf(PostingCategory category) {
     return """

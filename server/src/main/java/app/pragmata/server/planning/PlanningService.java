@@ -4,17 +4,22 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
 import app.pragmata.core.planning.VisitPlan;
+import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
@@ -45,13 +50,22 @@ public class PlanningService {
 
   private final VisitStore visits;
   private final DrivesHome drivesHome;
+  private final ReceiptService receipts;
+  private final BooksStore books;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
 
   PlanningService(
-      VisitStore visits, DrivesHome drivesHome, PeopleStore people, RepeatableRequests repeats) {
+      VisitStore visits,
+      DrivesHome drivesHome,
+      ReceiptService receipts,
+      BooksStore books,
+      PeopleStore people,
+      RepeatableRequests repeats) {
     this.visits = visits;
     this.drivesHome = drivesHome;
+    this.receipts = receipts;
+    this.books = books;
     this.people = people;
     this.repeats = repeats;
   }
@@ -100,7 +114,12 @@ public class PlanningService {
           Rule.JOB_BEGUN,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
     }
-    visits.callOff(act, job, open, Objects.requireNonNull(why));
+    receipts.requireNothingHeld(job);
+    Money cost = visits.callOff(act, job, open, Objects.requireNonNull(why));
+    books.post(
+        act,
+        new BooksEvent.JobCalledOff(job.costObject(), cost),
+        VisitStore.source(RecordKind.JOB, jobId, "called off: " + why, job));
   }
 
   private VisitPlan read(Act act, PlanForm form) {

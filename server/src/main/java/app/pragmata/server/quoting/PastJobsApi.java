@@ -56,7 +56,7 @@ class PastJobsApi {
           e.equipment_kind_id = (select equipment_kind_id from equipment where id = {1}), false)
       from (select id, number, title, equipment_id from job
           where kind_of_job_id = {0} and state = :CHECKED
-            and exists (select from closing_document where job_id = id)
+            and exists (select from cost_release where job_id = id and closes)
           order by id desc limit 200) j
       left join equipment e on e.id = j.equipment_id
       left join lateral (

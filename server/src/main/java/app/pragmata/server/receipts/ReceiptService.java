@@ -630,6 +630,17 @@ public class ReceiptService {
         amount);
   }
 
+  /** Refuses to close a job without an invoice while money is held that its invoices would take. */
+  public void requireNothingHeld(LockedJob job) {
+    Money held = held(job.id());
+    if (held.isPositive()) {
+      throw new Refused(
+          Rule.DEPOSIT_HELD,
+          "A deposit of %s is held for job %d. Give it back first, for no invoice will take it."
+              .formatted(held, job.number()));
+    }
+  }
+
   /** What is left of the money earmarked for a job or any of its quotes. */
   @Transactional(readOnly = true)
   public Money held(long jobId) {

@@ -11,6 +11,7 @@ import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -127,16 +128,19 @@ class SheetApi {
                     new JobSheet.OtherCost(
                         other.id(), other.supplier(), other.description(), other.costMinor()))
             .toList(),
-        cost(facts, cost, Money.ofMinor(chargedNet(view))),
+        cost(facts, cost, Money.ofMinor(chargedNet(job.job().state(), view))),
         view,
         money,
         books.listEntries(id, money.stream().map(ReceiptView::id).toList()));
   }
 
-  /** Posted, or as it would be posted; nothing for a job that is not charged. */
-  private static long chargedNet(BillingView view) {
+  /** Posted, or as it would be posted; nothing for a job that is not charged or was called off. */
+  private static long chargedNet(JobState.Code state, BillingView view) {
     if (view.invoice() != null) {
       return view.invoice().netMinor();
+    }
+    if (state == JobState.Code.CALLED_OFF) {
+      return 0;
     }
     return switch (view.basis()) {
       case FIXED_PRICE -> view.fixedPrice().netMinor();
