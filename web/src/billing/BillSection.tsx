@@ -160,6 +160,12 @@ function InvoiceLines({
             <td>
               {line.description}
               {line.category === "parts" && line.quantity !== 1 && `, ${line.quantity}`}
+              {line.discountMinor > 0 && (
+                <span className="soft small">
+                  {" "}
+                  {money(line.fullMinor)} less {money(line.discountMinor)}
+                </span>
+              )}
               {line.warrantyReductionMinor > 0 && (
                 <span className="soft small">
                   {" "}

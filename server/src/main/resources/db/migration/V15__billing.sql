@@ -13,8 +13,17 @@ create table invoice (
   posted_by bigint not null references person,
   check (gross_minor = net_minor + vat_minor)
 );
+create index on invoice (invoice_date, id);
 create index on invoice (customer_id);
 create index on invoice (posted_by);
+
+-- All of an invoice as it was posted, as text: seller, buyer, lines, VAT, terms and dates. Lists never read it.
+create table invoice_text (
+  invoice_id bigint primary key references invoice,
+  content text not null,
+  content_hash text not null,
+  constraint content_as_posted check (content_hash = encode(sha256(convert_to(content, 'UTF8')), 'hex'))
+);
 
 create table invoice_line (
   invoice_id bigint not null references invoice,
@@ -22,21 +31,28 @@ create table invoice_line (
   category text not null check (category in ('labour', 'drive', 'parts', 'other')),
   description text not null,
   quantity numeric(14, 3) not null,
-  unit text not null check (unit in ('hour', 'mile', 'piece')),
+  -- The price is for so many of the unit: time is in minutes, priced by the hour.
+  unit text not null check (unit in ('minute', 'mile', 'piece')),
+  price_base smallint not null check (price_base = case unit when 'minute' then 60 else 1 end),
   unit_price numeric(14, 4) not null,
   full_minor bigint not null,
+  discount_minor bigint not null check (discount_minor >= 0),
   warranty_share numeric(5, 4) not null default 0,
   warranty_reduction_minor bigint not null default 0,
   net_minor bigint not null,
   vat_code text not null references vat_rate,
+  -- Of EN 16931 (UNCL 5305), and as on the day of the invoice.
+  vat_category char(1) not null,
+  vat_percent numeric(5, 2) not null,
   primary key (invoice_id, position),
-  check (net_minor = full_minor - warranty_reduction_minor)
+  check (net_minor = full_minor - discount_minor - warranty_reduction_minor)
 );
 create index on invoice_line (vat_code);
 
 create table invoice_vat (
   invoice_id bigint not null references invoice,
   vat_code text not null references vat_rate,
+  category char(1) not null,
   percent numeric(5, 2) not null,
   net_minor bigint not null,
   vat_minor bigint not null,
@@ -81,6 +97,8 @@ create trigger invoice_is_never_deleted before delete on invoice
 create trigger invoice_keeps_all before truncate on invoice
   for each statement execute function refuse_change();
 create trigger invoice_vat_inserts_only before update or delete on invoice_vat
+  for each row execute function refuse_change();
+create trigger invoice_text_inserts_only before update or delete on invoice_text
   for each row execute function refuse_change();
 create trigger invoice_line_inserts_only before update or delete on invoice_line
   for each row execute function refuse_change();

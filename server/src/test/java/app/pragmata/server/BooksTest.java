@@ -181,6 +181,9 @@ class BooksTest {
           Every cost is taken by a document of its own job | update time_entry set cost_release_id = cost_release_id + 1
           Every invoice takes the cost of its job, and every such document is an invoice | update cost_release set invoice_number = -invoice_number where kind = 'invoice'
           A job is called off when a document says so | update job set state = 'called_off' where state = 'checked'
+          Every line of an invoice is its quantity at its price, less what comes off it | update invoice_line set quantity = quantity + 1 where category = 'parts'
+          Output VAT is the VAT of the invoices | update invoice_vat set percent = percent + 1
+          Every invoice stands as the text that was posted | update invoice_text set content = replace(content, '"number":4001', '"number":1'), content_hash = encode(sha256(convert_to(replace(content, '"number":4001', '"number":1'), 'UTF8')), 'hex')
           What is owed is what was invoiced less what of receipts went to it | update receivable set allocated_minor = allocated_minor + 1 where owed_minor > 0
           Trade debtors is what open invoices owe | update posting_account set account_code = '1000' where posting_category = 'trade_debtors'
           Nobody's money pays an invoice of somebody else | update receipt set customer_id = customer_id + 1

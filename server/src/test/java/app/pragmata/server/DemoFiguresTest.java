@@ -25,7 +25,8 @@ import tools.jackson.databind.JsonNode;
  * change that moves one shows which; a wanted change takes the file that the test writes.
  */
 class DemoFiguresTest {
-  private static final Map<String, String> UNITS = Map.of("hour", "h", "mile", "mi", "piece", "");
+  private static final Map<String, String> UNITS =
+      Map.of("minute", "min", "mile", "mi", "piece", "");
 
   private static final String ON_RECORD = "/demo-figures.txt";
   private static final Path FOUND = Path.of("target", "demo-figures.txt");

@@ -19,7 +19,6 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -48,37 +47,29 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   }
 
   private static ChargeLine quotedLine(QuoteLine line) {
-    return switch (line) {
-      case QuoteLine.Labour labour ->
-          quoted(line, hours(labour.minutes()), Unit.HOUR, labour.chargePerHour());
-      case QuoteLine.Drive drive -> quotedDrive(drive);
-      case QuoteLine.Part part -> quoted(line, part.quantity(), Unit.PIECE, part.unitPrice());
-      case QuoteLine.Other other -> quoted(line, other.quantity(), Unit.PIECE, other.unitPrice());
-    };
-  }
-
-  private static ChargeLine quotedDrive(QuoteLine.Drive drive) {
-    UnitPrice rate = drive.unitPrice();
-    return switch (drive.charge()) {
-      case DriveCharge.PerHour perHour -> quoted(drive, hours(drive.minutes()), Unit.HOUR, rate);
-      case DriveCharge.PerMile perMile -> quoted(drive, drive.miles(), Unit.MILE, rate);
-      case DriveCharge.PerCallOut callOut -> quoted(drive, BigDecimal.ONE, Unit.PIECE, rate);
-      case DriveCharge.None none -> quoted(drive, BigDecimal.ONE, Unit.PIECE, rate);
-    };
-  }
-
-  private static ChargeLine quoted(
-      QuoteLine line, BigDecimal quantity, Unit unit, UnitPrice price) {
-    String less = line.reduction().isZero() ? "" : ", less " + line.reduction();
     return ChargeLine.of(
         line.category(),
-        line.description() + less,
-        quantity,
-        unit,
-        price,
-        line.net(),
+        line.description(),
+        priced(line),
+        line.reduction(),
         Share.NOTHING,
         line.vatRate());
+  }
+
+  private static Priced priced(QuoteLine line) {
+    return switch (line) {
+      case QuoteLine.Labour labour -> Priced.minutes(labour.minutes(), labour.chargePerHour());
+      case QuoteLine.Drive drive ->
+          switch (drive.charge()) {
+            case DriveCharge.PerHour perHour -> Priced.minutes(drive.minutes(), perHour.rate());
+            case DriveCharge.PerMile perMile ->
+                new Priced(drive.miles(), Unit.MILE, perMile.rate());
+            case DriveCharge.PerCallOut callOut -> Priced.one(callOut.rate());
+            case DriveCharge.None none -> Priced.one(UnitPrice.ZERO);
+          };
+      case QuoteLine.Part part -> new Priced(part.quantity(), Unit.PIECE, part.unitPrice());
+      case QuoteLine.Other other -> new Priced(other.quantity(), Unit.PIECE, other.unitPrice());
+    };
   }
 
   private List<ChargeLine> timeAndParts(JobFacts job, Warranty warranty) {
@@ -113,10 +104,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               return ChargeLine.of(
                   Category.LABOUR,
                   "%s %s at %s%s".formatted(kind, Minutes.text(minutes), rate, suffix),
-                  hours(minutes),
-                  Unit.HOUR,
-                  rate,
-                  rate.forMinutes(minutes),
+                  Priced.minutes(minutes, rate),
+                  Money.ZERO,
                   warrantyShare,
                   terms.vat().usualOn(taxDay));
             })
@@ -160,31 +149,18 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
       case DriveCharge.None none -> List.of();
       case DriveCharge.PerCallOut driveOnly when !fittedOrWorked(visit) -> List.of();
       case DriveCharge.PerCallOut callOut ->
-          List.of(
-              drive(
-                  "Call-out" + suffix,
-                  BigDecimal.ONE,
-                  Unit.PIECE,
-                  callOut.rate(),
-                  callOut.rate().times(BigDecimal.ONE),
-                  warrantyShare));
+          List.of(drive("Call-out" + suffix, Priced.one(callOut.rate()), warrantyShare));
       case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
               drive(
                   "Drive " + Minutes.text(minutes) + suffix,
-                  hours(minutes),
-                  Unit.HOUR,
-                  perHour.rate(),
-                  perHour.rate().forMinutes(minutes),
+                  Priced.minutes(minutes, perHour.rate()),
                   warrantyShare));
       case DriveCharge.PerMile perMile when miles.signum() > 0 ->
           List.of(
               drive(
                   "Drive " + miles.toPlainString() + " miles" + suffix,
-                  miles,
-                  Unit.MILE,
-                  perMile.rate(),
-                  perMile.rate().times(miles),
+                  new Priced(miles, Unit.MILE, perMile.rate()),
                   warrantyShare));
       case DriveCharge.PerHour nothingDriven -> List.of();
       case DriveCharge.PerMile nothingDriven -> List.of();
@@ -197,20 +173,12 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         || visit.times().stream().anyMatch(entry -> entry.kind() == LABOUR);
   }
 
-  private ChargeLine drive(
-      String description,
-      BigDecimal quantity,
-      Unit unit,
-      UnitPrice price,
-      Money full,
-      Share warrantyShare) {
+  private ChargeLine drive(String description, Priced priced, Share warrantyShare) {
     return ChargeLine.of(
         Category.DRIVE,
         description,
-        quantity,
-        unit,
-        price,
-        full,
+        priced,
+        Money.ZERO,
         warrantyShare,
         terms.vat().usualOn(taxDay));
   }
@@ -220,10 +188,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     return ChargeLine.of(
         Category.PARTS,
         part.description(),
-        part.quantity(),
-        Unit.PIECE,
-        part.price(),
-        part.price().times(part.quantity()),
+        new Priced(part.quantity(), Unit.PIECE, part.price()),
+        Money.ZERO,
         share,
         part.vatRate());
   }
@@ -234,16 +200,9 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     return ChargeLine.of(
         Category.OTHER,
         other.description(),
-        BigDecimal.ONE,
-        Unit.PIECE,
-        new UnitPrice(price.major()),
-        price,
+        Priced.one(new UnitPrice(price.major())),
+        Money.ZERO,
         Share.NOTHING,
         other.vatRate());
-  }
-
-  /** Hours for showing on the line; the amount is computed from the minutes. */
-  private static BigDecimal hours(int minutes) {
-    return BigDecimal.valueOf(minutes).divide(BigDecimal.valueOf(60), 2, RoundingMode.HALF_UP);
   }
 }

@@ -18,6 +18,7 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.List;
 import java.util.Locale;
 import net.jqwik.api.ForAll;
@@ -143,5 +144,23 @@ class BillingLawsTest {
 
   private InvoiceDraft worked(JobFacts job) {
     return billing.draft(job, new TimeAndParts(), warranty());
+  }
+
+  @Property
+  void a_stranger_computes_every_line_from_its_fields(@ForAll JobFacts job) {
+    for (ChargeLine line : worked(job).lines()) {
+      Priced priced = line.priced();
+      BigDecimal exact =
+          priced
+              .price()
+              .major()
+              .multiply(priced.quantity())
+              .divide(BigDecimal.valueOf(priced.unit().priceBase()), 2, RoundingMode.HALF_UP);
+      assertThat(line.full().major()).isEqualByComparingTo(exact);
+      assertThat(line.net())
+          .isEqualTo(line.full().minus(line.discount()).minus(line.warrantyReduction()));
+      assertThat(line.warrantyReduction())
+          .isEqualTo(line.warrantyShare().of(line.full().minus(line.discount())));
+    }
   }
 }

@@ -66,7 +66,7 @@ class BillingTest {
   }
 
   @Test
-  void what_was_taken_off_a_quoted_line_comes_off_the_invoice_and_is_said_on_it() {
+  void what_was_taken_off_a_quoted_line_is_an_amount_of_its_own_on_the_invoice() {
     var reduced = job().promise().getFirst().reducedBy(Money.of("14.50"));
     ChargeLine line =
         draft(
@@ -76,7 +76,8 @@ class BillingTest {
             .lines()
             .getFirst();
     assertThat(line.net()).isEqualTo(reduced.full().minus(Money.of("14.50")));
-    assertThat(line.description()).endsWith(", less 14.50");
+    assertThat(line.discount()).isEqualTo(Money.of("14.50"));
+    assertThat(line.description()).isEqualTo(reduced.description());
   }
 
   @Test
@@ -97,9 +98,8 @@ class BillingTest {
                 chargeTerms())
             .lines()
             .getFirst();
-    assertThat(line.quantity()).isEqualByComparingTo("18.4");
-    assertThat(line.unit()).isEqualTo(Unit.MILE);
-    assertThat(line.unitPrice()).isEqualTo(UnitPrice.of("0.65"));
+    assertThat(line.priced())
+        .isEqualTo(new Priced(new BigDecimal("18.4"), Unit.MILE, UnitPrice.of("0.65")));
     assertThat(line.net()).isEqualTo(Money.of("11.96"));
   }
 

@@ -33,6 +33,7 @@ import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.receipts.ReceivableStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
+import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
@@ -70,6 +71,7 @@ public class BillingService {
   private final OtherCosts otherCosts;
   private final PromiseStore promises;
   private final InvoiceStore invoices;
+  private final FrozenText texts;
   private final BooksStore books;
   private final ReceiptService receipts;
   private final CompanyStore companies;
@@ -84,6 +86,7 @@ public class BillingService {
       OtherCosts otherCosts,
       PromiseStore promises,
       InvoiceStore invoices,
+      FrozenText texts,
       BooksStore books,
       ReceiptService receipts,
       CompanyStore companies,
@@ -96,6 +99,7 @@ public class BillingService {
     this.otherCosts = otherCosts;
     this.promises = promises;
     this.invoices = invoices;
+    this.texts = texts;
     this.books = books;
     this.receipts = receipts;
     this.companies = companies;
@@ -150,7 +154,7 @@ public class BillingService {
             .toList();
     boolean charged = job.job().billingBasis() != BillingBasis.Code.NOT_CHARGED;
     return new BillingView.Draft(
-        draft.lines().stream().map(BillingView.ChargedLine::of).toList(),
+        BillingView.ChargedLine.of(draft),
         BillingView.ChargedVat.of(draft),
         draft.vat().net().minor(),
         draft.vat().gross().minor(),
@@ -335,20 +339,33 @@ public class BillingService {
         VisitStore.source(RecordKind.JOB, locked.id(), "not charged: " + free.reason(), locked));
   }
 
+  private InvoiceDocument document(Act act, WholeJob job, long number, InvoiceDraft draft) {
+    var customer =
+        database.selectFrom(CUSTOMER).where(CUSTOMER.ID.eq(job.job().customerId())).fetchSingle();
+    return InvoiceDocument.of(
+        companies.getCompany(),
+        number,
+        act.today(),
+        customer.getPaymentDays(),
+        new InvoiceDocument.Buyer(
+            customer.getName(),
+            customer.getAddress(),
+            customer.getPostcode(),
+            customer.getVatNumber()),
+        new InvoiceDocument.Work(
+            job.job().number(), job.job().title(), job.site().name(), job.site().address()),
+        draft);
+  }
+
   private InvoiceRecord insertInvoice(Act act, LockedJob locked, WholeJob job, InvoiceDraft draft) {
     long number = numbers.next(NumberSeries.Series.INVOICE);
-    int paymentDays =
-        database
-            .select(CUSTOMER.PAYMENT_DAYS)
-            .from(CUSTOMER)
-            .where(CUSTOMER.ID.eq(locked.customerId()))
-            .fetchSingle(CUSTOMER.PAYMENT_DAYS);
+    InvoiceDocument document = document(act, job, number, draft);
     InvoiceRecord invoice = database.newRecord(INVOICE);
     invoice.setNumber(number);
     invoice.setJobId(locked.id());
     invoice.setCustomerId(locked.customerId());
-    invoice.setInvoiceDate(act.today());
-    invoice.setDueDate(act.today().plusDays(paymentDays));
+    invoice.setInvoiceDate(document.invoiceDate());
+    invoice.setDueDate(document.dueDate());
     invoice.setBillingBasis(job.job().billingBasis());
     invoice.setNetMinor(draft.vat().net().minor());
     invoice.setVatMinor(draft.vat().vat().minor());
@@ -356,7 +373,7 @@ public class BillingService {
     invoice.setPostedAt(act.at());
     invoice.setPostedBy(act.personId());
     events.store(act, BillingEvent.INVOICE_POSTED, invoice);
-    invoices.insertContent(invoice.getId(), draft);
+    invoices.insertContent(invoice.getId(), draft, texts.freeze(document));
     return invoice;
   }
 }

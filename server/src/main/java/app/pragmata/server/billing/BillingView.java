@@ -49,9 +49,12 @@ public record BillingView(
       @Nullable String notYet) {}
 
   /**
-   * A line as it is charged.
+   * A line as it is charged: quantity / price base x unit price is the full amount; discount and
+   * warranty come off it.
    *
    * @param unitPrice in major units, to four decimals at most
+   * @param priceBase for how many of the unit the price is
+   * @param discountMinor as it was agreed, of the line and of the whole offer
    */
   public record ChargedLine(
       Category category,
@@ -59,30 +62,44 @@ public record BillingView(
       BigDecimal quantity,
       Unit unit,
       BigDecimal unitPrice,
+      int priceBase,
       long fullMinor,
+      long discountMinor,
       String warrantyPercent,
       long warrantyReductionMinor,
-      long netMinor) {
+      long netMinor,
+      String vatCategory,
+      String vatPercent) {
     static ChargedLine of(ChargeLine line) {
       return new ChargedLine(
           line.category(),
           line.description(),
-          line.quantity(),
-          line.unit(),
-          line.unitPrice().major(),
+          line.priced().quantity(),
+          line.priced().unit(),
+          line.priced().price().major(),
+          line.priced().unit().priceBase(),
           line.full().minor(),
+          line.discount().minor(),
           line.warrantyShare().percent(),
           line.warrantyReduction().minor(),
-          line.net().minor());
+          line.net().minor(),
+          line.vatRate().category(),
+          InvoiceStore.plain(line.vatRate().percent()));
+    }
+
+    static List<ChargedLine> of(InvoiceDraft draft) {
+      return draft.lines().stream().map(ChargedLine::of).toList();
     }
   }
 
-  public record ChargedVat(String percent, long netMinor, long vatMinor) {
+  /** The lines of one category and percent of VAT, and the tax on their sum. */
+  public record ChargedVat(String category, String percent, long netMinor, long vatMinor) {
     static List<ChargedVat> of(InvoiceDraft draft) {
       return draft.vat().rates().stream()
           .map(
               rate ->
                   new ChargedVat(
+                      rate.rate().category(),
                       InvoiceStore.plain(rate.rate().percent()),
                       rate.net().minor(),
                       rate.vat().minor()))

@@ -2,6 +2,7 @@ package app.pragmata.server.billing;
 
 import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.INVOICE_LINE;
+import static app.pragmata.server.generated.Tables.INVOICE_TEXT;
 import static app.pragmata.server.generated.Tables.INVOICE_VAT;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.RECEIPT_ALLOCATION;
@@ -13,12 +14,14 @@ import static org.jooq.impl.DSL.select;
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Priced;
 import app.pragmata.core.billing.Unit;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.generated.tables.records.InvoiceLineRecord;
 import app.pragmata.server.generated.tables.records.InvoiceVatRecord;
 import app.pragmata.server.receipts.ReceiptStore;
+import app.pragmata.server.records.FrozenText;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -78,9 +81,12 @@ class InvoiceStore {
                     INVOICE_LINE.UNIT,
                     INVOICE_LINE.UNIT_PRICE,
                     INVOICE_LINE.FULL_MINOR,
+                    INVOICE_LINE.DISCOUNT_MINOR,
                     INVOICE_LINE.WARRANTY_SHARE,
                     INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
-                    INVOICE_LINE.NET_MINOR)
+                    INVOICE_LINE.NET_MINOR,
+                    INVOICE_LINE.VAT_CATEGORY,
+                    INVOICE_LINE.VAT_PERCENT)
                 .from(INVOICE_LINE)
                 .where(INVOICE_LINE.INVOICE_ID.eq(INVOICE.ID))
                 .orderBy(INVOICE_LINE.POSITION))
@@ -90,7 +96,11 @@ class InvoiceStore {
 
   private static Field<List<BillingView.ChargedVat>> vat() {
     return multiset(
-            select(INVOICE_VAT.PERCENT, INVOICE_VAT.NET_MINOR, INVOICE_VAT.VAT_MINOR)
+            select(
+                    INVOICE_VAT.CATEGORY,
+                    INVOICE_VAT.PERCENT,
+                    INVOICE_VAT.NET_MINOR,
+                    INVOICE_VAT.VAT_MINOR)
                 .from(INVOICE_VAT)
                 .where(INVOICE_VAT.INVOICE_ID.eq(INVOICE.ID))
                 .orderBy(INVOICE_VAT.PERCENT.desc()))
@@ -99,8 +109,8 @@ class InvoiceStore {
             rows ->
                 rows.map(
                     mapping(
-                        (percent, net, vat) ->
-                            new BillingView.ChargedVat(plain(percent), net, vat))));
+                        (category, percent, net, vat) ->
+                            new BillingView.ChargedVat(category, plain(percent), net, vat))));
   }
 
   private static Field<List<BillingView.Receipt>> receipts() {
@@ -129,27 +139,40 @@ class InvoiceStore {
       Unit unit,
       UnitPrice unitPrice,
       long full,
+      long discount,
       BigDecimal warrantyShare,
       long warrantyReduction,
-      long net) {
+      long net,
+      String vatCategory,
+      BigDecimal vatPercent) {
     return new BillingView.ChargedLine(
         category,
         description,
-        quantity.stripTrailingZeros(),
+        new Priced(quantity, unit, unitPrice).quantity(),
         unit,
         unitPrice.major(),
+        unit.priceBase(),
         full,
+        discount,
         plain(warrantyShare.movePointRight(2)),
         warrantyReduction,
-        net);
+        net,
+        vatCategory,
+        plain(vatPercent));
   }
 
   static String plain(BigDecimal number) {
     return number.stripTrailingZeros().toPlainString();
   }
 
-  /** Keeps the lines and the VAT of an invoice exactly as they were shown. */
-  void insertContent(long invoiceId, InvoiceDraft draft) {
+  /** Keeps the lines and the VAT of an invoice exactly as they were shown, and all of its text. */
+  void insertContent(long invoiceId, InvoiceDraft draft, FrozenText.Frozen text) {
+    database
+        .insertInto(INVOICE_TEXT)
+        .set(INVOICE_TEXT.INVOICE_ID, invoiceId)
+        .set(INVOICE_TEXT.CONTENT, text.content())
+        .set(INVOICE_TEXT.CONTENT_HASH, text.hash())
+        .execute();
     var lines = new ArrayList<InvoiceLineRecord>();
     for (ChargeLine line : draft.lines()) {
       var row = new InvoiceLineRecord();
@@ -157,14 +180,18 @@ class InvoiceStore {
       row.setPosition((short) (lines.size() + 1));
       row.setCategory(line.category());
       row.setDescription(line.description());
-      row.setQuantity(line.quantity());
-      row.setUnit(line.unit());
-      row.setUnitPrice(line.unitPrice());
+      row.setQuantity(line.priced().quantity());
+      row.setUnit(line.priced().unit());
+      row.setPriceBase((short) line.priced().unit().priceBase());
+      row.setUnitPrice(line.priced().price());
       row.setFullMinor(line.full().minor());
+      row.setDiscountMinor(line.discount().minor());
       row.setWarrantyShare(line.warrantyShare().fraction());
       row.setWarrantyReductionMinor(line.warrantyReduction().minor());
       row.setNetMinor(line.net().minor());
       row.setVatCode(line.vatRate().code());
+      row.setVatCategory(line.vatRate().category());
+      row.setVatPercent(line.vatRate().percent());
       lines.add(row);
     }
     database.insertInto(INVOICE_LINE).set(lines).execute();
@@ -177,6 +204,7 @@ class InvoiceStore {
     return new InvoiceVatRecord(
         invoiceId,
         rate.rate().code(),
+        rate.rate().category(),
         rate.rate().percent(),
         rate.net().minor(),
         rate.vat().minor());

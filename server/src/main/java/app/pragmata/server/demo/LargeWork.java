@@ -1,6 +1,8 @@
 package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.Billing;
@@ -27,8 +29,11 @@ import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatRate;
 import app.pragmata.core.quoting.QuoteTotals;
+import app.pragmata.server.billing.InvoiceDocument;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.SiteRecord;
+import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.records.RecordKind;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
@@ -69,12 +74,14 @@ class LargeWork {
   private final DSLContext database;
   private final DataSource source;
   private final CompanyStore companies;
+  private final FrozenText texts;
   private final List<Long> open = new ArrayList<>();
 
-  LargeWork(DSLContext database, DataSource source, CompanyStore companies) {
+  LargeWork(DSLContext database, DataSource source, CompanyStore companies, FrozenText texts) {
     this.database = database;
     this.source = source;
     this.companies = companies;
+    this.texts = texts;
   }
 
   /** The jobs that are not settled. */
@@ -217,7 +224,10 @@ class LargeWork {
     private final TableCopy entries;
     private final TableCopy lines;
     private final TableCopy invoices;
+    private final TableCopy invoiceTexts;
     private final TableCopy invoiceLines;
+    private final List<InvoiceDocument.Buyer> buyers;
+    private final List<SiteRecord> sites;
     private final TableCopy invoiceVat;
     private final TableCopy receivables;
     private final TableCopy receivableJobs;
@@ -258,6 +268,16 @@ class LargeWork {
               .value1();
       firstSite = nextId(database, "site") - LargeCompany.SITES;
       firstCustomer = nextId(database, "customer") - LargeCompany.CUSTOMERS;
+      buyers =
+          database
+              .selectFrom(CUSTOMER)
+              .where(CUSTOMER.ID.ge(firstCustomer))
+              .orderBy(CUSTOMER.ID)
+              .fetch(
+                  row ->
+                      new InvoiceDocument.Buyer(
+                          row.getName(), row.getAddress(), row.getPostcode(), row.getVatNumber()));
+      sites = database.selectFrom(SITE).where(SITE.ID.ge(firstSite)).orderBy(SITE.ID).fetch();
       quotes =
           copy(
               "quote",
@@ -308,6 +328,7 @@ class LargeWork {
               "invoice",
               "id, number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,"
                   + " gross_minor, posted_at, posted_by");
+      invoiceTexts = copy("invoice_text", "invoice_id, content, content_hash");
       receivables =
           copy(
               "receivable",
@@ -316,9 +337,11 @@ class LargeWork {
       invoiceLines =
           copy(
               "invoice_line",
-              "invoice_id, position, category, description, quantity, unit, unit_price, full_minor,"
-                  + " warranty_share, warranty_reduction_minor, net_minor, vat_code");
-      invoiceVat = copy("invoice_vat", "invoice_id, vat_code, percent, net_minor, vat_minor");
+              "invoice_id, position, category, description, quantity, unit, price_base, unit_price, full_minor,"
+                  + " discount_minor, warranty_share, warranty_reduction_minor, net_minor, vat_code, vat_category,"
+                  + " vat_percent");
+      invoiceVat =
+          copy("invoice_vat", "invoice_id, vat_code, category, percent, net_minor, vat_minor");
       receipts =
           copy(
               "receipt",
@@ -775,6 +798,7 @@ class LargeWork {
           settled ? gross.minor() : 0,
           settled ? 2 : 1);
       receivableJobs.row(id, draft.id());
+      text(draft, charged, id, number, billed);
       int position = 1;
       for (ChargeLine line : charged.lines()) {
         invoiceLines.row(
@@ -782,24 +806,49 @@ class LargeWork {
             position++,
             line.category().code(),
             line.description(),
-            line.quantity(),
-            line.unit().code(),
-            line.unitPrice().major(),
+            line.priced().quantity(),
+            line.priced().unit().code(),
+            line.priced().unit().priceBase(),
+            line.priced().price().major(),
             line.full().minor(),
+            line.discount().minor(),
             line.warrantyShare().fraction(),
             line.warrantyReduction().minor(),
             line.net().minor(),
-            line.vatRate().code());
+            line.vatRate().code(),
+            line.vatRate().category(),
+            line.vatRate().percent());
       }
       for (VatBreakdown.PerRate rate : charged.vat().rates()) {
         invoiceVat.row(
-            id, rate.rate().code(), rate.rate().percent(), rate.net().minor(), rate.vat().minor());
+            id,
+            rate.rate().code(),
+            rate.rate().category(),
+            rate.rate().percent(),
+            rate.net().minor(),
+            rate.vat().minor());
       }
       if (settled) {
         LocalDate received = earlier(billed.plusDays(5 + names.below(24)), today);
         receive(draft, id, gross, received, at);
         stand(draft, sheet, charged.vat().net(), received, gross);
       }
+    }
+
+    private void text(Draft draft, InvoiceDraft charged, long id, long number, LocalDate billed) {
+      SiteRecord site = sites.get((int) (draft.siteId() - firstSite));
+      FrozenText.Frozen frozen =
+          texts.freeze(
+              InvoiceDocument.of(
+                  company,
+                  number,
+                  billed,
+                  30,
+                  buyers.get((int) (draft.customerId() - firstCustomer)),
+                  new InvoiceDocument.Work(
+                      2_000 + draft.id(), draft.title(), site.getName(), site.getAddress()),
+                  charged));
+      invoiceTexts.row(id, frozen.content(), frozen.hash());
     }
 
     private void receive(Draft draft, long invoiceId, Money gross, LocalDate day, Instant at) {

@@ -140,6 +140,37 @@ public final class Laws {
               "their shares less those taken back",
               "select coalesce(sum(time_cost_minor + distance_cost_minor), 0) from drive_home_share"),
           new Law(
+              "Every line of an invoice is its quantity at its price, less what comes off it",
+              Unit.COUNT,
+              "lines",
+              "select count(*) from invoice_line",
+              "that are so much",
+              """
+              select count(*) from invoice_line
+                where full_minor = round(unit_price * quantity / price_base, 2) * 100
+                  and net_minor = full_minor - discount_minor - warranty_reduction_minor
+              """),
+          new Law(
+              "Output VAT is the VAT of the invoices",
+              Unit.MINOR,
+              "output VAT",
+              "select -(" + balanceOf(PostingCategory.OUTPUT_VAT) + ")",
+              "of the groups of all invoices, each computed on its net",
+              "select coalesce(sum(round(net_minor * percent / 100)), 0)::bigint from invoice_vat"),
+          new Law(
+              "Every invoice stands as the text that was posted",
+              Unit.COUNT,
+              "invoices",
+              "select count(*) from invoice",
+              "with a text of the same number and amounts, and its hash",
+              """
+              select count(*) from invoice i join invoice_text t on t.invoice_id = i.id
+                where t.content_hash = encode(sha256(convert_to(t.content, 'UTF8')), 'hex')
+                  and (t.content::jsonb ->> 'number')::bigint = i.number
+                  and (t.content::jsonb ->> 'netMinor')::bigint = i.net_minor
+                  and (t.content::jsonb ->> 'grossMinor')::bigint = i.gross_minor
+              """),
+          new Law(
               "What is owed is what was invoiced less what of receipts went to it",
               Unit.COUNT,
               "invoices",

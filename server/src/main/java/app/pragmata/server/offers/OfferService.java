@@ -20,6 +20,7 @@ import app.pragmata.server.quoting.StoredQuote;
 import app.pragmata.server.receipts.CardPayments;
 import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.todos.ToDoService;
 import java.time.Clock;
 import java.time.LocalDateTime;
@@ -67,6 +68,7 @@ public class OfferService {
   private final DSLContext database;
   private final LinkStore links;
   private final EditionStore editions;
+  private final FrozenText texts;
   private final QuoteService quotes;
   private final ToDoService toDos;
   private final ReceiptService receipts;
@@ -78,6 +80,7 @@ public class OfferService {
       DSLContext database,
       LinkStore links,
       EditionStore editions,
+      FrozenText texts,
       QuoteService quotes,
       ToDoService toDos,
       ReceiptService receipts,
@@ -87,6 +90,7 @@ public class OfferService {
     this.database = database;
     this.links = links;
     this.editions = editions;
+    this.texts = texts;
     this.quotes = quotes;
     this.toDos = toDos;
     this.receipts = receipts;
@@ -201,7 +205,7 @@ public class OfferService {
             Objects.requireNonNull(signature),
             act.at().toString());
     quotes.acceptByCustomer(act, quote, chosen, accepted.name());
-    String content = editions.write(accepted);
+    FrozenText.Frozen frozen = texts.freeze(accepted);
     database
         .insertInto(QUOTE_ACCEPTANCE)
         .set(QUOTE_ACCEPTANCE.QUOTE_ID, quote.id())
@@ -210,8 +214,8 @@ public class OfferService {
         .set(QUOTE_ACCEPTANCE.SIGNATURE, accepted.signature())
         .set(QUOTE_ACCEPTANCE.DRAWN, form.drawn())
         .set(QUOTE_ACCEPTANCE.ACCEPTED_AT, act.at())
-        .set(QUOTE_ACCEPTANCE.CONTENT, content)
-        .set(QUOTE_ACCEPTANCE.CONTENT_HASH, EditionStore.hash(content))
+        .set(QUOTE_ACCEPTANCE.CONTENT, frozen.content())
+        .set(QUOTE_ACCEPTANCE.CONTENT_HASH, frozen.hash())
         .execute();
   }
 

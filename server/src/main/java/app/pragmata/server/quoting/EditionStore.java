@@ -12,16 +12,12 @@ import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.records.Act;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
+import app.pragmata.server.records.FrozenText;
 import java.time.Instant;
-import java.util.HexFormat;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.springframework.stereotype.Repository;
-import tools.jackson.databind.ObjectMapper;
 
 /** Sent quotes as they were sent; nothing of one ever changes. */
 @Repository
@@ -30,11 +26,11 @@ public class EditionStore {
   public record Edition(int edition, Instant sentAt, long netMinor, long costMinor) {}
 
   private final DSLContext database;
-  private final ObjectMapper json;
+  private final FrozenText texts;
 
-  EditionStore(DSLContext database, ObjectMapper json) {
+  EditionStore(DSLContext database, FrozenText texts) {
     this.database = database;
-    this.json = json;
+    this.texts = texts;
   }
 
   /** The quote as the customer would read it today. */
@@ -79,7 +75,7 @@ public class EditionStore {
 
   /** Keeps what is sent now, as the quote's present edition. */
   void freeze(Act act, QuoteRecord quote, Offer offer, OfferDocument document) {
-    String content = write(document);
+    FrozenText.Frozen frozen = texts.freeze(document);
     QuoteTotals totals = offer.totals();
     database
         .insertInto(QUOTE_EDITION)
@@ -87,8 +83,8 @@ public class EditionStore {
         .set(QUOTE_EDITION.EDITION, quote.getEdition())
         .set(QUOTE_EDITION.SENT_AT, act.at())
         .set(QUOTE_EDITION.SENT_BY, act.personId())
-        .set(QUOTE_EDITION.CONTENT, content)
-        .set(QUOTE_EDITION.CONTENT_HASH, hash(content))
+        .set(QUOTE_EDITION.CONTENT, frozen.content())
+        .set(QUOTE_EDITION.CONTENT_HASH, frozen.hash())
         .set(QUOTE_EDITION.NET_MINOR, totals.vat().net().minor())
         .set(QUOTE_EDITION.COST_MINOR, totals.cost().minor())
         .execute();
@@ -107,7 +103,7 @@ public class EditionStore {
       throw new Refused(
           Rule.NOT_FOUND, "Edition %d of this quote was never sent.".formatted(edition));
     }
-    return json.readValue(content, OfferDocument.class);
+    return texts.read(content, OfferDocument.class);
   }
 
   /** All that were sent, the newest first. */
@@ -122,22 +118,5 @@ public class EditionStore {
         .where(QUOTE_EDITION.QUOTE_ID.eq(quoteId))
         .orderBy(QUOTE_EDITION.EDITION.desc())
         .fetch(Records.mapping(Edition::new));
-  }
-
-  /** Content as it is kept and hashed. */
-  public String write(Object content) {
-    return json.writeValueAsString(content);
-  }
-
-  /** SHA-256 of the text in UTF-8, in small hexadecimal digits. */
-  public static String hash(String content) {
-    try {
-      return HexFormat.of()
-          .formatHex(
-              MessageDigest.getInstance("SHA-256")
-                  .digest(content.getBytes(StandardCharsets.UTF_8)));
-    } catch (NoSuchAlgorithmException missing) {
-      throw new IllegalStateException("Every Java has SHA-256", missing);
-    }
   }
 }
