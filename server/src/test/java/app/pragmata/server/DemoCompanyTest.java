@@ -15,6 +15,7 @@ import app.pragmata.core.quoting.QuoteState;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -33,9 +34,28 @@ class DemoCompanyTest {
   }
 
   @ParameterizedTest
-  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "CALLED_OFF")
+  @EnumSource
   void jobs_stand_in_every_state(JobState.Code state) {
     assertThat(database.fetchCount(JOB, JOB.STATE.eq(state))).isPositive();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          part of an invoice | select count(*) from receivable where allocated_minor > 0 and owed_minor > 0
+          beyond a debt | select count(*) from receipt r where receipt_left(id) > 0 and exists (select from receipt_allocation where receipt_id = r.id)
+          for several invoices | select count(*) from (select from receipt_allocation group by receipt_id having count(distinct invoice_id) > 1) split
+          on account, allocated later | select count(*) from journal_entry where event = 'money_allocated'
+          given back | select count(*) from refund
+          a bounced cheque | select count(*) from receipt where taken_back_on is not null
+          a late bill | select count(*) from other_cost o join cost_release r on r.id = o.cost_release_id where o.added_at > r.released_at
+          called off with cost | select count(*) from journal_entry where event = 'job_called_off'
+          not charged | select count(*) from cost_release where kind = 'not_charged'
+          """)
+  void every_way_that_money_and_cost_can_go_stands_at_least_twice(String way, String count) {
+    assertThat(database.fetchSingle(count).get(0, Integer.class)).as(way).isGreaterThanOrEqualTo(2);
   }
 
   @ParameterizedTest

@@ -31,6 +31,7 @@ public class DemoCompany {
   private final DemoCatalogue catalogue;
   private final DemoWork work;
   private final DemoOffers offers;
+  private final DemoMoney money;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -42,6 +43,7 @@ public class DemoCompany {
       DemoCatalogue catalogue,
       DemoWork work,
       DemoOffers offers,
+      DemoMoney money,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -51,6 +53,7 @@ public class DemoCompany {
     this.catalogue = catalogue;
     this.work = work;
     this.offers = offers;
+    this.money = money;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -85,6 +88,7 @@ public class DemoCompany {
           offers.offerSlidingGate(
               new Act(work.officeManager(), Role.OFFICE, now.minus(2, ChronoUnit.DAYS), zone),
               new Act(work.officeManager(), Role.OFFICE, now, zone));
+          money.take(new Act(work.officeManager(), Role.OFFICE, now, zone));
           search.recompute();
         });
     database.execute("analyze");
