@@ -123,6 +123,15 @@ class ListsTest {
   }
 
   @Test
+  void every_operation_of_the_api_is_a_verb_with_what_it_is_done_to() {
+    for (JsonNode path : office.get("/api/description").json().path("paths")) {
+      for (JsonNode operation : path) {
+        assertThat(operation.path("operationId").asString()).matches("[a-z]+[A-Z][A-Za-z]+");
+      }
+    }
+  }
+
+  @Test
   void the_committed_description_of_the_api_is_not_stale() throws Exception {
     JsonNode committed =
         JsonMapper.builder().build().readTree(Files.readString(Path.of("../docs/openapi.json")));

@@ -38,7 +38,7 @@ class BillingApi {
   }
 
   @PostMapping("/api/jobs/{id}/invoice")
-  Done post(
+  Done postInvoice(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,

@@ -169,7 +169,7 @@ public class BooksApi {
    * this one. With days only the entries dated on them or between.
    */
   @GetMapping("/api/books/journal")
-  Journal journal(
+  Journal getJournal(
       Act act,
       @RequestParam(required = false) @Nullable Long before,
       @RequestParam(defaultValue = "") String from,
@@ -252,7 +252,7 @@ public class BooksApi {
   }
 
   @GetMapping("/api/books/periods")
-  List<Period> periods() {
+  List<Period> listPeriods() {
     return database
         .select(PERIOD.MONTH, PERIOD.CLOSED_AT, count(JOURNAL_ENTRY.ID))
         .from(PERIOD)
@@ -264,7 +264,7 @@ public class BooksApi {
   }
 
   @GetMapping("/api/books/cost-centres")
-  List<CostCentre> costCentres() {
+  List<CostCentre> listCostCentres() {
     return database
         .select(COST_CENTRE.CODE, COST_CENTRE.NAME)
         .from(COST_CENTRE)
@@ -274,7 +274,7 @@ public class BooksApi {
 
   /** What each account comes to, or what the entries of some days add to it. */
   @GetMapping("/api/books/trial-balance")
-  TrialBalance trialBalance(
+  TrialBalance getTrialBalance(
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to) {
@@ -332,7 +332,7 @@ public class BooksApi {
    * @param after the key of the page before, which knows the balance from which this one goes on
    */
   @GetMapping("/api/books/accounts/{code}")
-  Account account(@PathVariable String code, @RequestParam(defaultValue = "") String after) {
+  Account getAccount(@PathVariable String code, @RequestParam(defaultValue = "") String after) {
     var account = database.selectFrom(ACCOUNT).where(ACCOUNT.CODE.eq(code)).fetchOne();
     if (account == null) {
       throw new Refused(
@@ -400,7 +400,7 @@ public class BooksApi {
   }
 
   @GetMapping("/api/books/trial-balance/file")
-  ResponseEntity<byte[]> trialBalanceFile(
+  ResponseEntity<byte[]> downloadTrialBalance(
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
@@ -408,7 +408,7 @@ public class BooksApi {
     return ListFile.named("trial-balance", format)
         .head("Account", "Name", "Debit", "Credit")
         .rows(
-            trialBalance(act, from, to).accounts(),
+            getTrialBalance(act, from, to).accounts(),
             a ->
                 new Object[] {
                   a.code(),
@@ -421,7 +421,7 @@ public class BooksApi {
 
   /** The journal, the newest entry first; written while it is read, however long it is. */
   @GetMapping("/api/books/journal/file")
-  void journalFile(
+  void downloadJournal(
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,

@@ -46,7 +46,7 @@ class CallsApi {
   }
 
   @PostMapping("/api/calls")
-  TakenCall take(
+  TakenCall takeCall(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody CallForm form) {
@@ -71,7 +71,7 @@ class CallsApi {
 
   /** For every priority, by when somebody would be with this customer. */
   @GetMapping("/api/customers/{id}/promises")
-  List<PromisedResponse> promises(Act act, @PathVariable long id) {
+  List<PromisedResponse> listPromises(Act act, @PathVariable long id) {
     return Arrays.stream(Priority.values())
         .map(
             priority ->

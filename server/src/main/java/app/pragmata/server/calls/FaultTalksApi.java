@@ -72,12 +72,12 @@ class FaultTalksApi {
   }
 
   @GetMapping("/api/fault-talks")
-  List<FaultTalkStore.TalkOfKind> list() {
+  List<FaultTalkStore.TalkOfKind> listFaultTalks() {
     return talks.list();
   }
 
   @GetMapping("/api/fault-talks/{kindId}")
-  TalkSheet talk(@PathVariable long kindId) {
+  TalkSheet getFaultTalk(@PathVariable long kindId) {
     String kind =
         database
             .select(EQUIPMENT_KIND.NAME)
@@ -137,12 +137,12 @@ class FaultTalksApi {
   /** Puts the typed talk in the place of the stored one. */
   @PutMapping("/api/fault-talks/{kindId}")
   @Transactional
-  public TalkSheet save(Act act, @PathVariable long kindId, @RequestBody TalkForm form) {
+  public TalkSheet saveFaultTalk(Act act, @PathVariable long kindId, @RequestBody TalkForm form) {
     var reading = new Reading();
     FaultTalk talk = read(form, reading);
     talk.check(reading);
     reading.refuseIfFaulty();
-    TalkSheet before = talk(kindId);
+    TalkSheet before = getFaultTalk(kindId);
     Versions.require(form.version(), before.version());
     long id =
         database
@@ -154,7 +154,7 @@ class FaultTalksApi {
             .returning(FAULT_TALK.ID)
             .fetchSingle(FAULT_TALK.ID);
     talks.replace(id, talk);
-    TalkSheet after = talk(kindId);
+    TalkSheet after = getFaultTalk(kindId);
     events.tell(
         act,
         CallEvent.TALK_SAVED,
@@ -218,7 +218,7 @@ class FaultTalksApi {
   }
 
   @GetMapping("/api/codes")
-  Codes codes() {
+  Codes listJobCodes() {
     return new Codes(
         database
             .selectFrom(FAULT_CODE)
@@ -244,7 +244,7 @@ class FaultTalksApi {
         .set(FAULT_CODE.ACTIVE, form.active())
         .execute();
     tell(act, CallEvent.FAULT_CODE_SAVED, code, form, name);
-    return codes();
+    return listJobCodes();
   }
 
   /** The same for a cause code. */
@@ -261,7 +261,7 @@ class FaultTalksApi {
         .set(CAUSE_CODE.ACTIVE, form.active())
         .execute();
     tell(act, CallEvent.CAUSE_CODE_SAVED, code, form, name);
-    return codes();
+    return listJobCodes();
   }
 
   private static String read(String code, CodeForm form) {

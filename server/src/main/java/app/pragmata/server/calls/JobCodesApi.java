@@ -37,7 +37,7 @@ class JobCodesApi {
 
   @PutMapping("/api/jobs/{id}/codes")
   @Transactional
-  public Made save(Act act, @PathVariable long id, @RequestBody CodesForm form) {
+  public Made saveJobCodes(Act act, @PathVariable long id, @RequestBody CodesForm form) {
     var reading = new Reading();
     requireKnown("faultCode", form.faultCode(), FAULT_CODE, FAULT_CODE.CODE, reading);
     requireKnown("causeCode", form.causeCode(), CAUSE_CODE, CAUSE_CODE.CODE, reading);

@@ -46,7 +46,7 @@ class HolidaysApi {
 
   /** Those of this year and later, the earliest first. */
   @GetMapping("/api/settings/holidays")
-  List<Holiday> holidays(Act act) {
+  List<Holiday> listHolidays(Act act) {
     return database
         .select(HOLIDAY.DAY, HOLIDAY.NAME)
         .from(HOLIDAY)
@@ -58,7 +58,7 @@ class HolidaysApi {
   /** Adds one; adding the same again does nothing. */
   @PostMapping("/api/settings/holidays")
   @Transactional
-  public List<Holiday> add(Act act, @RequestBody HolidayForm form) {
+  public List<Holiday> addHoliday(Act act, @RequestBody HolidayForm form) {
     var reading = new Reading();
     LocalDate day = reading.required("day", form.day(), typed -> Day.parse(typed, act.today()));
     String name = reading.text("name", form.name(), 60);
@@ -83,7 +83,7 @@ class HolidaysApi {
       tell(act, CompanyEvent.HOLIDAY_ADDED, day, Map.of(), Map.of("day", day, "name", name));
       changes.publishEvent(new SettingsChanged());
     }
-    return holidays(act);
+    return listHolidays(act);
   }
 
   private String nameOf(LocalDate day) {
@@ -97,7 +97,7 @@ class HolidaysApi {
   /** Removes one that is to come; what has been counted without it stays so. */
   @DeleteMapping("/api/settings/holidays/{day}")
   @Transactional
-  public List<Holiday> remove(Act act, @PathVariable LocalDate day) {
+  public List<Holiday> removeHoliday(Act act, @PathVariable LocalDate day) {
     if (day.isBefore(act.today())) {
       throw new Refused(
           Rule.DAY_PASSED, "This day has passed, and promises were counted without it. Leave it.");
@@ -113,7 +113,7 @@ class HolidaysApi {
           Map.of());
       changes.publishEvent(new SettingsChanged());
     }
-    return holidays(act);
+    return listHolidays(act);
   }
 
   /** A holiday is known by its day. */

@@ -96,7 +96,7 @@ class ResponseTermsApi {
   }
 
   @GetMapping("/api/settings/response-terms")
-  List<ResponseTerms> list() {
+  List<ResponseTerms> listResponseTerms() {
     Map<Long, Integer> uses = references.countAll(RESPONSE_TERMS, PARTS);
     return database
         .select(
@@ -147,7 +147,7 @@ class ResponseTermsApi {
 
   @PostMapping("/api/settings/response-terms")
   @Transactional
-  public List<ResponseTerms> add(
+  public List<ResponseTerms> addResponseTerms(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody ResponseTermsForm form) {
@@ -161,22 +161,23 @@ class ResponseTermsApi {
           store(act, CompanyEvent.TERMS_ADDED, row, form);
           return row.getId();
         });
-    return list();
+    return listResponseTerms();
   }
 
   /** What was promised already stays as it was promised. */
   @PutMapping("/api/settings/response-terms/{id}")
   @Transactional
-  public List<ResponseTerms> change(
+  public List<ResponseTerms> changeResponseTerms(
       Act act, @PathVariable long id, @RequestBody ResponseTermsForm form) {
     ResponseTermsRecord row = lock(id, form.version());
     store(act, CompanyEvent.TERMS_CHANGED, row, form);
-    return list();
+    return listResponseTerms();
   }
 
   @DeleteMapping("/api/settings/response-terms/{id}")
   @Transactional
-  public List<ResponseTerms> delete(Act act, @PathVariable long id, @RequestParam int version) {
+  public List<ResponseTerms> deleteResponseTerms(
+      Act act, @PathVariable long id, @RequestParam int version) {
     ResponseTermsRecord row = lock(id, version);
     if (database.fetchExists(RESPONSE_TERMS, RESPONSE_TERMS.ID.eq(id).and(usual().eq(id)))) {
       throw new Refused(
@@ -189,7 +190,7 @@ class ResponseTermsApi {
     database.deleteFrom(RESPONSE_TIME).where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id)).execute();
     events.delete(act, CompanyEvent.TERMS_DELETED, row);
     changes.publishEvent(new SettingsChanged());
-    return list();
+    return listResponseTerms();
   }
 
   private ResponseTermsRecord lock(long id, int version) {
@@ -269,7 +270,7 @@ class ResponseTermsApi {
 
   /** What they promised so far; nothing for new ones. */
   private Map<String, Object> values(@Nullable Long id) {
-    return list().stream()
+    return listResponseTerms().stream()
         .filter(terms -> Long.valueOf(terms.id()).equals(id))
         .findFirst()
         .<Map<String, Object>>map(

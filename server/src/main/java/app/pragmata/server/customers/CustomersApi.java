@@ -45,7 +45,7 @@ class CustomersApi {
   }
 
   @GetMapping("/api/customers/choices")
-  CustomerChoices choices() {
+  CustomerChoices listCustomerChoices() {
     return new CustomerChoices(
         database
             .select(PRICE_LIST.ID, PRICE_LIST.NAME)
@@ -65,7 +65,7 @@ class CustomersApi {
   }
 
   @PostMapping("/api/customers")
-  Made create(
+  Made createCustomer(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody CustomerService.NewCallerForm form) {
@@ -73,12 +73,12 @@ class CustomersApi {
   }
 
   @DeleteMapping("/api/customers/{id}")
-  void delete(Act act, @PathVariable long id, @RequestParam int version) {
+  void deleteCustomer(Act act, @PathVariable long id, @RequestParam int version) {
     service.delete(act, id, version);
   }
 
   @PostMapping("/api/customers/{id}/notes")
-  Made pin(
+  Made pinNote(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,

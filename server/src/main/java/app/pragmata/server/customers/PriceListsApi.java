@@ -62,7 +62,7 @@ class PriceListsApi {
   }
 
   @GetMapping("/api/settings/price-lists")
-  List<PriceList> list() {
+  List<PriceList> listPriceLists() {
     return database
         .select(PRICE_LIST.fields())
         .select(CUSTOMERS)
@@ -85,7 +85,7 @@ class PriceListsApi {
 
   @PostMapping("/api/settings/price-lists")
   @Transactional
-  public List<PriceList> add(
+  public List<PriceList> addPriceList(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody PriceListForm form) {
@@ -100,28 +100,30 @@ class PriceListsApi {
           store(act, CustomerEvent.PRICE_LIST_ADDED, row, form);
           return row.getId();
         });
-    return list();
+    return listPriceLists();
   }
 
   /** Quotes that were made keep the prices that they have. */
   @PutMapping("/api/settings/price-lists/{id}")
   @Transactional
-  public List<PriceList> change(Act act, @PathVariable long id, @RequestBody PriceListForm form) {
+  public List<PriceList> changePriceList(
+      Act act, @PathVariable long id, @RequestBody PriceListForm form) {
     PriceListRecord row = lock(id, form.version());
     store(act, CustomerEvent.PRICE_LIST_CHANGED, row, form);
-    return list();
+    return listPriceLists();
   }
 
   @DeleteMapping("/api/settings/price-lists/{id}")
   @Transactional
-  public List<PriceList> delete(Act act, @PathVariable long id, @RequestParam int version) {
+  public List<PriceList> deletePriceList(
+      Act act, @PathVariable long id, @RequestParam int version) {
     PriceListRecord row = lock(id, version);
     InUse.refuse(
         row.getName(),
         Map.of("customer", database.fetchCount(CUSTOMER, CUSTOMER.PRICE_LIST_ID.eq(id))),
         "Give them another price list first.");
     events.delete(act, CustomerEvent.PRICE_LIST_DELETED, row);
-    return list();
+    return listPriceLists();
   }
 
   private PriceListRecord lock(long id, int version) {

@@ -76,13 +76,13 @@ class SitesApi {
   }
 
   @PostMapping("/api/equipment/{id}/move")
-  Made move(Act act, @PathVariable long id, @RequestBody MoveForm form) {
+  Made moveEquipment(Act act, @PathVariable long id, @RequestBody MoveForm form) {
     equipment.move(act, id, form.version(), form.siteId());
     return new Made(id);
   }
 
   @PostMapping("/api/equipment/{id}/replace")
-  Made replace(
+  Made replaceEquipment(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -96,7 +96,7 @@ class SitesApi {
   }
 
   @GetMapping("/api/equipment/{id}/photo")
-  ResponseEntity<byte[]> photo(@PathVariable long id) {
+  ResponseEntity<byte[]> getEquipmentPhoto(@PathVariable long id) {
     var photo =
         database
             .selectFrom(EQUIPMENT_PHOTO)

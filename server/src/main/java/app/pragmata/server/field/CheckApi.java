@@ -59,7 +59,7 @@ class CheckApi {
   }
 
   @PostMapping("/api/visit-parts/{id}/warranty")
-  Changed warranty(Act act, @PathVariable long id, @RequestBody WithReason form) {
+  Changed changeWarranty(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.excludeFromWarranty(act, id, form.version(), form.reason());
     return new Changed(id);
   }
@@ -86,13 +86,13 @@ class CheckApi {
   }
 
   @PostMapping("/api/visits/{id}/check")
-  Changed check(Act act, @PathVariable long id, @RequestBody AtVersion form) {
+  Changed checkVisit(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.check(act, id, form.version());
     return new Changed(id);
   }
 
   @PostMapping("/api/visits/{id}/reopen")
-  Changed reopen(Act act, @PathVariable long id, @RequestBody AtVersion form) {
+  Changed takeCheckBack(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.reopen(act, id, form.version());
     return new Changed(id);
   }
@@ -104,7 +104,7 @@ class CheckApi {
   }
 
   @PostMapping("/api/visits/{id}/call-off")
-  Changed callOff(Act act, @PathVariable long id, @RequestBody WithReason form) {
+  Changed callOffVisit(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.callOff(act, id, form.version(), form.reason());
     return new Changed(id);
   }

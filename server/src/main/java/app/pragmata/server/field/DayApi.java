@@ -83,7 +83,7 @@ class DayApi {
   }
 
   @GetMapping("/api/people/{id}/days/{day}")
-  PersonsDay day(@PathVariable long id, @PathVariable LocalDate day) {
+  PersonsDay getPersonsDay(@PathVariable long id, @PathVariable LocalDate day) {
     requireDayOfWork(day);
     String person =
         database
@@ -171,7 +171,7 @@ class DayApi {
 
   /** Time on no visit that nobody clocked. */
   @PostMapping("/api/people/{id}/days/{day}/time-entries")
-  Added add(
+  Added addTimeOnNoVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,

@@ -139,7 +139,7 @@ class PocketApi {
   }
 
   @GetMapping("/api/pocket/day")
-  Day day(Act act) {
+  Day getPocketDay(Act act) {
     Condition stillRunning =
         VISIT
             .STATE
@@ -280,7 +280,7 @@ class PocketApi {
   }
 
   @GetMapping("/api/pocket/visits/{id}")
-  PocketVisit visit(Act act, @PathVariable long id) {
+  PocketVisit getPocketVisit(Act act, @PathVariable long id) {
     Field<List<UsedPart>> used =
         multiset(
                 select(VISIT_PART.ID, PART.NAME, PART.UNIT, VISIT_PART.QUANTITY)
@@ -414,7 +414,7 @@ class PocketApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody FieldService.StepForm form) {
     service.driveHome(act, key, form);
-    return day(act);
+    return getPocketDay(act);
   }
 
   @PostMapping("/api/pocket/drive-home/end")
@@ -423,27 +423,27 @@ class PocketApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody FieldService.StepForm form) {
     service.endDriveHome(act, key, form);
-    return day(act);
+    return getPocketDay(act);
   }
 
   @PostMapping("/api/pocket/visits/{id}/drive")
-  PocketVisit drive(
+  PocketVisit driveToVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody FieldService.StepForm form) {
     service.drive(act, key, id, form);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/arrive")
-  PocketVisit arrive(
+  PocketVisit arriveAtVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody FieldService.StepForm form) {
     service.arrive(act, key, id, form);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/start-work")
@@ -453,42 +453,42 @@ class PocketApi {
       @PathVariable long id,
       @RequestBody FieldService.StepForm form) {
     service.startWork(act, key, id, form);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/pause")
-  PocketVisit pause(
+  PocketVisit pauseVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody FieldService.StepForm form) {
     service.pause(act, key, id, form);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/finish")
-  PocketVisit finish(
+  PocketVisit finishVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody FieldService.FinishForm form) {
     service.finish(act, key, id, form);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 
   @PostMapping("/api/pocket/visits/{id}/parts")
-  PocketVisit addPart(
+  PocketVisit usePart(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody FieldService.PartForm form) {
     service.addPart(act, key, id, form);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 
   @DeleteMapping("/api/pocket/visits/{id}/parts/{visitPartId}")
-  PocketVisit removePart(Act act, @PathVariable long id, @PathVariable long visitPartId) {
+  PocketVisit putPartBack(Act act, @PathVariable long id, @PathVariable long visitPartId) {
     service.removePart(act, id, visitPartId);
-    return visit(act, id);
+    return getPocketVisit(act, id);
   }
 }

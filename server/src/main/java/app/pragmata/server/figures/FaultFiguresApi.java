@@ -91,7 +91,7 @@ class FaultFiguresApi {
 
   /** Days as people type them; the last twelve months when they are left out. */
   @GetMapping("/api/figures/faults")
-  Faults faults(
+  Faults getFaultFigures(
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to) {
@@ -124,7 +124,7 @@ class FaultFiguresApi {
   }
 
   @GetMapping("/api/figures/faults/file")
-  ResponseEntity<byte[]> file(
+  ResponseEntity<byte[]> downloadFaultFigures(
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
@@ -140,7 +140,7 @@ class FaultFiguresApi {
             "Cost",
             "Net")
         .rows(
-            faults(act, from, to).rows(),
+            getFaultFigures(act, from, to).rows(),
             row ->
                 new @Nullable Object[] {
                   row.fault(),

@@ -67,7 +67,7 @@ class DocumentsApi {
   }
 
   @GetMapping("/api/customers/{id}/documents")
-  DocumentPage documents(
+  DocumentPage listDocuments(
       Act act, @PathVariable long id, @RequestParam(defaultValue = "") String after) {
     List<Document> rows = list(act, id, after, PAGE + 1);
     if (rows.size() <= PAGE) {
@@ -79,7 +79,7 @@ class DocumentsApi {
   }
 
   @GetMapping("/api/customers/{id}/documents/file")
-  ResponseEntity<byte[]> documentFile(
+  ResponseEntity<byte[]> downloadDocuments(
       Act act, @PathVariable long id, @RequestParam(defaultValue = "csv") ListFile.Format format) {
     return ListFile.named("documents", format)
         .head("Document", "Number", "Day", "Title", "State", "Amount")

@@ -22,14 +22,14 @@ class FindApi {
 
   /** Nothing for a single letter or for a text that nobody would say. */
   @GetMapping("/api/find")
-  List<FindStore.Hit> find(@RequestParam(defaultValue = "") String q) {
+  List<FindStore.Hit> findAnything(@RequestParam(defaultValue = "") String q) {
     String typed = q.replaceAll("\\p{Cntrl}", "").strip();
     return typed.length() < SHORTEST || typed.length() > LONGEST ? List.of() : store.find(typed);
   }
 
   /** What a document's number stands for; refused when there is none of this number. */
   @GetMapping("/api/documents/{kind}/{number}")
-  FindStore.Numbered document(@PathVariable DocumentKind kind, @PathVariable long number) {
+  FindStore.Numbered findDocument(@PathVariable DocumentKind kind, @PathVariable long number) {
     return store
         .findDocument(kind, number)
         .orElseThrow(
@@ -42,7 +42,7 @@ class FindApi {
 
   /** Sites to choose from by any words of the customer or the place; at most 30. */
   @GetMapping("/api/sites")
-  List<FindStore.SiteChoice> sites(@RequestParam(defaultValue = "") String q) {
+  List<FindStore.SiteChoice> listSites(@RequestParam(defaultValue = "") String q) {
     return store.listSites(q.strip().length() > LONGEST ? "" : q.strip());
   }
 }

@@ -84,7 +84,7 @@ class CustomerListApi {
    * @param filter words that begin anything in the name, the address, the mail or the contacts
    */
   @GetMapping("/api/customers")
-  CustomerPage customers(
+  CustomerPage listCustomers(
       Act act,
       @RequestParam(defaultValue = "name") Sort sort,
       @RequestParam(defaultValue = "") String filter,
@@ -96,7 +96,7 @@ class CustomerListApi {
   }
 
   @GetMapping("/api/customers/file")
-  ResponseEntity<byte[]> file(
+  ResponseEntity<byte[]> downloadCustomers(
       Act act,
       @RequestParam(defaultValue = "name") Sort sort,
       @RequestParam(defaultValue = "") String filter,
@@ -271,7 +271,7 @@ class CustomerListApi {
 
   /** The customer and everybody who is named for it as vCards (RFC 6350). */
   @GetMapping("/api/customers/{id}/contacts.vcf")
-  ResponseEntity<byte[]> vCards(@PathVariable long id) {
+  ResponseEntity<byte[]> downloadContacts(@PathVariable long id) {
     var customer =
         database
             .selectFrom(CUSTOMER)

@@ -30,7 +30,7 @@ class FrontDeskApi {
   }
 
   @GetMapping("/api/customers/{id}")
-  CallerCard customer(Act act, @PathVariable long id) {
+  CallerCard getCallerCard(Act act, @PathVariable long id) {
     return cards
         .find(act, id)
         .orElseThrow(
@@ -42,7 +42,7 @@ class FrontDeskApi {
 
   /** Customers who may be the one that is being typed, the likeliest first; at most five. */
   @GetMapping("/api/customers/doubles")
-  List<DoubleStore.Likely> doubles(
+  List<DoubleStore.Likely> listDoubles(
       @RequestParam(defaultValue = "") String name,
       @RequestParam(defaultValue = "") String phone,
       @RequestParam(defaultValue = "") String place,
@@ -51,14 +51,15 @@ class FrontDeskApi {
   }
 
   @PutMapping("/api/customers/{id}")
-  CallerCard save(Act act, @PathVariable long id, @RequestBody CustomerService.CustomerForm form) {
+  CallerCard saveCustomer(
+      Act act, @PathVariable long id, @RequestBody CustomerService.CustomerForm form) {
     service.save(act, id, form);
-    return customer(act, id);
+    return getCallerCard(act, id);
   }
 
   @PostMapping("/api/customers/{id}/merge")
-  CallerCard merge(Act act, @PathVariable long id, @RequestBody MergeForm form) {
+  CallerCard mergeCustomer(Act act, @PathVariable long id, @RequestBody MergeForm form) {
     service.merge(act, id, form.version(), form.intoId());
-    return customer(act, id);
+    return getCallerCard(act, id);
   }
 }

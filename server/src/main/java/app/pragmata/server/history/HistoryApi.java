@@ -142,7 +142,7 @@ class HistoryApi {
    */
   @GetMapping("/api/history/{kind}/{id}")
   @Transactional(readOnly = true)
-  public History history(
+  public History getHistory(
       Act act,
       @PathVariable RecordKind kind,
       @PathVariable long id,

@@ -80,7 +80,7 @@ class ImportsApi {
    * @param encoding empty for UTF-8 and workbooks, else how a CSV file's letters are written
    */
   @PostMapping(path = "/api/imports", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
-  Made upload(
+  Made uploadImport(
       Act act,
       @RequestParam ImportKind kind,
       @RequestParam(defaultValue = "") String fileName,
@@ -105,7 +105,7 @@ class ImportsApi {
   }
 
   @GetMapping("/api/imports/{id}")
-  ImportView show(@PathVariable long id) {
+  ImportView getImport(@PathVariable long id) {
     ImportRecord row = service.get(id);
     ImportKind kind = row.getKind();
     ListReader.Read read = ListReader.read(row.getContent(), row.getEncoding());
@@ -132,7 +132,7 @@ class ImportsApi {
 
   /** Only what changes while a run goes on, so that watching it costs little. */
   @GetMapping("/api/imports/{id}/progress")
-  Progress progress(@PathVariable long id) {
+  Progress getImportProgress(@PathVariable long id) {
     return database
         .select(IMPORT.STATE, IMPORT.ROWS_DONE, IMPORT.ROW_COUNT)
         .from(IMPORT)
@@ -166,13 +166,13 @@ class ImportsApi {
   }
 
   @PostMapping("/api/imports/{id}/try")
-  Made tryOut(Act act, @PathVariable long id, @RequestBody MappingForm form) {
+  Made tryImport(Act act, @PathVariable long id, @RequestBody MappingForm form) {
     service.start(act, id, form.mapping(), false);
     return new Made(id);
   }
 
   @PostMapping("/api/imports/{id}/take")
-  Made take(Act act, @PathVariable long id, @RequestBody MappingForm form) {
+  Made takeImport(Act act, @PathVariable long id, @RequestBody MappingForm form) {
     service.start(act, id, form.mapping(), true);
     return new Made(id);
   }

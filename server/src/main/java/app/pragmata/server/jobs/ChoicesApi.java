@@ -48,7 +48,7 @@ class ChoicesApi {
   }
 
   @GetMapping("/api/choices")
-  Choices choices(Act act) {
+  Choices listChoices(Act act) {
     Company company = companies.getCompany();
     return new Choices(
         people.listTechnicians(),

@@ -22,12 +22,12 @@ class MailStandInApi {
   }
 
   @GetMapping("/api/mail-stand-in")
-  List<MailStandIn.Message> messages() {
+  List<MailStandIn.Message> listMessages() {
     return standIn.list();
   }
 
   @GetMapping("/api/mail-stand-in/{number}/attachment")
-  ResponseEntity<byte[]> attachment(@PathVariable int number) {
+  ResponseEntity<byte[]> getAttachment(@PathVariable int number) {
     byte[] content =
         standIn
             .findAttachment(number)

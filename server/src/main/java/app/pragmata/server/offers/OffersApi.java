@@ -30,7 +30,7 @@ class OffersApi {
   }
 
   @GetMapping("/api/offers/{token}")
-  OfferView offer(@PathVariable String token) {
+  OfferView getOffer(@PathVariable String token) {
     return service.view(token);
   }
 
@@ -46,24 +46,25 @@ class OffersApi {
   }
 
   @PostMapping("/api/offers/{token}/sum")
-  OfferDocument.Sum sum(@PathVariable String token, @RequestBody OfferService.ChoiceForm form) {
+  OfferDocument.Sum computeSum(
+      @PathVariable String token, @RequestBody OfferService.ChoiceForm form) {
     return service.preview(token, form);
   }
 
   @PostMapping("/api/offers/{token}/questions")
-  OfferView ask(@PathVariable String token, @RequestBody QuestionForm form) {
+  OfferView askQuestion(@PathVariable String token, @RequestBody QuestionForm form) {
     service.ask(token, form.question());
     return service.view(token);
   }
 
   @PostMapping("/api/offers/{token}/decline")
-  OfferView refuse(@PathVariable String token, @RequestBody NoForm form) {
+  OfferView declineOffer(@PathVariable String token, @RequestBody NoForm form) {
     service.decline(token, form.edition(), form.reason());
     return service.view(token);
   }
 
   @PostMapping("/api/offers/{token}/accept")
-  OfferView sign(@PathVariable String token, @RequestBody OfferService.YesForm form) {
+  OfferView acceptOffer(@PathVariable String token, @RequestBody OfferService.YesForm form) {
     service.accept(token, form);
     return service.view(token);
   }

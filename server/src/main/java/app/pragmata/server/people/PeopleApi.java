@@ -62,7 +62,7 @@ class PeopleApi {
   }
 
   @GetMapping("/api/session")
-  Session session(@AuthenticationPrincipal @Nullable SignedIn person) {
+  Session getSession(@AuthenticationPrincipal @Nullable SignedIn person) {
     Company company = companies.getCompany();
     return new Session(
         person == null ? null : new Person(person.personId(), person.name(), person.role()),
@@ -96,7 +96,7 @@ class PeopleApi {
             person, null, AuthorityUtils.createAuthorityList("ROLE_" + person.role())));
     SecurityContextHolder.setContext(context);
     contexts.saveContext(context, request, response);
-    return session(person);
+    return getSession(person);
   }
 
   @PostMapping("/api/sign-out")

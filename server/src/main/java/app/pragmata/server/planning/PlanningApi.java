@@ -47,13 +47,13 @@ class PlanningApi {
   }
 
   @PutMapping("/api/visits/{id}/plan")
-  Made plan(Act act, @PathVariable long id, @RequestBody PlanningService.PlanForm form) {
+  Made planVisit(Act act, @PathVariable long id, @RequestBody PlanningService.PlanForm form) {
     service.plan(act, id, form);
     return new Made(id);
   }
 
   @PostMapping("/api/jobs/{id}/visits")
-  Made add(
+  Made addVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -62,7 +62,7 @@ class PlanningApi {
   }
 
   @PostMapping("/api/jobs/{id}/call-off")
-  Made callOff(Act act, @PathVariable long id, @RequestBody CallOffForm form) {
+  Made callOffJob(Act act, @PathVariable long id, @RequestBody CallOffForm form) {
     service.callOffJob(act, id, form.version(), form.reason());
     return new Made(id);
   }

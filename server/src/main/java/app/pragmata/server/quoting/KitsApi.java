@@ -55,7 +55,7 @@ class KitsApi {
   }
 
   @GetMapping("/api/kits")
-  List<Kit> kits() {
+  List<Kit> listKits() {
     return database
         .selectFrom(KIT)
         .orderBy(KIT.NAME)
@@ -70,7 +70,7 @@ class KitsApi {
   /** Keeps lines as a kit; one of the same name is replaced. */
   @PostMapping("/api/kits")
   @Transactional
-  public KeptKit keep(
+  public KeptKit keepKit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody KitForm form) {

@@ -196,7 +196,7 @@ class QuotesApi {
   }
 
   @GetMapping("/api/quotes/{id}")
-  QuoteSheet quote(Act act, @PathVariable long id) {
+  QuoteSheet getQuote(Act act, @PathVariable long id) {
     var row =
         database
             .select(
@@ -335,7 +335,7 @@ class QuotesApi {
 
   /** The quote as its customer will read it, or reads it. */
   @GetMapping("/api/quotes/{id}/document")
-  OfferDocument document(Act act, @PathVariable long id) {
+  OfferDocument getQuoteDocument(Act act, @PathVariable long id) {
     QuoteRecord quote = quotes.get(id);
     return quote.getState() == QuoteState.Code.DRAFT
         ? editions.draft(act, quote, quotes.getOffer(quote, act.today()), companies.getCompany())
@@ -344,7 +344,7 @@ class QuotesApi {
 
   @GetMapping("/api/quotes/{id}/pdf")
   ResponseEntity<byte[]> quotePdf(Act act, @PathVariable long id) {
-    OfferDocument document = document(act, id);
+    OfferDocument document = getQuoteDocument(act, id);
     return ResponseEntity.ok()
         .contentType(MediaType.APPLICATION_PDF)
         .header(
@@ -355,7 +355,7 @@ class QuotesApi {
 
   /** What changed between two sent editions. */
   @GetMapping("/api/quotes/{id}/comparison")
-  EditionComparison comparison(
+  EditionComparison compareEditions(
       @PathVariable long id, @RequestParam int before, @RequestParam int after) {
     return EditionComparison.of(editions.get(id, before), editions.get(id, after));
   }
@@ -363,11 +363,11 @@ class QuotesApi {
   @PostMapping("/api/quotes/{id}/withdraw-link")
   QuoteSheet withdrawLink(Act act, @PathVariable long id) {
     service.withdrawLink(act, id);
-    return quote(act, id);
+    return getQuote(act, id);
   }
 
   @PostMapping("/api/quote-questions/{id}/answer")
-  Made answer(Act act, @PathVariable long id, @RequestBody AnswerForm form) {
+  Made answerQuestion(Act act, @PathVariable long id, @RequestBody AnswerForm form) {
     service.answer(act, id, form.answer());
     return new Made(id);
   }
@@ -377,7 +377,7 @@ class QuotesApi {
    * instead of them.
    */
   @PostMapping("/api/quotes/preview")
-  Computed preview(Act act, @RequestBody PreviewForm form) {
+  Computed previewQuote(Act act, @RequestBody PreviewForm form) {
     var reading = new Reading();
     Company company = companies.getCompany();
     var reader =
@@ -451,7 +451,7 @@ class QuotesApi {
   }
 
   @PostMapping("/api/quotes")
-  Made create(
+  Made createQuote(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody QuoteForm form) {
@@ -459,7 +459,7 @@ class QuotesApi {
   }
 
   @PostMapping("/api/quotes/{id}/copy")
-  Made copy(
+  Made copyQuote(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
@@ -476,36 +476,36 @@ class QuotesApi {
   }
 
   @PutMapping("/api/quotes/{id}")
-  QuoteSheet save(Act act, @PathVariable long id, @RequestBody QuoteForm form) {
+  QuoteSheet saveQuote(Act act, @PathVariable long id, @RequestBody QuoteForm form) {
     service.save(act, id, form);
-    return quote(act, id);
+    return getQuote(act, id);
   }
 
   /** What is sent: as stored at this version, or as typed, which is saved with it or not at all. */
   record SendForm(int version, @Nullable QuoteForm quote) {}
 
   @PostMapping("/api/quotes/{id}/send")
-  QuoteSheet send(Act act, @PathVariable long id, @RequestBody SendForm form) {
+  QuoteSheet sendQuote(Act act, @PathVariable long id, @RequestBody SendForm form) {
     service.send(act, id, form.version(), form.quote());
-    return quote(act, id);
+    return getQuote(act, id);
   }
 
   @PostMapping("/api/quotes/{id}/take-back")
   QuoteSheet takeBack(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.takeBack(act, id, form.version());
-    return quote(act, id);
+    return getQuote(act, id);
   }
 
   @PostMapping("/api/quotes/{id}/accept")
-  QuoteSheet accept(Act act, @PathVariable long id, @RequestBody AcceptForm form) {
+  QuoteSheet acceptQuote(Act act, @PathVariable long id, @RequestBody AcceptForm form) {
     service.accept(act, id, form.version(), form.acceptedBy());
-    return quote(act, id);
+    return getQuote(act, id);
   }
 
   @PostMapping("/api/quotes/{id}/decline")
-  QuoteSheet decline(Act act, @PathVariable long id, @RequestBody DeclineForm form) {
+  QuoteSheet declineQuote(Act act, @PathVariable long id, @RequestBody DeclineForm form) {
     service.decline(act, id, form.version(), form.reason());
-    return quote(act, id);
+    return getQuote(act, id);
   }
 
   @PostMapping("/api/quotes/{id}/job")

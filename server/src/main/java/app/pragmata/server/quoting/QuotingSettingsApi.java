@@ -66,7 +66,7 @@ class QuotingSettingsApi {
   }
 
   @GetMapping("/api/settings/quoting")
-  QuotingSettings settings() {
+  QuotingSettings getQuotingSettings() {
     return settings(database.selectFrom(COMPANY).fetchSingle());
   }
 
@@ -83,7 +83,7 @@ class QuotingSettingsApi {
 
   @PutMapping("/api/settings/quoting")
   @Transactional
-  public QuotingSettings store(Act act, @RequestBody QuotingSettingsForm form) {
+  public QuotingSettings saveQuotingSettings(Act act, @RequestBody QuotingSettingsForm form) {
     var reading = new Reading();
     Integer valid =
         reading.required(

@@ -15,7 +15,7 @@ class DebtApi {
   }
 
   @GetMapping("/api/customers/{id}/debt")
-  Debt debt(Act act, @PathVariable long id) {
+  Debt getDebt(Act act, @PathVariable long id) {
     return debts.getDebt(id, act.today());
   }
 }

@@ -86,7 +86,7 @@ class SheetApi {
 
   @GetMapping("/api/jobs/{id}")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  public JobSheet sheet(Act act, @PathVariable long id) {
+  public JobSheet getJobSheet(Act act, @PathVariable long id) {
     WholeJob job =
         jobs.find(id, act.today())
             .orElseThrow(

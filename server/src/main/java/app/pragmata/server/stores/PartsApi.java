@@ -42,7 +42,7 @@ class PartsApi {
   }
 
   @GetMapping("/api/parts")
-  List<PricedPart> parts(Act act, @RequestParam(defaultValue = "") String q) {
+  List<PricedPart> listParts(Act act, @RequestParam(defaultValue = "") String q) {
     ChargeOutPrice pricing = stock.getPricing(act.today());
     return database
         .selectFrom(PART)

@@ -99,7 +99,7 @@ class ToDosApi {
    * @param filter words that occur in what is to be done or in the customer's name
    */
   @GetMapping("/api/to-dos")
-  ToDoPage toDos(
+  ToDoPage listToDos(
       Act act,
       @RequestParam(defaultValue = "mine") Whose whose,
       @RequestParam(defaultValue = "open") Which state,
@@ -121,7 +121,7 @@ class ToDosApi {
   }
 
   @GetMapping("/api/to-dos/file")
-  ResponseEntity<byte[]> file(
+  ResponseEntity<byte[]> downloadToDos(
       Act act,
       @RequestParam(defaultValue = "mine") Whose whose,
       @RequestParam(defaultValue = "open") Which state,
@@ -147,7 +147,7 @@ class ToDosApi {
   }
 
   @GetMapping("/api/to-dos/{id}")
-  ToDo toDo(Act act, @PathVariable long id) {
+  ToDo getToDo(Act act, @PathVariable long id) {
     return fetch(act, TO_DO.ID.eq(id), List.of(), 1).stream()
         .findFirst()
         .orElseThrow(() -> new Refused(Rule.NOT_FOUND, "There is no such to-do. Reload the list."));
@@ -258,7 +258,7 @@ class ToDosApi {
   }
 
   @PostMapping("/api/to-dos")
-  Made add(
+  Made addToDo(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody ToDoService.ToDoForm form) {
@@ -266,20 +266,20 @@ class ToDosApi {
   }
 
   @PutMapping("/api/to-dos/{id}")
-  ToDo change(Act act, @PathVariable long id, @RequestBody ToDoService.ToDoForm form) {
+  ToDo changeToDo(Act act, @PathVariable long id, @RequestBody ToDoService.ToDoForm form) {
     service.change(act, id, form);
-    return toDo(act, id);
+    return getToDo(act, id);
   }
 
   @PostMapping("/api/to-dos/{id}/close")
-  ToDo close(Act act, @PathVariable long id, @RequestBody CloseForm form) {
+  ToDo closeToDo(Act act, @PathVariable long id, @RequestBody CloseForm form) {
     service.close(act, id, form.version(), form.done(), form.outcome());
-    return toDo(act, id);
+    return getToDo(act, id);
   }
 
   @PostMapping("/api/to-dos/{id}/reopen")
-  ToDo reopen(Act act, @PathVariable long id, @RequestBody AtVersion form) {
+  ToDo reopenToDo(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.reopen(act, id, form.version());
-    return toDo(act, id);
+    return getToDo(act, id);
   }
 }

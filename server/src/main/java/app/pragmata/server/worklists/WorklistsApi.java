@@ -72,7 +72,7 @@ class WorklistsApi {
 
   @GetMapping("/api/money-line")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  public List<StageTotal> moneyLine(Act act) {
+  public List<StageTotal> getMoneyLine(Act act) {
     Map<Stage, StageTotal> unbilled = unbilled(act);
     var totals = new ArrayList<StageTotal>();
     for (Stage stage : UNBILLED) {
@@ -167,7 +167,7 @@ class WorklistsApi {
    */
   @GetMapping("/api/worklists/{stage}")
   @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
-  public Worklist worklist(
+  public Worklist getWorklist(
       Act act,
       @PathVariable Stage stage,
       @RequestParam(defaultValue = "oldest") Worklists.Sort sort,
@@ -187,7 +187,7 @@ class WorklistsApi {
   }
 
   @GetMapping("/api/worklists/{stage}/file")
-  ResponseEntity<byte[]> file(
+  ResponseEntity<byte[]> downloadWorklist(
       Act act,
       @PathVariable Stage stage,
       @RequestParam(defaultValue = "oldest") Worklists.Sort sort,
