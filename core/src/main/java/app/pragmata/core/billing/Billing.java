@@ -74,16 +74,17 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
 
   private List<ChargeLine> timeAndParts(JobFacts job, Warranty warranty) {
     var lines = new ArrayList<ChargeLine>();
+    var vat = new PromisedVat(job.promise());
     List<VisitFacts> worked = job.visits().stream().filter(Billing::worked).toList();
     boolean dated = worked.size() > 1;
     for (VisitFacts visit : worked) {
       String suffix =
           dated ? ", " + DateTimeFormatter.ofPattern("d MMM", locale).format(visit.day()) : "";
-      lines.addAll(labour(visit, suffix, warranty.forLabour(visit.day())));
-      lines.addAll(drive(visit, suffix, warranty.forLabour(visit.day())));
-      visit.parts().forEach(part -> lines.add(part(part, visit.day(), warranty)));
+      lines.addAll(labour(visit, suffix, warranty.forLabour(visit.day()), vat));
+      lines.addAll(drive(visit, suffix, warranty.forLabour(visit.day()), vat));
+      visit.parts().forEach(part -> lines.add(part(part, visit.day(), warranty, vat)));
     }
-    job.otherCosts().forEach(other -> lines.add(other(other)));
+    job.otherCosts().forEach(other -> lines.add(other(other, vat)));
     return lines;
   }
 
@@ -91,7 +92,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     return visit.billable() && !(visit.times().isEmpty() && visit.parts().isEmpty());
   }
 
-  private List<ChargeLine> labour(VisitFacts visit, String suffix, Share warrantyShare) {
+  private List<ChargeLine> labour(
+      VisitFacts visit, String suffix, Share warrantyShare, PromisedVat vat) {
     LocalDate day = firstDay(visit);
     return chargedMinutes(visit, terms.charge().on(day)).entrySet().stream()
         .map(
@@ -107,7 +109,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
                   Priced.minutes(minutes, rate),
                   Money.ZERO,
                   warrantyShare,
-                  terms.vat().usualOn(taxDay));
+                  vat.of(Category.LABOUR, terms.vat().usualOn(taxDay)));
             })
         .toList();
   }
@@ -140,7 +142,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         .orElse(visit.day());
   }
 
-  private List<ChargeLine> drive(VisitFacts visit, String suffix, Share warrantyShare) {
+  private List<ChargeLine> drive(
+      VisitFacts visit, String suffix, Share warrantyShare, PromisedVat vat) {
     int minutes =
         visit.times().stream().filter(e -> e.kind() == DRIVE).mapToInt(TimeEntry::minutes).sum();
     BigDecimal miles =
@@ -149,19 +152,21 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
       case DriveCharge.None none -> List.of();
       case DriveCharge.PerCallOut driveOnly when !fittedOrWorked(visit) -> List.of();
       case DriveCharge.PerCallOut callOut ->
-          List.of(drive("Call-out" + suffix, Priced.one(callOut.rate()), warrantyShare));
+          List.of(drive("Call-out" + suffix, Priced.one(callOut.rate()), warrantyShare, vat));
       case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
               drive(
                   "Drive " + Minutes.text(minutes) + suffix,
                   Priced.minutes(minutes, perHour.rate()),
-                  warrantyShare));
+                  warrantyShare,
+                  vat));
       case DriveCharge.PerMile perMile when miles.signum() > 0 ->
           List.of(
               drive(
                   "Drive " + miles.toPlainString() + " miles" + suffix,
                   new Priced(miles, Unit.MILE, perMile.rate()),
-                  warrantyShare));
+                  warrantyShare,
+                  vat));
       case DriveCharge.PerHour nothingDriven -> List.of();
       case DriveCharge.PerMile nothingDriven -> List.of();
     };
@@ -173,17 +178,18 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         || visit.times().stream().anyMatch(entry -> entry.kind() == LABOUR);
   }
 
-  private ChargeLine drive(String description, Priced priced, Share warrantyShare) {
+  private ChargeLine drive(
+      String description, Priced priced, Share warrantyShare, PromisedVat vat) {
     return ChargeLine.of(
         Category.DRIVE,
         description,
         priced,
         Money.ZERO,
         warrantyShare,
-        terms.vat().usualOn(taxDay));
+        vat.of(Category.DRIVE, terms.vat().usualOn(taxDay)));
   }
 
-  private static ChargeLine part(PartUse part, LocalDate day, Warranty warranty) {
+  private static ChargeLine part(PartUse part, LocalDate day, Warranty warranty, PromisedVat vat) {
     Share share = part.warrantyExcluded() ? Share.NOTHING : warranty.forParts(day);
     return ChargeLine.of(
         Category.PARTS,
@@ -191,10 +197,10 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         new Priced(part.quantity(), Unit.PIECE, part.price()),
         Money.ZERO,
         share,
-        part.vatRate());
+        vat.ofPart(part.partId(), part.vatRate()));
   }
 
-  private ChargeLine other(JobFacts.OtherCost other) {
+  private ChargeLine other(JobFacts.OtherCost other, PromisedVat vat) {
     Money price =
         other.cost().times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
     return ChargeLine.of(
@@ -203,6 +209,6 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         Priced.one(new UnitPrice(price.major())),
         Money.ZERO,
         Share.NOTHING,
-        other.vatRate());
+        vat.of(Category.OTHER, other.vatRate()));
   }
 }
