@@ -46,6 +46,8 @@ create table receipt (
   customer_id bigint not null references customer,
   received_on date not null,
   amount_minor bigint not null check (amount_minor > 0),
+  -- Neither allocated nor given back.
+  left_minor bigint not null check (left_minor >= 0),
   method text not null check (method in ('bank_transfer', 'card', 'cash', 'cheque')),
   -- What it was earmarked for; until an invoice takes it, it is a deposit.
   quote_id bigint references quote,
@@ -64,6 +66,7 @@ create index on receipt (customer_id);
 create index on receipt (quote_id) where quote_id is not null;
 create index on receipt (job_id) where job_id is not null;
 create index on receipt (received_on, id);
+create index on receipt (received_on, id) where left_minor > 0;
 
 -- What of a receipt went to an invoice. Rows are never changed: one of the opposite sign takes one back.
 create table receipt_allocation (
@@ -87,32 +90,20 @@ create table refund (
 );
 create index on refund (receipt_id);
 
--- What is left of a receipt: neither allocated nor given back, and it was not taken back.
-create function receipt_left(receipt_id bigint) returns bigint language sql stable as $$
-  select case when r.taken_back_on is null then r.amount_minor else 0 end
-      - (select coalesce(sum(a.amount_minor), 0) from receipt_allocation a where a.receipt_id = r.id)::bigint
-      - (select coalesce(sum(f.amount_minor), 0) from refund f where f.receipt_id = r.id)::bigint
-    from receipt r where r.id = $1
-$$;
-
--- No more of a receipt is used than there is.
-create function refuse_use_beyond_receipt() returns trigger language plpgsql as $$
-declare
-  used bigint := case tg_table_name when 'receipt' then (to_jsonb(new) ->> 'id')::bigint
-                                    else (to_jsonb(new) ->> 'receipt_id')::bigint end;
+-- What is left follows each use, and no more of a receipt is used than there is.
+create function receipt_left_follows() returns trigger language plpgsql as $$
 begin
-  perform from receipt where id = used for update;
-  if receipt_left(used) < 0 then
-    raise exception 'Receipt % is used beyond what it holds', used using errcode = 'PR005';
+  update receipt set left_minor = left_minor - new.amount_minor
+    where id = new.receipt_id and left_minor >= new.amount_minor;
+  if not found then
+    raise exception 'Receipt % is used beyond what it holds', new.receipt_id using errcode = 'PR005';
   end if;
   return null;
 end $$;
 create trigger receipt_allocation_within_receipt after insert on receipt_allocation
-  for each row execute function refuse_use_beyond_receipt();
+  for each row execute function receipt_left_follows();
 create trigger refund_within_receipt after insert on refund
-  for each row execute function refuse_use_beyond_receipt();
-create trigger receipt_taken_back_unused after update of taken_back_on on receipt
-  for each row execute function refuse_use_beyond_receipt();
+  for each row execute function receipt_left_follows();
 
 create trigger receipt_allocation_inserts_only before update or delete on receipt_allocation
   for each row execute function refuse_change();
@@ -122,12 +113,18 @@ create trigger refund_inserts_only before update or delete on refund
 -- A receipt stays as it was entered; it can only be taken back, once, and goes to the customer that took its own in.
 create function refuse_change_of_receipt() returns trigger language plpgsql as $$
 begin
-  if to_jsonb(new) - array['customer_id', 'taken_back_on', 'taken_back_reason', 'version']
-      <> to_jsonb(old) - array['customer_id', 'taken_back_on', 'taken_back_reason', 'version']
+  if to_jsonb(new) - array['customer_id', 'left_minor', 'taken_back_on', 'taken_back_reason', 'version']
+      <> to_jsonb(old) - array['customer_id', 'left_minor', 'taken_back_on', 'taken_back_reason', 'version']
     or old.taken_back_on is not null and new.taken_back_on is distinct from old.taken_back_on
     or new.customer_id <> old.customer_id
       and not exists (select from customer where id = old.customer_id and merged_into = new.customer_id) then
     raise exception 'Receipt % is entered: it can only be taken back', old.number using errcode = 'PR001';
+  end if;
+  if old.taken_back_on is null and new.taken_back_on is not null then
+    if new.left_minor <> new.amount_minor then
+      raise exception 'Receipt % is used beyond what it holds', old.id using errcode = 'PR005';
+    end if;
+    new.left_minor := 0;
   end if;
   return new;
 end $$;

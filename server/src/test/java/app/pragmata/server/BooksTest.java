@@ -187,6 +187,7 @@ class BooksTest {
           What is owed is what was invoiced less what of receipts went to it | update receivable set allocated_minor = allocated_minor + 1 where owed_minor > 0
           Trade debtors is what open invoices owe | update posting_account set account_code = '1000' where posting_category = 'trade_debtors'
           Nobody's money pays an invoice of somebody else | update receipt set customer_id = customer_id + 1
+          What is left of a receipt is what went neither to an invoice nor back | update receipt set left_minor = left_minor + 1
           Money in the bank is what came in and neither bounced nor went back | update receipt set amount_minor = amount_minor + 1
           Receipt numbers have no gaps | update receipt set number = number + 1000000 where number = (select max(number) from receipt)
           Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0

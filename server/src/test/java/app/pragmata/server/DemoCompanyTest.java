@@ -45,7 +45,7 @@ class DemoCompanyTest {
       textBlock =
           """
           part of an invoice | select count(*) from receivable where allocated_minor > 0 and owed_minor > 0
-          beyond a debt | select count(*) from receipt r where receipt_left(id) > 0 and exists (select from receipt_allocation where receipt_id = r.id)
+          beyond a debt | select count(*) from receipt r where left_minor > 0 and exists (select from receipt_allocation where receipt_id = r.id)
           for several invoices | select count(*) from (select from receipt_allocation group by receipt_id having count(distinct invoice_id) > 1) split
           on account, allocated later | select count(*) from journal_entry where event = 'money_allocated'
           given back | select count(*) from refund

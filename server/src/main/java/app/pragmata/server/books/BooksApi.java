@@ -181,19 +181,17 @@ public class BooksApi {
 
   /** The entries with a line of this job, and those of receipts for it, newest first. */
   public List<BooksEntry> listEntries(long jobId, Collection<Long> receiptIds) {
-    Condition ofReceipts =
-        JOURNAL_ENTRY
-            .SOURCE_KIND
-            .eq(RecordKind.RECEIPT)
-            .and(JOURNAL_ENTRY.SOURCE_ID.in(receiptIds));
+    var ofReceipt = JOURNAL_ENTRY.as("of_receipt");
     return listEntries(
-        JOURNAL_ENTRY
-            .ID
-            .in(
-                select(JOURNAL_LINE.ENTRY_ID)
-                    .from(JOURNAL_LINE)
-                    .where(JOURNAL_LINE.JOB_ID.eq(jobId)))
-            .or(ofReceipts),
+        JOURNAL_ENTRY.ID.in(
+            select(JOURNAL_LINE.ENTRY_ID)
+                .from(JOURNAL_LINE)
+                .where(JOURNAL_LINE.JOB_ID.eq(jobId))
+                .unionAll(
+                    select(ofReceipt.ID)
+                        .from(ofReceipt)
+                        .where(ofReceipt.SOURCE_KIND.eq(RecordKind.RECEIPT))
+                        .and(ofReceipt.SOURCE_ID.in(receiptIds)))),
         Integer.MAX_VALUE);
   }
 

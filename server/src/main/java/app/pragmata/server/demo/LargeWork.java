@@ -345,7 +345,7 @@ class LargeWork {
       receipts =
           copy(
               "receipt",
-              "id, number, customer_id, received_on, amount_minor, method, entered_at, version");
+              "id, number, customer_id, received_on, amount_minor, left_minor, method, entered_at, version");
       allocations =
           copy("receipt_allocation", "id, receipt_id, invoice_id, amount_minor, allocated_on");
       standing =
@@ -862,7 +862,7 @@ class LargeWork {
           null,
           day,
           at);
-      receipts.row(id, 300 + id, draft.customerId(), day, gross.minor(), "bank_transfer", at, 1);
+      receipts.row(id, 300 + id, draft.customerId(), day, gross.minor(), 0, "bank_transfer", at, 1);
       allocations.row(id, id, invoiceId, gross.minor(), day);
     }
 

@@ -217,6 +217,17 @@ public final class Laws {
                 from receipt where taken_back_on is null
               """),
           new Law(
+              "What is left of a receipt is what went neither to an invoice nor back",
+              Unit.COUNT,
+              "receipts",
+              "select count(*) from receipt",
+              "of which so much is left",
+              """
+              select count(*) from receipt r where left_minor = case when taken_back_on is null then amount_minor else 0 end
+                - (select coalesce(sum(a.amount_minor), 0) from receipt_allocation a where a.receipt_id = r.id)
+                - (select coalesce(sum(f.amount_minor), 0) from refund f where f.receipt_id = r.id)
+              """),
+          new Law(
               "Money in the bank is what came in and neither bounced nor went back",
               Unit.MINOR,
               "bank",

@@ -260,6 +260,7 @@ public class ReceiptService {
     receipt.setCustomerId(customerId);
     receipt.setReceivedOn(money.day());
     receipt.setAmountMinor(money.amount().minor());
+    receipt.setLeftMinor(money.amount().minor());
     receipt.setMethod(money.method());
     receipt.setQuoteId(quoteId);
     receipt.setJobId(jobId);

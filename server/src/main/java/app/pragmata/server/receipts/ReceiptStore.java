@@ -10,7 +10,6 @@ import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static app.pragmata.server.generated.Tables.REFUND;
 import static org.jooq.Records.mapping;
-import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.notExists;
 import static org.jooq.impl.DSL.select;
@@ -28,6 +27,8 @@ import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Record1;
+import org.jooq.Select;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -62,11 +63,6 @@ public class ReceiptStore {
     this.database = database;
   }
 
-  /** What is neither allocated nor given back of a receipt. */
-  private static Field<Long> left() {
-    return field("receipt_left({0})", Long.class, RECEIPT.ID);
-  }
-
   /** The newest money first, after a page's key; from the top when the key is empty. */
   List<ReceiptView> list(Question asked, String after, int most) {
     Condition condition = condition(asked);
@@ -91,14 +87,18 @@ public class ReceiptStore {
     }
     if (asked.invoiceId() != null) {
       condition =
-          condition.and(RECEIPT.ID.in(paying(RECEIPT_ALLOCATION.INVOICE_ID.eq(asked.invoiceId()))));
+          condition.and(
+              RECEIPT.ID.in(
+                  select(RECEIPT_ALLOCATION.RECEIPT_ID)
+                      .from(RECEIPT_ALLOCATION)
+                      .where(RECEIPT_ALLOCATION.INVOICE_ID.eq(asked.invoiceId()))));
     }
     if (asked.state() != null) {
       condition =
           condition.and(
               switch (asked.state()) {
-                case LEFT -> left().gt(0L);
-                case USED -> left().eq(0L).and(RECEIPT.TAKEN_BACK_ON.isNull());
+                case LEFT -> RECEIPT.LEFT_MINOR.gt(0L);
+                case USED -> RECEIPT.LEFT_MINOR.eq(0L).and(RECEIPT.TAKEN_BACK_ON.isNull());
                 case TAKEN_BACK -> RECEIPT.TAKEN_BACK_ON.isNotNull();
               });
     }
@@ -108,31 +108,31 @@ public class ReceiptStore {
     return asked.to() == null ? condition : condition.and(RECEIPT.RECEIVED_ON.le(asked.to()));
   }
 
-  private static org.jooq.Select<org.jooq.Record1<Long>> paying(Condition which) {
-    return select(RECEIPT_ALLOCATION.RECEIPT_ID).from(RECEIPT_ALLOCATION).where(which);
-  }
-
   /** Earmarked for the job or a quote of it, or paying an invoice of it. */
   private static Condition ofJob(long jobId) {
-    return earmarked(jobId)
-        .or(
-            RECEIPT.ID.in(
-                paying(
-                    RECEIPT_ALLOCATION.INVOICE_ID.in(
-                        select(RECEIVABLE_JOB.INVOICE_ID)
-                            .from(RECEIVABLE_JOB)
-                            .where(RECEIVABLE_JOB.JOB_ID.eq(jobId))))));
+    return RECEIPT.ID.in(
+        earmarked(jobId)
+            .unionAll(
+                select(RECEIPT_ALLOCATION.RECEIPT_ID)
+                    .from(RECEIVABLE_JOB)
+                    .join(RECEIPT_ALLOCATION)
+                    .on(RECEIPT_ALLOCATION.INVOICE_ID.eq(RECEIVABLE_JOB.INVOICE_ID))
+                    .where(RECEIVABLE_JOB.JOB_ID.eq(jobId))));
   }
 
-  private static Condition earmarked(long jobId) {
-    return RECEIPT
-        .JOB_ID
-        .eq(jobId)
-        .or(
-            RECEIPT.QUOTE_ID.in(
-                select(ACCEPTED_QUOTE.QUOTE_ID)
-                    .from(ACCEPTED_QUOTE)
-                    .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))));
+  /** Read by index each: with “or” in one condition all receipts would be read. */
+  private static Select<Record1<Long>> earmarked(long jobId) {
+    var forJob = RECEIPT.as("for_job");
+    var forQuote = RECEIPT.as("for_quote");
+    return select(forJob.ID)
+        .from(forJob)
+        .where(forJob.JOB_ID.eq(jobId))
+        .unionAll(
+            select(forQuote.ID)
+                .from(ACCEPTED_QUOTE)
+                .join(forQuote)
+                .on(forQuote.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
+                .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId)));
   }
 
   /** All money that has to do with a job, the newest first. */
@@ -174,7 +174,7 @@ public class ReceiptStore {
             QUOTE.NUMBER,
             RECEIPT.JOB_ID,
             JOB.NUMBER,
-            left(),
+            RECEIPT.LEFT_MINOR,
             RECEIPT.TAKEN_BACK_ON,
             RECEIPT.TAKEN_BACK_REASON,
             allocations,
@@ -221,7 +221,7 @@ public class ReceiptStore {
 
   /** What is left of the money earmarked for a job or any of its quotes, the oldest first. */
   List<Held> listHeld(long jobId) {
-    return held(earmarked(jobId));
+    return held(RECEIPT.ID.in(earmarked(jobId)));
   }
 
   /** What is left of the money earmarked for these quotes, the oldest first. */
@@ -230,12 +230,11 @@ public class ReceiptStore {
   }
 
   private List<Held> held(Condition which) {
-    Field<Long> left = left();
     return database
-        .select(RECEIPT.ID, RECEIPT.NUMBER, RECEIPT.RECEIVED_ON, left)
+        .select(RECEIPT.ID, RECEIPT.NUMBER, RECEIPT.RECEIVED_ON, RECEIPT.LEFT_MINOR)
         .from(RECEIPT)
         .where(which)
-        .and(left.gt(0L))
+        .and(RECEIPT.LEFT_MINOR.gt(0L))
         .orderBy(RECEIPT.RECEIVED_ON, RECEIPT.ID)
         .fetch(
             row -> new Held(row.value1(), row.value2(), row.value3(), Money.ofMinor(row.value4())));
@@ -256,7 +255,7 @@ public class ReceiptStore {
   /** What is neither allocated nor given back of a receipt that there is. */
   Money left(long receiptId) {
     return database
-        .select(left())
+        .select(RECEIPT.LEFT_MINOR)
         .from(RECEIPT)
         .where(RECEIPT.ID.eq(receiptId))
         .fetchSingle(row -> Money.ofMinor(row.value1()));

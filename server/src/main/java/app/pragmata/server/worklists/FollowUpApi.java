@@ -103,12 +103,12 @@ class FollowUpApi {
   private static final String OWED_BACK =
       Vocabulary.inSql(
           """
-      select r.id, r.number, q.number, j.number, c.name, receipt_left(r.id)
+      select r.id, r.number, q.number, j.number, c.name, r.left_minor
         from receipt r join customer c on c.id = r.customer_id
         left join quote q on q.id = r.quote_id left join accepted_quote a on a.quote_id = q.id
         left join job j on j.id = coalesce(r.job_id, a.job_id)
         left join cost_release closing on closing.job_id = j.id and closing.closes
-        where (r.quote_id is not null or r.job_id is not null) and receipt_left(r.id) > 0
+        where (r.quote_id is not null or r.job_id is not null) and r.left_minor > 0
           and (closing.job_id is not null
             or j.id is null and (q.state <> :ACCEPTED or q.valid_until < {0}))
         order by r.number
