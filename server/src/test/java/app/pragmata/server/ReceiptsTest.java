@@ -160,6 +160,8 @@ class ReceiptsTest {
         .post("/api/jobs/" + running.job() + "/invoice", Map.of("version", running.version()));
     assertThat(owed(running)).isEqualTo(341_19);
     assertThat(receipt(receipt).path("leftMinor").asLong()).isZero();
+    assertThat(change(receipt, "take-back", Map.of("version", 1, "reason", "Bounced")).rule())
+        .isEqualTo("STALE_VERSION");
   }
 
   @Test
@@ -278,6 +280,18 @@ class ReceiptsTest {
 
   private JsonNode rows(String address) {
     return gate.office().get(address).json().path("rows");
+  }
+
+  @Test
+  void a_key_that_was_used_for_one_receipt_does_nothing_to_another() {
+    long one = take(Map.of("customerId", customer, "amount", "100"));
+    long other = take(Map.of("customerId", customer, "amount", "100"));
+    String key = "the key of receipt " + one;
+    Map<String, Object> form = Map.of("version", 1);
+    gate.office().post("/api/receipts/" + one + "/give-back", form, key);
+    assertThat(gate.office().post("/api/receipts/" + other + "/give-back", form, key).rule())
+        .isEqualTo("REPEATED_KEY_WITH_OTHER_CONTENT");
+    assertThat(receipt(other).path("leftMinor").asLong()).isEqualTo(100_00);
   }
 
   @Test

@@ -11,6 +11,7 @@ import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.info.Info;
 import io.swagger.v3.oas.models.media.Schema;
 import io.swagger.v3.oas.models.media.StringSchema;
+import io.swagger.v3.oas.models.servers.Server;
 import java.lang.reflect.RecordComponent;
 import java.util.Arrays;
 import java.util.Iterator;
@@ -83,6 +84,12 @@ class ApiDescription {
     return NULLABLE_FIELDS;
   }
 
+  /** The same for whoever asks, from wherever: addresses are those of the server that answers. */
+  @Bean
+  OpenAPI description() {
+    return new OpenAPI().servers(List.of(new Server().url("/")));
+  }
+
   /**
    * Every field is there unless it may be null, so that the browser's types ask for no needless
    * checks.
@@ -91,7 +98,6 @@ class ApiDescription {
   OpenApiCustomizer nullability(NullableFields nullable) {
     return description -> {
       description.info(new Info().title("Pragmata").version("1"));
-      description.setServers(null);
       schemas(description).forEach((name, schema) -> mark(schema, nullable.of(name)));
     };
   }

@@ -392,6 +392,8 @@ public class ReceiptService {
       Act act, ReceiptRecord receipt, List<Allocation> allocations, Purpose purpose) {
     allocate(act, receipt, allocations, act.today(), purpose);
     allocations.forEach(each -> postAllocation(act, receipt, each, act.today(), purpose.debts()));
+    // Whoever looks at the receipt, or is about to take it back, sees that it has moved on.
+    events.touch(act, ReceiptEvent.MONEY_RECEIVED, receipt);
   }
 
   /** Lets what is left of a receipt pay further invoices of its customer. */
@@ -401,7 +403,7 @@ public class ReceiptService {
         act,
         key,
         "allocate receipt",
-        form,
+        receiptId + " " + form,
         receiptId,
         () -> {
           List<ReceiptForm.AllocationForm> asked =
@@ -425,7 +427,6 @@ public class ReceiptService {
                   companies.getCompany().typed());
           reading.refuseIfFaulty();
           allocateLater(act, receipt, allocations, purpose);
-          events.touch(act, ReceiptEvent.MONEY_RECEIVED, receipt);
         });
   }
 
@@ -466,7 +467,7 @@ public class ReceiptService {
         act,
         key,
         "give money back",
-        form,
+        receiptId + " " + form,
         receiptId,
         () -> {
           Purpose purpose = lockAllOf(receiptId);
@@ -542,7 +543,7 @@ public class ReceiptService {
         act,
         key,
         "take receipt back",
-        form,
+        receiptId + " " + form,
         receiptId,
         () -> {
           Purpose purpose = lockAllOf(receiptId);
