@@ -9,6 +9,8 @@ import app.pragmata.server.SwingGate;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -219,9 +221,13 @@ class OfferPageTest {
 
   @Test
   void quotes_without_an_answer_come_up_with_what_was_won_and_lost() {
+    sent();
+    LocalDate sentOn = program.clock().instant().atZone(ZoneId.of("Europe/London")).toLocalDate();
+    program.clock().set(sentOn.plusDays(8) + "T09:00");
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/quotes/follow-up");
     assertThat(desk.getByLabel("No answer")).containsText("Quote ");
+    gate.at("20:00");
     assertThat(desk.getByLabel("Won", new Page.GetByLabelOptions().setExact(true)))
         .containsText("Repair");
     assertThat(desk.getByLabel("Why lost")).containsText("Too dear");
