@@ -216,8 +216,9 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
               </tr>
             </thead>
             <tbody>
-              {invoice.receipts.map((paid) => (
-                <PaidBy key={`${paid.id} ${paid.allocatedOn}`} paid={paid} receipts={job.receipts} />
+              {invoice.receipts.map((paid, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: a receipt may pay an invoice twice on a day
+                <PaidBy key={`${paid.id} ${index}`} paid={paid} receipts={job.receipts} />
               ))}
               <tr className="total">
                 <td>
@@ -287,6 +288,8 @@ function OnAccount({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
     <div key={receipt.id} className="receipt">
       <span>
         {money(receipt.leftMinor)} <span className="soft">of receipt {receipt.number} is held</span>
+        {receipt.quoteNumber && <span className="needs"> for quote {receipt.quoteNumber}</span>}
+        {receipt.jobNumber && <span className="needs"> for job {receipt.jobNumber}</span>}
       </span>
       <span className="actions">
         <Button size="small" onClick={() => use.run(receipt)} loading={use.running}>

@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { App, Button } from "antd";
 import { answer, client, withKey } from "../api/client";
 import type { ReceiptView } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
@@ -37,6 +37,7 @@ export function ReceiptLine({ receipt }: { receipt: ReceiptView }) {
 /** Giving back what is left of a receipt, and taking back one whose money did not come. */
 export function ReceiptActions({ receipt }: { receipt: ReceiptView }) {
   const { person } = useSession();
+  const { modal } = App.useApp();
   const path = { id: receipt.id };
   const { version } = receipt;
   const giveBack = useAct((_: undefined, key) =>
@@ -56,10 +57,18 @@ export function ReceiptActions({ receipt }: { receipt: ReceiptView }) {
     ),
   );
   const office = person.role !== "bookkeeper";
+  // What went back cannot be undone, so a slip of the mouse must not do it.
+  const confirm = () =>
+    modal.confirm({
+      title: `Give ${money(receipt.leftMinor)} back to the customer?`,
+      okText: "It went back",
+      cancelText: "Leave it",
+      onOk: () => giveBack.run(undefined),
+    });
   return (
     <span className="actions">
       {office && receipt.leftMinor > 0 && (
-        <Button size="small" onClick={() => giveBack.run(undefined)} loading={giveBack.running}>
+        <Button size="small" onClick={confirm} loading={giveBack.running}>
           Give {money(receipt.leftMinor)} back
         </Button>
       )}

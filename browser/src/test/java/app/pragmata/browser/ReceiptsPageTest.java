@@ -69,6 +69,10 @@ class ReceiptsPageTest {
     onAccount.click();
     assertThat(desk.locator(".sheet h1")).containsText("77.77");
     button(desk, "Give 77.77 back").click();
+    button(desk, "Leave it").click();
+    assertThat(desk.locator(".sheet")).containsText("77.77 held");
+    button(desk, "Give 77.77 back").click();
+    button(desk, "It went back").click();
     assertThat(desk.locator(".sheet")).containsText("77.77 given back");
   }
 }

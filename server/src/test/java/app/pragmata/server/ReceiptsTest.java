@@ -232,6 +232,23 @@ class ReceiptsTest {
   }
 
   @Test
+  void no_money_is_put_down_to_a_customer_whom_another_has_taken_in() {
+    var database = program.database();
+    long gone =
+        database
+            .fetchSingle(
+                """
+                insert into customer (number, name, payment_days, merged_into)
+                values (990001, 'Taken in', 30, %d) returning id
+                """
+                    .formatted(customer))
+            .get(0, Long.class);
+    var refused = gate.office().post("/api/receipts", Map.of("customerId", gone, "amount", "300"));
+    assertThat(refused.rule()).isEqualTo("NOT_FOUND");
+    database.execute("delete from customer where id = " + gone);
+  }
+
+  @Test
   void money_of_nobody_is_asked_whose_it_is() {
     var refused = gate.office().post("/api/receipts", Map.of("amount", "300"));
     assertThat(refused.pointer()).isEqualTo("/customerId");

@@ -261,9 +261,10 @@ public class ReceiptStore {
         .fetchSingle(row -> Money.ofMinor(row.value1()));
   }
 
-  /** Whether there is such a customer. */
+  /** Whether there is such a customer, and no other has taken it in. */
   boolean isCustomer(long customerId) {
-    return database.fetchExists(CUSTOMER, CUSTOMER.ID.eq(customerId));
+    return database.fetchExists(
+        CUSTOMER, CUSTOMER.ID.eq(customerId).and(CUSTOMER.MERGED_INTO.isNull()));
   }
 
   /** Whose the quote is; empty when there is none. */
