@@ -1,7 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { answer, client, withKey } from "../api/client";
-import type { ChargedLine, ChargedVat, Invoice, JobSheet, ReceiptView } from "../api/generated/schema";
+import type {
+  ChargedLine,
+  ChargedVat,
+  Deducted,
+  Invoice,
+  JobSheet,
+  ReceiptView,
+} from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { AccountLines } from "../books/EntryLines";
@@ -20,19 +27,39 @@ const BASES: Record<Basis, string> = {
   not_charged: "Not charged",
 };
 
-/** What the customer pays: the basis, the invoice as it will read beside the entry as it will post, then the money. */
+const KINDS: Record<Invoice["kind"], string> = {
+  stage: "Bill of a stage",
+  part: "Bill of some work",
+  final: "Bill",
+};
+
+/** What the customer pays: each posted invoice with its money, then what is still to be billed. */
 export function BillSection({ job }: { job: JobSheet }) {
+  return (
+    <>
+      {job.billing.invoices.map((invoice) => (
+        <PostedInvoice key={invoice.id} job={job} invoice={invoice} />
+      ))}
+      <StillToBill job={job} />
+    </>
+  );
+}
+
+/** The basis, and the final invoice as it will read beside the entry as it will post. */
+function StillToBill({ job }: { job: JobSheet }) {
   const { billing } = job;
-  if (billing.invoice) {
-    return <PostedInvoice job={job} invoice={billing.invoice} />;
+  if (!billing.draft && billing.invoices.some((invoice) => invoice.kind === "final")) {
+    return null;
   }
-  if (!billing.draft) {
+  if (!billing.draft || job.state === "called_off") {
     return (
       <Section name="Bill">
         <span className="soft">
           {billing.state === "settled"
             ? `Not charged: ${billing.notChargedReason}`
-            : "This job was called off; nothing is billed."}
+            : billing.state === "billed"
+              ? `The rest is not charged: ${billing.notChargedReason}`
+              : "This job was called off; nothing is billed."}
         </span>
       </Section>
     );
@@ -56,6 +83,7 @@ export function BillSection({ job }: { job: JobSheet }) {
         <InvoiceLines
           head="Invoice, as it will read"
           lines={draft.lines}
+          billedBefore={draft.billedBefore}
           vat={draft.vat}
           net={draft.netMinor}
           gross={draft.grossMinor}
@@ -135,12 +163,18 @@ function BasisChoice({ job }: { job: JobSheet }) {
 function InvoiceLines({
   head,
   lines,
+  billedBefore,
+  otherJobs = [],
+  otherJobsNet = 0,
   vat,
   net,
   gross,
 }: {
   head: string;
   lines: ChargedLine[];
+  billedBefore: Deducted[];
+  otherJobs?: number[];
+  otherJobsNet?: number;
   vat: ChargedVat[];
   net: number;
   gross: number;
@@ -154,9 +188,8 @@ function InvoiceLines({
         </tr>
       </thead>
       <tbody>
-        {lines.map((line, index) => (
-          // biome-ignore lint/suspicious/noArrayIndexKey: lines are shown as they were computed, in order
-          <tr key={index}>
+        {lines.map((line) => (
+          <tr key={line.position}>
             <td>
               {line.description}
               {line.category === "parts" && line.quantity !== 1 && `, ${line.quantity}`}
@@ -177,6 +210,25 @@ function InvoiceLines({
             <td className="figure">{money(line.netMinor)}</td>
           </tr>
         ))}
+        {billedBefore.map((before) => (
+          <tr key={`${before.invoiceNumber} ${before.vatPercent}`}>
+            <td>
+              Billed before, invoice {before.invoiceNumber}
+              {billedBefore.some((other) => other.vatPercent !== before.vatPercent) && (
+                <span className="soft small"> at {before.vatPercent} %</span>
+              )}
+            </td>
+            <td className="figure">{money(-before.netMinor)}</td>
+          </tr>
+        ))}
+        {otherJobs.length > 0 && (
+          <tr>
+            <td>
+              {otherJobs.length === 1 ? "Job" : "Jobs"} {otherJobs.join(", ")}
+            </td>
+            <td className="figure">{money(otherJobsNet)}</td>
+          </tr>
+        )}
         <tr>
           <td className="soft">Net</td>
           <td className="figure soft">{money(net)}</td>
@@ -198,11 +250,14 @@ function InvoiceLines({
 
 function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
   return (
-    <Section name="Bill" aside={BASES[job.billing.basis]?.toLowerCase()}>
+    <Section name={KINDS[invoice.kind]} aside={BASES[job.billing.basis]?.toLowerCase()}>
       <div className="two">
         <InvoiceLines
           head={`Invoice ${invoice.number} of ${day(invoice.invoiceDate)}, due ${day(invoice.dueDate)}`}
           lines={invoice.lines}
+          billedBefore={invoice.billedBefore}
+          otherJobs={invoice.otherJobs}
+          otherJobsNet={invoice.otherJobsNetMinor}
           vat={invoice.vat}
           net={invoice.netMinor}
           gross={invoice.grossMinor}
@@ -211,11 +266,21 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
           <table className="lines" data-section="receipts">
             <thead>
               <tr>
-                <th>Money received</th>
+                <th>{invoice.credits.length > 0 ? "Credited and received" : "Money received"}</th>
                 <th className="figure">£</th>
               </tr>
             </thead>
             <tbody>
+              {invoice.credits.map((credit) => (
+                <tr key={credit.id}>
+                  <td>
+                    {day(credit.creditDate)}, credit note {credit.number}
+                    {credit.kind === "work_taken_back" && ", work taken back"}
+                    <span className="soft small"> {credit.reason}</span>
+                  </td>
+                  <td className="figure">{money(credit.grossMinor)}</td>
+                </tr>
+              ))}
               {invoice.receipts.map((paid, index) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a receipt may pay an invoice twice on a day
                 <PaidBy key={`${paid.id} ${index}`} paid={paid} receipts={job.receipts} />

@@ -64,7 +64,8 @@ alter table to_do add foreign key (job_id) references job;
 alter table journal_line add foreign key (job_id) references job;
 
 -- The documents that took cost of a job out of work in progress: a bill, that it is not charged, that it was called off.
--- The one that closes the job takes all that is left, and what comes late; a job is billed while it stands.
+-- The one that closes the job takes all that is left, and what comes late; a job is billed while it stands. A credit that
+-- takes work back opens the job again.
 create table cost_release (
   id bigint generated always as identity primary key,
   job_id bigint not null references job,
@@ -78,7 +79,16 @@ create table cost_release (
 create unique index cost_release_closes_once on cost_release (job_id) where closes;
 create index on cost_release (job_id);
 create index on cost_release (invoice_number) where invoice_number is not null;
-create trigger cost_release_inserts_only before update or delete on cost_release
+create function refuse_change_of_cost_release() returns trigger language plpgsql as $$
+begin
+  if to_jsonb(new) - 'closes' <> to_jsonb(old) - 'closes' or new.closes then
+    raise exception 'cost_release % stays; it can only stop closing its job', old.id using errcode = 'PR001';
+  end if;
+  return new;
+end $$;
+create trigger cost_release_stays before update on cost_release
+  for each row execute function refuse_change_of_cost_release();
+create trigger cost_release_is_never_deleted before delete on cost_release
   for each row execute function refuse_change();
 
 -- The quotes whose promise is a job's, as they were accepted: the first made it, each further one is extra work. A job
@@ -130,6 +140,17 @@ create table promised_line (
 create index on promised_line (part_id) where part_id is not null;
 create index on promised_line (vat_code);
 create trigger promised_line_inserts_only before update or delete on promised_line
+  for each row execute function refuse_change();
+
+-- The parts in which a fixed price falls due, as they were accepted; the last is billed with all that is left.
+create table accepted_stage (
+  quote_id bigint not null references accepted_quote,
+  position smallint not null check (position > 0),
+  name text not null check (name <> ''),
+  net_minor bigint not null,
+  primary key (quote_id, position)
+);
+create trigger accepted_stage_inserts_only before update or delete on accepted_stage
   for each row execute function refuse_change();
 
 create table visit (
@@ -281,15 +302,16 @@ create index on other_cost (job_id);
 create index on other_cost (cost_release_id) where cost_release_id is not null;
 create index on other_cost (vat_code);
 
--- Every cost that was posted for a job, of each kind, with the document that took it out of work in progress.
+-- Every cost that was posted for a job, of each kind, with its visit or its supplier's bill, and the document that took it
+-- out of work in progress.
 create view cost_fact as
-  select v.job_id, t.kind as category, t.time_cost_minor + t.distance_cost_minor as cost_minor, t.cost_release_id
+  select v.job_id, v.id as visit_id, null::bigint as other_cost_id, t.kind as category, t.time_cost_minor + t.distance_cost_minor as cost_minor, t.cost_release_id
     from time_entry t join visit v on v.id = t.visit_id
     where t.time_cost_minor is not null and t.removed_at is null
-  union all select v.job_id, 'drive', s.time_cost_minor + s.distance_cost_minor, s.cost_release_id
+  union all select v.job_id, v.id, null, 'drive', s.time_cost_minor + s.distance_cost_minor, s.cost_release_id
     from drive_home_share s join visit v on v.id = s.visit_id
-  union all select v.job_id, 'parts', p.cost_minor, p.cost_release_id
+  union all select v.job_id, v.id, null, 'parts', p.cost_minor, p.cost_release_id
     from visit_part p join visit v on v.id = p.visit_id
     where p.removed_at is null
-  union all select o.job_id, 'other', o.cost_minor, o.cost_release_id
+  union all select o.job_id, null, o.id, 'other', o.cost_minor, o.cost_release_id
     from other_cost o;

@@ -6,12 +6,14 @@ create table receivable (
   number bigint not null unique,
   invoice_date date not null,
   due_date date not null,
-  gross_minor bigint not null check (gross_minor > 0),
+  -- Nothing where all was billed before.
+  gross_minor bigint not null check (gross_minor >= 0),
+  credited_minor bigint not null default 0 check (credited_minor >= 0),
   -- What of receipts went to it.
   allocated_minor bigint not null default 0,
-  owed_minor bigint not null generated always as (gross_minor - allocated_minor) stored,
+  owed_minor bigint not null generated always as (gross_minor - credited_minor - allocated_minor) stored,
   version integer not null default 1,
-  check (allocated_minor between 0 and gross_minor)
+  check (allocated_minor between 0 and gross_minor - credited_minor)
 );
 create index on receivable (customer_id);
 create index on receivable (customer_id, due_date) include (owed_minor) where owed_minor > 0;
@@ -21,6 +23,8 @@ create index on receivable (due_date) include (owed_minor) where owed_minor > 0;
 create table receivable_job (
   invoice_id bigint not null references receivable,
   job_id bigint not null references job,
+  -- Whether it asks for money ahead of work.
+  ahead boolean not null,
   primary key (invoice_id, job_id)
 );
 create index on receivable_job (job_id);

@@ -1,7 +1,7 @@
--- Where the money of each quote and job stands, and what came in, with the figures that its list shows: worked out by the core whenever
+-- Where the money of each quote, job and open invoice stands, and what came in, with the figures that its list shows: worked out by the core whenever
 -- one of them changes, so that lists of any length are sorted, filtered and added up by the database.
 create table standing (
-  kind text not null check (kind in ('quote', 'job', 'receipt')),
+  kind text not null check (kind in ('quote', 'job', 'invoice', 'receipt')),
   record_id bigint not null,
   stage text not null
     check (stage in ('quoted', 'won', 'booked', 'worked', 'checked', 'billed', 'paid', 'settled')),
@@ -21,11 +21,11 @@ create table standing (
   words text not null,
   -- Quoted and actual cost of labour, drive, parts and other, in this order.
   rungs bigint[] not null check (cardinality(rungs) = 8),
-  -- Of a receipt the job, or the quote without one, of which it is.
+  -- Of an invoice its job; of a receipt the job, or the quote without one, of which it is.
   job_id bigint references job,
   quote_id bigint references quote,
   primary key (kind, record_id),
-  check (kind = 'receipt' or job_id is null and quote_id is null)
+  check (kind in ('invoice', 'receipt') or job_id is null and quote_id is null)
 );
 create index standing_by_age on standing (stage, day, kind, record_id) include (value_minor, valid_until)
   where stage <> 'settled';

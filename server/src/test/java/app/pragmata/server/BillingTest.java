@@ -237,7 +237,8 @@ class BillingTest {
     assertThat(statuses).containsOnly(200);
     List<Long> numbers =
         gates.stream()
-            .map(one -> one.sheet().path("billing").path("invoice").path("number").asLong())
+            .map(
+                one -> one.sheet().path("billing").path("invoices").path(0).path("number").asLong())
             .sorted()
             .toList();
     assertThat(numbers.getLast() - numbers.getFirst()).isEqualTo(3);
@@ -250,6 +251,6 @@ class BillingTest {
   }
 
   private JsonNode invoice() {
-    return gate.sheet().path("billing").path("invoice");
+    return gate.sheet().path("billing").path("invoices").path(0);
   }
 }

@@ -89,10 +89,20 @@ class DatabaseGuardsTest {
   void an_invoice_that_does_not_add_up_to_its_lines() {
     refuses(
         """
-        insert into invoice (number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,
-            gross_minor, posted_at, posted_by)
-        select 900001, job.id, job.customer_id, date '2026-11-24', date '2026-12-24', 'fixed_price', 100, 20, 120, now(), 1
-        from job where job.state = 'open' limit 1
+        insert into invoice (number, customer_id, invoice_date, due_date, net_minor, vat_minor, gross_minor, posted_at,
+            posted_by)
+        select 900001, id, date '2026-11-24', date '2026-12-24', 100, 20, 120, now(), 1 from customer limit 1
+        """,
+        "does not add up");
+  }
+
+  @Test
+  void a_credit_note_that_does_not_add_up_to_its_lines() {
+    refuses(
+        """
+        insert into credit_note (number, invoice_id, kind, reason, credit_date, net_minor, vat_minor, gross_minor,
+            posted_at, posted_by)
+        select 900001, id, 'price', 'Too dear', date '2026-11-24', 100, 20, 120, now(), 1 from invoice limit 1
         """,
         "does not add up");
   }

@@ -52,6 +52,12 @@ class DemoCompanyTest {
           a bounced cheque | select count(*) from receipt where taken_back_on is not null
           a late bill | select count(*) from other_cost o join cost_release r on r.id = o.cost_release_id where o.added_at > r.released_at
           called off with cost | select count(*) from journal_entry where event = 'job_called_off'
+          a stage ahead of work | select count(*) from bill where kind = 'stage'
+          a final invoice that takes a stage off | select count(distinct invoice_id) from invoice_deduction
+          some of the work | select count(*) from bill where kind = 'part'
+          several jobs on one invoice | select count(*) from (select from bill group by invoice_id having count(*) > 1) together
+          a credit of the price | select count(*) from credit_note where kind = 'price'
+          work taken back | select count(*) from credit_note where kind = 'work_taken_back'
           not charged | select count(*) from cost_release where kind = 'not_charged'
           """)
   void every_way_that_money_and_cost_can_go_stands_at_least_twice(String way, String count) {

@@ -130,7 +130,18 @@ class DemoFiguresTest {
                 text(billing.path("fixedPrice"), "netMinor"),
                 text(billing.path("timeAndParts"), "netMinor")));
     bill(figures, "draft", billing.path("draft"));
-    bill(figures, "invoice", billing.path("invoice"));
+    for (JsonNode invoice : billing.path("invoices")) {
+      bill(figures, text(invoice, "kind") + " invoice", invoice);
+      for (JsonNode credit : invoice.path("credits")) {
+        figures.add(
+            "    credit %s, %s: net %s, gross %s"
+                .formatted(
+                    text(credit, "number"),
+                    text(credit, "kind"),
+                    text(credit, "netMinor"),
+                    text(credit, "grossMinor")));
+      }
+    }
     for (JsonNode entry : job.path("journal")) {
       figures.add(
           "  entry %s %s: %s"

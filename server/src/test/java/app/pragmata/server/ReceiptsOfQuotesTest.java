@@ -26,7 +26,7 @@ class ReceiptsOfQuotesTest {
     offered.pay("400000000001");
     assertThat(offered.heldDeposits()).containsExactly(183_60L);
     gate.answered().billed();
-    JsonNode invoice = gate.sheet().path("billing").path("invoice");
+    JsonNode invoice = gate.sheet().path("billing").path("invoices").path(0);
     assertThat(texts(invoice.path("receipts"), "amountMinor")).containsExactly("18360");
     assertThat(invoice.path("owedMinor").asLong())
         .isEqualTo(invoice.path("grossMinor").asLong() - 183_60);
@@ -223,7 +223,7 @@ class ReceiptsOfQuotesTest {
     receive(Map.of("amount", "83.60"));
     receive(Map.of("amount", "100.00", "method", "cheque"));
     gate.answered().billed();
-    JsonNode invoice = gate.sheet().path("billing").path("invoice");
+    JsonNode invoice = gate.sheet().path("billing").path("invoices").path(0);
     assertThat(texts(invoice.path("receipts"), "amountMinor")).containsExactly("8360", "10000");
     assertThat(offered.heldDeposits()).containsExactly(0L, 0L);
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);

@@ -1,7 +1,7 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
-import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.BILL;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.List;
@@ -18,7 +18,7 @@ class RepeatsAndVersionsTest {
     List<Integer> statuses =
         AtOnce.statuses(8, i -> gate.office().post("/api/jobs/" + gate.job() + "/invoice", form));
     assertThat(statuses).containsOnlyOnce(200);
-    assertThat(program.database().fetchCount(INVOICE, INVOICE.JOB_ID.eq(gate.job()))).isEqualTo(1);
+    assertThat(program.database().fetchCount(BILL, BILL.JOB_ID.eq(gate.job()))).isEqualTo(1);
   }
 
   @Test
@@ -86,7 +86,7 @@ class RepeatsAndVersionsTest {
     refused
         .office()
         .post("/api/jobs/" + refused.job() + "/invoice", Map.of("version", refused.version()));
-    assertThat(refused.sheet().path("billing").path("invoice").path("number").asLong())
+    assertThat(refused.sheet().path("billing").path("invoices").path(0).path("number").asLong())
         .isEqualTo(expected);
   }
 

@@ -97,7 +97,7 @@ class StandingsTest {
   }
 
   private JsonNode invoice(SwingGate gate) {
-    return gate.sheet().path("billing").path("invoice");
+    return gate.sheet().path("billing").path("invoices").path(0);
   }
 
   private void receive(SwingGate gate, int version, String amount) {
@@ -110,7 +110,7 @@ class StandingsTest {
         .database()
         .select(STANDING.VALUE_MINOR)
         .from(STANDING)
-        .where(STANDING.KIND.eq(WorkKind.JOB).and(STANDING.RECORD_ID.eq(gate.job())))
+        .where(STANDING.KIND.eq(WorkKind.INVOICE).and(STANDING.JOB_ID.eq(gate.job())))
         .fetchSingle(STANDING.VALUE_MINOR);
   }
 

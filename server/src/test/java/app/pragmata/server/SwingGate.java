@@ -377,7 +377,7 @@ public final class SwingGate {
 
   /** The invoice of the job as the sheet shows it. */
   JsonNode invoice() {
-    return sheet().path("billing").path("invoice");
+    return sheet().path("billing").path("invoices").path(0);
   }
 
   /** Money for the job's invoice; what is not said is as the office's form fills it in. */

@@ -10,6 +10,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
@@ -35,19 +36,47 @@ import java.util.Map;
  */
 public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
 
-  /** What the invoice would read. */
-  public InvoiceDraft draft(JobFacts job, BillingBasis basis, Warranty warranty) {
-    return InvoiceDraft.of(
-        switch (basis) {
-          case BillingBasis.FixedPrice fixed ->
-              job.promise().stream().map(Billing::quotedLine).toList();
-          case BillingBasis.TimeAndParts worked -> timeAndParts(job, warranty);
-          case BillingBasis.NotCharged free -> List.of();
-        });
+  /**
+   * The final bill of a job on which nothing was billed before.
+   *
+   * @param job without what invoices have charged by time and parts
+   */
+  public Bill bill(JobFacts job, BillingBasis basis, Warranty warranty) {
+    return bill(job, basis, warranty, List.of());
+  }
+
+  /**
+   * The final bill of a job.
+   *
+   * @param deductions what of a fixed price was billed ahead of work; of no meaning on another
+   *     basis
+   */
+  public Bill bill(
+      JobFacts job, BillingBasis basis, Warranty warranty, List<Deduction> deductions) {
+    return switch (basis) {
+      case BillingBasis.FixedPrice fixed ->
+          new Bill(
+              Bill.Kind.FINAL,
+              job.promise().stream().map(Billing::quotedLine).toList(),
+              deductions);
+      case BillingBasis.TimeAndParts worked ->
+          new Bill(Bill.Kind.FINAL, timeAndParts(job, warranty), List.of());
+      case BillingBasis.NotCharged free -> new Bill(Bill.Kind.FINAL, List.of(), List.of());
+    };
+  }
+
+  /**
+   * A bill of some work before the rest is done, by time and parts.
+   *
+   * @param job with those visits and suppliers' bills alone that it charges
+   */
+  public Bill partBill(JobFacts job, Warranty warranty) {
+    return new Bill(Bill.Kind.PART, timeAndParts(job, warranty), List.of());
   }
 
   private static ChargeLine quotedLine(QuoteLine line) {
     return ChargeLine.of(
+        new ChargeLine.Of.Promise(),
         line.category(),
         line.description(),
         priced(line),
@@ -82,19 +111,21 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
           dated ? ", " + DateTimeFormatter.ofPattern("d MMM", locale).format(visit.day()) : "";
       lines.addAll(labour(visit, suffix, warranty.forLabour(visit.day()), vat));
       lines.addAll(drive(visit, suffix, warranty.forLabour(visit.day()), vat));
-      visit.parts().forEach(part -> lines.add(part(part, visit.day(), warranty, vat)));
+      visit.parts().forEach(part -> lines.add(part(part, visit, warranty, vat)));
     }
     job.otherCosts().forEach(other -> lines.add(other(other, vat)));
     return lines;
   }
 
   private static boolean worked(VisitFacts visit) {
-    return visit.billable() && !(visit.times().isEmpty() && visit.parts().isEmpty());
+    return visit.charging() != Charging.NOTHING
+        && !(visit.times().isEmpty() && visit.parts().isEmpty());
   }
 
   private List<ChargeLine> labour(
       VisitFacts visit, String suffix, Share warrantyShare, PromisedVat vat) {
     LocalDate day = firstDay(visit);
+    var of = new ChargeLine.Of.Visit(visit.id());
     return chargedMinutes(visit, terms.charge().on(day)).entrySet().stream()
         .map(
             entry -> {
@@ -104,6 +135,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               String kind =
                   rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.code();
               return ChargeLine.of(
+                  of,
                   Category.LABOUR,
                   "%s %s at %s%s".formatted(kind, Minutes.text(minutes), rate, suffix),
                   Priced.minutes(minutes, rate),
@@ -126,7 +158,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     minutesByClass.replaceAll(
         (rateClass, minutes) -> Minutes.roundedUp(minutes, charge.stepMinutes()));
     int total = minutesByClass.values().stream().mapToInt(Integer::intValue).sum();
-    if (total > 0 && total < charge.minimumMinutes()) {
+    if (visit.charging() == Charging.WHOLE && total > 0 && total < charge.minimumMinutes()) {
       RateClass first = minutesByClass.keySet().iterator().next();
       minutesByClass.merge(first, charge.minimumMinutes() - total, Integer::sum);
     }
@@ -150,12 +182,16 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         visit.times().stream().map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add);
     return switch (terms.charge().on(firstDay(visit)).drive()) {
       case DriveCharge.None none -> List.of();
-      case DriveCharge.PerCallOut driveOnly when !fittedOrWorked(visit) -> List.of();
+      case DriveCharge.PerCallOut free
+          when visit.charging() != Charging.WHOLE || !fittedOrWorked(visit) ->
+          List.of();
       case DriveCharge.PerCallOut callOut ->
-          List.of(drive("Call-out" + suffix, Priced.one(callOut.rate()), warrantyShare, vat));
+          List.of(
+              drive(visit, "Call-out" + suffix, Priced.one(callOut.rate()), warrantyShare, vat));
       case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
               drive(
+                  visit,
                   "Drive " + Minutes.text(minutes) + suffix,
                   Priced.minutes(minutes, perHour.rate()),
                   warrantyShare,
@@ -163,6 +199,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
       case DriveCharge.PerMile perMile when miles.signum() > 0 ->
           List.of(
               drive(
+                  visit,
                   "Drive " + miles.toPlainString() + " miles" + suffix,
                   new Priced(miles, Unit.MILE, perMile.rate()),
                   warrantyShare,
@@ -179,8 +216,9 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   }
 
   private ChargeLine drive(
-      String description, Priced priced, Share warrantyShare, PromisedVat vat) {
+      VisitFacts visit, String description, Priced priced, Share warrantyShare, PromisedVat vat) {
     return ChargeLine.of(
+        new ChargeLine.Of.Visit(visit.id()),
         Category.DRIVE,
         description,
         priced,
@@ -189,9 +227,11 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         vat.of(Category.DRIVE, terms.vat().usualOn(taxDay)));
   }
 
-  private static ChargeLine part(PartUse part, LocalDate day, Warranty warranty, PromisedVat vat) {
-    Share share = part.warrantyExcluded() ? Share.NOTHING : warranty.forParts(day);
+  private static ChargeLine part(
+      PartUse part, VisitFacts visit, Warranty warranty, PromisedVat vat) {
+    Share share = part.warrantyExcluded() ? Share.NOTHING : warranty.forParts(visit.day());
     return ChargeLine.of(
+        new ChargeLine.Of.Visit(visit.id()),
         Category.PARTS,
         part.description(),
         new Priced(part.quantity(), Unit.PIECE, part.price()),
@@ -204,6 +244,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     Money price =
         other.cost().times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
     return ChargeLine.of(
+        new ChargeLine.Of.OtherCost(other.id()),
         Category.OTHER,
         other.description(),
         Priced.one(new UnitPrice(price.major())),

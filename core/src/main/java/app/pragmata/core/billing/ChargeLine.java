@@ -3,17 +3,22 @@ package app.pragmata.core.billing;
 import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatRate;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What the customer pays for one thing. What comes off is taken in this order: the agreed discount,
  * then the warranty's share of what is left.
  *
+ * @param of what it charges
+ * @param category null for a stage, of which nobody knows yet what the work takes
  * @param discount of the line and of the whole offer, as it was agreed; never negative
  * @param warrantyReduction its own visible amount; never negative, never above what is left
  */
 public record ChargeLine(
-    Category category,
+    Of of,
+    @Nullable Category category,
     String description,
     Priced priced,
     Money discount,
@@ -21,7 +26,25 @@ public record ChargeLine(
     Money warrantyReduction,
     VatRate vatRate) {
 
+  /** What a line charges. */
+  public sealed interface Of {
+    /** What was promised, whatever the work took. */
+    record Promise() implements Of {}
+
+    /** A part of the promise, before the work is done. */
+    record Stage() implements Of {}
+
+    /** What was recorded on a visit. */
+    record Visit(long id) implements Of {}
+
+    /** A supplier's bill. */
+    record OtherCost(long id) implements Of {}
+  }
+
   public ChargeLine {
+    if ((category == null) != (of instanceof Of.Stage)) {
+      throw new IllegalArgumentException("Only a stage is of no category");
+    }
     Money left = priced.amount().minus(discount);
     if (discount.isNegative()
         || warrantyReduction.isNegative()
@@ -33,6 +56,7 @@ public record ChargeLine(
 
   /** A line of which the warranty bears a share, rounded half up. */
   static ChargeLine of(
+      Of of,
       Category category,
       String description,
       Priced priced,
@@ -40,12 +64,26 @@ public record ChargeLine(
       Share warrantyShare,
       VatRate vatRate) {
     return new ChargeLine(
+        of,
         category,
         description,
         priced,
         discount,
         warrantyShare,
         warrantyShare.of(priced.amount().minus(discount)),
+        vatRate);
+  }
+
+  /** A part of the price, billed ahead of work. */
+  static ChargeLine ahead(String description, Money net, VatRate vatRate) {
+    return new ChargeLine(
+        new Of.Stage(),
+        null,
+        description,
+        Priced.one(new UnitPrice(net.major())),
+        Money.ZERO,
+        Share.NOTHING,
+        Money.ZERO,
         vatRate);
   }
 

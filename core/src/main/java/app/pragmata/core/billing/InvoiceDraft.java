@@ -1,31 +1,16 @@
 package app.pragmata.core.billing;
 
-import app.pragmata.core.Category;
-import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.Map;
 
-/** What an invoice would read, before it has a number. */
-public record InvoiceDraft(List<ChargeLine> lines, VatBreakdown vat) {
+/** What an invoice would read, before it has a number: a bill for each of its jobs. */
+public record InvoiceDraft(List<Bill> bills) {
   public InvoiceDraft {
-    lines = List.copyOf(lines);
+    bills = List.copyOf(bills);
   }
 
-  static InvoiceDraft of(List<ChargeLine> lines) {
-    return new InvoiceDraft(
-        lines,
-        VatBreakdown.of(
-            lines.stream()
-                .map(line -> new VatBreakdown.Taxed(line.vatRate(), line.net()))
-                .toList()));
-  }
-
-  /** Net charges per category; categories without a line are left out. */
-  public Map<Category, Money> netByCategory() {
-    var sums = new EnumMap<Category, Money>(Category.class);
-    lines.forEach(line -> sums.merge(line.category(), line.net(), Money::plus));
-    return sums;
+  /** Computed per group on the sum of all jobs' lines, less what was billed before. */
+  public VatBreakdown vat() {
+    return VatBreakdown.of(bills.stream().flatMap(Bill::taxed).toList());
   }
 }

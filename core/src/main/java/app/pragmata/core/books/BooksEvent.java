@@ -3,6 +3,7 @@ package app.pragmata.core.books;
 import app.pragmata.core.Category;
 import app.pragmata.core.Coded;
 import app.pragmata.core.money.Money;
+import java.util.List;
 import java.util.Map;
 
 /** What happens in the work that the books must know of. All amounts are at least nothing. */
@@ -17,6 +18,7 @@ public sealed interface BooksEvent {
     SUPPLIER_BILLED,
     PART_RECEIVED,
     INVOICE_POSTED,
+    CREDIT_POSTED,
     MONEY_RECEIVED,
     MONEY_ALLOCATED,
     ALLOCATION_TAKEN_BACK,
@@ -38,6 +40,7 @@ public sealed interface BooksEvent {
       case SupplierBilled event -> Code.SUPPLIER_BILLED;
       case PartReceived event -> Code.PART_RECEIVED;
       case InvoicePosted event -> Code.INVOICE_POSTED;
+      case CreditPosted event -> Code.CREDIT_POSTED;
       case MoneyReceived event -> Code.MONEY_RECEIVED;
       case MoneyAllocated event -> Code.MONEY_ALLOCATED;
       case AllocationTakenBack event -> Code.ALLOCATION_TAKEN_BACK;
@@ -78,15 +81,37 @@ public sealed interface BooksEvent {
   /** A delivery into the stores, not billed yet. */
   record PartReceived(Money cost) implements BooksEvent {}
 
-  /** An invoice, and the work in progress that it turns into cost of sales. */
-  record InvoicePosted(
-      CostObject of,
-      Money gross,
-      Map<Category, Money> netByCategory,
-      Money outputVat,
-      Map<Category, Money> costByCategory)
-      implements BooksEvent {
+  /** An invoice, and for each of its jobs what it charges. */
+  record InvoicePosted(Money gross, Money outputVat, List<Charged> jobs) implements BooksEvent {
     public InvoicePosted {
+      jobs = List.copyOf(jobs);
+    }
+  }
+
+  /** A credit note: what of an invoice is not charged after all. */
+  record CreditPosted(InvoicePosted credited) implements BooksEvent {}
+
+  /**
+   * What is charged for a job.
+   *
+   * @param netByCategory sales; categories without any may be left out
+   * @param costByCategory the work in progress that becomes cost of sales
+   * @param ahead what is billed ahead of work, without VAT
+   * @param deducted what was billed ahead of work before and is a sale now
+   */
+  record Charged(
+      CostObject of,
+      Map<Category, Money> netByCategory,
+      Map<Category, Money> costByCategory,
+      Money ahead,
+      Money deducted) {
+    /** Work that is charged without anything having been billed ahead of it. */
+    public static Charged work(
+        CostObject of, Map<Category, Money> netByCategory, Map<Category, Money> costByCategory) {
+      return new Charged(of, netByCategory, costByCategory, Money.ZERO, Money.ZERO);
+    }
+
+    public Charged {
       netByCategory = Map.copyOf(netByCategory);
       costByCategory = Map.copyOf(costByCategory);
     }

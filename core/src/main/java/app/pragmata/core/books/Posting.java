@@ -44,6 +44,7 @@ public final class Posting {
       case BooksEvent.PartReceived received ->
           entry.debit(STOCK, received.cost()).credit(GOODS_RECEIVED_NOT_BILLED, received.cost());
       case BooksEvent.InvoicePosted invoice -> invoice(entry, invoice);
+      case BooksEvent.CreditPosted credit -> entry.mirrored(entryFor(credit.credited()));
       case BooksEvent.MoneyReceived money ->
           entry
               .debit(BANK, money.amount())
@@ -86,21 +87,26 @@ public final class Posting {
 
   private static void invoice(JournalEntry.Builder entry, BooksEvent.InvoicePosted invoice) {
     entry.debit(TRADE_DEBTORS, invoice.gross());
-    for (Category category : Category.values()) {
-      entry.credit(
-          PostingCategory.sales(category), invoice.of(), amount(invoice.netByCategory(), category));
+    for (BooksEvent.Charged job : invoice.jobs()) {
+      for (Category category : Category.values()) {
+        entry.credit(
+            PostingCategory.sales(category), job.of(), amount(job.netByCategory(), category));
+      }
+      entry
+          .credit(BILLED_AHEAD_OF_WORK, job.of(), job.ahead())
+          .debit(BILLED_AHEAD_OF_WORK, job.of(), job.deducted());
     }
     entry.credit(OUTPUT_VAT, invoice.outputVat());
-    for (Category category : Category.values()) {
-      entry.debit(
-          PostingCategory.costOfSales(category),
-          invoice.of(),
-          amount(invoice.costByCategory(), category));
+    for (BooksEvent.Charged job : invoice.jobs()) {
+      for (Category category : Category.values()) {
+        entry.debit(
+            PostingCategory.costOfSales(category),
+            job.of(),
+            amount(job.costByCategory(), category));
+      }
+      entry.credit(
+          WORK_IN_PROGRESS, job.of(), job.costByCategory().values().stream().collect(Money.sum()));
     }
-    entry.credit(
-        WORK_IN_PROGRESS,
-        invoice.of(),
-        invoice.costByCategory().values().stream().collect(Money.sum()));
   }
 
   private static Money amount(Map<Category, Money> amounts, Category category) {

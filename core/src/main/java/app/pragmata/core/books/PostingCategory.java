@@ -13,6 +13,7 @@ public enum PostingCategory implements Coded {
   TRADE_CREDITORS,
   GOODS_RECEIVED_NOT_BILLED,
   CUSTOMER_DEPOSITS,
+  BILLED_AHEAD_OF_WORK,
   OUTPUT_VAT,
   PAYROLL_CLEARING,
   VEHICLE_COSTS_ABSORBED,
@@ -34,6 +35,7 @@ public enum PostingCategory implements Coded {
   public boolean isOfJobs() {
     return switch (this) {
       case WORK_IN_PROGRESS,
+          BILLED_AHEAD_OF_WORK,
           SALES_LABOUR,
           SALES_CALL_OUT,
           SALES_PARTS,

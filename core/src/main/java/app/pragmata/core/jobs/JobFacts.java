@@ -12,15 +12,13 @@ public record JobFacts(
   /**
    * What was recorded on one visit.
    *
-   * @param billable false when the visit did not happen or was called off: its time costs us, but
-   *     nobody is charged
    * @param drivesHome its shares of drives that led to no visit: they cost us, and are never
    *     charged
    */
   public record VisitFacts(
       long id,
       LocalDate day,
-      boolean billable,
+      Charging charging,
       List<TimeEntry> times,
       List<PartUse> parts,
       List<TimeEntry> drivesHome) {
@@ -29,6 +27,18 @@ public record JobFacts(
       parts = List.copyOf(parts);
       drivesHome = List.copyOf(drivesHome);
     }
+  }
+
+  /** How far a visit may be charged by time and parts. */
+  public enum Charging {
+    WHOLE,
+    /**
+     * An invoice charged the visit before these facts were added: its call-out and minimum are
+     * paid.
+     */
+    WHAT_WAS_ADDED,
+    /** It did not happen or was called off: its time costs us, but nobody is charged. */
+    NOTHING
   }
 
   /**

@@ -4,6 +4,7 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.PromisedLine;
+import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
@@ -161,6 +162,14 @@ public record Offer(
     Money rest = net.minus(amounts.stream().collect(Money.sum()));
     amounts.set(amounts.size() - 1, amounts.getLast().plus(rest));
     return amounts;
+  }
+
+  /** The stages as they are promised once the offer is accepted. */
+  public List<PromisedStage> promisedStages() {
+    List<Money> amounts = stageAmounts();
+    return IntStream.range(0, stages.size())
+        .mapToObj(i -> new PromisedStage(i + 1, stages.get(i).name(), amounts.get(i)))
+        .toList();
   }
 
   /** What falls due at each stage, with VAT; adds up to the gross total to the penny. */

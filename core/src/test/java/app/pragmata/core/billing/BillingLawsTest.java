@@ -13,6 +13,7 @@ import app.pragmata.core.jobs.BillingBasis.FixedPrice;
 import app.pragmata.core.jobs.BillingBasis.NotCharged;
 import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.TimeEntry.Kind;
@@ -34,14 +35,14 @@ class BillingLawsTest {
 
   @Property
   void the_total_is_the_sum_of_its_rounded_lines(@ForAll JobFacts job) {
-    InvoiceDraft draft = worked(job);
+    Bill draft = worked(job);
     assertThat(draft.vat().net())
         .isEqualTo(draft.lines().stream().map(ChargeLine::net).collect(Money.sum()));
   }
 
   @Property
   void the_categories_add_up_to_the_net(@ForAll JobFacts job) {
-    InvoiceDraft draft = worked(job);
+    Bill draft = worked(job);
     assertThat(draft.netByCategory().values().stream().collect(Money.sum()))
         .isEqualTo(draft.vat().net());
   }
@@ -58,7 +59,7 @@ class BillingLawsTest {
 
   @Property
   void a_warranty_never_makes_an_invoice_dearer(@ForAll JobFacts job) {
-    Money without = billing.draft(job, new TimeAndParts(), Warranty.NONE).vat().net();
+    Money without = billing.bill(job, new TimeAndParts(), Warranty.NONE).vat().net();
     assertThat(worked(job).vat().net()).isLessThanOrEqualTo(without);
   }
 
@@ -66,14 +67,14 @@ class BillingLawsTest {
   void charged_labour_is_at_least_what_was_worked_on_visits_that_happened(@ForAll JobFacts job) {
     BigDecimal workedSixtieths =
         job.visits().stream()
-            .filter(JobFacts.VisitFacts::billable)
+            .filter(visit -> visit.charging() == Charging.WHOLE)
             .flatMap(visit -> visit.times().stream())
             .filter(entry -> entry.kind() == Kind.LABOUR)
             .map(BillingLawsTest::chargeInSixtieths)
             .reduce(BigDecimal.ZERO, BigDecimal::add);
     Money charged =
         billing
-            .draft(job, new TimeAndParts(), Warranty.NONE)
+            .bill(job, new TimeAndParts(), Warranty.NONE)
             .netByCategory()
             .getOrDefault(Category.LABOUR, Money.ZERO);
     assertThat(charged.major().multiply(BigDecimal.valueOf(60)))
@@ -92,7 +93,7 @@ class BillingLawsTest {
     var happened =
         new JobFacts(
             job.promise(),
-            job.visits().stream().filter(JobFacts.VisitFacts::billable).toList(),
+            job.visits().stream().filter(visit -> visit.charging() == Charging.WHOLE).toList(),
             job.otherCosts());
     assertThat(worked(job)).isEqualTo(worked(happened));
   }
@@ -100,12 +101,12 @@ class BillingLawsTest {
   @Property
   void the_fixed_price_does_not_depend_on_the_work(@ForAll JobFacts job) {
     Money promised = job.promise().stream().map(QuoteLine::net).collect(Money.sum());
-    assertThat(billing.draft(job, new FixedPrice(), warranty()).vat().net()).isEqualTo(promised);
+    assertThat(billing.bill(job, new FixedPrice(), warranty()).vat().net()).isEqualTo(promised);
   }
 
   @Property
   void a_job_that_is_not_charged_has_no_lines_whatever_was_done(@ForAll JobFacts job) {
-    assertThat(billing.draft(job, new NotCharged("Goodwill"), warranty()).lines()).isEmpty();
+    assertThat(billing.bill(job, new NotCharged("Goodwill"), warranty()).lines()).isEmpty();
   }
 
   @Property
@@ -126,7 +127,7 @@ class BillingLawsTest {
         new JobFacts.VisitFacts(
             1,
             WorkedExample.DAY,
-            true,
+            Charging.WHOLE,
             List.of(
                 WorkedExample.entry(
                     1, Kind.LABOUR, app.pragmata.core.company.RateClass.NORMAL, minutes, "0")),
@@ -136,14 +137,13 @@ class BillingLawsTest {
             WorkedExample.terms(chargeTerms(new DriveCharge.None(), "0")),
             Locale.UK,
             WorkedExample.DAY)
-        .draft(
-            new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Warranty.NONE)
+        .bill(new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Warranty.NONE)
         .vat()
         .net();
   }
 
-  private InvoiceDraft worked(JobFacts job) {
-    return billing.draft(job, new TimeAndParts(), warranty());
+  private Bill worked(JobFacts job) {
+    return billing.bill(job, new TimeAndParts(), warranty());
   }
 
   @Property

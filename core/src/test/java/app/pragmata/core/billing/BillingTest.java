@@ -17,6 +17,7 @@ import app.pragmata.core.jobs.BillingBasis.FixedPrice;
 import app.pragmata.core.jobs.BillingBasis.NotCharged;
 import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.QuoteLine;
@@ -31,7 +32,7 @@ import java.util.Locale;
 import org.junit.jupiter.api.Test;
 
 class BillingTest {
-  private final InvoiceDraft worked = draft(job(), new TimeAndParts(), chargeTerms());
+  private final Bill worked = draft(job(), new TimeAndParts(), chargeTerms());
 
   @Test
   void the_worked_example_charges_each_line_as_the_example_says() {
@@ -192,7 +193,7 @@ class BillingTest {
         new VisitFacts(
             1,
             DAY,
-            false,
+            Charging.NOTHING,
             List.of(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")),
             List.of(),
             List.of());
@@ -212,7 +213,7 @@ class BillingTest {
         new VisitFacts(
             1,
             DAY,
-            true,
+            Charging.WHOLE,
             List.of(out),
             List.of(),
             List.of(entry(2, Kind.DRIVE, RateClass.NORMAL, 35, "12.0")));
@@ -235,12 +236,12 @@ class BillingTest {
   private static JobFacts visit(TimeEntry... times) {
     return new JobFacts(
         List.of(),
-        List.of(new VisitFacts(1, DAY, true, List.of(times), List.of(), List.of())),
+        List.of(new VisitFacts(1, DAY, Charging.WHOLE, List.of(times), List.of(), List.of())),
         List.of());
   }
 
-  private static InvoiceDraft draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {
+  private static Bill draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {
     return new Billing(WorkedExample.terms(terms), Locale.UK, WorkedExample.DAY)
-        .draft(job, basis, warranty());
+        .bill(job, basis, warranty());
   }
 }

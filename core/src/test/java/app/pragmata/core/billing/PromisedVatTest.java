@@ -34,7 +34,7 @@ class PromisedVatTest {
   void what_was_accepted_at_five_per_cent_is_billed_at_five_per_cent_by_time_and_parts() {
     List<QuoteLine> promise = List.of(labour(REDUCED), part(1, REDUCED));
     var facts = new JobFacts(promise, job().visits(), List.of());
-    assertThat(billing().draft(facts, new BillingBasis.TimeAndParts(), Warranty.NONE).lines())
+    assertThat(billing().bill(facts, new BillingBasis.TimeAndParts(), Warranty.NONE).lines())
         .filteredOn(line -> line.category() != Category.DRIVE)
         .allSatisfy(line -> assertThat(line.vatRate()).isEqualTo(REDUCED));
   }

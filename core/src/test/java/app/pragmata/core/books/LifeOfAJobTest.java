@@ -6,7 +6,7 @@ import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
-import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.costing.AnyJob;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
@@ -122,7 +122,7 @@ class LifeOfAJobTest {
 
   private static List<JournalEntry> life(JobFacts job) {
     CostSheet sheet = costing().cost(job);
-    InvoiceDraft draft = draft(job);
+    Bill draft = draft(job);
     Map<Category, Money> costs =
         Arrays.stream(Category.values())
             .collect(
@@ -131,12 +131,14 @@ class LifeOfAJobTest {
     entries.add(
         Posting.entryFor(
             new BooksEvent.InvoicePosted(
-                JOB, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs)));
+                draft.vat().gross(),
+                draft.vat().vat(),
+                List.of(BooksEvent.Charged.work(JOB, draft.netByCategory(), costs)))));
     return entries;
   }
 
-  private static InvoiceDraft draft(JobFacts job) {
-    return billing().draft(job, new TimeAndParts(), warranty());
+  private static Bill draft(JobFacts job) {
+    return billing().bill(job, new TimeAndParts(), warranty());
   }
 
   private static Money balance(List<JournalEntry> entries, PostingCategory category) {

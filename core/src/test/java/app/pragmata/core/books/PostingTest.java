@@ -10,7 +10,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
 import app.pragmata.core.money.Money;
@@ -223,14 +223,64 @@ class PostingTest {
             new BooksEvent.JobNotCharged(JOB, one),
             new BooksEvent.JobCalledOff(JOB, one),
             new BooksEvent.InvoicePosted(
-                JOB,
                 one.plus(two),
-                Map.of(Category.LABOUR, one),
                 two,
-                Map.of(Category.PARTS, two)))) {
+                List.of(
+                    BooksEvent.Charged.work(
+                        JOB, Map.of(Category.LABOUR, one), Map.of(Category.PARTS, two)))))) {
       JournalEntry entry = Posting.entryFor(event);
       assertThat(balance(entry, PostingCategory.values())).isEqualTo(Money.ZERO);
     }
+  }
+
+  @Test
+  void a_stage_is_billed_ahead_of_work_and_leaves_the_cost_where_it_is() {
+    assertThat(lines(Posting.entryFor(stage("3000.00", "600.00"))))
+        .containsExactly(
+            "TRADE_DEBTORS 3600.00 0.00",
+            "BILLED_AHEAD_OF_WORK 0.00 3000.00",
+            "OUTPUT_VAT 0.00 600.00");
+  }
+
+  @Test
+  void sales_and_cost_of_stages_meet_in_the_final_invoice() {
+    assertThat(lines(Posting.entryFor(lastOfStages())))
+        .containsExactly(
+            "TRADE_DEBTORS 3600.00 0.00",
+            "SALES_OTHER 0.00 10000.00",
+            "BILLED_AHEAD_OF_WORK 7000.00 0.00",
+            "OUTPUT_VAT 0.00 600.00",
+            "COST_OF_SALES_OTHER 6000.00 0.00",
+            "WORK_IN_PROGRESS 0.00 6000.00");
+  }
+
+  @Test
+  void a_credit_is_the_mirror_of_what_it_credits() {
+    assertThat(lines(Posting.entryFor(new BooksEvent.CreditPosted(stage("3000.00", "600.00")))))
+        .containsExactlyInAnyOrder(
+            "TRADE_DEBTORS 0.00 3600.00",
+            "BILLED_AHEAD_OF_WORK 3000.00 0.00",
+            "OUTPUT_VAT 600.00 0.00");
+  }
+
+  private static BooksEvent.InvoicePosted stage(String net, String vat) {
+    return new BooksEvent.InvoicePosted(
+        Money.of(net).plus(Money.of(vat)),
+        Money.of(vat),
+        List.of(new BooksEvent.Charged(JOB, Map.of(), Map.of(), Money.of(net), Money.ZERO)));
+  }
+
+  private static BooksEvent.InvoicePosted lastOfStages() {
+    return new BooksEvent.InvoicePosted(
+        Money.of("3600.00"),
+        Money.of("600.00"),
+        List.of(
+            new BooksEvent.Charged(
+                JOB,
+                Map.of(Category.OTHER, Money.of("10000.00")),
+                Map.of(Category.OTHER, Money.of("6000.00")),
+                Money.ZERO,
+                Money.of("7000.00"))));
   }
 
   @Property
@@ -244,17 +294,19 @@ class PostingTest {
     var used = new BooksEvent.PartUsed(JOB, WIP, Money.ofMinor(parts));
     var invoice =
         new BooksEvent.InvoicePosted(
-            JOB,
             Money.ZERO,
-            Map.of(),
             Money.ZERO,
-            Map.of(
-                Category.LABOUR,
-                approved.labour(),
-                Category.DRIVE,
-                approved.drive().plus(approved.distance()),
-                Category.PARTS,
-                used.cost()));
+            List.of(
+                BooksEvent.Charged.work(
+                    JOB,
+                    Map.of(),
+                    Map.of(
+                        Category.LABOUR,
+                        approved.labour(),
+                        Category.DRIVE,
+                        approved.drive().plus(approved.distance()),
+                        Category.PARTS,
+                        used.cost()))));
     Money left =
         List.of(approved, used, invoice).stream()
             .map(event -> balance(Posting.entryFor(event), PostingCategory.WORK_IN_PROGRESS))
@@ -263,14 +315,16 @@ class PostingTest {
   }
 
   private static BooksEvent workedExampleInvoice() {
-    InvoiceDraft draft = billing().draft(job(), new TimeAndParts(), warranty());
+    Bill draft = billing().bill(job(), new TimeAndParts(), warranty());
     CostSheet sheet = costing().cost(job());
     Map<Category, Money> costs =
         Arrays.stream(Category.values())
             .collect(
                 Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
     return new BooksEvent.InvoicePosted(
-        JOB, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
+        draft.vat().gross(),
+        draft.vat().vat(),
+        List.of(BooksEvent.Charged.work(JOB, draft.netByCategory(), costs)));
   }
 
   private static List<String> lines(JournalEntry entry) {

@@ -79,7 +79,7 @@ class TermsTest {
     LocalDate billed = WorkedExample.DAY.plusDays(2);
     assertThat(
             new Billing(changed, Locale.UK, billed)
-                .draft(job(), new BillingBasis.TimeAndParts(), warranty())
+                .bill(job(), new BillingBasis.TimeAndParts(), warranty())
                 .vat()
                 .net())
         .hasToString("450.99");

@@ -2,6 +2,7 @@ package app.pragmata.core.costing;
 
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
@@ -50,7 +51,7 @@ public final class AnyJob extends DomainContextBase {
               return new VisitFacts(
                   1,
                   day,
-                  billable,
+                  billable ? Charging.WHOLE : Charging.NOTHING,
                   entries.stream().map(e -> on(day, e)).toList(),
                   parts,
                   List.of());

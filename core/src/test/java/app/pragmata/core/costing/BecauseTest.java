@@ -10,6 +10,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.Because.Kind;
 import app.pragmata.core.costing.Because.Reason;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.TimeEntry;
@@ -67,7 +68,7 @@ class BecauseTest {
 
   private static List<Reason> because(
       Category category, List<TimeEntry> times, List<PartUse> parts) {
-    var visit = new VisitFacts(1, WorkedExample.DAY, true, times, parts, List.of());
+    var visit = new VisitFacts(1, WorkedExample.DAY, Charging.WHOLE, times, parts, List.of());
     var facts = new JobFacts(job().promise(), List.of(visit), List.of());
     return Because.of(facts, costing().cost(facts), category);
   }

@@ -1,7 +1,7 @@
 package app.pragmata.core.costing;
 
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
 import app.pragmata.core.jobs.JobFacts;
 import java.util.concurrent.TimeUnit;
@@ -32,8 +32,8 @@ public class CostSheetBenchTest {
   }
 
   @Benchmark
-  public InvoiceDraft invoiceDraft() {
-    return billing.draft(job, new TimeAndParts(), WorkedExample.warranty());
+  public Bill invoiceDraft() {
+    return billing.bill(job, new TimeAndParts(), WorkedExample.warranty());
   }
 
   @Benchmark

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.TimeEntry.Kind;
@@ -60,7 +61,12 @@ class CostingLawsTest {
                 .map(
                     v ->
                         new VisitFacts(
-                            v.id(), v.day(), false, v.times(), v.parts(), v.drivesHome()))
+                            v.id(),
+                            v.day(),
+                            Charging.NOTHING,
+                            v.times(),
+                            v.parts(),
+                            v.drivesHome()))
                 .toList(),
             job.otherCosts());
     assertThat(costing().cost(inVain)).isEqualTo(costing().cost(job));

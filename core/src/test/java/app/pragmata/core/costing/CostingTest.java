@@ -13,6 +13,7 @@ import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.costing.CostSheet.Rung;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -77,7 +78,7 @@ class CostingTest {
         new JobFacts.VisitFacts(
             1,
             WorkedExample.DAY,
-            true,
+            Charging.WHOLE,
             List.of(WorkedExample.entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
             List.of(),
             List.of());
@@ -143,7 +144,7 @@ class CostingTest {
         new VisitFacts(
             1,
             WorkedExample.DAY,
-            true,
+            Charging.WHOLE,
             List.of(entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0"), dearer),
             List.of(),
             List.of());
@@ -169,7 +170,7 @@ class CostingTest {
         new VisitFacts(
             1,
             WorkedExample.DAY,
-            true,
+            Charging.WHOLE,
             List.of(entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4")),
             List.of(),
             List.of(share));
@@ -202,7 +203,7 @@ class CostingTest {
         new VisitFacts(
             1,
             WorkedExample.DAY,
-            true,
+            Charging.WHOLE,
             List.of(dayBefore, entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
             List.of(),
             List.of());

@@ -12,6 +12,7 @@ import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
@@ -156,7 +157,7 @@ public final class WorkedExample {
             new VisitFacts(
                 1,
                 DAY,
-                true,
+                Charging.WHOLE,
                 List.of(
                     entry(1, Kind.DRIVE, RateClass.NORMAL, 40, "18.4"),
                     entry(2, Kind.LABOUR, RateClass.NORMAL, 155, "0"),

@@ -1,6 +1,7 @@
 package app.pragmata.server.billing;
 
 import app.pragmata.server.records.Act;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -13,6 +14,16 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class BillingApi {
   record Done(long id) {}
+
+  /**
+   * Jobs to close.
+   *
+   * @param jobs at most a hundred, each as it was shown
+   */
+  record ClosingForm(@Nullable List<BillingService.AtVersion> jobs) {}
+
+  /** How many jobs are closed. */
+  record Closed(int jobs) {}
 
   record PostForm(int version) {}
 
@@ -44,5 +55,29 @@ class BillingApi {
       @PathVariable long id,
       @RequestBody PostForm form) {
     return new Done(service.post(act, key, id, form.version()));
+  }
+
+  /** Closes checked jobs by their bases, all or none: each by an invoice, or without charge. */
+  @PostMapping("/api/job-closings")
+  Closed closeJobs(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody ClosingForm form) {
+    return new Closed(service.closeAll(act, key, form.jobs()));
+  }
+
+  /** Posts one invoice for stages, some work, or all that is left of jobs of a customer. */
+  @PostMapping("/api/invoices")
+  InvoicePosting.Posted postInvoiceOfJobs(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody InvoiceForm form) {
+    return service.postInvoice(act, key, form);
+  }
+
+  /** The same invoice as it would be posted. */
+  @PostMapping("/api/invoices/preview")
+  BillingService.InvoicePreview previewInvoice(Act act, @RequestBody InvoiceForm form) {
+    return service.preview(act, form);
   }
 }

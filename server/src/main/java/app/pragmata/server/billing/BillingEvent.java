@@ -5,7 +5,9 @@ import app.pragmata.server.records.RecordKind;
 
 /** What happens to our bills. */
 public enum BillingEvent implements Event {
-  INVOICE_POSTED(RecordKind.INVOICE);
+  INVOICE_POSTED(RecordKind.INVOICE),
+  INVOICE_CREDITED(RecordKind.INVOICE),
+  CREDIT_POSTED(RecordKind.CREDIT_NOTE);
 
   private final RecordKind kind;
 

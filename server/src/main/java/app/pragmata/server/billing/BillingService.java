@@ -1,18 +1,18 @@
 package app.pragmata.server.billing;
 
-import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.JOB;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Deduction;
 import app.pragmata.core.books.BooksEvent;
-import app.pragmata.core.books.CostObject;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
@@ -21,7 +21,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.generated.tables.records.InvoiceRecord;
+import app.pragmata.server.jobs.CostTaking;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -30,22 +30,21 @@ import app.pragmata.server.jobs.OtherCosts;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.receipts.ReceiptService;
-import app.pragmata.server.receipts.ReceivableStore;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.Events;
-import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
+import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
-import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -65,141 +64,146 @@ public class BillingService {
       @Nullable String cost,
       @Nullable String vat) {}
 
-  private final DSLContext database;
+  private static final int MOST_JOBS = 100;
+
   private final JobStore jobs;
   private final VisitStore visits;
   private final OtherCosts otherCosts;
   private final PromiseStore promises;
   private final InvoiceStore invoices;
-  private final FrozenText texts;
+  private final Bills bills;
+  private final InvoicePosting posting;
   private final BooksStore books;
   private final ReceiptService receipts;
   private final CompanyStore companies;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
-  private final Events events;
 
   BillingService(
-      DSLContext database,
       JobStore jobs,
       VisitStore visits,
       OtherCosts otherCosts,
       PromiseStore promises,
       InvoiceStore invoices,
-      FrozenText texts,
+      Bills bills,
+      InvoicePosting posting,
       BooksStore books,
       ReceiptService receipts,
       CompanyStore companies,
       NumberSeries numbers,
-      RepeatableRequests repeats,
-      Events events) {
-    this.database = database;
+      RepeatableRequests repeats) {
     this.jobs = jobs;
     this.visits = visits;
     this.otherCosts = otherCosts;
     this.promises = promises;
     this.invoices = invoices;
-    this.texts = texts;
+    this.bills = bills;
+    this.posting = posting;
     this.books = books;
     this.receipts = receipts;
     this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
-    this.events = events;
   }
 
-  /**
-   * Both bases side by side, the draft of the chosen one with its entry, or the invoice once it is
-   * posted.
-   */
+  /** Both bases side by side, the draft of the final invoice with its entry, and what is posted. */
   @Transactional(readOnly = true)
   public BillingView view(Act act, WholeJob job, Company company, CostSheet sheet) {
     var billing = new Billing(company.terms(), company.locale(), act.today());
-    var facts = job.facts(company.zone());
-    InvoiceDraft fixed = billing.draft(facts, new BillingBasis.FixedPrice(), job.warranty());
-    InvoiceDraft worked = billing.draft(facts, new BillingBasis.TimeAndParts(), job.warranty());
-    BillingView.Invoice invoice = invoices.findOfJob(job.job().id(), act.today()).orElse(null);
-    Closing.Billed state =
-        Closing.billed(
-            job.closing(), invoice == null ? Money.ZERO : Money.ofMinor(invoice.owedMinor()));
-    boolean open =
-        state == Closing.Billed.UNBILLED && job.job().state() != JobState.Code.CALLED_OFF;
+    boolean open = job.closing().isEmpty();
+    var facts = open ? job.unbilled(company.zone()) : job.facts(company.zone());
+    List<BillingView.Invoice> posted = invoices.listOfJob(job.job().id(), act.today());
+    Money owed = posted.stream().map(each -> Money.ofMinor(each.owedMinor())).collect(Money.sum());
     return new BillingView(
-        state,
+        Closing.billed(job.closing(), owed),
         job.job().billingBasis(),
         job.job().notChargedReason(),
-        total(fixed, sheet),
-        total(worked, sheet),
-        open ? draft(job, sheet, billing.draft(facts, job.job().basis(), job.warranty())) : null,
-        invoice);
+        total(billing.bill(facts, new BillingBasis.FixedPrice(), job.warranty()), sheet),
+        total(billing.bill(facts, new BillingBasis.TimeAndParts(), job.warranty()), sheet),
+        open ? draft(act, job) : null,
+        posted);
   }
 
-  private static BillingView.BasisTotal total(InvoiceDraft draft, CostSheet sheet) {
-    Margin margin = sheet.marginOn(draft.vat().net());
+  /**
+   * What the customer is charged for a job without VAT: as posted for good, and as the rest would
+   * be posted by now. What is billed ahead of work is part of that rest.
+   */
+  @Transactional(readOnly = true)
+  public Money charged(WholeJob job, BillingView view) {
+    Money posted = invoices.sales(job.job().id());
+    return view.draft() == null || job.job().state() == JobState.Code.CALLED_OFF
+        ? posted
+        : posted.plus(
+            view.draft().lines().stream()
+                .map(line -> Money.ofMinor(line.netMinor()))
+                .collect(Money.sum()));
+  }
+
+  private static BillingView.BasisTotal total(Bill bill, CostSheet sheet) {
+    Margin margin = sheet.marginOn(bill.net());
     return new BillingView.BasisTotal(
-        draft.vat().net().minor(),
-        draft.vat().gross().minor(),
-        margin.amount().minor(),
-        margin.percent());
+        bill.net().minor(), bill.vat().gross().minor(), margin.amount().minor(), margin.percent());
   }
 
-  private BillingView.Draft draft(WholeJob job, CostSheet sheet, InvoiceDraft draft) {
-    Money deposit = depositToApply(job, draft);
+  private BillingView.Draft draft(Act act, WholeJob job) {
+    JobBill last =
+        bills.last(
+            job, job.job().basis(), act.today(), bills.deductions(List.of(job), act.today()));
+    Money gross = last.bill().vat().gross();
+    Money deposit = depositToApply(job, gross);
     List<BooksStore.AccountLine> entry =
         Stream.concat(
-                books
-                    .preview(event(costObject(job), job.job().basis(), costs(sheet), draft))
-                    .stream(),
+                books.preview(event(job, last)).stream(),
                 books.preview(new BooksEvent.MoneyAllocated(deposit)).stream())
             .toList();
     boolean charged = job.job().billingBasis() != BillingBasis.Code.NOT_CHARGED;
     return new BillingView.Draft(
-        BillingView.ChargedLine.of(draft),
-        BillingView.ChargedVat.of(draft),
-        draft.vat().net().minor(),
-        draft.vat().gross().minor(),
+        BillingView.ChargedLine.of(last.bill(), 0),
+        BillingView.Deducted.of(last.bill()),
+        BillingView.ChargedVat.of(last.bill().vat()),
+        last.bill().vat().net().minor(),
+        gross.minor(),
         entry,
         entry.stream().mapToLong(BooksStore.AccountLine::debitMinor).sum(),
         entry.stream().mapToLong(BooksStore.AccountLine::creditMinor).sum(),
         charged ? numbers.expected(NumberSeries.Series.INVOICE) : null,
         deposit.minor(),
-        draft.vat().gross().minus(deposit).minor(),
-        notYet(job.job(), draft, charged));
+        gross.minus(deposit).minor(),
+        notYet(job.job(), last.bill(), charged));
   }
 
-  private static CostObject costObject(WholeJob job) {
-    return new CostObject(job.job().id(), job.job().number(), job.costCentre());
+  /** What its closing would post by now: the cost that no document has taken. */
+  private BooksEvent event(WholeJob job, JobBill last) {
+    Map<Category, Money> costs = costs(last);
+    if (job.job().basis() instanceof BillingBasis.NotCharged) {
+      return new BooksEvent.JobNotCharged(
+          JobBill.costObject(job), costs.values().stream().collect(Money.sum()));
+    }
+    return InvoicePosting.event(
+        new InvoicePosting.ToPost(List.of(last)), Map.of(job.job().id(), costs));
   }
 
-  private Money depositToApply(WholeJob job, InvoiceDraft draft) {
+  /** What a bill would take out of work in progress by now. */
+  private Map<Category, Money> costs(JobBill bill) {
+    CostSheet sheet = new Costing(companies.getCompany().terms()).cost(bill.facts());
+    return Arrays.stream(Category.values())
+        .collect(Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
+  }
+
+  private Money depositToApply(WholeJob job, Money gross) {
     Money held = receipts.held(job.job().id());
-    Money gross = draft.vat().gross();
     return held.compareTo(gross) > 0 ? gross : held;
   }
 
-  private static @Nullable String notYet(JobStore.Head job, InvoiceDraft draft, boolean charged) {
+  private static @Nullable String notYet(JobStore.Head job, Bill bill, boolean charged) {
     if (job.state() != JobState.Code.CHECKED) {
       return job.state() == JobState.Code.WORKED
           ? "Check the finished visit first."
           : "There is nothing to bill until the work is finished and checked.";
     }
-    return charged && draft.vat().gross().isZero()
+    return charged && bill.vat().gross().isZero() && bill.deductions().isEmpty()
         ? "Nothing is charged on this basis. Choose “not charged” with a reason."
         : null;
-  }
-
-  private static BooksEvent event(
-      CostObject of, BillingBasis basis, Map<Category, Money> costs, InvoiceDraft draft) {
-    if (basis instanceof BillingBasis.NotCharged) {
-      return new BooksEvent.JobNotCharged(of, costs.values().stream().collect(Money.sum()));
-    }
-    return new BooksEvent.InvoicePosted(
-        of, draft.vat().gross(), draft.netByCategory(), draft.vat().vat(), costs);
-  }
-
-  private static Map<Category, Money> costs(CostSheet sheet) {
-    return Arrays.stream(Category.values())
-        .collect(Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
   }
 
   public void chooseBasis(Act act, long jobId, BasisForm form) {
@@ -219,8 +223,26 @@ public class BillingService {
           Rule.NO_LINES,
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
     }
-    job.chooseBasis(Objects.requireNonNull(basis), reason);
+    requireBasisFits(job, Objects.requireNonNull(basis));
+    job.chooseBasis(basis, reason);
     visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, Objects.requireNonNullElse(reason, ""));
+  }
+
+  /** What is billed of a job on one basis is not charged again on another. */
+  private void requireBasisFits(LockedJob job, BillingBasis.Code basis) {
+    Set<Bill.Kind> standing = invoices.kindsStanding(job.id());
+    if (basis != BillingBasis.Code.FIXED_PRICE && standing.contains(Bill.Kind.STAGE)) {
+      throw new Refused(
+          Rule.STAGE_BILLED,
+          "A stage of job %d is billed at the fixed price. Credit that invoice first."
+              .formatted(job.number()));
+    }
+    if (basis == BillingBasis.Code.FIXED_PRICE && standing.contains(Bill.Kind.PART)) {
+      throw new Refused(
+          Rule.VISIT_BILLED,
+          "Some work of job %d is billed by time and parts. Take it back by a credit note first."
+              .formatted(job.number()));
+    }
   }
 
   /** Adds a supplier's bill to the job's cost; gives its id. */
@@ -257,123 +279,225 @@ public class BillingService {
         });
   }
 
-  /** Posts the invoice of a checked job, or closes it without charge; gives the job's id. */
+  /** A job as it was shown to whoever closes it. */
+  record AtVersion(long jobId, int version) {}
+
+  /** Posts the final invoice of a checked job, or closes it without charge; gives the job's id. */
   public long post(Act act, @Nullable String key, long jobId, int version) {
-    return repeats.once(
+    close(act, key, List.of(new AtVersion(jobId, version)));
+    return jobId;
+  }
+
+  /** The same for a list as it was sent; gives how many there are. */
+  int closeAll(Act act, @Nullable String key, @Nullable List<AtVersion> asked) {
+    var reading = new Reading();
+    List<AtVersion> jobs = Objects.requireNonNullElse(asked, List.of());
+    if (jobs.isEmpty()) {
+      reading.fault("jobs", Rule.MISSING, "Name a job to close.");
+    }
+    if (jobs.size() > MOST_JOBS) {
+      reading.fault(
+          "jobs",
+          Rule.EXCEEDS_LIMIT,
+          "At most %d jobs at once. Close the rest afterwards.".formatted(MOST_JOBS));
+    }
+    if (jobs.stream().map(AtVersion::jobId).distinct().count() < jobs.size()) {
+      reading.fault("jobs", Rule.REPEATED, "A job is named twice. Name each once.");
+    }
+    reading.refuseIfFaulty();
+    close(act, key, jobs);
+    return jobs.size();
+  }
+
+  /**
+   * Closes checked jobs by their bases: posts an invoice for each, or takes its cost where it is
+   * not charged; all or none of them.
+   */
+  void close(Act act, @Nullable String key, List<AtVersion> asked) {
+    repeats.once(
         act,
         key,
-        "post invoice",
-        jobId + " " + version,
+        "close jobs",
+        asked,
+        asked.getFirst().jobId(),
         () -> {
-          LockedJob job = visits.lockJob(jobId);
-          if (job.closed() || job.state() instanceof JobState.CalledOff) {
-            throw new Refused(Rule.JOB_BILLED, "Job %d is billed already.".formatted(job.number()));
+          Map<Long, LockedJob> locked =
+              visits.lockJobs(asked.stream().map(AtVersion::jobId).toList());
+          for (AtVersion each : asked) {
+            requireToClose(locked.get(each.jobId()), each.version());
           }
-          Versions.require(version, job.version());
-          if (!(job.state() instanceof JobState.Checked)) {
-            throw new Refused(
-                Rule.JOB_NOT_CHECKED,
-                "There is nothing to bill until all work is finished and checked.");
-          }
-          post(act, job);
-          return jobId;
+          Map<Long, WholeJob> jobs = wholeJobs(act, locked.keySet());
+          postAll(act, asked, locked, jobs);
+          closeWithoutCharge(act, locked.values());
         });
   }
 
-  private void post(Act act, LockedJob locked) {
-    if (locked.basis() instanceof BillingBasis.NotCharged free) {
-      closeWithoutCharge(act, locked, free);
-      return;
+  private static void requireToClose(@Nullable LockedJob job, int version) {
+    if (job == null) {
+      throw VisitStore.unknownJob();
     }
-    WholeJob job = jobs.find(locked.id(), act.today()).orElseThrow();
-    Company company = companies.getCompany();
-    InvoiceDraft draft =
-        new Billing(company.terms(), company.locale(), act.today())
-            .draft(job.facts(company.zone()), locked.basis(), job.warranty());
-    if (draft.vat().gross().isZero()) {
+    if (job.closed() || job.state() instanceof JobState.CalledOff) {
+      throw new Refused(Rule.JOB_BILLED, "Job %d is billed already.".formatted(job.number()));
+    }
+    Versions.require(version, job.version());
+    if (!(job.state() instanceof JobState.Checked)) {
       throw new Refused(
-          Rule.NO_LINES, "Nothing is charged on this basis. Choose “not charged” with a reason.");
+          Rule.JOB_NOT_CHECKED, "There is nothing to bill until all work is finished and checked.");
     }
-    InvoiceRecord invoice = insertInvoice(act, locked, job, draft);
-    Map<Category, Money> costs =
-        visits.close(
+  }
+
+  private Map<Long, WholeJob> wholeJobs(Act act, Collection<Long> ids) {
+    return jobs.list(JOB.ID.in(ids), act.today()).stream()
+        .collect(Collectors.toMap(job -> job.job().id(), job -> job));
+  }
+
+  private void postAll(
+      Act act, List<AtVersion> asked, Map<Long, LockedJob> locked, Map<Long, WholeJob> jobs) {
+    List<WholeJob> charged =
+        asked.stream()
+            .map(each -> Objects.requireNonNull(jobs.get(each.jobId())))
+            .filter(job -> !(job.job().basis() instanceof BillingBasis.NotCharged))
+            .toList();
+    Map<Long, List<Deduction>> before = bills.deductions(charged, act.today());
+    posting.post(
+        act,
+        charged.stream()
+            .map(job -> bills.last(job, job.job().basis(), act.today(), before))
+            .map(bill -> new InvoicePosting.ToPost(List.of(bill)))
+            .toList(),
+        locked);
+  }
+
+  private void closeWithoutCharge(Act act, Collection<LockedJob> locked) {
+    List<LockedJob> free =
+        locked.stream().filter(job -> job.basis() instanceof BillingBasis.NotCharged).toList();
+    free.forEach(receipts::requireNothingAhead);
+    var closing = new Closing(Closing.Kind.NOT_CHARGED, null, act.at());
+    Map<Long, Map<Category, Money>> costs =
+        visits.take(
+            act, free.stream().map(job -> new CostTaking(job, closing, null, why(job))).toList());
+    for (LockedJob job : free) {
+      books.post(
+          act,
+          new BooksEvent.JobNotCharged(
+              job.costObject(),
+              costs.getOrDefault(job.id(), Map.of()).values().stream().collect(Money.sum())),
+          VisitStore.source(RecordKind.JOB, job.id(), "not charged: " + why(job), job));
+    }
+  }
+
+  private static String why(LockedJob job) {
+    return job.basis() instanceof BillingBasis.NotCharged free ? free.reason() : "";
+  }
+
+  /** Posts one invoice for what is asked of one or several jobs of a customer. */
+  public InvoicePosting.Posted postInvoice(Act act, @Nullable String key, InvoiceForm form) {
+    Reading reading = new Reading();
+    checkForm(reading, form);
+    var posted = new ArrayList<InvoicePosting.Posted>();
+    long id =
+        repeats.once(
             act,
-            JobEvent.BILLED,
-            locked,
-            new Closing(Closing.Kind.INVOICE, invoice.getNumber(), act.at()),
-            "");
-    books.post(
-        act,
-        event(locked.costObject(), locked.basis(), costs, draft),
-        new BooksStore.Source(
-            RecordKind.INVOICE,
-            invoice.getId(),
-            invoice.getNumber(),
-            "J %d: invoice %d".formatted(locked.number(), invoice.getNumber())));
-    receipts.owe(
-        act,
-        List.of(
-            new ReceivableStore.Owed(
-                invoice.getId(),
-                invoice.getCustomerId(),
-                invoice.getNumber(),
-                invoice.getInvoiceDate(),
-                invoice.getDueDate(),
-                draft.vat().gross(),
-                Set.of(locked.id()))));
+            key,
+            "post invoice",
+            form,
+            () -> {
+              Map<Long, LockedJob> locked = visits.lockJobs(InvoicePosting.jobIds(form).toList());
+              InvoicePosting.ToPost invoice = read(act, form, wholeJobs(act, locked.keySet()));
+              posted.addAll(posting.post(act, List.of(invoice), locked));
+              return posted.getFirst().id();
+            });
+    return posted.isEmpty()
+        ? new InvoicePosting.Posted(id, invoices.getNumber(id))
+        : posted.getFirst();
   }
 
-  private void closeWithoutCharge(Act act, LockedJob locked, BillingBasis.NotCharged free) {
-    receipts.requireNothingHeld(locked);
-    Map<Category, Money> costs =
-        visits.close(
-            act,
-            JobEvent.CLOSED_WITHOUT_CHARGE,
-            locked,
-            new Closing(Closing.Kind.NOT_CHARGED, null, act.at()),
-            free.reason());
-    books.post(
-        act,
-        new BooksEvent.JobNotCharged(
-            locked.costObject(), costs.values().stream().collect(Money.sum())),
-        VisitStore.source(RecordKind.JOB, locked.id(), "not charged: " + free.reason(), locked));
+  /** The invoice as it would be posted, and its entry. */
+  @Transactional(readOnly = true)
+  InvoicePreview preview(Act act, InvoiceForm form) {
+    checkForm(new Reading(), form);
+    Map<Long, WholeJob> whole = wholeJobs(act, InvoicePosting.jobIds(form).toList());
+    InvoicePosting.ToPost invoice = read(act, form, whole);
+    Map<Long, Map<Category, Money>> costs =
+        invoice.bills().stream()
+            .collect(Collectors.toMap(each -> each.job().job().id(), this::costs));
+    return new InvoicePreview(
+        posting.preview(act, invoice), books.preview(InvoicePosting.event(invoice, costs)));
   }
 
-  private InvoiceDocument document(Act act, WholeJob job, long number, InvoiceDraft draft) {
-    var customer =
-        database.selectFrom(CUSTOMER).where(CUSTOMER.ID.eq(job.job().customerId())).fetchSingle();
-    return InvoiceDocument.of(
-        companies.getCompany(),
-        number,
-        act.today(),
-        customer.getPaymentDays(),
-        new InvoiceDocument.Buyer(
-            customer.getName(),
-            customer.getAddress(),
-            customer.getPostcode(),
-            customer.getVatNumber()),
-        new InvoiceDocument.Work(
-            job.job().number(), job.job().title(), job.site().name(), job.site().address()),
-        draft);
+  /** An invoice before it is posted, under the number that it would have now. */
+  record InvoicePreview(InvoiceDocument document, List<BooksStore.AccountLine> entry) {}
+
+  private static void checkForm(Reading reading, InvoiceForm form) {
+    List<InvoiceForm.BillForm> asked = form.asked();
+    if (asked.isEmpty()) {
+      reading.fault("jobs", Rule.MISSING, "Name a job to bill.");
+    }
+    if (asked.size() > MOST_JOBS) {
+      reading.fault(
+          "jobs",
+          Rule.EXCEEDS_LIMIT,
+          "At most %d jobs on one invoice. Bill the rest on another.".formatted(MOST_JOBS));
+    }
+    var seen = new HashSet<Long>();
+    for (int i = 0; i < asked.size(); i++) {
+      InvoiceForm.BillForm bill = asked.get(i);
+      String field = "jobs/%d/".formatted(i);
+      if (!seen.add(bill.jobId())) {
+        reading.fault(
+            field + "jobId",
+            Rule.REPEATED,
+            "This job is named twice. Bill one thing of it on an invoice.");
+      }
+      if (bill.kind() == null) {
+        reading.fault(
+            field + "kind", Rule.MISSING, "Say what to bill: a stage, some of the work, or all.");
+      }
+      if (bill.askedVisits().size() + bill.askedOtherCosts().size() > MOST_JOBS) {
+        reading.fault(
+            field + "visitIds",
+            Rule.EXCEEDS_LIMIT,
+            "At most %d visits and suppliers' bills at once.".formatted(MOST_JOBS));
+      }
+    }
+    reading.refuseIfFaulty();
   }
 
-  private InvoiceRecord insertInvoice(Act act, LockedJob locked, WholeJob job, InvoiceDraft draft) {
-    long number = numbers.next(NumberSeries.Series.INVOICE);
-    InvoiceDocument document = document(act, job, number, draft);
-    InvoiceRecord invoice = database.newRecord(INVOICE);
-    invoice.setNumber(number);
-    invoice.setJobId(locked.id());
-    invoice.setCustomerId(locked.customerId());
-    invoice.setInvoiceDate(document.invoiceDate());
-    invoice.setDueDate(document.dueDate());
-    invoice.setBillingBasis(job.job().billingBasis());
-    invoice.setNetMinor(draft.vat().net().minor());
-    invoice.setVatMinor(draft.vat().vat().minor());
-    invoice.setGrossMinor(draft.vat().gross().minor());
-    invoice.setPostedAt(act.at());
-    invoice.setPostedBy(act.personId());
-    events.store(act, BillingEvent.INVOICE_POSTED, invoice);
-    invoices.insertContent(invoice.getId(), draft, texts.freeze(document));
-    return invoice;
+  private InvoicePosting.ToPost read(Act act, InvoiceForm form, Map<Long, WholeJob> whole) {
+    var reading = new Reading();
+    for (InvoiceForm.BillForm bill : form.asked()) {
+      WholeJob job = whole.get(bill.jobId());
+      if (job == null) {
+        throw VisitStore.unknownJob();
+      }
+      Versions.require(bill.version(), job.job().version());
+    }
+    long customer =
+        Objects.requireNonNull(whole.get(form.asked().getFirst().jobId())).job().customerId();
+    Map<Long, List<Deduction>> before = bills.deductions(whole.values(), act.today());
+    var made = new ArrayList<JobBill>();
+    for (int i = 0; i < form.asked().size(); i++) {
+      String field = "jobs/%d/".formatted(i);
+      WholeJob job = Objects.requireNonNull(whole.get(form.asked().get(i).jobId()));
+      if (job.job().customerId() != customer) {
+        reading.fault(
+            field + "jobId",
+            Rule.OF_ANOTHER_CUSTOMER,
+            "This job is of another customer. Bill it on an invoice of its own.");
+      }
+      if (job.job().state() == JobState.Code.CALLED_OFF) {
+        throw new Refused(Rule.JOB_CLOSED, "Job %d is called off.".formatted(job.job().number()));
+      }
+      if (form.asked().get(i).kind() == Bill.Kind.FINAL
+          && job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
+        throw new Refused(
+            Rule.NO_LINES,
+            "Job %d is not charged. Choose another basis first, or close it without an invoice."
+                .formatted(job.job().number()));
+      }
+      made.add(bills.asked(reading, field, job, form.asked().get(i), act.today(), before));
+    }
+    reading.refuseIfFaulty();
+    return new InvoicePosting.ToPost(made);
   }
 }

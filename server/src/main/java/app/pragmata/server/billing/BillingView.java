@@ -1,16 +1,20 @@
 package app.pragmata.server.billing;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.ChargeLine;
-import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.CreditKind;
 import app.pragmata.core.billing.Unit;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.books.BooksStore;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /** How billing is shown on a job's sheet. */
@@ -21,15 +25,21 @@ public record BillingView(
     BasisTotal fixedPrice,
     BasisTotal timeAndParts,
     @Nullable Draft draft,
-    @Nullable Invoice invoice) {
+    List<Invoice> invoices) {
+
+  /** What is owed on all of the job's invoices. */
+  public Money owed() {
+    return invoices.stream().map(each -> Money.ofMinor(each.owedMinor())).collect(Money.sum());
+  }
 
   /** What one basis would come to. */
   public record BasisTotal(
       long netMinor, long grossMinor, long marginMinor, @Nullable BigDecimal marginPercent) {}
 
   /**
-   * The invoice as it will read beside the entry as it will post.
+   * The final invoice as it will read beside the entry as it will post.
    *
+   * @param billedBefore what comes off it because it was billed ahead of work
    * @param expectedNumber of the invoice, unless somebody posts another first; null when nothing
    *     will be charged
    * @param depositMinor what comes off it at once, of deposits that are held
@@ -37,6 +47,7 @@ public record BillingView(
    */
   public record Draft(
       List<ChargedLine> lines,
+      List<Deducted> billedBefore,
       List<ChargedVat> vat,
       long netMinor,
       long grossMinor,
@@ -52,12 +63,19 @@ public record BillingView(
    * A line as it is charged: quantity / price base x unit price is the full amount; discount and
    * warranty come off it.
    *
+   * @param position on the invoice, from one
+   * @param category null for a stage, of which nobody knows yet what the work takes
+   * @param visitId the visit that it charges; null where it charges none
+   * @param otherCostId the supplier's bill that it charges; null where it charges none
    * @param unitPrice in major units, to four decimals at most
    * @param priceBase for how many of the unit the price is
    * @param discountMinor as it was agreed, of the line and of the whole offer
    */
   public record ChargedLine(
-      Category category,
+      int position,
+      @Nullable Category category,
+      @Nullable Long visitId,
+      @Nullable Long otherCostId,
       String description,
       BigDecimal quantity,
       Unit unit,
@@ -70,9 +88,12 @@ public record BillingView(
       long netMinor,
       String vatCategory,
       String vatPercent) {
-    static ChargedLine of(ChargeLine line) {
+    static ChargedLine of(int position, ChargeLine line) {
       return new ChargedLine(
+          position,
           line.category(),
+          line.of() instanceof ChargeLine.Of.Visit visit ? Long.valueOf(visit.id()) : null,
+          line.of() instanceof ChargeLine.Of.OtherCost other ? Long.valueOf(other.id()) : null,
           line.description(),
           line.priced().quantity(),
           line.priced().unit(),
@@ -87,15 +108,33 @@ public record BillingView(
           InvoiceStore.plain(line.vatRate().percent()));
     }
 
-    static List<ChargedLine> of(InvoiceDraft draft) {
-      return draft.lines().stream().map(ChargedLine::of).toList();
+    /** The bill's lines, numbered after so many others. */
+    static List<ChargedLine> of(Bill bill, int after) {
+      return IntStream.range(0, bill.lines().size())
+          .mapToObj(i -> of(after + i + 1, bill.lines().get(i)))
+          .toList();
+    }
+  }
+
+  /** What an earlier invoice charged of it ahead of work, in one VAT group. */
+  public record Deducted(long invoiceNumber, long netMinor, String vatCategory, String vatPercent) {
+    static List<Deducted> of(Bill bill) {
+      return bill.deductions().stream()
+          .map(
+              each ->
+                  new Deducted(
+                      each.invoiceNumber(),
+                      each.net().minor(),
+                      each.vatRate().category(),
+                      InvoiceStore.plain(each.vatRate().percent())))
+          .toList();
     }
   }
 
   /** The lines of one category and percent of VAT, and the tax on their sum. */
   public record ChargedVat(String category, String percent, long netMinor, long vatMinor) {
-    static List<ChargedVat> of(InvoiceDraft draft) {
-      return draft.vat().rates().stream()
+    static List<ChargedVat> of(VatBreakdown vat) {
+      return vat.rates().stream()
           .map(
               rate ->
                   new ChargedVat(
@@ -108,9 +147,14 @@ public record BillingView(
   }
 
   /**
-   * A posted invoice with what was received for it.
+   * A posted invoice of the job with what was credited and received of it.
    *
    * @param version of what is owed on it
+   * @param kind what it is of this job: a stage ahead of work, some of the work, or all that was
+   *     left
+   * @param lines those of this job
+   * @param otherJobs the numbers of further jobs that it charges
+   * @param otherJobsNetMinor what their lines come to
    */
   public record Invoice(
       long id,
@@ -119,12 +163,28 @@ public record BillingView(
       LocalDate invoiceDate,
       LocalDate dueDate,
       boolean late,
+      Bill.Kind kind,
       List<ChargedLine> lines,
+      List<Deducted> billedBefore,
+      List<Long> otherJobs,
+      long otherJobsNetMinor,
       List<ChargedVat> vat,
       long netMinor,
       long grossMinor,
+      List<Credited> credits,
+      long creditedMinor,
       long owedMinor,
       List<Receipt> receipts) {}
+
+  /** A credit note that takes some of an invoice back. */
+  public record Credited(
+      long id,
+      long number,
+      CreditKind kind,
+      LocalDate creditDate,
+      String reason,
+      long netMinor,
+      long grossMinor) {}
 
   /**
    * What a receipt paid of an invoice.

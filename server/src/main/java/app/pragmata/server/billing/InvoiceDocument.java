@@ -1,10 +1,15 @@
 package app.pragmata.server.billing;
 
-import app.pragmata.core.billing.InvoiceDraft;
+import app.pragmata.core.billing.Bill;
+import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.billing.BillingView.ChargedLine;
 import app.pragmata.server.billing.BillingView.ChargedVat;
+import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.generated.tables.records.CustomerRecord;
+import app.pragmata.server.jobs.JobStore.WholeJob;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 
 /**
@@ -32,25 +37,83 @@ public record InvoiceDocument(
     long grossMinor) {
 
   /** Who has to pay; the VAT number may be empty. */
-  public record Buyer(String name, String address, String postcode, String vatNumber) {}
-
-  /** A job with what is charged for it. */
-  public record ChargedJob(
-      long number, String title, String site, String siteAddress, List<ChargedLine> lines) {}
+  public record Buyer(String name, String address, String postcode, String vatNumber) {
+    static Buyer of(CustomerRecord customer) {
+      return new Buyer(
+          customer.getName(),
+          customer.getAddress(),
+          customer.getPostcode(),
+          customer.getVatNumber());
+    }
+  }
 
   /**
-   * The invoice of one job, by what is known of seller and buyer on its day.
+   * A job with what is charged for it, less what was billed of it before.
    *
-   * @param of the job that it charges
+   * @param kind whether it is a stage ahead of work, some of the work, or all that is left
    */
+  public record ChargedJob(
+      long number,
+      String title,
+      String site,
+      String siteAddress,
+      Bill.Kind kind,
+      List<ChargedLine> lines,
+      List<Deducted> billedBefore) {
+    /** What a bill charges; its lines are numbered after so many others of the invoice. */
+    public static ChargedJob of(
+        long number, String title, String site, String siteAddress, Bill bill, int after) {
+      return new ChargedJob(
+          number,
+          title,
+          site,
+          siteAddress,
+          bill.kind(),
+          ChargedLine.of(bill, after),
+          Deducted.of(bill));
+    }
+  }
+
+  /** The invoice by what is known of seller and buyer on its day. */
+  static InvoiceDocument of(
+      Company company,
+      long number,
+      LocalDate day,
+      CustomerRecord customer,
+      InvoicePosting.ToPost invoice) {
+    var jobs = new ArrayList<ChargedJob>();
+    int position = 0;
+    for (JobBill bill : invoice.bills()) {
+      WholeJob job = bill.job();
+      jobs.add(
+          ChargedJob.of(
+              job.job().number(),
+              job.job().title(),
+              job.site().name(),
+              job.site().address(),
+              bill.bill(),
+              position));
+      position += bill.bill().lines().size();
+    }
+    return of(
+        company,
+        number,
+        day,
+        customer.getPaymentDays(),
+        Buyer.of(customer),
+        jobs,
+        invoice.draft().vat());
+  }
+
+  /** The same of jobs as they are told to the customer. */
   public static InvoiceDocument of(
       Company company,
       long number,
       LocalDate day,
       int paymentDays,
       Buyer buyer,
-      Work of,
-      InvoiceDraft draft) {
+      List<ChargedJob> jobs,
+      VatBreakdown vat) {
     return new InvoiceDocument(
         number,
         company.locale().toLanguageTag(),
@@ -61,15 +124,10 @@ public record InvoiceDocument(
         day.plusDays(paymentDays),
         company.identity(),
         buyer,
-        List.of(
-            new ChargedJob(
-                of.number(), of.title(), of.site(), of.siteAddress(), ChargedLine.of(draft))),
-        ChargedVat.of(draft),
-        draft.vat().net().minor(),
-        draft.vat().vat().minor(),
-        draft.vat().gross().minor());
+        jobs,
+        ChargedVat.of(vat),
+        vat.net().minor(),
+        vat.vat().minor(),
+        vat.gross().minor());
   }
-
-  /** A job, as the customer knows it. */
-  public record Work(long number, String title, String site, String siteAddress) {}
 }

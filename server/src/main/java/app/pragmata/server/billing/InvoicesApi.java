@@ -57,7 +57,9 @@ class InvoicesApi {
       long netMinor,
       long vatMinor,
       long grossMinor,
-      long owedMinor) {}
+      long creditedMinor,
+      long owedMinor,
+      int version) {}
 
   /** A page of invoices; {@code next} asks for the one after it, null on the last. */
   record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
@@ -67,15 +69,22 @@ class InvoicesApi {
    *
    * @param content the document as it was written down when it was posted; its SHA-256 in UTF-8 is
    *     the hash
+   * @param left what of each line is not credited
    */
-  record PostedInvoice(InvoiceRow row, InvoiceDocument document, String content, String hash) {}
+  record PostedInvoice(
+      InvoiceRow row, InvoiceDocument document, String content, String hash, List<LineLeft> left) {}
+
+  /** What of a line is not credited, without VAT. */
+  record LineLeft(int position, long netMinor) {}
 
   private final DSLContext database;
   private final FrozenText texts;
+  private final CreditStore credits;
 
-  InvoicesApi(DSLContext database, FrozenText texts) {
+  InvoicesApi(DSLContext database, FrozenText texts, CreditStore credits) {
     this.database = database;
     this.texts = texts;
+    this.credits = credits;
   }
 
   /** Invoices, the newest first; what is left out does not matter, days are inclusive. */
@@ -145,7 +154,9 @@ class InvoicesApi {
             INVOICE.NET_MINOR,
             INVOICE.VAT_MINOR,
             INVOICE.GROSS_MINOR,
-            RECEIVABLE.OWED_MINOR)
+            RECEIVABLE.CREDITED_MINOR,
+            RECEIVABLE.OWED_MINOR,
+            RECEIVABLE.VERSION)
         .from(INVOICE)
         .join(RECEIVABLE)
         .on(RECEIVABLE.INVOICE_ID.eq(INVOICE.ID))
@@ -160,13 +171,7 @@ class InvoicesApi {
   @GetMapping("/api/invoices/{id}")
   PostedInvoice getInvoice(@PathVariable long id) {
     InvoiceRow found =
-        list(INVOICE.ID.eq(id), 1).stream()
-            .findFirst()
-            .orElseThrow(
-                () ->
-                    new Refused(
-                        Rule.NOT_FOUND,
-                        "This invoice does not exist. Find the right one with / and its number."));
+        list(INVOICE.ID.eq(id), 1).stream().findFirst().orElseThrow(InvoicesApi::unknown);
     var text =
         database
             .select(INVOICE_TEXT.CONTENT, INVOICE_TEXT.CONTENT_HASH)
@@ -174,6 +179,17 @@ class InvoicesApi {
             .where(INVOICE_TEXT.INVOICE_ID.eq(id))
             .fetchSingle();
     return new PostedInvoice(
-        found, texts.read(text.value1(), InvoiceDocument.class), text.value1(), text.value2());
+        found,
+        texts.read(text.value1(), InvoiceDocument.class),
+        text.value1(),
+        text.value2(),
+        credits.creditable(id).lines().stream()
+            .map(line -> new LineLeft(line.position(), line.left().minor()))
+            .toList());
+  }
+
+  static Refused unknown() {
+    return new Refused(
+        Rule.NOT_FOUND, "This invoice does not exist. Find the right one with / and its number.");
   }
 }

@@ -215,6 +215,7 @@ class DemoCatalogue {
       {"quote", 1201L},
       {"job", 2001L},
       {"invoice", 4001L},
+      {"credit_note", 501L},
       {"receipt", 301L},
       {"journal", 1L}
     };
@@ -316,6 +317,7 @@ class DemoCatalogue {
       {"2100", "Trade creditors", "liability", "trade_creditors"},
       {"2110", "Goods received not billed", "liability", "goods_received_not_billed"},
       {"2150", "Customer deposits", "liability", "customer_deposits"},
+      {"2160", "Billed ahead of work", "liability", "billed_ahead_of_work"},
       {"2200", "Output VAT", "liability", "output_vat"},
       {"2300", "Payroll clearing", "liability", "payroll_clearing"},
       {"2310", "Vehicle costs absorbed", "liability", "vehicle_costs_absorbed"},

@@ -32,6 +32,7 @@ public class DemoCompany {
   private final DemoWork work;
   private final DemoOffers offers;
   private final DemoMoney money;
+  private final DemoBills bills;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -44,6 +45,7 @@ public class DemoCompany {
       DemoWork work,
       DemoOffers offers,
       DemoMoney money,
+      DemoBills bills,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -54,6 +56,7 @@ public class DemoCompany {
     this.work = work;
     this.offers = offers;
     this.money = money;
+    this.bills = bills;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -89,6 +92,7 @@ public class DemoCompany {
               new Act(work.officeManager(), Role.OFFICE, now.minus(2, ChronoUnit.DAYS), zone),
               new Act(work.officeManager(), Role.OFFICE, now, zone));
           money.take(new Act(work.officeManager(), Role.OFFICE, now, zone));
+          bills.post(new Act(work.officeManager(), Role.OFFICE, now, zone));
           search.recompute();
         });
     database.execute("analyze");

@@ -1,13 +1,14 @@
 package app.pragmata.server.demo;
 
+import static app.pragmata.server.generated.Tables.COST_RELEASE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
-import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.books.PaymentMethod;
+import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.jobs.JobOpening;
@@ -149,11 +150,12 @@ class DemoMoney {
 
   private void billLate(Act act) {
     database
-        .select(RECEIVABLE_JOB.JOB_ID)
-        .from(RECEIVABLE_JOB)
-        .orderBy(RECEIVABLE_JOB.JOB_ID.desc())
+        .select(COST_RELEASE.JOB_ID)
+        .from(COST_RELEASE)
+        .where(COST_RELEASE.KIND.eq(Closing.Kind.INVOICE).and(COST_RELEASE.CLOSES))
+        .orderBy(COST_RELEASE.JOB_ID.desc())
         .limit(2)
-        .fetch(RECEIVABLE_JOB.JOB_ID)
+        .fetch(COST_RELEASE.JOB_ID)
         .forEach(job -> billFor(act, job, "Road permit, sent on by the council", "18.50"));
   }
 

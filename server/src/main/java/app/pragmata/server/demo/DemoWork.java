@@ -1,8 +1,11 @@
 package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
+import static app.pragmata.server.generated.Tables.BILL;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 
 import app.pragmata.core.Refused;
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.VisitState;
@@ -10,6 +13,7 @@ import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.billing.BillingService;
+import app.pragmata.server.billing.InvoiceForm;
 import app.pragmata.server.field.CheckService;
 import app.pragmata.server.field.FieldService;
 import app.pragmata.server.planning.PlanningService;
@@ -350,7 +354,29 @@ class DemoWork {
             .from(KIND_OF_JOB)
             .where(KIND_OF_JOB.NAME.eq(template.kind()))
             .fetchSingle(KIND_OF_JOB.ID);
-    return QuoteForm.plain(siteId, equipmentId, kind, template.title(), lines);
+    return new QuoteForm(
+        0,
+        siteId,
+        equipmentId,
+        kind,
+        template.title(),
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        inStages(template)
+            ? List.of(
+                new QuoteForm.TypedStage("With the order", "40%"),
+                new QuoteForm.TypedStage("When it is fitted", "60%"))
+            : null,
+        lines);
+  }
+
+  /** What is made to measure is paid in part before it is ordered. */
+  private static boolean inStages(Template template) {
+    return template.title().equals("New roller shutter");
   }
 
   private LocalDate nextWorkday(LocalDate day) {
@@ -363,6 +389,9 @@ class DemoWork {
 
   private void makeJob(Instant at, long quoteId, Template template, @Nullable Slot fixed) {
     long job = quotes.makeJob(desk(at), key(), quoteId);
+    if (inStages(template)) {
+      schedule(at.plusSeconds(120), on -> billStage(on, job));
+    }
     Wrong wrong = WRONG.get(template.title());
     if (wrong != null) {
       database.update(JOB).set(JOB.FAULT_CODE, wrong.fault()).where(JOB.ID.eq(job)).execute();
@@ -571,9 +600,37 @@ class DemoWork {
     database
         .select(INVOICE.ID, INVOICE.GROSS_MINOR, INVOICE.DUE_DATE)
         .from(INVOICE)
-        .where(INVOICE.JOB_ID.eq(job))
+        .join(BILL)
+        .on(BILL.INVOICE_ID.eq(INVOICE.ID))
+        .where(BILL.JOB_ID.eq(job).and(BILL.KIND.eq(Bill.Kind.FINAL)))
         .fetchOptional()
         .ifPresent(row -> schedulePayment(row.value1(), row.value2(), row.value3()));
+  }
+
+  private String owed(long invoice) {
+    return database
+        .select(RECEIVABLE.OWED_MINOR)
+        .from(RECEIVABLE)
+        .where(RECEIVABLE.INVOICE_ID.eq(invoice))
+        .fetchSingle(row -> Money.ofMinor(row.value1()).toString());
+  }
+
+  private void billStage(Instant at, long job) {
+    long invoice =
+        billing
+            .postInvoice(
+                desk(at),
+                key(),
+                new InvoiceForm(
+                    List.of(
+                        new InvoiceForm.BillForm(
+                            job, jobVersion(job), Bill.Kind.STAGE, null, null, null, null))))
+            .id();
+    LocalDate paid = nextWorkday(at.atZone(zone).toLocalDate().plusDays(9));
+    schedule(
+        paid,
+        LocalTime.of(9, 30),
+        on -> pay(on, invoice, owed(invoice), PaymentMethod.BANK_TRANSFER));
   }
 
   private int jobVersion(long job) {
@@ -590,21 +647,21 @@ class DemoWork {
     String amount = Money.ofMinor(temper == 1 ? grossMinor / 2 : grossMinor).toString();
     PaymentMethod method =
         random.nextInt(6) == 0 ? PaymentMethod.CARD : PaymentMethod.BANK_TRANSFER;
-    schedule(
-        nextWorkday(paid),
-        LocalTime.of(10, 0),
-        at ->
-            receipts.receive(
-                desk(at),
-                key(),
-                new ReceiptForm(
-                    null,
-                    amount,
-                    null,
-                    method,
-                    null,
-                    null,
-                    List.of(new ReceiptForm.AllocationForm(invoice, null, null)))));
+    schedule(nextWorkday(paid), LocalTime.of(10, 0), at -> pay(at, invoice, amount, method));
+  }
+
+  private void pay(Instant at, long invoice, String amount, PaymentMethod method) {
+    receipts.receive(
+        desk(at),
+        key(),
+        new ReceiptForm(
+            null,
+            amount,
+            null,
+            method,
+            null,
+            null,
+            List.of(new ReceiptForm.AllocationForm(invoice, null, null))));
   }
 
   /**

@@ -5,9 +5,9 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.ChargeLine;
-import app.pragmata.core.billing.InvoiceDraft;
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.CostObject;
@@ -224,6 +224,7 @@ class LargeWork {
     private final TableCopy entries;
     private final TableCopy lines;
     private final TableCopy invoices;
+    private final TableCopy bills;
     private final TableCopy invoiceTexts;
     private final TableCopy invoiceLines;
     private final List<InvoiceDocument.Buyer> buyers;
@@ -326,18 +327,19 @@ class LargeWork {
       invoices =
           copy(
               "invoice",
-              "id, number, job_id, customer_id, invoice_date, due_date, billing_basis, net_minor, vat_minor,"
-                  + " gross_minor, posted_at, posted_by");
+              "id, number, customer_id, invoice_date, due_date, net_minor, vat_minor, gross_minor, posted_at,"
+                  + " posted_by");
+      bills = copy("bill", "invoice_id, job_id, kind, billing_basis, net_minor, deducted_minor");
       invoiceTexts = copy("invoice_text", "invoice_id, content, content_hash");
       receivables =
           copy(
               "receivable",
               "invoice_id, customer_id, number, invoice_date, due_date, gross_minor, allocated_minor, version");
-      receivableJobs = copy("receivable_job", "invoice_id, job_id");
+      receivableJobs = copy("receivable_job", "invoice_id, job_id, ahead");
       invoiceLines =
           copy(
               "invoice_line",
-              "invoice_id, position, category, description, quantity, unit, price_base, unit_price, full_minor,"
+              "invoice_id, position, job_id, visit_id, category, description, quantity, unit, price_base, unit_price, full_minor,"
                   + " discount_minor, warranty_share, warranty_reduction_minor, net_minor, vat_code, vat_category,"
                   + " vat_percent");
       invoiceVat =
@@ -679,7 +681,12 @@ class LargeWork {
               quoteId == null ? List.of() : promise(draft),
               List.of(
                   new JobFacts.VisitFacts(
-                      visitId, draft.day(), true, List.of(drive, labour), uses, List.of())),
+                      visitId,
+                      draft.day(),
+                      JobFacts.Charging.WHOLE,
+                      List.of(drive, labour),
+                      uses,
+                      List.of())),
               List.of());
       bill(draft, facts);
     }
@@ -753,7 +760,7 @@ class LargeWork {
 
     private void bill(Draft draft, JobFacts facts) {
       CostSheet sheet = costing.cost(facts);
-      InvoiceDraft charged = billing.draft(facts, new BillingBasis.TimeAndParts(), Warranty.NONE);
+      Bill charged = billing.bill(facts, new BillingBasis.TimeAndParts(), Warranty.NONE);
       long id = invoice++;
       long number = 4_000 + id;
       LocalDate billed = earlier(draft.day().plusDays(2), today);
@@ -765,7 +772,9 @@ class LargeWork {
       Instant at = draft.started().plusSeconds(86_400);
       post(
           new BooksEvent.InvoicePosted(
-              of(draft), gross, charged.netByCategory(), charged.vat().vat(), costs),
+              gross,
+              charged.vat().vat(),
+              List.of(BooksEvent.Charged.work(of(draft), charged.netByCategory(), costs))),
           "invoice " + number,
           RecordKind.INVOICE,
           id,
@@ -778,11 +787,9 @@ class LargeWork {
       invoices.row(
           id,
           number,
-          draft.id(),
           draft.customerId(),
           billed,
           due,
-          "time_and_parts",
           charged.vat().net().minor(),
           charged.vat().vat().minor(),
           gross.minor(),
@@ -797,14 +804,17 @@ class LargeWork {
           gross.minor(),
           settled ? gross.minor() : 0,
           settled ? 2 : 1);
-      receivableJobs.row(id, draft.id());
+      receivableJobs.row(id, draft.id(), false);
+      bills.row(id, draft.id(), "final", "time_and_parts", charged.net().minor(), 0);
       text(draft, charged, id, number, billed);
       int position = 1;
       for (ChargeLine line : charged.lines()) {
         invoiceLines.row(
             id,
             position++,
-            line.category().code(),
+            draft.id(),
+            line.of() instanceof ChargeLine.Of.Visit visit ? visit.id() : null,
+            Objects.requireNonNull(line.category()).code(),
             line.description(),
             line.priced().quantity(),
             line.priced().unit().code(),
@@ -835,7 +845,7 @@ class LargeWork {
       }
     }
 
-    private void text(Draft draft, InvoiceDraft charged, long id, long number, LocalDate billed) {
+    private void text(Draft draft, Bill charged, long id, long number, LocalDate billed) {
       SiteRecord site = sites.get((int) (draft.siteId() - firstSite));
       FrozenText.Frozen frozen =
           texts.freeze(
@@ -845,9 +855,15 @@ class LargeWork {
                   billed,
                   30,
                   buyers.get((int) (draft.customerId() - firstCustomer)),
-                  new InvoiceDocument.Work(
-                      2_000 + draft.id(), draft.title(), site.getName(), site.getAddress()),
-                  charged));
+                  List.of(
+                      InvoiceDocument.ChargedJob.of(
+                          2_000 + draft.id(),
+                          draft.title(),
+                          site.getName(),
+                          site.getAddress(),
+                          charged,
+                          0)),
+                  charged.vat()));
       invoiceTexts.row(id, frozen.content(), frozen.hash());
     }
 

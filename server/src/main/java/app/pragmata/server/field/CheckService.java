@@ -129,7 +129,7 @@ public class CheckService {
 
   /** Time that comes after the closing document needs no check: it is cost at once. */
   private void finishRecording(Act act, LockedVisit visit, VisitState state, List<PersonDay> days) {
-    if (visit.job().closed()) {
+    if (visit.isBilled()) {
       books.post(
           act,
           times.approve(act, visit),
@@ -140,7 +140,7 @@ public class CheckService {
   }
 
   private void takeLateTimeBack(Act act, LockedVisit visit, Clock entry) {
-    if (visit.job().closed()) {
+    if (visit.isBilled()) {
       books.post(
           act,
           new BooksEvent.TimeTakenBack(times.disapprove(act, visit, entry)),
@@ -273,6 +273,11 @@ public class CheckService {
           Rule.VISIT_NOT_CHECKED,
           "Only a checked visit can be reopened; this one is " + shownState(locked) + ".");
     }
+    if (locked.isBilled()) {
+      throw new Refused(
+          Rule.VISIT_BILLED,
+          "An invoice has charged this visit. Take the work back by a credit note first.");
+    }
     books.reverse(
         act,
         times.disapprove(act, locked),
@@ -356,7 +361,7 @@ public class CheckService {
   private LockedVisit lockRecordable(Act act, long visitId) {
     var locked = visits.lock(visitId);
     boolean takesRecords = locked.state().code().takesRecords(locked.day(), act.today());
-    return takesRecords && !locked.job().closed() ? locked : requireCorrectable(locked);
+    return takesRecords && !locked.isBilled() ? locked : requireCorrectable(locked);
   }
 
   /** What the office wrote down of a visit that nobody recorded makes it a finished one. */
@@ -373,11 +378,11 @@ public class CheckService {
   }
 
   /**
-   * A visit that is not checked yet; of a job that is closed any that was somebody's: what it cost
-   * late goes where the closing document brought the cost.
+   * A visit that is not checked yet, or one that is billed and was somebody's: what it costs late
+   * goes where the closing document brought the cost, or waits for the next bill.
    */
   private static LockedVisit requireCorrectable(LockedVisit locked) {
-    if (locked.job().closed() && locked.technicianId() != null) {
+    if (locked.isBilled() && locked.technicianId() != null) {
       return locked;
     }
     switch (locked.state()) {

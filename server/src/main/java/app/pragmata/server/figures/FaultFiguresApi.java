@@ -58,7 +58,7 @@ class FaultFiguresApi {
           sum(coalesce(timed.minutes, 0)) as minutes,
           sum(coalesce(timed.cost, 0) + coalesce(timed.parts, 0)
             + (select coalesce(sum(o.cost_minor), 0) from other_cost o where o.job_id = asked.id)) as cost,
-          sum((select coalesce(sum(i.net_minor), 0) from invoice i where i.job_id = asked.id)) as net
+          sum((select coalesce(sum(s.net_minor), 0) from sale s where s.job_id = asked.id)) as net
         from asked left join lateral (
           select sum(time.minutes) as minutes, sum(time.cost) as cost, sum(part.cost) as parts from visit v
             cross join lateral (

@@ -49,9 +49,10 @@ class DocumentsApi {
         select :JOB, id, number, (created_at at time zone {1})::date, title, state, null
           from job where customer_id = {0}
         union all
-        select :INVOICE, i.id, i.number, i.invoice_date, j.title,
+        select :INVOICE, i.id, i.number, i.invoice_date,
+            (select string_agg(j.title, ', ' order by j.number) from receivable_job b join job j on j.id = b.job_id where b.invoice_id = i.id),
             case when r.owed_minor > 0 then :OPEN else :SETTLED end, i.gross_minor
-          from invoice i join receivable r on r.invoice_id = i.id join job j on j.id = i.job_id where i.customer_id = {0}
+          from invoice i join receivable r on r.invoice_id = i.id where i.customer_id = {0}
       ) document
       where (day, kind, id) < ({2}, {3}, {4})
       order by day desc, kind desc, id desc limit {5}

@@ -2,9 +2,10 @@ package app.pragmata.server.finding;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
-import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static app.pragmata.server.generated.Tables.SITE;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.field;
@@ -84,9 +85,11 @@ class FindStore {
           from job j join customer c on c.id = j.customer_id where j.number = {4}
         union all select 2, :QUOTE, q.id, q.number, q.customer_id, 'Quote ' || q.number || ', ' || c.name, q.title || ', ' || q.state
           from quote q join customer c on c.id = q.customer_id where q.number = {4}
-        union all select 3, :JOB, i.job_id, j.number, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
+        union all select 3, :JOB, j.id, j.number, i.customer_id, 'Invoice ' || i.number || ', ' || c.name,
             case when r.owed_minor > 0 then 'open' else 'settled' end || ', ' || j.title
-          from invoice i join receivable r on r.invoice_id = i.id join customer c on c.id = i.customer_id join job j on j.id = i.job_id where i.number = {4}
+          from invoice i join receivable r on r.invoice_id = i.id join customer c on c.id = i.customer_id
+            join job j on j.id = (select min(b.job_id) from receivable_job b where b.invoice_id = i.id)
+          where i.number = {4}
       ), called as (
         select kind, record_id, customer_id, position({3} in digits) = 0 as inside from search_entry
           where {2} <> '' and digits <> '' and (digits like '%' || {2} || '%' or digits like '% ' || {3} || '%')
@@ -174,9 +177,13 @@ class FindStore {
               .fetchOptional(row -> new Numbered(kind, row.value1()));
       case INVOICE ->
           database
-              .select(INVOICE.JOB_ID)
-              .from(INVOICE)
-              .where(INVOICE.NUMBER.eq(number))
+              .select(RECEIVABLE_JOB.JOB_ID)
+              .from(RECEIVABLE)
+              .join(RECEIVABLE_JOB)
+              .on(RECEIVABLE_JOB.INVOICE_ID.eq(RECEIVABLE.INVOICE_ID))
+              .where(RECEIVABLE.NUMBER.eq(number))
+              .orderBy(RECEIVABLE_JOB.JOB_ID)
+              .limit(1)
               .fetchOptional(row -> new Numbered(DocumentKind.JOB, row.value1()));
     };
   }

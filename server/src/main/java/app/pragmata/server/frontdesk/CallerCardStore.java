@@ -14,6 +14,7 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.PRICE_LIST;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TO_DO;
@@ -23,6 +24,7 @@ import static org.jooq.impl.DSL.case_;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
@@ -362,7 +364,10 @@ class CallerCardStore {
             select(
                     INVOICE.ID,
                     INVOICE.NUMBER,
-                    INVOICE.JOB_ID,
+                    field(
+                        select(min(RECEIVABLE_JOB.JOB_ID))
+                            .from(RECEIVABLE_JOB)
+                            .where(RECEIVABLE_JOB.INVOICE_ID.eq(INVOICE.ID))),
                     INVOICE.INVOICE_DATE,
                     INVOICE.DUE_DATE,
                     INVOICE.GROSS_MINOR,

@@ -15,6 +15,7 @@ public enum JobEvent implements Event {
   BASIS_CHOSEN(RecordKind.JOB),
   BILLED(RecordKind.JOB),
   CLOSED_WITHOUT_CHARGE(RecordKind.JOB),
+  WORK_TAKEN_BACK(RecordKind.JOB),
   CALLED_OFF(RecordKind.JOB),
   VISIT_WANTED(RecordKind.VISIT),
   VISIT_PLANNED(RecordKind.VISIT),

@@ -13,6 +13,7 @@ import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.ExtraWork;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedLine;
+import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.KindOfJobRecord;
 import app.pragmata.server.records.About;
@@ -53,7 +54,8 @@ public class JobOpening {
       @Nullable Integer expectedMinutes) {}
 
   /** What an accepted quote promises. */
-  public record NewPromise(PromiseStore.Accepted quote, List<PromisedLine> lines) {}
+  public record NewPromise(
+      PromiseStore.Accepted quote, List<PromisedLine> lines, List<PromisedStage> stages) {}
 
   private final DSLContext database;
   private final PromiseStore promises;
@@ -102,7 +104,8 @@ public class JobOpening {
     }
     events.store(act, job.promised() == null ? JobEvent.OPENED : JobEvent.MADE_FROM_QUOTE, row);
     if (job.promised() != null) {
-      promises.add(row.getId(), job.promised().quote(), job.promised().lines());
+      promises.add(
+          row.getId(), job.promised().quote(), job.promised().lines(), job.promised().stages());
     }
     visits.want(
         act,
@@ -126,7 +129,7 @@ public class JobOpening {
     BillingBasis.Code promised =
         database.select(PromiseStore.kind(inline(jobId))).fetchSingle().value1();
     ExtraWork.check(job.number(), promised, extra.quote().basis(), job.siteId() == siteId);
-    promises.add(jobId, extra.quote(), extra.lines());
+    promises.add(jobId, extra.quote(), extra.lines(), extra.stages());
     events.tell(
         act,
         JobEvent.EXTRA_WORK_PROMISED,

@@ -31,6 +31,7 @@ import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobFacts;
+import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.JobState;
@@ -57,6 +58,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.function.BiFunction;
 import java.util.function.Function;
+import java.util.function.Predicate;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -87,18 +89,29 @@ public class JobStore {
     /** The facts for the core; days are the zone's. */
     public JobFacts facts(ZoneId zone) {
       return new JobFacts(
+          promise(), visits.stream().map(WholeVisit::facts).toList(), others(zone, other -> true));
+    }
+
+    /** The same without what an invoice has charged by time and parts, or another document took. */
+    public JobFacts unbilled(ZoneId zone) {
+      return new JobFacts(
           promise(),
-          visits.stream().map(WholeVisit::facts).toList(),
-          others.stream()
-              .map(
-                  other ->
-                      new OtherCost(
-                          other.id(),
-                          other.addedAt().atZone(zone).toLocalDate(),
-                          other.description(),
-                          Money.ofMinor(other.costMinor()),
-                          other.vatRate()))
-              .toList());
+          visits.stream().map(WholeVisit::unbilled).toList(),
+          others(zone, other -> other.costReleaseId() == null));
+    }
+
+    private List<OtherCost> others(ZoneId zone, Predicate<Other> which) {
+      return others.stream()
+          .filter(which)
+          .map(
+              other ->
+                  new OtherCost(
+                      other.id(),
+                      other.addedAt().atZone(zone).toLocalDate(),
+                      other.description(),
+                      Money.ofMinor(other.costMinor()),
+                      other.vatRate()))
+          .toList();
     }
 
     /** All that was promised: the sum of its accepted quotes. */
@@ -217,13 +230,31 @@ public class JobStore {
       List<HomeShare> drivesHome) {
     /** Clocks that still run are no facts yet. */
     VisitFacts facts() {
+      return facts(entries, uses, drivesHome, Charging.WHOLE);
+    }
+
+    /** What no invoice has charged yet. */
+    VisitFacts unbilled() {
+      List<Entry> entriesLeft =
+          entries.stream().filter(entry -> entry.costReleaseId() == null).toList();
+      List<Use> usesLeft = uses.stream().filter(use -> use.costReleaseId() == null).toList();
+      boolean all = entriesLeft.size() == entries.size() && usesLeft.size() == uses.size();
+      return facts(
+          entriesLeft,
+          usesLeft,
+          drivesHome.stream().filter(share -> share.costReleaseId() == null).toList(),
+          all ? Charging.WHOLE : Charging.WHAT_WAS_ADDED);
+    }
+
+    private VisitFacts facts(
+        List<Entry> entries, List<Use> uses, List<HomeShare> shares, Charging charging) {
       return new VisitFacts(
           id,
           Objects.requireNonNullElse(day, LocalDate.MIN),
-          !state.isDropped(),
+          state.isDropped() ? Charging.NOTHING : charging,
           entries.stream().filter(entry -> entry.endedAt() != null).map(Entry::fact).toList(),
           uses.stream().map(Use::fact).toList(),
-          drivesHome.stream().map(HomeShare::fact).toList());
+          shares.stream().map(HomeShare::fact).toList());
     }
   }
 
@@ -241,7 +272,8 @@ public class JobStore {
       BigDecimal miles,
       String description,
       @Nullable Long timeCostMinor,
-      @Nullable Long distanceCostMinor) {
+      @Nullable Long distanceCostMinor,
+      @Nullable Long costReleaseId) {
 
     /** Whole minutes; none while the clock runs. */
     public int minutes() {
@@ -274,7 +306,8 @@ public class JobStore {
       int minutes,
       BigDecimal miles,
       long timeCostMinor,
-      long distanceCostMinor) {
+      long distanceCostMinor,
+      @Nullable Long costReleaseId) {
 
     TimeEntry fact() {
       return new TimeEntry(
@@ -308,7 +341,8 @@ public class JobStore {
       @Nullable String warrantyExclusion,
       VatRate vatRate,
       boolean keptOnRecord,
-      int onRecord) {
+      int onRecord,
+      @Nullable Long costReleaseId) {
 
     PartUse fact() {
       return new PartUse(
@@ -330,7 +364,8 @@ public class JobStore {
       String supplier,
       String description,
       long costMinor,
-      VatRate vatRate) {}
+      VatRate vatRate,
+      @Nullable Long costReleaseId) {}
 
   private final DSLContext database;
   private final PromiseStore promises;
@@ -443,7 +478,8 @@ public class JobStore {
                         TIME_ENTRY.MILES,
                         TIME_ENTRY.DESCRIPTION,
                         TIME_ENTRY.TIME_COST_MINOR,
-                        TIME_ENTRY.DISTANCE_COST_MINOR)
+                        TIME_ENTRY.DISTANCE_COST_MINOR,
+                        TIME_ENTRY.COST_RELEASE_ID)
                     .from(TIME_ENTRY)
                     .join(worker)
                     .on(worker.ID.eq(TIME_ENTRY.PERSON_ID))
@@ -469,7 +505,8 @@ public class JobStore {
                         field(
                             selectCount()
                                 .from(fitted)
-                                .where(fitted.VISIT_PART_ID.eq(VISIT_PART.ID))))
+                                .where(fitted.VISIT_PART_ID.eq(VISIT_PART.ID))),
+                        VISIT_PART.COST_RELEASE_ID)
                     .from(VISIT_PART)
                     .join(PART)
                     .on(PART.ID.eq(VISIT_PART.PART_ID))
@@ -529,7 +566,8 @@ public class JobStore {
                     DRIVE_HOME_SHARE.MINUTES,
                     DRIVE_HOME_SHARE.MILES,
                     DRIVE_HOME_SHARE.TIME_COST_MINOR,
-                    DRIVE_HOME_SHARE.DISTANCE_COST_MINOR)
+                    DRIVE_HOME_SHARE.DISTANCE_COST_MINOR,
+                    DRIVE_HOME_SHARE.COST_RELEASE_ID)
                 .from(DRIVE_HOME_SHARE)
                 .join(TIME_ENTRY)
                 .on(TIME_ENTRY.ID.eq(DRIVE_HOME_SHARE.TIME_ENTRY_ID))
@@ -550,7 +588,8 @@ public class JobStore {
                     OTHER_COST.SUPPLIER,
                     OTHER_COST.DESCRIPTION,
                     OTHER_COST.COST_MINOR,
-                    OTHER_COST.VAT_CODE.convertFrom(vatRates))
+                    OTHER_COST.VAT_CODE.convertFrom(vatRates),
+                    OTHER_COST.COST_RELEASE_ID)
                 .from(OTHER_COST)
                 .where(OTHER_COST.JOB_ID.eq(JOB.ID))
                 .orderBy(OTHER_COST.ID))

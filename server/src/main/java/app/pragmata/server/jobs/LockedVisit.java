@@ -1,5 +1,7 @@
 package app.pragmata.server.jobs;
 
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.VisitRecord;
@@ -25,13 +27,15 @@ public final class LockedVisit {
    * @param recordedIds who has any time on the visit
    * @param running the clocks that run on the visit, of different people
    * @param worked whether labour that has ended or a part is recorded on the visit
+   * @param billed whether a document has taken cost of the visit
    */
   record Beside(
       List<VisitState.Code> otherStates,
       List<Long> companionIds,
       List<Long> recordedIds,
       List<Clock> running,
-      boolean worked) {}
+      boolean worked,
+      boolean billed) {}
 
   private final VisitRecord row;
   private final LockedJob job;
@@ -100,6 +104,27 @@ public final class LockedVisit {
   /** Whether labour that has ended or a part is recorded on it. */
   public boolean isWorked() {
     return beside.worked();
+  }
+
+  /**
+   * Whether a document has taken its cost or closed its job: what is recorded on it from now on is
+   * cost at once, and needs no check.
+   */
+  public boolean isBilled() {
+    return job.closed() || beside.billed();
+  }
+
+  /**
+   * Refuses to change a cost that another document has taken than the one that closes the job.
+   *
+   * @param costReleaseId of the cost; null while none has taken it
+   */
+  void requireOpen(@Nullable Long costReleaseId) {
+    if (costReleaseId != null && !costReleaseId.equals(job.costReleaseId())) {
+      throw new Refused(
+          Rule.VISIT_BILLED,
+          "An invoice has charged this. Take the work back by a credit note first, then correct it.");
+    }
   }
 
   /** Whether the person is its technician. */

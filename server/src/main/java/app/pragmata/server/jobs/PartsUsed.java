@@ -133,7 +133,9 @@ public class PartsUsed {
   /** Puts the old quantity back and takes the new one. */
   public void change(Act act, LockedVisit visit, Use used, BigDecimal quantity, String why) {
     VisitPartRecord use = used.row;
+    visit.requireOpen(use.getCostReleaseId());
     putBack(act, visit, use);
+    use.setCostReleaseId(visit.job().costReleaseId());
     use.setQuantity(quantity);
     use.setCostMinor(stock.issue(act, use.getPartId(), use.getPlaceId(), quantity).minor());
     books.post(act, used(visit, use), source(visit, use, ""));
@@ -142,6 +144,7 @@ public class PartsUsed {
 
   /** Puts a part back; the reason may be empty. */
   public void remove(Act act, LockedVisit visit, Use used, String why) {
+    visit.requireOpen(used.row.getCostReleaseId());
     putBack(act, visit, used.row);
     used.row.setRemovedAt(act.at());
     store(act, JobEvent.PART_REMOVED, visit, used.row, why);

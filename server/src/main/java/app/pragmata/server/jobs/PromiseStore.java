@@ -1,6 +1,7 @@
 package app.pragmata.server.jobs;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
+import static app.pragmata.server.generated.Tables.ACCEPTED_STAGE;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.coalesce;
@@ -14,8 +15,11 @@ import static org.jooq.impl.DSL.select;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.PromisedLine;
+import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.records.AcceptedStageRecord;
 import app.pragmata.server.generated.tables.records.PromisedLineRecord;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -48,8 +52,12 @@ public class PromiseStore {
       String acceptedBy,
       long netMinor) {}
 
-  /** What one of them promises, line by line. */
-  public record Promise(Accepted quote, List<QuoteLine> lines) {}
+  /**
+   * What one of them promises, line by line.
+   *
+   * @param stages in which a fixed price falls due; none where all does at the end
+   */
+  public record Promise(Accepted quote, List<QuoteLine> lines, List<PromisedStage> stages) {}
 
   private static final SelectField<Accepted> QUOTE =
       row(
@@ -70,7 +78,7 @@ public class PromiseStore {
   }
 
   /** Adds what an accepted quote promises to the job's promise. */
-  void add(long jobId, Accepted quote, List<PromisedLine> lines) {
+  void add(long jobId, Accepted quote, List<PromisedLine> lines, List<PromisedStage> stages) {
     database
         .insertInto(ACCEPTED_QUOTE)
         .set(ACCEPTED_QUOTE.QUOTE_ID, quote.quoteId())
@@ -95,6 +103,21 @@ public class PromiseStore {
     }
     if (!rows.isEmpty()) {
       database.insertInto(PROMISED_LINE).set(rows).execute();
+    }
+    if (!stages.isEmpty()) {
+      database
+          .insertInto(ACCEPTED_STAGE)
+          .set(
+              stages.stream()
+                  .map(
+                      stage ->
+                          new AcceptedStageRecord(
+                              quote.quoteId(),
+                              (short) stage.position(),
+                              stage.name(),
+                              stage.net().minor()))
+                  .toList())
+          .execute();
     }
   }
 
@@ -149,8 +172,21 @@ public class PromiseStore {
                                 row,
                                 row.get(PROMISED_LINE.CATEGORY),
                                 code -> vat.on(code, taxDay))));
+    Field<List<PromisedStage>> stages =
+        multiset(
+                select(ACCEPTED_STAGE.POSITION, ACCEPTED_STAGE.NAME, ACCEPTED_STAGE.NET_MINOR)
+                    .from(ACCEPTED_STAGE)
+                    .where(ACCEPTED_STAGE.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
+                    .orderBy(ACCEPTED_STAGE.POSITION))
+            .as("stages")
+            .convertFrom(
+                rows ->
+                    rows.map(
+                        row ->
+                            new PromisedStage(
+                                row.value1(), row.value2(), Money.ofMinor(row.value3()))));
     return multiset(
-            select(QUOTE, lines)
+            select(QUOTE, lines, stages)
                 .from(ACCEPTED_QUOTE)
                 .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))
                 .orderBy(ACCEPTED_QUOTE.ACCEPTED_AT, ACCEPTED_QUOTE.QUOTE_ID))

@@ -165,6 +165,7 @@ public class TimeEntries {
 
   /** The same for one entry of a visit. */
   public BooksEvent.TimeApproved disapprove(Act act, LockedVisit visit, Clock entry) {
+    visit.requireOpen(entry.row().getCostReleaseId());
     return disapprove(act, visit, List.of(entry.row()));
   }
 

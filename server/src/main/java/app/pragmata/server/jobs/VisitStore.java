@@ -86,6 +86,23 @@ public class VisitStore {
   }
 
   private static final Field<Boolean> WORKED = worked();
+  private static final Field<Boolean> BILLED = billed();
+
+  private static Field<Boolean> billed() {
+    var time = TIME_ENTRY.as("billed_time");
+    return field(
+            exists(
+                    selectOne()
+                        .from(time)
+                        .where(time.VISIT_ID.eq(VISIT.ID).and(time.COST_RELEASE_ID.isNotNull())))
+                .or(
+                    exists(
+                        selectOne()
+                            .from(VISIT_PART)
+                            .where(VISIT_PART.VISIT_ID.eq(VISIT.ID))
+                            .and(VISIT_PART.COST_RELEASE_ID.isNotNull()))))
+        .as("billed");
+  }
 
   private static Field<Boolean> worked() {
     var labour = TIME_ENTRY.as("labour");
@@ -142,7 +159,8 @@ public class VisitStore {
                 .filter(each -> each.get(TIME_ENTRY.ID) != null)
                 .map(each -> new Clock(each.into(TIME_ENTRY)))
                 .toList(),
-            row.get(WORKED)));
+            row.get(WORKED),
+            row.get(BILLED)));
   }
 
   /** One row for each clock that runs, or one without; empty when there is no such visit. */
@@ -152,7 +170,7 @@ public class VisitStore {
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
         .select(KIND_OF_JOB.COST_CENTRE, COST_RELEASE.KIND, COST_RELEASE.ID)
-        .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED)
+        .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED, BILLED)
         .from(JOB)
         .join(VISIT)
         .on(VISIT.JOB_ID.eq(JOB.ID))
@@ -172,10 +190,15 @@ public class VisitStore {
   public LockedJob lockJob(long jobId) {
     LockedJob job = lockJobs(List.of(jobId)).get(jobId);
     if (job == null) {
-      throw new Refused(
-          Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
+      throw unknownJob();
     }
     return job;
+  }
+
+  /** There is no such job. */
+  public static Refused unknownJob() {
+    return new Refused(
+        Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
   }
 
   /**
@@ -208,16 +231,44 @@ public class VisitStore {
   }
 
   /**
-   * Closes a job; the document takes all cost out of work in progress that none has taken yet.
+   * Lets documents take the cost of jobs out of work in progress that none has taken yet; those
+   * that take all that is left close their job.
    *
-   * @param reason why it is not charged or done; may be empty
-   * @return what that cost is, by category; those without any are left out
+   * @param takings at most one for a job
+   * @return what that cost is, by job and category; what has none is left out
    */
-  public Map<Category, Money> close(
-      Act act, JobEvent event, LockedJob job, Closing closing, String reason) {
-    Map<Category, Money> released = costs.close(job.id(), closing);
-    storeJob(act, event, job, reason);
-    return released;
+  public Map<Long, Map<Category, Money>> take(Act act, List<CostTaking> takings) {
+    Map<Long, Map<Category, Money>> taken = costs.take(takings);
+    var closings =
+        takings.stream()
+            .filter(CostTaking::closes)
+            .collect(Collectors.groupingBy(each -> each.document().kind()));
+    closings.forEach(
+        (kind, of) ->
+            events.updateAll(
+                act,
+                switch (kind) {
+                  case INVOICE -> JobEvent.BILLED;
+                  case NOT_CHARGED -> JobEvent.CLOSED_WITHOUT_CHARGE;
+                  case CALLED_OFF -> JobEvent.CALLED_OFF;
+                },
+                of.stream().map(each -> each.job().row()).toList(),
+                of.stream().map(each -> About.because(each.reason())).toList()));
+    touchJobs(act, takings.stream().filter(each -> !each.closes()).map(CostTaking::job).toList());
+    return taken;
+  }
+
+  /**
+   * Puts cost that an invoice took back into work in progress, where the next one takes it; if the
+   * invoice closed the job, the job is open again. Gives the cost by category.
+   *
+   * @param some of what it took; null for all
+   */
+  public Map<Category, Money> giveCostBack(
+      Act act, LockedJob job, long invoiceNumber, CostTaking.@Nullable Some some, String reason) {
+    Map<Category, Money> given = costs.giveBack(job.id(), invoiceNumber, some);
+    storeJob(act, JobEvent.WORK_TAKEN_BACK, job, reason);
+    return given;
   }
 
   /**
@@ -306,12 +357,9 @@ public class VisitStore {
       events.store(act, JobEvent.VISIT_CALLED_OFF, visit);
     }
     job.setState(open.callOff(), act.at());
-    return close(
-            act,
-            JobEvent.CALLED_OFF,
-            job,
-            new Closing(Closing.Kind.CALLED_OFF, null, act.at()),
-            reason)
+    var closing = new Closing(Closing.Kind.CALLED_OFF, null, act.at());
+    return take(act, List.of(new CostTaking(job, closing, null, reason)))
+        .getOrDefault(job.id(), Map.of())
         .values()
         .stream()
         .collect(Money.sum());
@@ -386,6 +434,11 @@ public class VisitStore {
   /** Marks that something happened to a job beside its work. */
   public void touchJob(Act act, LockedJob job) {
     events.touch(act, JobEvent.MOVED_ON, job.row());
+  }
+
+  /** The same for many, in a few statements. */
+  public void touchJobs(Act act, Collection<LockedJob> jobs) {
+    events.touchAll(act, JobEvent.MOVED_ON, jobs.stream().map(LockedJob::row).toList());
   }
 
   /** Stores a job's values as what happened to it; the reason may be empty. */

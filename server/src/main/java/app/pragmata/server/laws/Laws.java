@@ -2,6 +2,7 @@ package app.pragmata.server.laws;
 
 import static org.jooq.impl.DSL.field;
 
+import app.pragmata.core.billing.Bill;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.PostingCategory;
 import app.pragmata.core.jobs.Closing;
@@ -31,6 +32,16 @@ public final class Laws {
 
   private record Law(
       String name, Unit unit, String leftName, String left, String rightName, String right) {}
+
+  /** What is billed ahead of the work of jobs that no invoice closes. */
+  private static final String STAGES_OPEN =
+      """
+      select l.job_id, l.net_minor - coalesce((select sum(c.net_minor) from credit_note_line c
+            where c.invoice_id = l.invoice_id and c.position = l.position), 0) as net_minor
+        from bill b join invoice_line l on l.invoice_id = b.invoice_id and l.job_id = b.job_id
+        where b.kind = :STAGE
+          and not exists (select from cost_release r where r.job_id = b.job_id and r.closes and r.kind = :INVOICE)
+      """;
 
   private static final List<Law> LAWS =
       List.of(
@@ -111,14 +122,96 @@ public final class Laws {
               "one of their job",
               "select count(*) from cost_fact f join cost_release r on r.id = f.cost_release_id and r.job_id = f.job_id"),
           new Law(
-              "Every invoice takes the cost of its job, and every such document is an invoice",
+              "Every bill of work takes the cost of its job, and every such document is a bill",
               Unit.COUNT,
-              "invoices and documents of invoices",
-              "select (select count(*) from invoice) + (select count(*) from cost_release where kind = :INVOICE)",
+              "bills of work and documents of invoices",
+              """
+              select (select count(*) from bill where kind <> :STAGE)
+                + (select count(*) from cost_release where kind = :INVOICE)
+              """,
               "of each other",
               """
-              select 2 * count(*) from cost_release r join invoice i on i.number = r.invoice_number and i.job_id = r.job_id
+              select 2 * count(*) from cost_release r join invoice i on i.number = r.invoice_number
+                join bill b on b.invoice_id = i.id and b.job_id = r.job_id and b.kind <> :STAGE
               """),
+          new Law(
+              "Sales are what is charged for good",
+              Unit.MINOR,
+              "sales",
+              "select -("
+                  + balanceOf(PostingCategory.SALES_LABOUR)
+                  + ") - ("
+                  + balanceOf(PostingCategory.SALES_CALL_OUT)
+                  + ") - ("
+                  + balanceOf(PostingCategory.SALES_PARTS)
+                  + ") - ("
+                  + balanceOf(PostingCategory.SALES_OTHER)
+                  + ")",
+              "lines of part and final bills less what is credited of them",
+              "select coalesce(sum(net_minor), 0)::bigint from sale"),
+          new Law(
+              "Billed ahead of work is the stages of jobs without a final invoice",
+              Unit.MINOR,
+              "billed ahead of work",
+              "select -(" + balanceOf(PostingCategory.BILLED_AHEAD_OF_WORK) + ")",
+              "stages less what is credited of them, of jobs that no invoice closes",
+              "select coalesce(sum(net_minor), 0)::bigint from (" + STAGES_OPEN + ") stage"),
+          new Law(
+              "Billed ahead of the work of every job is its stages until its final invoice",
+              Unit.COUNT,
+              "jobs",
+              "select count(*) from job",
+              "jobs with so much billed ahead",
+              """
+              select count(*) from job j
+                left join (select l.job_id, sum(l.credit_minor - l.debit_minor) as balance from posting_account p
+                    join journal_line l on l.account_code = p.account_code
+                    where p.posting_category = :BILLED_AHEAD_OF_WORK group by l.job_id) posted on posted.job_id = j.id
+                left join (select job_id, sum(net_minor) as net from (%s) stage group by job_id) open on open.job_id = j.id
+                where coalesce(posted.balance, 0) = coalesce(open.net, 0)
+              """
+                  .formatted(STAGES_OPEN)),
+          new Law(
+              "No more of a line, or of a VAT group, is credited than was charged",
+              Unit.COUNT,
+              "credited lines and groups",
+              """
+              select (select count(*) from (select distinct invoice_id, position from credit_note_line) line)
+                + (select count(*) from (select distinct n.invoice_id, v.vat_code
+                    from credit_note_vat v join credit_note n on n.id = v.credit_note_id) vat_group)
+              """,
+              "within what was charged, and without tax left where no net is",
+              """
+              select (select count(*) from (select c.invoice_id, c.position, sum(c.net_minor) as net
+                    from credit_note_line c group by 1, 2) credited
+                  join invoice_line l on l.invoice_id = credited.invoice_id and l.position = credited.position
+                  where abs(credited.net) <= abs(l.net_minor))
+                + (select count(*) from (select n.invoice_id, v.vat_code, sum(v.net_minor) as net, sum(v.vat_minor) as vat
+                    from credit_note_vat v join credit_note n on n.id = v.credit_note_id group by 1, 2) credited
+                  join invoice_vat g on g.invoice_id = credited.invoice_id and g.vat_code = credited.vat_code
+                  where credited.net <= g.net_minor and credited.vat <= g.vat_minor
+                    and (credited.net < g.net_minor or credited.vat = g.vat_minor))
+              """),
+          new Law(
+              "Every credit note stands as the text that was posted",
+              Unit.COUNT,
+              "credit notes",
+              "select count(*) from credit_note",
+              "with a text of the same number and amounts, and its hash",
+              """
+              select count(*) from credit_note n join credit_note_text t on t.credit_note_id = n.id
+                where t.content_hash = encode(sha256(convert_to(t.content, 'UTF8')), 'hex')
+                  and (t.content::jsonb ->> 'number')::bigint = n.number
+                  and (t.content::jsonb ->> 'netMinor')::bigint = n.net_minor
+                  and (t.content::jsonb ->> 'grossMinor')::bigint = n.gross_minor
+              """),
+          new Law(
+              "Credit note numbers have no gaps",
+              Unit.COUNT,
+              "credit notes",
+              "select count(*) from credit_note",
+              "numbers used",
+              "select coalesce(max(number) - min(number) + 1, 0) from credit_note"),
           new Law(
               "A job is called off when a document says so",
               Unit.COUNT,
@@ -151,12 +244,16 @@ public final class Laws {
                   and net_minor = full_minor - discount_minor - warranty_reduction_minor
               """),
           new Law(
-              "Output VAT is the VAT of the invoices",
+              "Output VAT is the VAT of the invoices less that of the credits",
               Unit.MINOR,
               "output VAT",
               "select -(" + balanceOf(PostingCategory.OUTPUT_VAT) + ")",
-              "of the groups of all invoices, each computed on its net",
-              "select coalesce(sum(round(net_minor * percent / 100)), 0)::bigint from invoice_vat"),
+              "of the groups of all invoices, each computed on its net, less those of credit notes",
+              """
+              select coalesce(sum(round(net_minor * percent / 100)), 0)::bigint
+                  - (select coalesce(sum(vat_minor), 0)::bigint from credit_note_vat)
+                from invoice_vat
+              """),
           new Law(
               "Every invoice stands as the text that was posted",
               Unit.COUNT,
@@ -171,24 +268,26 @@ public final class Laws {
                   and (t.content::jsonb ->> 'grossMinor')::bigint = i.gross_minor
               """),
           new Law(
-              "What is owed is what was invoiced less what of receipts went to it",
+              "What is owed is what was invoiced less what was credited and what of receipts went to it",
               Unit.COUNT,
               "invoices",
               "select count(*) from invoice",
               "that owe so much",
               """
               select count(*) from invoice i join receivable r on r.invoice_id = i.id
-                where r.gross_minor = i.gross_minor and r.owed_minor = i.gross_minor - (
-                  select coalesce(sum(a.amount_minor), 0) from receipt_allocation a where a.invoice_id = i.id)
+                where r.gross_minor = i.gross_minor and r.owed_minor = i.gross_minor
+                  - (select coalesce(sum(n.gross_minor), 0) from credit_note n where n.invoice_id = i.id)
+                  - (select coalesce(sum(a.amount_minor), 0) from receipt_allocation a where a.invoice_id = i.id)
               """),
           new Law(
               "Trade debtors is what open invoices owe",
               Unit.MINOR,
               "trade debtors",
               balanceOf(PostingCategory.TRADE_DEBTORS),
-              "invoices less what of receipts went to them",
+              "invoices less credit notes and what of receipts went to them",
               """
-              select coalesce(sum(gross_minor), 0) - (select coalesce(sum(amount_minor), 0) from receipt_allocation)
+              select coalesce(sum(gross_minor), 0) - (select coalesce(sum(gross_minor), 0) from credit_note)
+                  - (select coalesce(sum(amount_minor), 0) from receipt_allocation)
                 from invoice
               """),
           new Law(
@@ -327,6 +426,7 @@ public final class Laws {
             sql,
             BooksEvent.Code.class,
             PostingCategory.class,
+            Bill.Kind.class,
             Closing.Kind.class,
             CardPaymentState.class);
     return database.select(field("({0})", Long.class, DSL.sql(named))).fetchSingle().value1();

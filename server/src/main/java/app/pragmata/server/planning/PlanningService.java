@@ -114,7 +114,7 @@ public class PlanningService {
           Rule.JOB_BEGUN,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
     }
-    receipts.requireNothingHeld(job);
+    receipts.requireNothingAhead(job);
     Money cost = visits.callOff(act, job, open, Objects.requireNonNull(why));
     books.post(
         act,

@@ -403,7 +403,8 @@ public class QuoteService {
             quote.getDecidedAt(),
             quote.getAcceptedBy(),
             quote.getNetMinor()),
-        offer.promise());
+        offer.promise(),
+        basis == BillingBasis.Code.FIXED_PRICE ? offer.promisedStages() : List.of());
   }
 
   /** The length of a first visit for what is offered; null takes the kind of job's. */

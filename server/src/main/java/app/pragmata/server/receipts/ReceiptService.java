@@ -308,13 +308,8 @@ public class ReceiptService {
     Map<Long, List<Long>> jobIds =
         receivables.jobsOf(allocations.stream().map(Allocation::invoiceId).toList());
     for (Allocation allocation : allocations) {
-      database
-          .insertInto(RECEIPT_ALLOCATION)
-          .set(RECEIPT_ALLOCATION.RECEIPT_ID, receipt.getId())
-          .set(RECEIPT_ALLOCATION.INVOICE_ID, allocation.invoiceId())
-          .set(RECEIPT_ALLOCATION.AMOUNT_MINOR, allocation.amount().minor())
-          .set(RECEIPT_ALLOCATION.ALLOCATED_ON, allocation.day(notBefore))
-          .execute();
+      insertAllocation(
+          receipt.getId(), allocation.invoiceId(), allocation.amount(), allocation.day(notBefore));
       receivables.pay(allocation.invoiceId(), allocation.amount());
       tell(
           act,
@@ -325,6 +320,16 @@ public class ReceiptService {
           allocation.amount());
     }
     purpose.jobs().values().forEach(job -> visits.touchJob(act, job));
+  }
+
+  private void insertAllocation(long receiptId, long invoiceId, Money amount, LocalDate day) {
+    database
+        .insertInto(RECEIPT_ALLOCATION)
+        .set(RECEIPT_ALLOCATION.RECEIPT_ID, receiptId)
+        .set(RECEIPT_ALLOCATION.INVOICE_ID, invoiceId)
+        .set(RECEIPT_ALLOCATION.AMOUNT_MINOR, amount.minor())
+        .set(RECEIPT_ALLOCATION.ALLOCATED_ON, day)
+        .execute();
   }
 
   private void tell(
@@ -373,18 +378,53 @@ public class ReceiptService {
   public void owe(Act act, List<ReceivableStore.Owed> owed) {
     receivables.insert(owed);
     var jobIds = new LinkedHashSet<Long>();
-    owed.forEach(each -> jobIds.addAll(each.jobIds()));
-    for (long jobId : jobIds) {
-      List<ReceiptStore.Held> money = receipts.listHeld(jobId);
-      if (!money.isEmpty()) {
-        Purpose purpose = lock(jobId, null, List.of());
-        List<Debt> debts = purpose.earmarkedDebts();
-        for (ReceiptStore.Held held : money) {
-          List<Allocation> allocations = Allocation.oldestFirst(held.left(), debts);
-          allocateLater(act, lockReceipt(held.receiptId()), allocations, purpose);
-          debts = Allocation.after(allocations, debts);
-        }
+    owed.forEach(each -> each.jobs().forEach(job -> jobIds.add(job.jobId())));
+    for (long jobId : receipts.withMoneyHeld(jobIds)) {
+      Purpose purpose = lock(jobId, null, List.of());
+      List<Debt> debts = purpose.earmarkedDebts();
+      for (ReceiptStore.Held held : receipts.listHeld(jobId)) {
+        List<Allocation> allocations = Allocation.oldestFirst(held.left(), debts);
+        allocateLater(act, lockReceipt(held.receiptId()), allocations, purpose);
+        debts = Allocation.after(allocations, debts);
       }
+    }
+  }
+
+  /**
+   * Some of an invoice is not asked for after all. What was paid beyond what is left of it is money
+   * of its receipts again, of the latest first.
+   *
+   * @param version of what is owed
+   * @param amount with VAT; never above what of the invoice is not credited yet
+   */
+  public void credit(Act act, long invoiceId, int version, Money amount) {
+    ReceivableStore.Locked debt = receivables.lock(List.of(invoiceId)).get(invoiceId);
+    if (debt == null) {
+      throw ReceivableStore.unknown();
+    }
+    Versions.require(version, debt.version());
+    Money beyond = amount.minus(debt.debt().owed());
+    Money freed = beyond.isPositive() ? beyond : Money.ZERO;
+    receivables.credit(invoiceId, amount, freed);
+    free(act, invoiceId, freed);
+  }
+
+  private void free(Act act, long invoiceId, Money freed) {
+    Money left = freed;
+    for (ReceiptView.Allocated allocation : receipts.listAllocations(invoiceId).reversed()) {
+      if (!left.isPositive()) {
+        return;
+      }
+      Money paid = Money.ofMinor(allocation.amountMinor());
+      Money off = left.compareTo(paid) > 0 ? paid : left;
+      ReceiptRecord receipt = lockReceipt(receipts.getReceiptOf(allocation.id()));
+      LocalDate day = takeOff(receipt, allocation, act.today());
+      if (off.compareTo(paid) < 0) {
+        insertAllocation(receipt.getId(), invoiceId, paid.minus(off), day);
+      }
+      postTakenOff(act, receipt, allocation, off, day);
+      events.touch(act, ReceiptEvent.MONEY_RECEIVED, receipt);
+      left = left.minus(off);
     }
   }
 
@@ -604,6 +644,14 @@ public class ReceiptService {
   private void takeBack(
       Act act, ReceiptRecord receipt, ReceiptView.Allocated allocation, LocalDate asked) {
     Money amount = Money.ofMinor(allocation.amountMinor());
+    LocalDate day = takeOff(receipt, allocation, asked);
+    receivables.pay(allocation.invoiceId(), amount.negated());
+    postTakenOff(act, receipt, allocation, amount, day);
+  }
+
+  /** Undoes an allocation whole; gives the day of it. */
+  private LocalDate takeOff(
+      ReceiptRecord receipt, ReceiptView.Allocated allocation, LocalDate asked) {
     LocalDate day = asked.isBefore(allocation.allocatedOn()) ? allocation.allocatedOn() : asked;
     var row = new ReceiptAllocationRecord();
     row.setReceiptId(receipt.getId());
@@ -612,7 +660,15 @@ public class ReceiptService {
     row.setAmountMinor(-allocation.amountMinor());
     row.setAllocatedOn(day);
     database.insertInto(RECEIPT_ALLOCATION).set(row).execute();
-    receivables.pay(allocation.invoiceId(), amount.negated());
+    return day;
+  }
+
+  private void postTakenOff(
+      Act act,
+      ReceiptRecord receipt,
+      ReceiptView.Allocated allocation,
+      Money amount,
+      LocalDate day) {
     books.post(
         act,
         List.of(
@@ -632,8 +688,17 @@ public class ReceiptService {
         amount);
   }
 
-  /** Refuses to close a job without an invoice while money is held that its invoices would take. */
-  public void requireNothingHeld(LockedJob job) {
+  /**
+   * Refuses to close a job without an invoice while money is held that its invoices would take, or
+   * was asked for ahead of its work.
+   */
+  public void requireNothingAhead(LockedJob job) {
+    if (receivables.isAskedAhead(job.id())) {
+      throw new Refused(
+          Rule.STAGE_BILLED,
+          "A stage of job %d is billed. Credit that invoice first, or bill the rest."
+              .formatted(job.number()));
+    }
     Money held = held(job.id());
     if (held.isPositive()) {
       throw new Refused(

@@ -224,6 +224,51 @@ public class ReceiptStore {
     return held(RECEIPT.ID.in(earmarked(jobId)));
   }
 
+  /** Those of the jobs for which money is held. */
+  List<Long> withMoneyHeld(Collection<Long> jobIds) {
+    var forJob = RECEIPT.as("for_job");
+    var forQuote = RECEIPT.as("for_quote");
+    return database
+        .select(forJob.JOB_ID)
+        .from(forJob)
+        .where(forJob.JOB_ID.in(jobIds).and(forJob.LEFT_MINOR.gt(0L)))
+        .union(
+            select(ACCEPTED_QUOTE.JOB_ID)
+                .from(ACCEPTED_QUOTE)
+                .join(forQuote)
+                .on(forQuote.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
+                .where(ACCEPTED_QUOTE.JOB_ID.in(jobIds).and(forQuote.LEFT_MINOR.gt(0L))))
+        .orderBy(1)
+        .fetch(Record1::value1);
+  }
+
+  /** What of receipts stands on an invoice, in the order in which it went there. */
+  List<ReceiptView.Allocated> listAllocations(long invoiceId) {
+    return database
+        .select(
+            RECEIPT_ALLOCATION.ID,
+            RECEIPT_ALLOCATION.INVOICE_ID,
+            RECEIVABLE.NUMBER,
+            RECEIPT_ALLOCATION.AMOUNT_MINOR,
+            RECEIPT_ALLOCATION.ALLOCATED_ON)
+        .from(RECEIPT_ALLOCATION)
+        .join(RECEIVABLE)
+        .on(RECEIVABLE.INVOICE_ID.eq(RECEIPT_ALLOCATION.INVOICE_ID))
+        .where(RECEIPT_ALLOCATION.INVOICE_ID.eq(invoiceId))
+        .and(standing())
+        .orderBy(RECEIPT_ALLOCATION.ID)
+        .fetch(mapping(ReceiptView.Allocated::new));
+  }
+
+  /** The receipt of an allocation that there is. */
+  long getReceiptOf(long allocationId) {
+    return database
+        .select(RECEIPT_ALLOCATION.RECEIPT_ID)
+        .from(RECEIPT_ALLOCATION)
+        .where(RECEIPT_ALLOCATION.ID.eq(allocationId))
+        .fetchSingle(Record1::value1);
+  }
+
   /** What is left of the money earmarked for these quotes, the oldest first. */
   List<Held> listHeldForQuotes(Collection<Long> quoteIds) {
     return held(RECEIPT.QUOTE_ID.in(quoteIds));

@@ -2,6 +2,7 @@ package app.pragmata.server.receipts;
 
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
+import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -13,7 +14,6 @@ import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -24,7 +24,7 @@ public class ReceivableStore {
    * A new debt.
    *
    * @param number of the invoice
-   * @param jobIds whose work it charges; at least one
+   * @param jobs whose work it charges; at least one
    */
   public record Owed(
       long invoiceId,
@@ -33,7 +33,14 @@ public class ReceivableStore {
       LocalDate invoiceDate,
       LocalDate dueDate,
       Money gross,
-      Set<Long> jobIds) {}
+      List<OfJob> jobs) {}
+
+  /**
+   * A job that an invoice charges.
+   *
+   * @param ahead whether it asks for money ahead of work
+   */
+  public record OfJob(long jobId, boolean ahead) {}
 
   /** A debt as it is stored, locked until the transaction ends. */
   record Locked(long invoiceId, long customerId, long number, int version, Debt debt) {}
@@ -53,8 +60,11 @@ public class ReceivableStore {
             owed.stream()
                 .flatMap(
                     each ->
-                        each.jobIds().stream()
-                            .map(jobId -> new ReceivableJobRecord(each.invoiceId(), jobId)))
+                        each.jobs().stream()
+                            .map(
+                                job ->
+                                    new ReceivableJobRecord(
+                                        each.invoiceId(), job.jobId(), job.ahead())))
                 .toList())
         .execute();
   }
@@ -118,6 +128,28 @@ public class ReceivableStore {
         .set(RECEIVABLE.VERSION, RECEIVABLE.VERSION.plus(1))
         .where(RECEIVABLE.INVOICE_ID.eq(invoiceId))
         .execute();
+  }
+
+  /** So much of it is not asked for after all, and so much less of it is paid. */
+  void credit(long invoiceId, Money credited, Money freed) {
+    database
+        .update(RECEIVABLE)
+        .set(RECEIVABLE.CREDITED_MINOR, RECEIVABLE.CREDITED_MINOR.plus(credited.minor()))
+        .set(RECEIVABLE.ALLOCATED_MINOR, RECEIVABLE.ALLOCATED_MINOR.minus(freed.minor()))
+        .set(RECEIVABLE.VERSION, RECEIVABLE.VERSION.plus(1))
+        .where(RECEIVABLE.INVOICE_ID.eq(invoiceId))
+        .execute();
+  }
+
+  /** Whether money was asked for ahead of the job's work, and not all of it credited. */
+  boolean isAskedAhead(long jobId) {
+    return database.fetchExists(
+        selectOne()
+            .from(RECEIVABLE_JOB)
+            .join(RECEIVABLE)
+            .on(RECEIVABLE.INVOICE_ID.eq(RECEIVABLE_JOB.INVOICE_ID))
+            .where(RECEIVABLE_JOB.JOB_ID.eq(jobId).and(RECEIVABLE_JOB.AHEAD))
+            .and(RECEIVABLE.CREDITED_MINOR.lt(RECEIVABLE.GROSS_MINOR)));
   }
 
   static Refused unknown() {

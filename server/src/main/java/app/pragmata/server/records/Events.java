@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 
 import app.pragmata.server.generated.tables.records.AuditEntryRecord;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -80,8 +81,31 @@ public class Events {
 
   /** Stores many changed records in a few statements. */
   public <R extends UpdatableRecord<R>> void updateAll(Act act, Event event, List<R> rows) {
+    updateAll(act, event, rows, Collections.nCopies(rows.size(), About.NOTHING));
+  }
+
+  /** The same with what is to be said of each. */
+  public <R extends UpdatableRecord<R>> void updateAll(
+      Act act, Event event, List<R> rows, List<About> abouts) {
+    for (int i = 0; i < rows.size(); i++) {
+      Values values = Values.ofChanged(rows.get(i)).and(abouts.get(i));
+      write(act, event, rows.get(i), abouts.get(i), values);
+      countOn(rows.get(i));
+    }
+    database.batchUpdate(rows).execute();
+  }
+
+  /** The same as {@link #touch} for many, in a few statements. */
+  public <R extends UpdatableRecord<R>> void touchAll(Act act, Event event, List<R> rows) {
     for (R row : rows) {
-      write(act, event, row, About.NOTHING, Values.ofChanged(row));
+      Values values = Values.ofChanged(row);
+      if (values.differ()) {
+        write(act, event, row, About.NOTHING, values);
+      } else {
+        collected()
+            .happened
+            .add(new Happened(event, id(row), owner(event, row, About.NOTHING), values.changed()));
+      }
       countOn(row);
     }
     database.batchUpdate(rows).execute();

@@ -18,6 +18,7 @@ public class NumberSeries {
     QUOTE,
     JOB,
     INVOICE,
+    CREDIT_NOTE,
     RECEIPT,
     JOURNAL
   }

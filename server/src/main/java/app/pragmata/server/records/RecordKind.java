@@ -21,6 +21,7 @@ public enum RecordKind implements Coded {
   VISIT_PART(JOB),
   OTHER_COST(JOB),
   INVOICE(JOB),
+  CREDIT_NOTE(JOB),
   RECEIPT(CUSTOMER),
   QUOTE,
   KIT,

@@ -11,7 +11,6 @@ import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.JobFacts;
-import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -106,8 +105,7 @@ class SheetApi {
         job.job().version(),
         job.job().title(),
         job.job().state(),
-        Stage.of(
-            job, view.invoice() == null ? Money.ZERO : Money.ofMinor(view.invoice().owedMinor())),
+        Stage.of(job, view.owed()),
         job.kindOfJob(),
         job.job().customerId(),
         job.customer(),
@@ -128,25 +126,10 @@ class SheetApi {
                     new JobSheet.OtherCost(
                         other.id(), other.supplier(), other.description(), other.costMinor()))
             .toList(),
-        cost(facts, cost, Money.ofMinor(chargedNet(job.job().state(), view))),
+        cost(facts, cost, billing.charged(job, view)),
         view,
         money,
         books.listEntries(id, money.stream().map(ReceiptView::id).toList()));
-  }
-
-  /** Posted, or as it would be posted; nothing for a job that is not charged or was called off. */
-  private static long chargedNet(JobState.Code state, BillingView view) {
-    if (view.invoice() != null) {
-      return view.invoice().netMinor();
-    }
-    if (state == JobState.Code.CALLED_OFF) {
-      return 0;
-    }
-    return switch (view.basis()) {
-      case FIXED_PRICE -> view.fixedPrice().netMinor();
-      case TIME_AND_PARTS -> view.timeAndParts().netMinor();
-      case NOT_CHARGED -> 0;
-    };
   }
 
   private static JobSheet.@Nullable Equipment equipment(JobStore.@Nullable Equipment equipment) {

@@ -1,14 +1,15 @@
 package app.pragmata.server.worklists;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
+import static app.pragmata.server.generated.Tables.BILLED_AHEAD;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.INVOICE;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.RECEIPT;
 import static app.pragmata.server.generated.Tables.RECEIPT_ALLOCATION;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
+import static app.pragmata.server.generated.Tables.SALE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
 import static org.jooq.impl.DSL.coalesce;
@@ -18,6 +19,7 @@ import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
+import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.Billing;
@@ -67,8 +69,8 @@ import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Repository;
 
 /**
- * Keeps where the money of every quote and job stands, and what came in, as it follows from what
- * happens.
+ * Keeps where the money of every quote, job and open invoice stands, and what came in, as it
+ * follows from what happens. What is billed stands with its invoices, and no more with their jobs.
  */
 @Repository
 public class Standings {
@@ -99,6 +101,7 @@ public class Standings {
     var quoteIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.QUOTE)));
     var jobIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.JOB)));
     var receiptIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.RECEIPT)));
+    var invoiceIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.INVOICE)));
     Set<Long> promised =
         what.records(
             happened ->
@@ -134,17 +137,31 @@ public class Standings {
       receiptIds.addAll(
           database.fetchValues(
               select(RECEIPT.ID).from(RECEIPT).where(RECEIPT.CUSTOMER_ID.in(customerIds))));
+      invoiceIds.addAll(
+          database.fetchValues(
+              select(RECEIVABLE.INVOICE_ID)
+                  .from(RECEIVABLE)
+                  .where(
+                      RECEIVABLE.CUSTOMER_ID.in(customerIds).and(RECEIVABLE.OWED_MINOR.gt(0L)))));
     }
     inPortions(quoteIds, this::followQuotes);
     inPortions(jobIds, this::followJobs);
+    inPortions(invoiceIds, this::followInvoices);
     inPortions(receiptIds, this::followReceipts);
   }
 
-  /** Works out anew where every quote and job stands. */
+  /** Works out anew where everything stands. */
   public void recompute() {
     database.deleteFrom(STANDING).execute();
     inPortions(database.select(QUOTE.ID).from(QUOTE).fetch(QUOTE.ID), this::followQuotes);
     inPortions(database.select(JOB.ID).from(JOB).fetch(JOB.ID), this::followJobs);
+    inPortions(
+        database
+            .select(RECEIVABLE.INVOICE_ID)
+            .from(RECEIVABLE)
+            .where(RECEIVABLE.OWED_MINOR.gt(0L))
+            .fetch(RECEIVABLE.INVOICE_ID),
+        this::followInvoices);
     inPortions(database.select(RECEIPT.ID).from(RECEIPT).fetch(RECEIPT.ID), this::followReceipts);
   }
 
@@ -162,6 +179,7 @@ public class Standings {
     }
     Company company = companies.getCompany();
     var receiptIds = new HashSet<Long>();
+    var invoiceIds = new HashSet<Long>();
     store(
         jobs.list(
             JOB.ID.in(jobIds),
@@ -169,38 +187,56 @@ public class Standings {
             bill(),
             (job, bill) -> {
               receiptIds.addAll(bill.receiptIds());
+              invoiceIds.addAll(bill.invoiceIds());
               return standing(company, job, bill);
             }));
-    // What is shown beside a receipt is its job's.
+    // What is shown beside an invoice or a receipt is its job's.
+    followInvoices(invoiceIds);
     followReceipts(receiptIds);
   }
 
   /**
-   * A job's invoice, null while it is not billed, what it owes, and when money came last.
+   * What is billed of a job, and when money came last.
    *
+   * @param invoiceIds open invoices that stand at Billed as the job's
    * @param receiptIds money that stands at Paid as the job's
+   * @param sale charged for good, without VAT
+   * @param ahead billed ahead of its work
    */
   private record Bill(
+      List<Long> invoiceIds,
       List<Long> receiptIds,
-      @Nullable Long number,
-      @Nullable LocalDate dueDate,
-      @Nullable Long netMinor,
-      @Nullable Long owedMinor,
-      @Nullable LocalDate paidOn) {
-    Money owed() {
-      return owedMinor == null ? Money.ZERO : Money.ofMinor(owedMinor);
-    }
-  }
+      Money sale,
+      Money ahead,
+      @Nullable LocalDate paidOn) {}
 
   private static Field<Bill> bill() {
     Field<LocalDate> paidOn =
         field(
             select(max(RECEIPT.RECEIVED_ON))
-                .from(RECEIPT_ALLOCATION)
+                .from(RECEIVABLE_JOB)
+                .join(RECEIPT_ALLOCATION)
+                .on(RECEIPT_ALLOCATION.INVOICE_ID.eq(RECEIVABLE_JOB.INVOICE_ID))
                 .join(RECEIPT)
                 .on(RECEIPT.ID.eq(RECEIPT_ALLOCATION.RECEIPT_ID))
-                .where(RECEIPT_ALLOCATION.INVOICE_ID.eq(INVOICE.ID))
+                .where(RECEIVABLE_JOB.JOB_ID.eq(JOB.ID))
                 .and(ReceiptStore.standing()));
+    var open = STANDING.as("open_invoice");
+    Field<List<Long>> invoiceIds =
+        multiset(
+                select(open.RECORD_ID)
+                    .from(open)
+                    .where(open.KIND.eq(WorkKind.INVOICE).and(open.JOB_ID.eq(JOB.ID))))
+            .convertFrom(rows -> rows.map(Record1::value1));
+    Field<Money> sale =
+        field(select(sum(SALE.NET_MINOR).cast(Long.class)).from(SALE).where(SALE.JOB_ID.eq(JOB.ID)))
+            .convertFrom(net -> net == null ? Money.ZERO : Money.ofMinor(net));
+    Field<Money> ahead =
+        field(
+                select(sum(BILLED_AHEAD.NET_MINOR).cast(Long.class))
+                    .from(BILLED_AHEAD)
+                    .where(BILLED_AHEAD.JOB_ID.eq(JOB.ID)))
+            .convertFrom(net -> net == null ? Money.ZERO : Money.ofMinor(net));
     var came = STANDING.as("came");
     var ofQuote = STANDING.as("came_for_quote");
     // Two readings by index: with “or” in one the whole table would be read for each job.
@@ -216,22 +252,69 @@ public class Standings {
                             .on(ofQuote.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
                             .where(ACCEPTED_QUOTE.JOB_ID.eq(JOB.ID))))
             .convertFrom(rows -> rows.map(Record1::value1));
-    // One row, with nothing of an invoice while there is none.
-    return multiset(
-            select(
-                    receiptIds,
-                    INVOICE.NUMBER,
-                    INVOICE.DUE_DATE,
-                    INVOICE.NET_MINOR,
-                    RECEIVABLE.OWED_MINOR,
-                    paidOn)
-                .from(selectOne())
-                .leftJoin(INVOICE)
-                .on(INVOICE.JOB_ID.eq(JOB.ID))
-                .leftJoin(RECEIVABLE)
-                .on(RECEIVABLE.INVOICE_ID.eq(INVOICE.ID)))
+    return multiset(select(invoiceIds, receiptIds, sale, ahead, paidOn).from(selectOne()))
         .as("bill")
         .convertFrom(rows -> Records.mapping(Bill::new).apply(rows.getFirst()));
+  }
+
+  /** Works out anew what is owed; an invoice that owes nothing stands nowhere. */
+  public void followInvoices(Collection<Long> invoiceIds) {
+    if (invoiceIds.isEmpty()) {
+      return;
+    }
+    database
+        .deleteFrom(STANDING)
+        .where(STANDING.KIND.eq(WorkKind.INVOICE).and(STANDING.RECORD_ID.in(invoiceIds)))
+        .execute();
+    var ofJob = STANDING.as("of_job");
+    store(
+        database
+            .select(RECEIVABLE.fields())
+            .select(JOB.ID, JOB.NUMBER, JOB.TITLE, CUSTOMER.NAME, SITE.NAME)
+            .select(ofJob.MARGIN_PERCENT, ofJob.TECHNICIAN_ID, ofJob.RUNGS)
+            .from(RECEIVABLE)
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(RECEIVABLE.CUSTOMER_ID))
+            .join(JOB)
+            .on(
+                JOB.ID.eq(
+                    field(
+                        select(min(RECEIVABLE_JOB.JOB_ID))
+                            .from(RECEIVABLE_JOB)
+                            .where(RECEIVABLE_JOB.INVOICE_ID.eq(RECEIVABLE.INVOICE_ID)))))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .join(ofJob)
+            .on(ofJob.KIND.eq(WorkKind.JOB).and(ofJob.RECORD_ID.eq(JOB.ID)))
+            .where(RECEIVABLE.INVOICE_ID.in(invoiceIds).and(RECEIVABLE.OWED_MINOR.gt(0L)))
+            .fetch(row -> invoiceStanding(row, ofJob)));
+  }
+
+  private static StandingRecord invoiceStanding(Record found, Standing ofJob) {
+    var row = new StandingRecord();
+    row.setKind(WorkKind.INVOICE);
+    row.setRecordId(found.get(RECEIVABLE.INVOICE_ID));
+    row.setStage(Stage.BILLED);
+    row.setDay(found.get(RECEIVABLE.DUE_DATE));
+    row.setValueMinor(found.get(RECEIVABLE.OWED_MINOR));
+    row.setMarginPercent(found.get(ofJob.MARGIN_PERCENT));
+    row.setTechnicianId(found.get(ofJob.TECHNICIAN_ID));
+    row.setRemark(Remark.INVOICE);
+    row.setRemarkNumber(found.get(RECEIVABLE.NUMBER));
+    row.setCustomerName(found.get(CUSTOMER.NAME).toLowerCase(Locale.ROOT));
+    row.setWords(
+        Stream.of(
+                found.get(RECEIVABLE.NUMBER),
+                found.get(JOB.NUMBER),
+                found.get(CUSTOMER.NAME),
+                found.get(SITE.NAME),
+                found.get(JOB.TITLE))
+            .map(Object::toString)
+            .collect(Collectors.joining(" "))
+            .toLowerCase(Locale.ROOT));
+    row.setRungs(found.get(ofJob.RUNGS));
+    row.setJobId(found.get(JOB.ID));
+    return row;
   }
 
   /** Works out anew what came in; a receipt that was taken back did not. */
@@ -377,21 +460,22 @@ public class Standings {
   }
 
   private StandingRecord standing(Company company, WholeJob job, Bill bill) {
-    Stage stage = Stage.of(job, bill.owed());
+    // Billed is where its invoices stand.
+    Stage stage = Stage.of(job, Money.ZERO);
     CostSheet sheet = new Costing(company.terms()).cost(job.facts(company.zone()));
-    Money net = net(stage, company, job, bill, sheet);
+    Money left = left(stage, company, job, sheet);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
-    Margin margin = begun ? sheet.marginOn(net) : sheet.quotedMargin();
+    Margin margin = begun ? sheet.marginOn(bill.sale().plus(left)) : sheet.quotedMargin();
     var row = new StandingRecord();
     row.setKind(WorkKind.JOB);
     row.setRecordId(job.job().id());
     row.setStage(stage);
     row.setDay(day(stage, job, bill, company.zone()));
     row.setValidUntil(null);
-    row.setValueMinor(bill.number() == null ? net.minor() : bill.owed().minor());
+    row.setValueMinor(left.minus(bill.ahead()).minor());
     row.setMarginPercent(margin.percent());
     row.setTechnicianId(technician(job));
-    remark(row, stage, job, bill);
+    remark(row, stage, job);
     name(row, job.job().number(), job.customer(), job.site().name(), job.job().title());
     row.setRungs(rungs(sheet));
     return row;
@@ -404,11 +488,9 @@ public class Standings {
         String.join(" ", Long.toString(number), customer, site, title).toLowerCase(Locale.ROOT));
   }
 
-  private Money net(Stage stage, Company company, WholeJob job, Bill bill, CostSheet sheet) {
-    if (bill.netMinor() != null) {
-      return Money.ofMinor(bill.netMinor());
-    }
-    if (job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
+  /** What of a job is still to be charged for good; nothing once it is closed. */
+  private Money left(Stage stage, Company company, WholeJob job, CostSheet sheet) {
+    if (stage == Stage.SETTLED || job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return Money.ZERO;
     }
     boolean byWork =
@@ -416,8 +498,7 @@ public class Standings {
             && stage.compareTo(Stage.BOOKED) > 0;
     return byWork
         ? new Billing(company.terms(), company.locale(), today())
-            .draft(job.facts(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
-            .vat()
+            .bill(job.unbilled(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
             .net()
         : sheet.quotedNet();
   }
@@ -432,7 +513,6 @@ public class Standings {
               .filter(Objects::nonNull)
               .min(LocalDate::compareTo)
               .orElse(since);
-      case BILLED -> bill.dueDate() == null ? since : bill.dueDate();
       case SETTLED ->
           Stream.concat(
                   job.closing().map(closing -> closing.at().atZone(zone).toLocalDate()).stream(),
@@ -451,7 +531,7 @@ public class Standings {
         .orElse(null);
   }
 
-  private static void remark(StandingRecord row, Stage stage, WholeJob job, Bill bill) {
+  private static void remark(StandingRecord row, Stage stage, WholeJob job) {
     row.setRemark(
         switch (stage) {
           case WON -> Remark.NO_TIME_YET;
@@ -466,13 +546,10 @@ public class Standings {
                 case TIME_AND_PARTS -> Remark.TIME_AND_PARTS;
                 case NOT_CHARGED -> Remark.NOT_CHARGED;
               };
-          case BILLED -> Remark.INVOICE;
-          case PAID, QUOTED, SETTLED -> Remark.NONE;
+          case QUOTED, BILLED, PAID, SETTLED -> Remark.NONE;
         });
     row.setRemarkNumber(
-        stage == Stage.WORKED
-            ? Long.valueOf(count(job, VisitState.Code.FINISHED))
-            : stage == Stage.BILLED ? bill.number() : null);
+        stage == Stage.WORKED ? Long.valueOf(count(job, VisitState.Code.FINISHED)) : null);
   }
 
   private static long count(WholeJob job, VisitState.Code state) {

@@ -6,5 +6,6 @@ import app.pragmata.core.Coded;
 public enum WorkKind implements Coded {
   QUOTE,
   JOB,
+  INVOICE,
   RECEIPT
 }

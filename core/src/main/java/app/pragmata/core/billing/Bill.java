@@ -1,0 +1,95 @@
+package app.pragmata.core.billing;
+
+import app.pragmata.core.Category;
+import app.pragmata.core.Coded;
+import app.pragmata.core.jobs.PromisedStage;
+import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Stream;
+
+/**
+ * What an invoice charges for one job.
+ *
+ * @param deductions what was billed before of the same promise; only a final bill has any
+ */
+public record Bill(Kind kind, List<ChargeLine> lines, List<Deduction> deductions) {
+  /** How far the job is billed by it. */
+  public enum Kind implements Coded {
+    /** A part of a fixed price, billed ahead of work. */
+    STAGE,
+    /** Some visits and suppliers' bills, by time and parts. */
+    PART,
+    /** All that is left; it closes the job. */
+    FINAL
+  }
+
+  public Bill {
+    lines = List.copyOf(lines);
+    deductions = List.copyOf(deductions);
+    if (kind != Kind.FINAL && !deductions.isEmpty()) {
+      throw new IllegalArgumentException("Only a final bill takes off what was billed before");
+    }
+  }
+
+  /** The bill of a stage: a line for each VAT group of the promise, spread by its net. */
+  public static Bill ofStage(PromisedStage stage, List<QuoteLine> promise) {
+    List<VatBreakdown.PerRate> groups =
+        VatBreakdown.of(
+                promise.stream()
+                    .map(line -> new VatBreakdown.Taxed(line.vatRate(), line.net()))
+                    .toList())
+            .rates();
+    List<Money> nets =
+        stage.net().spreadOver(groups.stream().map(VatBreakdown.PerRate::net).toList());
+    var lines = new ArrayList<ChargeLine>();
+    for (int i = 0; i < groups.size(); i++) {
+      if (!nets.get(i).isZero()) {
+        lines.add(ChargeLine.ahead(stage.name(), nets.get(i), groups.get(i).rate()));
+      }
+    }
+    return new Bill(Kind.STAGE, lines, List.of());
+  }
+
+  /** The tax on it alone; on an invoice of several jobs it is computed on all of them. */
+  public VatBreakdown vat() {
+    return VatBreakdown.of(taxed().toList());
+  }
+
+  Stream<VatBreakdown.Taxed> taxed() {
+    return Stream.concat(
+        lines.stream().map(line -> new VatBreakdown.Taxed(line.vatRate(), line.net())),
+        deductions.stream()
+            .map(each -> new VatBreakdown.Taxed(each.vatRate(), each.net().negated())));
+  }
+
+  /** Net charges per category; categories without a line are left out, and so are stages. */
+  public Map<Category, Money> netByCategory() {
+    var sums = new EnumMap<Category, Money>(Category.class);
+    for (ChargeLine line : lines) {
+      if (line.category() != null) {
+        sums.merge(line.category(), line.net(), Money::plus);
+      }
+    }
+    return sums;
+  }
+
+  /** What all lines come to, without VAT. */
+  public Money net() {
+    return lines.stream().map(ChargeLine::net).collect(Money.sum());
+  }
+
+  /** What of them is billed ahead of work. */
+  public Money ahead() {
+    return kind == Kind.STAGE ? net() : Money.ZERO;
+  }
+
+  /** What was billed before and is taken off, without VAT. */
+  public Money deducted() {
+    return deductions.stream().map(Deduction::net).collect(Money.sum());
+  }
+}
