@@ -146,6 +146,11 @@ export const queries = {
       queryKey: ["work", "receipt", id],
       queryFn: () => answer(client.GET("/api/receipts/{id}", { params: { path: { id } } })),
     }),
+  invoice: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "invoice", id],
+      queryFn: () => answer(client.GET("/api/invoices/{id}", { params: { path: { id } } })),
+    }),
   receipts: (asked: { customerId?: number; quoteId?: number; state?: "left" }) =>
     queryOptions({
       queryKey: ["work", "receipts", asked],

@@ -245,6 +245,9 @@ function Chosen({
   if (!Number.isFinite(id)) {
     return <div className="sheet" />;
   }
+  if (kind === "invoice") {
+    return <InvoiceSheet key={`invoice-${id}`} id={id} jobId={row?.jobId ?? undefined} done={done} />;
+  }
   // Money is told of on the sheet of what it is for.
   const jobId = kind === "receipt" ? row?.jobId : kind === "job" ? id : undefined;
   const quoteId = kind === "receipt" ? row?.quoteId : kind === "quote" ? id : undefined;
@@ -255,6 +258,13 @@ function Chosen({
     return <QuoteSheetView key={`quote-${quoteId}`} id={quoteId} done={done} />;
   }
   return <ReceiptSheet key={`receipt-${id}`} id={id} />;
+}
+
+/** An invoice is told of on the sheet of its job, also once it is paid and on the list no more. */
+function InvoiceSheet({ id, jobId, done }: { id: number; jobId: number | undefined; done: () => void }) {
+  const { data } = useQuery(queries.invoice(id));
+  const charged = jobId ?? data?.row.jobs[0]?.id;
+  return charged === undefined ? <div className="sheet" /> : <JobSheetView id={charged} done={done} />;
 }
 
 const address = (row: WorkRow) => `${row.kind}-${row.id}`;

@@ -109,7 +109,7 @@ class TroubleTest {
     assertThat(desk.locator(".ant-message")).containsText("cannot be reached");
     button(desk, "Record receipt").click();
     assertThat(desk.locator("[data-section=receipts]")).containsText("441.19");
-    assertThat(gate.sheet().path("billing").path("invoice").path("receipts")).hasSize(1);
+    assertThat(gate.sheet().path("billing").path("invoices").path(0).path("receipts")).hasSize(1);
   }
 
   @Test

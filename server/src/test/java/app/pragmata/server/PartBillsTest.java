@@ -179,7 +179,7 @@ class PartBillsTest {
     JsonNode row = StagedGate.row(one, answer.json().path("id").asLong());
     assertThat(row.path("netMinor").asLong()).isEqualTo(450_99 + 92_00);
     assertThat(row.path("vatMinor").asLong()).isEqualTo(108_60);
-    assertThat(row.path("jobNumbers").size()).isEqualTo(2);
+    assertThat(row.path("jobs").size()).isEqualTo(2);
     JsonNode shown = one.invoice();
     assertThat(shown.path("otherJobsNetMinor").asLong()).isEqualTo(92_00);
     assertThat(one.sheet().path("billing").path("state").asString()).isEqualTo("billed");

@@ -24,7 +24,6 @@ import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
-import org.jooq.Record1;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -51,7 +50,7 @@ class InvoicesApi {
       long number,
       long customerId,
       String customer,
-      List<Long> jobNumbers,
+      List<InvoiceJob> jobs,
       LocalDate invoiceDate,
       LocalDate dueDate,
       long netMinor,
@@ -60,6 +59,9 @@ class InvoicesApi {
       long creditedMinor,
       long owedMinor,
       int version) {}
+
+  /** A job that an invoice charges. */
+  record InvoiceJob(long id, long number) {}
 
   /** A page of invoices; {@code next} asks for the one after it, null on the last. */
   record InvoicePage(List<InvoiceRow> rows, @Nullable String next) {}
@@ -133,15 +135,15 @@ class InvoicesApi {
   }
 
   private List<InvoiceRow> list(Condition condition, int most) {
-    Field<List<Long>> jobs =
+    Field<List<InvoiceJob>> jobs =
         multiset(
-                select(JOB.NUMBER)
+                select(JOB.ID, JOB.NUMBER)
                     .from(RECEIVABLE_JOB)
                     .join(JOB)
                     .on(JOB.ID.eq(RECEIVABLE_JOB.JOB_ID))
                     .where(RECEIVABLE_JOB.INVOICE_ID.eq(INVOICE.ID))
                     .orderBy(JOB.NUMBER))
-            .convertFrom(found -> found.map(Record1::value1));
+            .convertFrom(found -> found.map(Records.mapping(InvoiceJob::new)));
     return database
         .select(
             INVOICE.ID,
