@@ -103,8 +103,49 @@ function StillToBill({ job }: { job: JobSheet }) {
           pay.
         </p>
       )}
+      {billing.promised && <AbovePromise job={job} promised={billing.promised} />}
       {draft.notYet && <p className="small soft">{draft.notYet}</p>}
     </Section>
+  );
+}
+
+/** More than was accepted is charged only once somebody has said why; the reason stays with the bill. */
+function AbovePromise({
+  job,
+  promised,
+}: {
+  job: JobSheet;
+  promised: NonNullable<JobSheet["billing"]["promised"]>;
+}) {
+  const { person } = useSession();
+  const explain = useAct((reason: string) =>
+    answer(
+      client.PUT("/api/jobs/{id}/basis", {
+        params: { path: { id: job.id } },
+        body: { version: job.version, basis: job.billing.basis, reason },
+      }),
+    ),
+  );
+  if (promised.aboveMinor === 0) {
+    return null;
+  }
+  return (
+    <p className="small" data-section="above-promise">
+      <span className="needs">{money(promised.aboveMinor)} above the accepted</span>{" "}
+      {money(promised.netMinor)}
+      {promised.aboveReason && `: ${promised.aboveReason}`}{" "}
+      {person.role !== "bookkeeper" && job.billing.draft && (
+        <Asking
+          plain
+          label={promised.aboveReason ? "Say it otherwise…" : "Say why…"}
+          title="Charge more than was accepted?"
+          question="Why? The reason stays with the bill."
+          confirm="Keep the reason"
+          run={explain.run}
+          running={explain.running}
+        />
+      )}
+    </p>
   );
 }
 
@@ -136,7 +177,11 @@ function BasisChoice({ job }: { job: JobSheet }) {
             aria-disabled={choose.running || undefined}
             onChange={() => choose.run({ basis })}
           />
-          {BASES[basis]} <span>{money(total.netMinor)}</span>
+          {BASES[basis]}
+          {basis === "time_and_parts" &&
+            billing.promised?.kind === "not_more_than" &&
+            `, not more than ${money(billing.promised.netMinor)}`}{" "}
+          <span>{money(total.netMinor)}</span>
           <span className={total.marginMinor < 0 ? "small needs" : "small soft"}>
             margin {percent(total.marginPercent)}
           </span>
@@ -199,6 +244,9 @@ function InvoiceLines({
                   {money(line.fullMinor)} less {money(line.discountMinor)}
                 </span>
               )}
+              {line.cutMinor > 0 && (
+                <span className="soft small"> less {money(line.cutMinor)} beyond the promise</span>
+              )}
               {line.warrantyReductionMinor > 0 && (
                 <span className="soft small">
                   {" "}
@@ -251,6 +299,9 @@ function InvoiceLines({
 function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
   return (
     <Section name={KINDS[invoice.kind]} aside={BASES[job.billing.basis]?.toLowerCase()}>
+      {invoice.kind === "final" && job.billing.promised && (
+        <AbovePromise job={job} promised={job.billing.promised} />
+      )}
       <div className="two">
         <InvoiceLines
           head={`Invoice ${invoice.number} of ${day(invoice.invoiceDate)}, due ${day(invoice.dueDate)}`}

@@ -78,7 +78,7 @@ type Editing =
 function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean; late: boolean }) {
   const [editing, setEditing] = useState<Editing>();
   const close = () => setEditing(undefined);
-  const takesLate = late && visit.technicianId != null;
+  const takesLate = (late || (editable && visit.billed)) && visit.technicianId != null;
   const correctable = (editable && visit.takesRecords) || takesLate;
   return (
     <div className="visit" data-visit={visit.id}>
@@ -269,7 +269,7 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
           />
         </>
       )}
-      {visit.state === "checked" && (
+      {visit.state === "checked" && !visit.billed && (
         <button type="button" className="plain" onClick={() => reopen.run()}>
           Take the check back
         </button>

@@ -271,6 +271,7 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
       <div className="all">
         <span>Total</span> <span className="figure">{money(sum.grossMinor)}</span>
       </div>
+      <p className="small">{document.promised}</p>
       {sum.depositMinor > 0 && (
         <div>
           <span>Deposit, within {document.depositDueDays} days of your yes</span>{" "}

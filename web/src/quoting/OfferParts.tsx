@@ -7,7 +7,7 @@ import type { Computed, TypedLine, TypedStage } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { money, unitPrice } from "../format";
-import type { Draft } from "./draft";
+import { type Draft, PROMISES, type Promised } from "./draft";
 
 const DRIVE_CHARGES = [
   { value: "per_call_out", label: "a call-out" },
@@ -99,7 +99,7 @@ export function LineTerms({
   );
 }
 
-/** What is agreed for the whole: discount, deposit and stages. */
+/** What is agreed for the whole: what the price promises, discount, deposit and stages. */
 export function OfferTerms({
   draft,
   change,
@@ -112,12 +112,24 @@ export function OfferTerms({
   problem: Problem | undefined;
 }) {
   const { data: settings } = useQuery(queries.quotingSettings);
+  const { data: choices } = useQuery(queries.choices);
+  const usual = choices?.kindsOfJob.find((kind) => kind.id === draft.kindOfJobId)?.promise;
   const told = (field: string) =>
     computed?.faults.find((fault) => fault.field === field)?.message ?? problem?.at(`/${field}`);
   const put = (index: number, stage: TypedStage) =>
     change({ ...draft, stages: draft.stages.map((old, at) => (at === index ? stage : old)) });
   return (
     <div className="offer-terms">
+      <div className="field">
+        <span>Promise</span>
+        <Select
+          aria-label="Promise"
+          value={draft.promise ?? usual}
+          options={Object.entries(PROMISES).map(([value, label]) => ({ value: value as Promised, label }))}
+          onChange={(promise) => change({ ...draft, promise })}
+        />
+        <Told text={told("promise")} />
+      </div>
       <div className="field">
         <span>Discount on all</span>
         <Input

@@ -14,6 +14,7 @@ const TERMS: Record<TermChange["term"], string> = {
   title: "What is to be done",
   site: "Site",
   equipment: "Equipment",
+  promise: "Promise",
   valid_until: "Valid until",
   prices: "Prices",
   discount: "Discount on all",

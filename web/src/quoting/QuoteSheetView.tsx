@@ -13,7 +13,7 @@ import { useSession } from "../people/SessionGate";
 import { Asking } from "../records/Asking";
 import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
-import { blank, type Draft } from "./draft";
+import { blank, type Draft, PROMISES } from "./draft";
 import { OfferSections } from "./OfferSections";
 import { QuoteEditor } from "./QuoteEditor";
 import { QuoteLinesRead, Totals } from "./QuoteLines";
@@ -76,6 +76,7 @@ function TermsRead({ quote }: { quote: QuoteSheet }) {
   const { computed } = quote;
   return (
     <div className="small soft">
+      <div>{PROMISES[quote.promise]}</div>
       {quote.discount && <div>{quote.discount} off all, taken off already</div>}
       {computed.depositMinor > 0 && (
         <div>
@@ -219,6 +220,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
       equipment: quote.equipment ?? undefined,
       kindOfJobId: quote.kindOfJobId,
       title: quote.title,
+      promise: quote.promise,
       validUntil: fullDay(quote.validUntil),
       notes: quote.notes,
       ownNotes: quote.ownNotes,

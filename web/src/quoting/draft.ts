@@ -1,4 +1,13 @@
-import type { TypedLine, TypedStage } from "../api/generated/schema";
+import type { QuoteSheet, TypedLine, TypedStage } from "../api/generated/schema";
+
+export type Promised = QuoteSheet["promise"];
+
+/** What a quote promises of its price, for ourselves. */
+export const PROMISES: Record<Promised, string> = {
+  fixed_price: "Fixed price",
+  estimate: "Estimate",
+  not_more_than: "Not more than",
+};
 
 export const LABOUR: TypedLine = { category: "labour", time: "1:00", rateClass: "normal" };
 export const DRIVE: TypedLine = {
@@ -16,6 +25,7 @@ export type Draft = {
   equipment: string | undefined;
   kindOfJobId: number | undefined;
   title: string;
+  promise: Promised | undefined;
   validUntil: string;
   notes: string;
   ownNotes: string;
@@ -33,6 +43,7 @@ export const blank: Draft = {
   equipment: undefined,
   kindOfJobId: undefined,
   title: "",
+  promise: undefined,
   validUntil: "",
   notes: "",
   ownNotes: "",

@@ -12,6 +12,7 @@ import { WorkSection } from "../field/WorkSection";
 import { day, moment, money, timeLeft, weekday, words } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
+import { PROMISES } from "../quoting/draft";
 import { useOpenQuote } from "../quoting/useOpenQuote";
 import { Asking } from "../records/Asking";
 import { Section } from "../records/Section";
@@ -233,6 +234,7 @@ function PromiseOf({
         </td>
         <td className="soft">{promise.summary}</td>
         <td className="figure">
+          <span className="soft small">{PROMISES[promise.promise].toLowerCase()}</span>{" "}
           <b>{money(promise.netMinor)}</b>
         </td>
       </tr>

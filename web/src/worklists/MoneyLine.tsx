@@ -36,7 +36,8 @@ const name = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1);
 
 /** How many of what stands at a stage: "21 receipts". */
 export const counted = (stage: string, count: number): string => {
-  const noun = stage === "quoted" ? "quote" : stage === "paid" ? "receipt" : "job";
+  const noun =
+    stage === "quoted" ? "quote" : stage === "billed" ? "invoice" : stage === "paid" ? "receipt" : "job";
   return `${count} ${noun}${count === 1 ? "" : "s"}`;
 };
 

@@ -3,7 +3,8 @@ create extension if not exists btree_gist;
 create table kind_of_job (
   id bigint generated always as identity primary key,
   name text not null unique,
-  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
+  -- What its quotes promise unless they say otherwise.
+  promise text not null check (promise in ('fixed_price', 'estimate', 'not_more_than')),
   default_minutes integer not null check (default_minutes between 5 and 960),
   cost_centre text not null references cost_centre,
   -- What a job straight from a call is taken for until somebody says otherwise.
@@ -35,6 +36,8 @@ create table job (
   notes text not null default '',
   billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts', 'not_charged')),
   not_charged_reason text,
+  -- Why more is charged than was promised.
+  above_promise_reason text check (above_promise_reason <> ''),
   priority text check (priority in ('emergency', 'urgent', 'normal', 'low')),
   fault_code text references fault_code,
   cause_code text references cause_code,
@@ -97,8 +100,8 @@ create table accepted_quote (
   quote_id bigint primary key,
   job_id bigint not null references job,
   number bigint not null unique,
-  -- Its promise: all of a job's are of one kind.
-  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
+  -- All of a job's are of one kind.
+  promise text not null check (promise in ('fixed_price', 'estimate', 'not_more_than')),
   accepted_at timestamptz not null,
   accepted_by text not null check (accepted_by <> ''),
   net_minor bigint not null

@@ -6,6 +6,7 @@ create table quote (
   equipment_id bigint references equipment,
   kind_of_job_id bigint not null references kind_of_job,
   title text not null,
+  promise text not null check (promise in ('fixed_price', 'estimate', 'not_more_than')),
   state text not null check (state in ('draft', 'sent', 'accepted', 'declined')),
   -- Which edition is being written or was sent last; a sent one is frozen, changing it begins the next.
   edition smallint not null default 1 check (edition between 1 and 999),

@@ -21,7 +21,8 @@ class OfferPageTest {
   private final SwingGate gate = new SwingGate(program, "ngozi");
 
   private SwingGate sent() {
-    return gate.agree("deposit", "25%")
+    return gate.agree("promise", "fixed_price")
+        .agree("deposit", "25%")
         .agree(
             "stages",
             List.of(

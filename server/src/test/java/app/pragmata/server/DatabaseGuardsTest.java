@@ -168,7 +168,7 @@ class DatabaseGuardsTest {
   @Test
   void two_jobs_of_one_quote() {
     refuses(
-        "insert into accepted_quote select quote_id, (select max(id) from job), number, billing_basis, now(), accepted_by, net_minor from accepted_quote limit 1",
+        "insert into accepted_quote select quote_id, (select max(id) from job), number, promise, now(), accepted_by, net_minor from accepted_quote limit 1",
         "accepted_quote_pkey");
   }
 

@@ -51,7 +51,8 @@ class MakingQuotesTest {
 
   @Test
   void stages_that_do_not_add_up_are_refused_when_the_quote_is_sent() {
-    gate.agree(
+    gate.agree("promise", "fixed_price")
+        .agree(
             "stages",
             List.of(
                 Map.of("name", "on delivery", "part", "50%"),

@@ -259,11 +259,12 @@ class OffersTest {
 
   @Test
   void what_falls_due_at_each_stage_follows_the_choice_of_the_customer() {
-    gate.agree(
-        "stages",
-        List.of(
-            Map.of("name", "at the start", "part", "40%"),
-            Map.of("name", "at the end", "part", "60%")));
+    gate.agree("promise", "fixed_price")
+        .agree(
+            "stages",
+            List.of(
+                Map.of("name", "at the start", "part", "40%"),
+                Map.of("name", "at the end", "part", "60%")));
     offered.sent();
     assertThat(stages(List.of())).containsExactly("29376", "44064");
     assertThat(stages(List.of(SentQuote.LAMP))).containsExactly("31776", "47664");

@@ -55,6 +55,20 @@ public record Bill(Kind kind, List<ChargeLine> lines, List<Deduction> deductions
     return new Bill(Kind.STAGE, lines, List.of());
   }
 
+  /** The same with no more net than this; what is cut is spread over the lines by their nets. */
+  Bill cutTo(Money most) {
+    Money beyond = net().minus(most);
+    if (!beyond.isPositive()) {
+      return this;
+    }
+    List<Money> cuts = beyond.spreadOver(lines.stream().map(ChargeLine::net).toList());
+    var left = new ArrayList<ChargeLine>();
+    for (int i = 0; i < lines.size(); i++) {
+      left.add(lines.get(i).cut(cuts.get(i)));
+    }
+    return new Bill(kind, left, deductions);
+  }
+
   /** The tax on it alone; on an invoice of several jobs it is computed on all of them. */
   public VatBreakdown vat() {
     return VatBreakdown.of(taxed().toList());

@@ -9,12 +9,13 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * What the customer pays for one thing. What comes off is taken in this order: the agreed discount,
- * then the warranty's share of what is left.
+ * then the warranty's share of what is left, then what goes beyond the promise.
  *
  * @param of what it charges
  * @param category null for a stage, of which nobody knows yet what the work takes
  * @param discount of the line and of the whole offer, as it was agreed; never negative
  * @param warrantyReduction its own visible amount; never negative, never above what is left
+ * @param cut of a promise of “not more than”: what is not charged of the line; never negative
  */
 public record ChargeLine(
     Of of,
@@ -24,6 +25,7 @@ public record ChargeLine(
     Money discount,
     Share warrantyShare,
     Money warrantyReduction,
+    Money cut,
     VatRate vatRate) {
 
   /** What a line charges. */
@@ -48,6 +50,7 @@ public record ChargeLine(
     Money left = priced.amount().minus(discount);
     if (discount.isNegative()
         || warrantyReduction.isNegative()
+        || cut.isNegative()
         || (left.isPositive() && warrantyReduction.compareTo(left) > 0)) {
       throw new IllegalArgumentException(
           "Discount and warranty take between nothing and all of " + priced.amount());
@@ -71,6 +74,7 @@ public record ChargeLine(
         discount,
         warrantyShare,
         warrantyShare.of(priced.amount().minus(discount)),
+        Money.ZERO,
         vatRate);
   }
 
@@ -84,6 +88,21 @@ public record ChargeLine(
         Money.ZERO,
         Share.NOTHING,
         Money.ZERO,
+        Money.ZERO,
+        vatRate);
+  }
+
+  /** The same with less charged of it. */
+  ChargeLine cut(Money beyond) {
+    return new ChargeLine(
+        of,
+        category,
+        description,
+        priced,
+        discount,
+        warrantyShare,
+        warrantyReduction,
+        beyond,
         vatRate);
   }
 
@@ -94,6 +113,6 @@ public record ChargeLine(
 
   /** What is charged, without VAT. */
   public Money net() {
-    return full().minus(discount).minus(warrantyReduction);
+    return full().minus(discount).minus(warrantyReduction).minus(cut);
   }
 }

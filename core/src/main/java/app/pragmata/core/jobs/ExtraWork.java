@@ -16,7 +16,7 @@ public final class ExtraWork {
    * @throws Refused when a promise of two kinds would come of it, or work at two places
    */
   public static void check(
-      long jobNumber, BillingBasis.Code promised, BillingBasis.Code further, boolean sameSite) {
+      long jobNumber, PromiseKind promised, PromiseKind further, boolean sameSite) {
     if (!sameSite) {
       throw new Refused(
           Rule.OTHER_SITE,
@@ -26,15 +26,7 @@ public final class ExtraWork {
       throw new Refused(
           Rule.PROMISES_OF_TWO_KINDS,
           "Job %d promises %s, this quote %s. Make a job of its own of it."
-              .formatted(jobNumber, words(promised), words(further)));
+              .formatted(jobNumber, promised.words(), further.words()));
     }
-  }
-
-  private static String words(BillingBasis.Code promise) {
-    return switch (promise) {
-      case FIXED_PRICE -> "a fixed price";
-      case TIME_AND_PARTS -> "time and parts";
-      case NOT_CHARGED -> "work without charge";
-    };
   }
 }

@@ -1,7 +1,7 @@
 package app.pragmata.core.jobs;
 
-import static app.pragmata.core.jobs.BillingBasis.Code.FIXED_PRICE;
-import static app.pragmata.core.jobs.BillingBasis.Code.TIME_AND_PARTS;
+import static app.pragmata.core.jobs.PromiseKind.ESTIMATE;
+import static app.pragmata.core.jobs.PromiseKind.FIXED_PRICE;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -16,10 +16,10 @@ class ExtraWorkTest {
   }
 
   @Test
-  void a_job_does_not_promise_a_fixed_price_and_time_and_parts() {
-    assertThatThrownBy(() -> ExtraWork.check(2040, TIME_AND_PARTS, FIXED_PRICE, true))
+  void a_job_does_not_promise_a_fixed_price_and_an_estimate() {
+    assertThatThrownBy(() -> ExtraWork.check(2040, ESTIMATE, FIXED_PRICE, true))
         .isInstanceOf(Refused.class)
-        .hasMessageContaining("Job 2040 promises time and parts, this quote a fixed price");
+        .hasMessageContaining("Job 2040 promises an estimate, this quote a fixed price");
   }
 
   @Test

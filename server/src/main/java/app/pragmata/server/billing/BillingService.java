@@ -7,8 +7,6 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Bill;
-import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.Deduction;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.VatRates;
 import app.pragmata.core.costing.CostSheet;
@@ -53,7 +51,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class BillingService {
-  /** How to charge a job; not charging it needs its reason. */
+  /** How to charge a job; not charging it needs a reason, and so does more than was promised. */
   public record BasisForm(
       int version, BillingBasis.@Nullable Code basis, @Nullable String reason) {}
 
@@ -65,6 +63,7 @@ public class BillingService {
       @Nullable String vat) {}
 
   private static final int MOST_JOBS = 100;
+  private static final int LONGEST_REASON = 300;
 
   private final JobStore jobs;
   private final VisitStore visits;
@@ -109,46 +108,62 @@ public class BillingService {
   /** Both bases side by side, the draft of the final invoice with its entry, and what is posted. */
   @Transactional(readOnly = true)
   public BillingView view(Act act, WholeJob job, Company company, CostSheet sheet) {
-    var billing = new Billing(company.terms(), company.locale(), act.today());
+    Bills.Before before = bills.before(List.of(job), act.today());
     boolean open = job.closing().isEmpty();
-    var facts = open ? job.unbilled(company.zone()) : job.facts(company.zone());
     List<BillingView.Invoice> posted = invoices.listOfJob(job.job().id(), act.today());
     Money owed = posted.stream().map(each -> Money.ofMinor(each.owedMinor())).collect(Money.sum());
+    BillingView.Draft draft = open ? draft(act, job, before) : null;
+    Money charged = charged(job, before, draft);
     return new BillingView(
         Closing.billed(job.closing(), owed),
         job.job().billingBasis(),
         job.job().notChargedReason(),
-        total(billing.bill(facts, new BillingBasis.FixedPrice(), job.warranty()), sheet),
-        total(billing.bill(facts, new BillingBasis.TimeAndParts(), job.warranty()), sheet),
-        open ? draft(act, job) : null,
-        posted);
+        job.promised()
+            .map(
+                promised ->
+                    new BillingView.PromisedPrice(
+                        promised.kind(),
+                        promised.net().minor(),
+                        promised.above(charged).minor(),
+                        job.job().abovePromiseReason()))
+            .orElse(null),
+        total(act, job, new BillingBasis.FixedPrice(), before, sheet),
+        total(act, job, new BillingBasis.TimeAndParts(), before, sheet),
+        draft,
+        posted,
+        charged.minor());
   }
 
   /**
    * What the customer is charged for a job without VAT: as posted for good, and as the rest would
    * be posted by now. What is billed ahead of work is part of that rest.
    */
-  @Transactional(readOnly = true)
-  public Money charged(WholeJob job, BillingView view) {
-    Money posted = invoices.sales(job.job().id());
-    return view.draft() == null || job.job().state() == JobState.Code.CALLED_OFF
-        ? posted
-        : posted.plus(
-            view.draft().lines().stream()
-                .map(line -> Money.ofMinor(line.netMinor()))
-                .collect(Money.sum()));
+  private static Money charged(
+      WholeJob job, Bills.Before before, BillingView.@Nullable Draft draft) {
+    return draft == null || job.job().state() == JobState.Code.CALLED_OFF
+        ? before.salesOf(job)
+        : before
+            .salesOf(job)
+            .plus(
+                draft.lines().stream()
+                    .map(line -> Money.ofMinor(line.netMinor()))
+                    .collect(Money.sum()));
   }
 
-  private static BillingView.BasisTotal total(Bill bill, CostSheet sheet) {
-    Margin margin = sheet.marginOn(bill.net());
+  private BillingView.BasisTotal total(
+      Act act, WholeJob job, BillingBasis basis, Bills.Before before, CostSheet sheet) {
+    boolean open = job.closing().isEmpty();
+    Bill bill =
+        open
+            ? bills.last(job, basis, act.today(), before).bill()
+            : bills.inAll(job, basis, act.today());
+    Margin margin = sheet.marginOn(open ? before.salesOf(job).plus(bill.net()) : bill.net());
     return new BillingView.BasisTotal(
         bill.net().minor(), bill.vat().gross().minor(), margin.amount().minor(), margin.percent());
   }
 
-  private BillingView.Draft draft(Act act, WholeJob job) {
-    JobBill last =
-        bills.last(
-            job, job.job().basis(), act.today(), bills.deductions(List.of(job), act.today()));
+  private BillingView.Draft draft(Act act, WholeJob job, Bills.Before before) {
+    JobBill last = bills.last(job, job.job().basis(), act.today(), before);
     Money gross = last.bill().vat().gross();
     Money deposit = depositToApply(job, gross);
     List<BooksStore.AccountLine> entry =
@@ -169,7 +184,7 @@ public class BillingService {
         charged ? numbers.expected(NumberSeries.Series.INVOICE) : null,
         deposit.minor(),
         gross.minus(deposit).minor(),
-        notYet(job.job(), last.bill(), charged));
+        notYet(last, before, charged));
   }
 
   /** What its closing would post by now: the cost that no document has taken. */
@@ -195,14 +210,22 @@ public class BillingService {
     return held.compareTo(gross) > 0 ? gross : held;
   }
 
-  private static @Nullable String notYet(JobStore.Head job, Bill bill, boolean charged) {
+  private static @Nullable String notYet(JobBill last, Bills.Before before, boolean charged) {
+    JobStore.Head job = last.job().job();
     if (job.state() != JobState.Code.CHECKED) {
       return job.state() == JobState.Code.WORKED
           ? "Check the finished visit first."
           : "There is nothing to bill until the work is finished and checked.";
     }
-    return charged && bill.vat().gross().isZero() && bill.deductions().isEmpty()
-        ? "Nothing is charged on this basis. Choose “not charged” with a reason."
+    if (!charged) {
+      return null;
+    }
+    if (last.bill().vat().gross().isZero() && last.bill().deductions().isEmpty()) {
+      return "Nothing is charged on this basis. Choose “not charged” with a reason.";
+    }
+    Money above = Bills.above(last.job(), before.salesOf(last.job()).plus(last.bill().net()));
+    return above.isPositive() && job.abovePromiseReason() == null
+        ? "This is %s more than was accepted, without VAT. Say why first.".formatted(above)
         : null;
   }
 
@@ -213,7 +236,9 @@ public class BillingService {
       reading.fault("basis", Rule.MISSING, "Choose how the job is charged.");
     }
     String reason =
-        basis == BillingBasis.Code.NOT_CHARGED ? reading.text("reason", form.reason(), 300) : null;
+        basis == BillingBasis.Code.NOT_CHARGED
+            ? reading.text("reason", form.reason(), LONGEST_REASON)
+            : reading.optionalText("reason", form.reason(), LONGEST_REASON);
     reading.refuseIfFaulty();
     LockedJob job = visits.lockJob(jobId);
     Versions.require(form.version(), job.version());
@@ -224,7 +249,7 @@ public class BillingService {
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
     }
     requireBasisFits(job, Objects.requireNonNull(basis));
-    job.chooseBasis(basis, reason);
+    job.chooseBasis(basis, reason == null || reason.isEmpty() ? null : reason);
     visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, Objects.requireNonNullElse(reason, ""));
   }
 
@@ -358,14 +383,14 @@ public class BillingService {
             .map(each -> Objects.requireNonNull(jobs.get(each.jobId())))
             .filter(job -> !(job.job().basis() instanceof BillingBasis.NotCharged))
             .toList();
-    Map<Long, List<Deduction>> before = bills.deductions(charged, act.today());
-    posting.post(
-        act,
+    Bills.Before before = bills.before(charged, act.today());
+    List<JobBill> last =
         charged.stream()
             .map(job -> bills.last(job, job.job().basis(), act.today(), before))
-            .map(bill -> new InvoicePosting.ToPost(List.of(bill)))
-            .toList(),
-        locked);
+            .toList();
+    last.forEach(bill -> Bills.requireReason(bill, before));
+    posting.post(
+        act, last.stream().map(bill -> new InvoicePosting.ToPost(List.of(bill))).toList(), locked);
   }
 
   private void closeWithoutCharge(Act act, Collection<LockedJob> locked) {
@@ -403,7 +428,10 @@ public class BillingService {
             form,
             () -> {
               Map<Long, LockedJob> locked = visits.lockJobs(InvoicePosting.jobIds(form).toList());
-              InvoicePosting.ToPost invoice = read(act, form, wholeJobs(act, locked.keySet()));
+              Map<Long, WholeJob> whole = wholeJobs(act, locked.keySet());
+              Bills.Before before = bills.before(whole.values(), act.today());
+              InvoicePosting.ToPost invoice = read(act, form, whole, before);
+              invoice.bills().forEach(bill -> Bills.requireReason(bill, before));
               posted.addAll(posting.post(act, List.of(invoice), locked));
               return posted.getFirst().id();
             });
@@ -414,10 +442,11 @@ public class BillingService {
 
   /** The invoice as it would be posted, and its entry. */
   @Transactional(readOnly = true)
-  InvoicePreview preview(Act act, InvoiceForm form) {
+  public InvoicePreview preview(Act act, InvoiceForm form) {
     checkForm(new Reading(), form);
     Map<Long, WholeJob> whole = wholeJobs(act, InvoicePosting.jobIds(form).toList());
-    InvoicePosting.ToPost invoice = read(act, form, whole);
+    InvoicePosting.ToPost invoice =
+        read(act, form, whole, bills.before(whole.values(), act.today()));
     Map<Long, Map<Category, Money>> costs =
         invoice.bills().stream()
             .collect(Collectors.toMap(each -> each.job().job().id(), this::costs));
@@ -426,7 +455,7 @@ public class BillingService {
   }
 
   /** An invoice before it is posted, under the number that it would have now. */
-  record InvoicePreview(InvoiceDocument document, List<BooksStore.AccountLine> entry) {}
+  public record InvoicePreview(InvoiceDocument document, List<BooksStore.AccountLine> entry) {}
 
   private static void checkForm(Reading reading, InvoiceForm form) {
     List<InvoiceForm.BillForm> asked = form.asked();
@@ -463,7 +492,8 @@ public class BillingService {
     reading.refuseIfFaulty();
   }
 
-  private InvoicePosting.ToPost read(Act act, InvoiceForm form, Map<Long, WholeJob> whole) {
+  private InvoicePosting.ToPost read(
+      Act act, InvoiceForm form, Map<Long, WholeJob> whole, Bills.Before before) {
     var reading = new Reading();
     for (InvoiceForm.BillForm bill : form.asked()) {
       WholeJob job = whole.get(bill.jobId());
@@ -474,7 +504,6 @@ public class BillingService {
     }
     long customer =
         Objects.requireNonNull(whole.get(form.asked().getFirst().jobId())).job().customerId();
-    Map<Long, List<Deduction>> before = bills.deductions(whole.values(), act.today());
     var made = new ArrayList<JobBill>();
     for (int i = 0; i < form.asked().size(); i++) {
       String field = "jobs/%d/".formatted(i);

@@ -8,6 +8,7 @@ import app.pragmata.core.billing.Unit;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.books.BooksStore;
@@ -17,20 +18,37 @@ import java.util.List;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
-/** How billing is shown on a job's sheet. */
+/**
+ * How billing is shown on a job's sheet.
+ *
+ * @param promised null for a job straight from a call
+ * @param draft null once the job is closed
+ * @param chargedMinor without VAT: as posted for good, and as the rest would be posted by now
+ */
 public record BillingView(
     Closing.Billed state,
     BillingBasis.Code basis,
     @Nullable String notChargedReason,
+    @Nullable PromisedPrice promised,
     BasisTotal fixedPrice,
     BasisTotal timeAndParts,
     @Nullable Draft draft,
-    List<Invoice> invoices) {
+    List<Invoice> invoices,
+    long chargedMinor) {
 
   /** What is owed on all of the job's invoices. */
   public Money owed() {
     return invoices.stream().map(each -> Money.ofMinor(each.owedMinor())).collect(Money.sum());
   }
+
+  /**
+   * What the accepted quotes promise together.
+   *
+   * @param aboveMinor how much more is charged, or would be by now, without VAT
+   * @param aboveReason why; null while nobody has said
+   */
+  public record PromisedPrice(
+      PromiseKind kind, long netMinor, long aboveMinor, @Nullable String aboveReason) {}
 
   /** What one basis would come to. */
   public record BasisTotal(
@@ -70,6 +88,7 @@ public record BillingView(
    * @param unitPrice in major units, to four decimals at most
    * @param priceBase for how many of the unit the price is
    * @param discountMinor as it was agreed, of the line and of the whole offer
+   * @param cutMinor what goes beyond a promise of “not more than”, after warranty
    */
   public record ChargedLine(
       int position,
@@ -85,6 +104,7 @@ public record BillingView(
       long discountMinor,
       String warrantyPercent,
       long warrantyReductionMinor,
+      long cutMinor,
       long netMinor,
       String vatCategory,
       String vatPercent) {
@@ -103,6 +123,7 @@ public record BillingView(
           line.discount().minor(),
           line.warrantyShare().percent(),
           line.warrantyReduction().minor(),
+          line.cut().minor(),
           line.net().minor(),
           line.vatRate().category(),
           InvoiceStore.plain(line.vatRate().percent()));

@@ -11,6 +11,7 @@ import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.jobs.CostTaking;
@@ -39,21 +40,67 @@ class Bills {
     this.invoices = invoices;
   }
 
-  /** What the jobs' final bills would take off, by job. */
-  Map<Long, List<Deduction>> deductions(Collection<WholeJob> jobs, LocalDate taxDay) {
-    return invoices.billedAhead(
-        jobs.stream().map(job -> job.job().id()).toList(),
-        code -> companies.getCompany().terms().vat().on(code, taxDay));
+  /**
+   * What was billed of jobs before.
+   *
+   * @param ahead of their work; their final bills take it off
+   * @param sales for good, without VAT
+   */
+  record Before(Map<Long, List<Deduction>> ahead, Map<Long, Money> sales) {
+    List<Deduction> aheadOf(WholeJob job) {
+      return ahead.getOrDefault(job.job().id(), List.of());
+    }
+
+    Money salesOf(WholeJob job) {
+      return sales.getOrDefault(job.job().id(), Money.ZERO);
+    }
+  }
+
+  /** What was billed of these jobs, as a final bill of a tax day takes it off. */
+  Before before(Collection<WholeJob> jobs, LocalDate taxDay) {
+    List<Long> ids = jobs.stream().map(job -> job.job().id()).toList();
+    return new Before(
+        invoices.billedAhead(ids, code -> companies.getCompany().terms().vat().on(code, taxDay)),
+        invoices.sales(ids));
+  }
+
+  /** Refuses a bill by which more is charged than was promised, while nobody has said why. */
+  static void requireReason(JobBill bill, Before before) {
+    WholeJob job = bill.job();
+    Money above = above(job, before.salesOf(job).plus(bill.bill().net()));
+    if (bill.takesCost() && above.isPositive() && job.job().abovePromiseReason() == null) {
+      throw new Refused(
+          Rule.ABOVE_PROMISE,
+          "This charges %s more for job %d than was accepted. Say why on its bill first."
+              .formatted(above, job.job().number()));
+    }
+  }
+
+  /** How much more is charged of a job than its accepted quotes promise. */
+  static Money above(WholeJob job, Money charged) {
+    return job.promised().map(promised -> promised.above(charged)).orElse(Money.ZERO);
+  }
+
+  /** By time and parts as far as the promise lets it be charged. */
+  private static Bill limit(WholeJob job, Bill bill, Before before) {
+    return job.promised().map(promised -> promised.limit(bill, before.salesOf(job))).orElse(bill);
   }
 
   /** All that is left of a job, on a basis. */
-  JobBill last(
-      WholeJob job, BillingBasis basis, LocalDate taxDay, Map<Long, List<Deduction>> before) {
+  JobBill last(WholeJob job, BillingBasis basis, LocalDate taxDay, Before before) {
     JobFacts left = job.unbilled(companies.getCompany().zone());
-    Bill bill =
-        billing(taxDay)
-            .bill(left, basis, job.warranty(), before.getOrDefault(job.job().id(), List.of()));
+    Bill whole = billing(taxDay).bill(left, basis, job.warranty(), before.aheadOf(job));
+    Bill bill = basis instanceof BillingBasis.TimeAndParts ? limit(job, whole, before) : whole;
     return new JobBill(job, bill, job.job().billingBasis(), null, null, left);
+  }
+
+  /** What a closed job would have been charged in all on a basis. */
+  Bill inAll(WholeJob job, BillingBasis basis, LocalDate taxDay) {
+    Bill whole =
+        billing(taxDay).bill(job.facts(companies.getCompany().zone()), basis, job.warranty());
+    return basis instanceof BillingBasis.TimeAndParts
+        ? limit(job, whole, new Before(Map.of(), Map.of()))
+        : whole;
   }
 
   /**
@@ -68,11 +115,11 @@ class Bills {
       WholeJob job,
       InvoiceForm.BillForm form,
       LocalDate taxDay,
-      Map<Long, List<Deduction>> before) {
+      Before before) {
     requireOpen(job);
     return switch (Objects.requireNonNull(form.kind())) {
       case STAGE -> stage(reading, field, job, form);
-      case PART -> part(reading, field, job, form, taxDay);
+      case PART -> part(reading, field, job, form, taxDay, before);
       case FINAL -> {
         requireChecked(job);
         yield last(job, job.job().basis(), taxDay, before);
@@ -156,7 +203,12 @@ class Bills {
   }
 
   private JobBill part(
-      Reading reading, String field, WholeJob job, InvoiceForm.BillForm form, LocalDate taxDay) {
+      Reading reading,
+      String field,
+      WholeJob job,
+      InvoiceForm.BillForm form,
+      LocalDate taxDay,
+      Before before) {
     if (job.job().billingBasis() != BillingBasis.Code.TIME_AND_PARTS) {
       throw new Refused(
           Rule.NO_LINES,
@@ -200,7 +252,7 @@ class Bills {
             left.otherCosts().stream().filter(each -> otherCostIds.contains(each.id())).toList());
     return new JobBill(
         job,
-        billing(taxDay).partBill(facts, job.warranty()),
+        limit(job, billing(taxDay).partBill(facts, job.warranty()), before),
         BillingBasis.Code.TIME_AND_PARTS,
         null,
         new CostTaking.Some(visitIds, otherCostIds),

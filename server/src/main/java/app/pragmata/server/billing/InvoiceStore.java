@@ -51,6 +51,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record1;
+import org.jooq.Record2;
 import org.jooq.Table;
 import org.jooq.TableRecord;
 import org.springframework.stereotype.Repository;
@@ -138,6 +139,7 @@ class InvoiceStore {
                     INVOICE_LINE.DISCOUNT_MINOR,
                     INVOICE_LINE.WARRANTY_SHARE,
                     INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
+                    INVOICE_LINE.CUT_MINOR,
                     INVOICE_LINE.NET_MINOR,
                     INVOICE_LINE.VAT_CATEGORY,
                     INVOICE_LINE.VAT_PERCENT)
@@ -239,6 +241,7 @@ class InvoiceStore {
       long discount,
       BigDecimal warrantyShare,
       long warrantyReduction,
+      long cut,
       long net,
       String vatCategory,
       BigDecimal vatPercent) {
@@ -256,6 +259,7 @@ class InvoiceStore {
         discount,
         plain(warrantyShare.movePointRight(2)),
         warrantyReduction,
+        cut,
         net,
         vatCategory,
         plain(vatPercent));
@@ -337,15 +341,17 @@ class InvoiceStore {
         0L);
   }
 
-  /** What is charged for a job for good, without VAT: not what is billed ahead of its work. */
-  Money sales(long jobId) {
-    return Money.ofMinor(
-        database
-            .select(coalesce(sum(SALE.NET_MINOR).cast(Long.class), 0L))
-            .from(SALE)
-            .where(SALE.JOB_ID.eq(jobId))
-            .fetchSingle()
-            .value1());
+  /**
+   * What is charged for jobs for good, without VAT: not what is billed ahead of their work. Jobs
+   * without any are left out.
+   */
+  Map<Long, Money> sales(Collection<Long> jobIds) {
+    return database
+        .select(SALE.JOB_ID, sum(SALE.NET_MINOR).cast(Long.class))
+        .from(SALE)
+        .where(SALE.JOB_ID.in(jobIds))
+        .groupBy(SALE.JOB_ID)
+        .fetchMap(Record2::value1, row -> Money.ofMinor(row.value2()));
   }
 
   /** The number of an invoice that there is. */
@@ -436,6 +442,7 @@ class InvoiceStore {
     row.setDiscountMinor(line.discount().minor());
     row.setWarrantyShare(line.warrantyShare().fraction());
     row.setWarrantyReductionMinor(line.warrantyReduction().minor());
+    row.setCutMinor(line.cut().minor());
     row.setNetMinor(line.net().minor());
     row.setVatCode(line.vatRate().code());
     row.setVatCategory(line.vatRate().category());

@@ -3,7 +3,7 @@ package app.pragmata.server.demo;
 import static app.pragmata.server.generated.Tables.*;
 import static app.pragmata.server.generated.Tables.COST_CENTRE;
 
-import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.Role;
 import java.math.BigDecimal;
@@ -282,24 +282,24 @@ class DemoCatalogue {
       database.insertInto(COST_CENTRE).values((Object[]) costCentre).execute();
     }
     Object[][] kinds = {
-      {"Repair", BillingBasis.Code.TIME_AND_PARTS, 120, "repairs"},
-      {"Call-out", BillingBasis.Code.TIME_AND_PARTS, 90, "repairs"},
-      {"Installation", BillingBasis.Code.FIXED_PRICE, 420, "installation"},
-      {"Service", BillingBasis.Code.FIXED_PRICE, 60, "service"},
-      {"Safety check", BillingBasis.Code.FIXED_PRICE, 75, "service"}
+      {"Repair", PromiseKind.ESTIMATE, 120, "repairs"},
+      {"Call-out", PromiseKind.ESTIMATE, 90, "repairs"},
+      {"Installation", PromiseKind.FIXED_PRICE, 420, "installation"},
+      {"Service", PromiseKind.FIXED_PRICE, 60, "service"},
+      {"Safety check", PromiseKind.FIXED_PRICE, 75, "service"}
     };
     for (Object[] kind : kinds) {
       database
           .insertInto(
               KIND_OF_JOB,
               KIND_OF_JOB.NAME,
-              KIND_OF_JOB.BILLING_BASIS,
+              KIND_OF_JOB.PROMISE,
               KIND_OF_JOB.DEFAULT_MINUTES,
               KIND_OF_JOB.COST_CENTRE,
               KIND_OF_JOB.USUAL_FOR_CALLS)
           .values(
               (String) kind[0],
-              (BillingBasis.Code) kind[1],
+              (PromiseKind) kind[1],
               (Integer) kind[2],
               (String) kind[3],
               kind == kinds[0])

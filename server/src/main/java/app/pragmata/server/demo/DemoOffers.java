@@ -116,6 +116,7 @@ class DemoOffers {
         installation,
         "Sliding gate at the delivery yard",
         null,
+        null,
         "We switch the old gate off on the morning of the first day. Deliveries go through the side door until the evening.",
         "Ask for the night baker; the yard is empty after two.",
         discount,

@@ -1,13 +1,16 @@
 package app.pragmata.server.demo;
 
 import static app.pragmata.server.generated.Tables.*;
+import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.BILL;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static org.jooq.impl.DSL.sum;
 
-import app.pragmata.core.Refused;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -360,6 +363,7 @@ class DemoWork {
         equipmentId,
         kind,
         template.title(),
+        promise(template),
         null,
         null,
         null,
@@ -372,6 +376,11 @@ class DemoWork {
                 new QuoteForm.TypedStage("When it is fitted", "60%"))
             : null,
         lines);
+  }
+
+  /** After an accident the insurer wants to know the most that it can come to. */
+  private static @Nullable PromiseKind promise(Template template) {
+    return template.title().equals("Barrier arm after impact") ? PromiseKind.NOT_MORE_THAN : null;
   }
 
   /** What is made to measure is paid in part before it is ordered. */
@@ -582,6 +591,12 @@ class DemoWork {
   }
 
   private void bill(Instant at, long job) {
+    boolean checked =
+        database.fetchExists(JOB, JOB.ID.eq(job).and(JOB.STATE.eq(JobState.Code.CHECKED)));
+    if (!checked) {
+      schedule(at.plusSeconds(86_400), on -> bill(on, job));
+      return;
+    }
     if (random.nextInt(40) == 0) {
       billing.chooseBasis(
           desk(at),
@@ -591,12 +606,16 @@ class DemoWork {
               BillingBasis.Code.NOT_CHARGED,
               "Goodwill: our own fault from the last visit"));
     }
-    try {
-      billing.post(desk(at), key(), job, jobVersion(job));
-    } catch (Refused notCheckedYet) {
-      schedule(at.plusSeconds(86_400), on -> bill(on, job));
-      return;
+    if (aboveEstimate(at, job)) {
+      billing.chooseBasis(
+          desk(at),
+          job,
+          new BillingService.BasisForm(
+              jobVersion(job),
+              BillingBasis.Code.TIME_AND_PARTS,
+              "The work took longer than expected, as told on site"));
     }
+    billing.post(desk(at), key(), job, jobVersion(job));
     database
         .select(INVOICE.ID, INVOICE.GROSS_MINOR, INVOICE.DUE_DATE)
         .from(INVOICE)
@@ -605,6 +624,30 @@ class DemoWork {
         .where(BILL.JOB_ID.eq(job).and(BILL.KIND.eq(Bill.Kind.FINAL)))
         .fetchOptional()
         .ifPresent(row -> schedulePayment(row.value1(), row.value2(), row.value3()));
+  }
+
+  private boolean aboveEstimate(Instant at, long job) {
+    Long accepted =
+        database
+            .select(sum(ACCEPTED_QUOTE.NET_MINOR).cast(Long.class))
+            .from(ACCEPTED_QUOTE)
+            .join(JOB)
+            .on(JOB.ID.eq(ACCEPTED_QUOTE.JOB_ID))
+            .where(JOB.ID.eq(job).and(ACCEPTED_QUOTE.PROMISE.eq(PromiseKind.ESTIMATE)))
+            .and(JOB.BILLING_BASIS.eq(BillingBasis.Code.TIME_AND_PARTS))
+            .fetchSingle()
+            .value1();
+    return accepted != null
+        && billing
+                .preview(
+                    desk(at),
+                    new InvoiceForm(
+                        List.of(
+                            new InvoiceForm.BillForm(
+                                job, jobVersion(job), Bill.Kind.FINAL, null, null, null, null))))
+                .document()
+                .netMinor()
+            > accepted;
   }
 
   private String owed(long invoice) {

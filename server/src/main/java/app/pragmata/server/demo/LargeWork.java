@@ -282,7 +282,7 @@ class LargeWork {
       quotes =
           copy(
               "quote",
-              "id, number, customer_id, site_id, kind_of_job_id, title, state, valid_until, net_minor, vat_minor,"
+              "id, number, customer_id, site_id, kind_of_job_id, title, promise, state, valid_until, net_minor, vat_minor,"
                   + " cost_minor, created_at, sent_at, decided_at, accepted_by, decline_reason, version");
       quoteLines =
           copy(
@@ -299,7 +299,7 @@ class LargeWork {
       acceptedQuotes =
           copy(
               "accepted_quote",
-              "quote_id, job_id, number, billing_basis, accepted_at, accepted_by, net_minor");
+              "quote_id, job_id, number, promise, accepted_at, accepted_by, net_minor");
       visits =
           copy(
               "visit",
@@ -532,6 +532,7 @@ class LargeWork {
           draft.siteId(),
           draft.kindId(),
           draft.title(),
+          "estimate",
           state,
           sent.atZone(company.zone()).toLocalDate().plusDays(30),
           totals.vat().net().minor(),
@@ -548,7 +549,7 @@ class LargeWork {
             id,
             draft.id(),
             1_200 + id,
-            "time_and_parts",
+            "estimate",
             sent.plusSeconds(86_400L * 2),
             "The customer",
             totals.vat().net().minor());

@@ -3,6 +3,7 @@ package app.pragmata.server.jobs;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.people.PeopleStore;
@@ -18,9 +19,11 @@ class ChoicesApi {
   /**
    * A kind of job.
    *
+   * @param promise what its quotes promise unless they say otherwise
    * @param usualForCalls what a job straight from a call is taken for unless said otherwise
    */
-  record KindOfJob(long id, String name, int defaultMinutes, boolean usualForCalls) {}
+  record KindOfJob(
+      long id, String name, PromiseKind promise, int defaultMinutes, boolean usualForCalls) {}
 
   /**
    * What forms offer to choose from.
@@ -61,6 +64,7 @@ class ChoicesApi {
                     new KindOfJob(
                         row.getId(),
                         row.getName(),
+                        row.getPromise(),
                         row.getDefaultMinutes(),
                         row.getUsualForCalls())),
         company.terms().vat().listOn(act.today()).stream()

@@ -12,6 +12,7 @@ import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.ExtraWork;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.server.company.CompanyStore;
@@ -91,7 +92,9 @@ public class JobOpening {
     row.setTitle(job.title());
     row.setNotes(job.notes());
     row.setBillingBasis(
-        job.promised() == null ? BillingBasis.Code.TIME_AND_PARTS : kind.getBillingBasis());
+        job.promised() == null
+            ? BillingBasis.Code.TIME_AND_PARTS
+            : job.promised().quote().promise().basis());
     row.setFaultCode(job.faultCode());
     row.setState(JobState.Code.OPEN);
     row.setStateSince(act.at());
@@ -126,9 +129,8 @@ public class JobOpening {
       Act act, long jobId, long siteId, NewPromise extra, @Nullable Integer expectedMinutes) {
     LockedJob job = visits.lockJob(jobId);
     job.requireUnbilled();
-    BillingBasis.Code promised =
-        database.select(PromiseStore.kind(inline(jobId))).fetchSingle().value1();
-    ExtraWork.check(job.number(), promised, extra.quote().basis(), job.siteId() == siteId);
+    PromiseKind promised = database.select(PromiseStore.kind(inline(jobId))).fetchSingle().value1();
+    ExtraWork.check(job.number(), promised, extra.quote().promise(), job.siteId() == siteId);
     promises.add(jobId, extra.quote(), extra.lines(), extra.stages());
     events.tell(
         act,

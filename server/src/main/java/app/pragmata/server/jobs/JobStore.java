@@ -24,6 +24,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
 
+import app.pragmata.core.billing.Promised;
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatRates;
@@ -119,6 +120,18 @@ public class JobStore {
       return promises.stream().flatMap(each -> each.lines().stream()).toList();
     }
 
+    /** What its accepted quotes promise together; empty for one straight from a call. */
+    public Optional<Promised> promised() {
+      return promises.isEmpty()
+          ? Optional.empty()
+          : Optional.of(
+              new Promised(
+                  promises.getFirst().quote().promise(),
+                  promises.stream()
+                      .map(each -> Money.ofMinor(each.quote().netMinor()))
+                      .collect(Money.sum())));
+    }
+
     /** The quotes that were accepted for it. */
     public List<Long> quoteIds() {
       return promises.stream().map(each -> each.quote().quoteId()).toList();
@@ -142,6 +155,7 @@ public class JobStore {
    *
    * @param notes what is wrong, in the caller's words; may be empty
    * @param notChargedReason null unless it is not charged
+   * @param abovePromiseReason why more is charged than was promised; null while nobody has said
    * @param respondBy null when nobody has to be there by a certain time
    */
   public record Head(
@@ -153,6 +167,7 @@ public class JobStore {
       String notes,
       BillingBasis.Code billingBasis,
       @Nullable String notChargedReason,
+      @Nullable String abovePromiseReason,
       @Nullable String faultCode,
       @Nullable String causeCode,
       JobState.Code state,
@@ -173,6 +188,7 @@ public class JobStore {
           row.getNotes(),
           row.getBillingBasis(),
           row.getNotChargedReason(),
+          row.getAbovePromiseReason(),
           row.getFaultCode(),
           row.getCauseCode(),
           row.getState(),
@@ -228,6 +244,12 @@ public class JobStore {
       List<Entry> entries,
       List<Use> uses,
       List<HomeShare> drivesHome) {
+    /** Whether a document has taken cost of it. */
+    public boolean isBilled() {
+      return entries.stream().anyMatch(entry -> entry.costReleaseId() != null)
+          || uses.stream().anyMatch(use -> use.costReleaseId() != null);
+    }
+
     /** Clocks that still run are no facts yet. */
     VisitFacts facts() {
       return facts(entries, uses, drivesHome, Charging.WHOLE);

@@ -103,10 +103,16 @@ public final class LockedJob {
             .formatted(number(), state() instanceof JobState.CalledOff ? "called off" : "billed"));
   }
 
-  /** Charges it by another basis; only one that is not charged has a reason. */
+  /**
+   * Charges it by a basis.
+   *
+   * @param reason why it is not charged, or why more is charged than was promised; null for none
+   */
   public void chooseBasis(BillingBasis.Code basis, @Nullable String reason) {
+    boolean free = basis == BillingBasis.Code.NOT_CHARGED;
     row.setBillingBasis(basis);
-    row.setNotChargedReason(reason);
+    row.setNotChargedReason(free ? reason : null);
+    row.setAbovePromiseReason(free ? null : reason);
   }
 
   /** Notes what was wrong and why; null where nobody knows. */

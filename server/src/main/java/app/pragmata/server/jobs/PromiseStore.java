@@ -13,7 +13,7 @@ import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.company.VatRates;
-import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
@@ -39,15 +39,11 @@ import org.springframework.stereotype.Repository;
 public class PromiseStore {
   private static final LineColumns COLUMNS = LineColumns.of(PROMISED_LINE);
 
-  /**
-   * An accepted quote.
-   *
-   * @param basis what kind of promise it is
-   */
+  /** An accepted quote. */
   public record Accepted(
       long quoteId,
       long number,
-      BillingBasis.Code basis,
+      PromiseKind promise,
       Instant acceptedAt,
       String acceptedBy,
       long netMinor) {}
@@ -63,7 +59,7 @@ public class PromiseStore {
       row(
               ACCEPTED_QUOTE.QUOTE_ID,
               ACCEPTED_QUOTE.NUMBER,
-              ACCEPTED_QUOTE.BILLING_BASIS,
+              ACCEPTED_QUOTE.PROMISE,
               ACCEPTED_QUOTE.ACCEPTED_AT,
               ACCEPTED_QUOTE.ACCEPTED_BY,
               ACCEPTED_QUOTE.NET_MINOR)
@@ -84,7 +80,7 @@ public class PromiseStore {
         .set(ACCEPTED_QUOTE.QUOTE_ID, quote.quoteId())
         .set(ACCEPTED_QUOTE.JOB_ID, jobId)
         .set(ACCEPTED_QUOTE.NUMBER, quote.number())
-        .set(ACCEPTED_QUOTE.BILLING_BASIS, quote.basis())
+        .set(ACCEPTED_QUOTE.PROMISE, quote.promise())
         .set(ACCEPTED_QUOTE.ACCEPTED_AT, quote.acceptedAt())
         .set(ACCEPTED_QUOTE.ACCEPTED_BY, quote.acceptedBy())
         .set(ACCEPTED_QUOTE.NET_MINOR, quote.netMinor())
@@ -130,14 +126,14 @@ public class PromiseStore {
         .fetchOptional(ACCEPTED_QUOTE.JOB_ID);
   }
 
-  /** The kind of what a job promises: one straight from a call promises time and parts. */
-  public static Field<BillingBasis.Code> kind(Field<Long> jobId) {
+  /** The kind of what a job promises: one straight from a call is taken for an estimate. */
+  public static Field<PromiseKind> kind(Field<Long> jobId) {
     return coalesce(
         field(
-            select(min(ACCEPTED_QUOTE.BILLING_BASIS))
+            select(min(ACCEPTED_QUOTE.PROMISE))
                 .from(ACCEPTED_QUOTE)
                 .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))),
-        inline(BillingBasis.Code.TIME_AND_PARTS, ACCEPTED_QUOTE.BILLING_BASIS));
+        inline(PromiseKind.ESTIMATE, ACCEPTED_QUOTE.PROMISE));
   }
 
   /** A job's accepted quotes, the first of them first; empty for one straight from a call. */

@@ -44,6 +44,7 @@ record EditionComparison(
     TITLE,
     SITE,
     EQUIPMENT,
+    PROMISE,
     VALID_UNTIL,
     PRICES,
     DISCOUNT,
@@ -118,6 +119,7 @@ record EditionComparison(
     terms.put(Term.TITLE, document.title());
     terms.put(Term.SITE, document.site());
     terms.put(Term.EQUIPMENT, document.equipment());
+    terms.put(Term.PROMISE, document.promise().words());
     terms.put(Term.VALID_UNTIL, document.written(document.validUntil()));
     terms.put(Term.PRICES, document.pricesWithVat() ? "with VAT" : "without VAT");
     terms.put(Term.DISCOUNT, document.discount());

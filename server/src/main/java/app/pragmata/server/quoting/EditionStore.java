@@ -61,6 +61,8 @@ public class EditionStore {
         place.value1(),
         place.value2() + ", " + place.value3(),
         equipment,
+        quote.getPromise(),
+        OfferDocument.promised(quote.getPromise()),
         act.today(),
         quote.getValidUntil(),
         quote.getNotes(),

@@ -2,6 +2,7 @@ package app.pragmata.server.quoting;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -34,6 +35,8 @@ public record OfferDocument(
     String customer,
     String site,
     String equipment,
+    PromiseKind promise,
+    String promised,
     LocalDate sentOn,
     LocalDate validUntil,
     String notes,
@@ -63,6 +66,17 @@ public record OfferDocument(
       long fullMinor,
       long netMinor,
       long grossMinor) {}
+
+  /** What is promised of the price, in the words that the customer reads. */
+  static String promised(PromiseKind promise) {
+    return switch (promise) {
+      case FIXED_PRICE -> "This is a fixed price, whatever the work takes.";
+      case ESTIMATE ->
+          "This is an estimate. You pay for the time and parts that the work takes; if it will be more, we say why.";
+      case NOT_MORE_THAN ->
+          "You pay for the time and parts that the work takes, and not more than this total.";
+    };
+  }
 
   /** A day as it is written in the document, such as "24 November 2026". */
   String written(LocalDate day) {

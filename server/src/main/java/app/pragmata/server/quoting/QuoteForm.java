@@ -1,16 +1,22 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.quoting.Offer;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
-/** A quote as it is typed; null and empty mean not entered. */
+/**
+ * A quote as it is typed; null and empty mean not entered.
+ *
+ * @param promise left out is what its kind of job promises
+ */
 public record QuoteForm(
     int version,
     @Nullable Long siteId,
     @Nullable Long equipmentId,
     @Nullable Long kindOfJobId,
     @Nullable String title,
+    @Nullable PromiseKind promise,
     @Nullable String validUntil,
     @Nullable String notes,
     @Nullable String ownNotes,
@@ -33,6 +39,7 @@ public record QuoteForm(
         equipmentId,
         kindOfJobId,
         title,
+        null,
         null,
         null,
         null,

@@ -77,6 +77,7 @@ public class QuotePdf {
                 text(name), offer.written(offer.sentOn()), offer.written(offer.validUntil())));
     lines(page, offer);
     sum(page, offer);
+    page.append("<div class=\"soft\">%s</div>".formatted(text(offer.promised())));
     stages(page, offer);
     if (!offer.notes().isEmpty()) {
       page.append("<div class=\"notes\">%s</div>".formatted(text(offer.notes())));

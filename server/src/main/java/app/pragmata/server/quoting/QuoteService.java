@@ -11,7 +11,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.DriveCharge;
-import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Offer;
@@ -132,6 +132,7 @@ public class QuoteService {
                   like.getEquipmentId(),
                   like.getKindOfJobId(),
                   like.getTitle(),
+                  like.getPromise(),
                   null,
                   like.getNotes(),
                   like.getOwnNotes(),
@@ -389,22 +390,16 @@ public class QuoteService {
   }
 
   private JobOpening.NewPromise promise(QuoteRecord quote, Offer offer) {
-    BillingBasis.Code basis =
-        database
-            .select(KIND_OF_JOB.BILLING_BASIS)
-            .from(KIND_OF_JOB)
-            .where(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
-            .fetchSingle(KIND_OF_JOB.BILLING_BASIS);
     return new JobOpening.NewPromise(
         new PromiseStore.Accepted(
             quote.getId(),
             quote.getNumber(),
-            basis,
+            quote.getPromise(),
             quote.getDecidedAt(),
             quote.getAcceptedBy(),
             quote.getNetMinor()),
         offer.promise(),
-        basis == BillingBasis.Code.FIXED_PRICE ? offer.promisedStages() : List.of());
+        quote.getPromise() == PromiseKind.FIXED_PRICE ? offer.promisedStages() : List.of());
   }
 
   /** The length of a first visit for what is offered; null takes the kind of job's. */
@@ -544,6 +539,7 @@ public class QuoteService {
       @Nullable Long equipmentId,
       long kindOfJobId,
       String title,
+      PromiseKind promise,
       LocalDate validUntil,
       String notes,
       String ownNotes,
@@ -566,8 +562,15 @@ public class QuoteService {
       reading.fault(
           "equipmentId", Rule.NOT_FOUND, "This equipment does not stand at the chosen site.");
     }
-    if (form.kindOfJobId() == null
-        || !database.fetchExists(KIND_OF_JOB, KIND_OF_JOB.ID.eq(form.kindOfJobId()))) {
+    PromiseKind usual =
+        form.kindOfJobId() == null
+            ? null
+            : database
+                .select(KIND_OF_JOB.PROMISE)
+                .from(KIND_OF_JOB)
+                .where(KIND_OF_JOB.ID.eq(form.kindOfJobId()))
+                .fetchOne(KIND_OF_JOB.PROMISE);
+    if (usual == null) {
       reading.fault("kindOfJobId", Rule.MISSING, "Choose the kind of job.");
     }
     String title = reading.text("title", form.title(), 120);
@@ -580,6 +583,14 @@ public class QuoteService {
     var reader =
         new QuoteReader(company, stock, pricing(customerId, act.today()), act.today(), reading);
     Offer offer = reader.offer(form.lines(), form.discount(), form.deposit(), form.stages());
+    if (!offer.stages().isEmpty()
+        && usual != null
+        && Objects.requireNonNullElse(form.promise(), usual) != PromiseKind.FIXED_PRICE) {
+      reading.fault(
+          "stages",
+          Rule.NOT_A_FIXED_PRICE,
+          "Only a fixed price falls due in stages. Take the stages off, or promise a fixed price.");
+    }
     reading.refuseIfFaulty();
     return new Entered(
         Objects.requireNonNull(customerId),
@@ -587,6 +598,7 @@ public class QuoteService {
         form.equipmentId(),
         Objects.requireNonNull(form.kindOfJobId()),
         Objects.requireNonNull(title),
+        form.promise() == null ? Objects.requireNonNull(usual) : form.promise(),
         validUntil == null ? act.today().plusDays(company.quoting().validDays()) : validUntil,
         notes,
         ownNotes,
@@ -619,6 +631,7 @@ public class QuoteService {
     row.setEquipmentId(entered.equipmentId());
     row.setKindOfJobId(entered.kindOfJobId());
     row.setTitle(entered.title());
+    row.setPromise(entered.promise());
     row.setValidUntil(entered.validUntil());
     row.setNotes(entered.notes());
     row.setOwnNotes(entered.ownNotes());

@@ -12,6 +12,7 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
@@ -68,6 +69,7 @@ class QuotesApi {
       long kindOfJobId,
       String kindOfJob,
       String title,
+      PromiseKind promise,
       LocalDate validUntil,
       String notes,
       String ownNotes,
@@ -243,6 +245,7 @@ class QuotesApi {
         quote.getKindOfJobId(),
         row.value7(),
         quote.getTitle(),
+        quote.getPromise(),
         quote.getValidUntil(),
         quote.getNotes(),
         quote.getOwnNotes(),
@@ -278,11 +281,9 @@ class QuotesApi {
     return database
         .select(JOB.ID, JOB.NUMBER, JOB.TITLE)
         .from(JOB)
-        .join(KIND_OF_JOB)
-        .on(KIND_OF_JOB.ID.eq(quote.getKindOfJobId()))
         .where(JOB.SITE_ID.eq(quote.getSiteId()))
         .and(JobStore.running())
-        .and(PromiseStore.kind(JOB.ID).eq(KIND_OF_JOB.BILLING_BASIS))
+        .and(PromiseStore.kind(JOB.ID).eq(quote.getPromise()))
         .orderBy(JOB.NUMBER.desc())
         .fetch(Records.mapping(RunningJob::new));
   }

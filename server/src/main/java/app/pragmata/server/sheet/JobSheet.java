@@ -4,6 +4,7 @@ import app.pragmata.core.Category;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.billing.BillingView;
@@ -61,6 +62,7 @@ public record JobSheet(
   public record Promise(
       long quoteId,
       long quoteNumber,
+      PromiseKind promise,
       LocalDate acceptedOn,
       String acceptedBy,
       String summary,
@@ -90,6 +92,7 @@ public record JobSheet(
       String note,
       String reason,
       boolean takesRecords,
+      boolean billed,
       boolean labourMissing,
       boolean milesMissing,
       List<Time> times,

@@ -126,7 +126,7 @@ class SheetApi {
                     new JobSheet.OtherCost(
                         other.id(), other.supplier(), other.description(), other.costMinor()))
             .toList(),
-        cost(facts, cost, billing.charged(job, view)),
+        cost(facts, cost, Money.ofMinor(view.chargedMinor())),
         view,
         money,
         books.listEntries(id, money.stream().map(ReceiptView::id).toList()));
@@ -147,6 +147,7 @@ class SheetApi {
     return new JobSheet.Promise(
         quote.quoteId(),
         quote.number(),
+        quote.promise(),
         quote.acceptedAt().atZone(zone).toLocalDate(),
         quote.acceptedBy(),
         String.join(", ", promise.lines().stream().map(SheetApi::summary).toList()),
@@ -239,6 +240,7 @@ class SheetApi {
         visit.note(),
         visit.reason(),
         visit.state().takesRecords(visit.day(), today),
+        job.closing().isPresent() || visit.isBilled(),
         visit.state().isOver()
             && visit.entries().stream()
                 .noneMatch(entry -> entry.kind() == TimeEntry.Kind.LABOUR && entry.minutes() > 0),

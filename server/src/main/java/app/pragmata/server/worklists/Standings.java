@@ -463,7 +463,7 @@ public class Standings {
     // Billed is where its invoices stand.
     Stage stage = Stage.of(job, Money.ZERO);
     CostSheet sheet = new Costing(company.terms()).cost(job.facts(company.zone()));
-    Money left = left(stage, company, job, sheet);
+    Money left = left(stage, company, job, bill.sale(), sheet);
     boolean begun = stage.compareTo(Stage.BOOKED) > 0;
     Margin margin = begun ? sheet.marginOn(bill.sale().plus(left)) : sheet.quotedMargin();
     var row = new StandingRecord();
@@ -489,18 +489,20 @@ public class Standings {
   }
 
   /** What of a job is still to be charged for good; nothing once it is closed. */
-  private Money left(Stage stage, Company company, WholeJob job, CostSheet sheet) {
+  private Money left(Stage stage, Company company, WholeJob job, Money before, CostSheet sheet) {
     if (stage == Stage.SETTLED || job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return Money.ZERO;
     }
     boolean byWork =
         job.job().billingBasis() == BillingBasis.Code.TIME_AND_PARTS
             && stage.compareTo(Stage.BOOKED) > 0;
-    return byWork
-        ? new Billing(company.terms(), company.locale(), today())
-            .bill(job.unbilled(company.zone()), new BillingBasis.TimeAndParts(), job.warranty())
-            .net()
-        : sheet.quotedNet();
+    if (!byWork) {
+      return sheet.quotedNet();
+    }
+    var worked =
+        new Billing(company.terms(), company.locale(), today())
+            .bill(job.unbilled(company.zone()), new BillingBasis.TimeAndParts(), job.warranty());
+    return job.promised().map(promised -> promised.limit(worked, before)).orElse(worked).net();
   }
 
   private static LocalDate day(Stage stage, WholeJob job, Bill bill, ZoneId zone) {

@@ -2,6 +2,7 @@ package app.pragmata.server.quoting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.printing.PdfPrinter;
@@ -52,6 +53,8 @@ class QuotePdfTest {
         "Quillon Bakery",
         "Shed 2",
         "",
+        PromiseKind.FIXED_PRICE,
+        OfferDocument.promised(PromiseKind.FIXED_PRICE),
         LocalDate.of(2026, 11, 24),
         LocalDate.of(2026, 12, 24),
         notes,

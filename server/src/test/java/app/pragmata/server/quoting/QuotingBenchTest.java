@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.Bench;
 import app.pragmata.server.RunningPragmata;
@@ -111,6 +112,8 @@ class QuotingBenchTest {
         "Quillon Bakery",
         "Shed 2",
         "",
+        PromiseKind.FIXED_PRICE,
+        OfferDocument.promised(PromiseKind.FIXED_PRICE),
         LocalDate.of(2026, 11, 24),
         LocalDate.of(2026, 12, 24),
         "",

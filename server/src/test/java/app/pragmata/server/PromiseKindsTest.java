@@ -1,0 +1,137 @@
+package app.pragmata.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.laws.Laws;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/**
+ * The worked example, charged 450.99 by time and parts, where less was accepted: 400.00, of one
+ * line.
+ */
+class PromiseKindsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "imre");
+
+  @AfterEach
+  void the_books_are_right() {
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  private SwingGate promising(String promise) {
+    return gate.agree("promise", promise)
+        .agree(
+            "lines",
+            List.of(
+                Map.of(
+                    "category",
+                    "other",
+                    "description",
+                    "Gate repaired",
+                    "quantity",
+                    "1",
+                    "cost",
+                    "250",
+                    "price",
+                    "400")));
+  }
+
+  private JsonNode billing() {
+    return gate.sheet().path("billing");
+  }
+
+  private Visitor.Answer bill() {
+    return gate.office()
+        .post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
+  }
+
+  private Visitor.Answer choose(String basis, String reason) {
+    var form = new HashMap<String, Object>(Map.of("version", gate.version(), "basis", basis));
+    if (!reason.isEmpty()) {
+      form.put("reason", reason);
+    }
+    return gate.office().put("/api/jobs/" + gate.job() + "/basis", form);
+  }
+
+  @Test
+  void a_fixed_price_is_what_is_charged() {
+    promising("fixed_price").checked();
+    assertThat(billing().path("draft").path("netMinor").asLong()).isEqualTo(400_00);
+    assertThat(bill().status()).isEqualTo(200);
+    assertThat(gate.invoice().path("netMinor").asLong()).isEqualTo(400_00);
+  }
+
+  @Test
+  void more_than_an_estimate_is_charged_once_somebody_says_why_and_the_reason_stays() {
+    promising("estimate").checked();
+    assertThat(billing().path("draft").path("netMinor").asLong()).isEqualTo(450_99);
+    assertThat(billing().path("promised").path("aboveMinor").asLong()).isEqualTo(50_99);
+    Visitor.Answer refused = bill();
+    assertThat(refused.status()).isEqualTo(409);
+    assertThat(refused.text()).contains("50.99 more");
+    choose("time_and_parts", "Both leaves had to be set");
+    assertThat(bill().status()).isEqualTo(200);
+    assertThat(billing().path("promised").path("aboveReason").asString())
+        .isEqualTo("Both leaves had to be set");
+  }
+
+  @Test
+  void not_more_than_is_cut_to_what_was_accepted_line_by_line() {
+    promising("not_more_than").checked();
+    assertThat(bill().status()).isEqualTo(200);
+    JsonNode invoice = gate.invoice();
+    assertThat(invoice.path("netMinor").asLong()).isEqualTo(400_00);
+    assertThat(invoice.path("grossMinor").asLong()).isEqualTo(480_00);
+    assertThat(WorkedExampleTest.texts(invoice.path("lines"), "cutMinor"))
+        .containsExactly("1803", "738", "509", "1441", "608");
+    assertThat(gate.sheet().path("cost").path("marginMinor").asLong()).isEqualTo(400_00 - 353_36);
+  }
+
+  @Test
+  void a_part_bill_uses_up_what_may_be_charged() {
+    promising("not_more_than").checked();
+    StagedGate.spend(gate, "80");
+    Map<String, Object> part = StagedGate.bill(gate, "part");
+    part.put("visitIds", List.of(gate.visit()));
+    StagedGate.posted(StagedGate.post(gate, part));
+    assertThat(billing().path("draft").path("netMinor").asLong()).isZero();
+  }
+
+  @Test
+  void a_fixed_price_charged_by_time_and_parts_above_it_needs_a_reason_too() {
+    promising("fixed_price").checked();
+    choose("time_and_parts", "");
+    assertThat(bill().text()).contains("50.99 more");
+  }
+
+  @Test
+  void the_kind_of_job_says_what_a_quote_promises_unless_the_quote_does() {
+    gate.quoted();
+    assertThat(gate.office().get("/api/quotes/" + gate.quote()).json().path("promise").asString())
+        .isEqualTo("estimate");
+  }
+
+  @Test
+  void the_customer_reads_what_is_promised() {
+    promising("not_more_than").sent();
+    JsonNode document = gate.office().get("/api/quotes/" + gate.quote() + "/document").json();
+    assertThat(document.path("promised").asString()).contains("not more than this total");
+  }
+
+  @Test
+  void only_a_fixed_price_falls_due_in_stages() {
+    promising("estimate").agree("stages", List.of(Map.of("name", "Order", "part", "100%")));
+    var form =
+        new HashMap<String, Object>(
+            Map.of("version", 0, "siteId", 1, "kindOfJobId", 1, "title", "Gate"));
+    form.put("promise", "estimate");
+    form.put("stages", List.of(Map.of("name", "Order", "part", "100%")));
+    form.put("lines", List.of());
+    assertThat(gate.office().post("/api/quotes", form).text()).contains("Only a fixed price");
+  }
+}
