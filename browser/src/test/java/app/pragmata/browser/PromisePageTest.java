@@ -1,5 +1,6 @@
 package app.pragmata.browser;
 
+import static app.pragmata.browser.Chromium.button;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import app.pragmata.server.RunningPragmata;
@@ -55,9 +56,10 @@ class PromisePageTest {
     desk.getByLabel("Promise", new Page.GetByLabelOptions().setExact(true)).click();
     desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Not more than"))
         .click();
-    desk.locator("[data-for-good], [data-primary]").first().click();
+    button(desk, "Send").click();
+    assertThat(desk.locator(".sheet header")).containsText("valid until");
     assertThat(desk.locator(".sheet")).containsText("Not more than");
-    desk.navigate(gate.offerPath().replace("/api/offers/", "/offers/"));
+    desk.navigate(gate.offerPath().replace("/api/offers/", "/offer/"));
     assertThat(desk.locator("main, body").first()).containsText("not more than this total");
   }
 }

@@ -17,10 +17,15 @@ import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.ZoneId;
+import java.util.Arrays;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
 import org.jooq.DSLContext;
+import org.jooq.ExecuteListener;
+import org.jooq.impl.DefaultConfiguration;
+import org.jooq.impl.DefaultExecuteListenerProvider;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -123,6 +128,23 @@ public final class RunningPragmata {
 
   public DSLContext database() {
     return context.getBean(DSLContext.class);
+  }
+
+  /** How many statements the program sends to its database while something is done. */
+  public int statements(Runnable work) {
+    var configuration = (DefaultConfiguration) database().configuration();
+    var before = configuration.executeListenerProviders();
+    var count = new AtomicInteger();
+    ExecuteListener counting = ExecuteListener.onExecuteStart(each -> count.incrementAndGet());
+    var providers = Arrays.copyOf(before, before.length + 1);
+    providers[before.length] = new DefaultExecuteListenerProvider(counting);
+    configuration.setExecuteListenerProvider(providers);
+    try {
+      work.run();
+    } finally {
+      configuration.setExecuteListenerProvider(before);
+    }
+    return count.get();
   }
 
   /** Delivers parts at this cost each, unless at least so many are held. */
