@@ -55,6 +55,7 @@ create table job (
 );
 create index on job (state);
 create index on job (customer_id);
+create index on job (created_at);
 create index on job (site_id);
 create index on job (equipment_id) where equipment_id is not null;
 create index on job (cause_code) where cause_code is not null;
@@ -183,6 +184,7 @@ create table visit (
 create index on visit (job_id);
 create unique index on visit (replaces_id) where replaces_id is not null;
 create index on visit (technician_id, day);
+create index on visit (day);
 create index on visit (checked_by) where checked_by is not null;
 
 -- Who comes to a visit besides the technician who is responsible for it.

@@ -2,6 +2,7 @@ package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -141,5 +142,70 @@ class ListsTest {
         .withFailMessage(
             "docs/openapi.json is stale: commit what ./pragmata describe makes, or target/openapi.json")
         .isEqualTo(committed);
+  }
+
+  @Test
+  void jobs_are_listed_by_customer_state_and_whether_they_are_closed() {
+    var gate = new SwingGate(program, "piet").billed();
+    long customer = gate.sheet().path("customerId").asLong();
+    JsonNode closed = rows("/api/jobs?closed=true&state=checked&customerId=" + customer);
+    assertThat(WorkedExampleTest.texts(closed, "id")).contains(String.valueOf(gate.job()));
+    assertThat(WorkedExampleTest.texts(closed, "closedBy")).containsOnly("invoice");
+    assertThat(WorkedExampleTest.texts(rows("/api/jobs?closed=false"), "id"))
+        .doesNotContain(String.valueOf(gate.job()));
+  }
+
+  @Test
+  void every_job_is_on_exactly_one_page_of_the_list() {
+    var seen = new java.util.ArrayList<String>();
+    String next = "";
+    do {
+      JsonNode page = office.get("/api/jobs?after=" + next).json();
+      seen.addAll(WorkedExampleTest.texts(page.path("rows"), "id"));
+      next = page.path("next").isNull() ? "" : page.path("next").asString();
+    } while (!next.isEmpty());
+    assertThat(seen).doesNotHaveDuplicates().hasSize(program.database().fetchCount(JOB));
+  }
+
+  @Test
+  void visits_are_listed_by_day_technician_and_state() {
+    var gate = new SwingGate(program, "piet").checked();
+    JsonNode visit = gate.sheet().path("visits").path(0);
+    String day = visit.path("day").asString();
+    JsonNode rows =
+        rows(
+            "/api/visits?state=checked&from="
+                + day
+                + "&to="
+                + day
+                + "&technicianId="
+                + visit.path("technicianId").asLong());
+    assertThat(WorkedExampleTest.texts(rows, "id")).contains(String.valueOf(gate.visit()));
+    assertThat(WorkedExampleTest.texts(rows, "day")).containsOnly(day);
+    assertThat(WorkedExampleTest.texts(rows("/api/visits?jobId=" + gate.job()), "id"))
+        .containsExactly(String.valueOf(gate.visit()));
+  }
+
+  @Test
+  void the_terms_of_the_day_cost_and_charge_the_worked_example() {
+    var gate = new SwingGate(program, "imre").checked();
+    JsonNode terms = office.get("/api/terms").json();
+    JsonNode normal = terms.path("rateClasses").path(0);
+    assertThat(normal.path("chargePerHour").decimalValue()).isEqualByComparingTo("58");
+    long imre = gate.sheet().path("visits").path(0).path("technicianId").asLong();
+    var wage =
+        terms
+            .path("wages")
+            .valueStream()
+            .filter(w -> w.path("personId").asLong() == imre)
+            .findFirst();
+    assertThat(wage.orElseThrow().path("costPerHour").decimalValue())
+        .isEqualByComparingTo("24.108");
+    assertThat(terms.path("stepMinutes").asInt()).isEqualTo(15);
+    assertThat(terms.path("costPerMile").decimalValue()).isEqualByComparingTo("0.38");
+  }
+
+  private JsonNode rows(String path) {
+    return office.get(path).json().path("rows");
   }
 }

@@ -17,6 +17,11 @@ public record InForce<T extends InForce.Dated>(String what, List<T> terms) {
     terms = terms.stream().sorted(Comparator.comparing(Dated::fromDay).reversed()).toList();
   }
 
+  /** Whether any of them holds on the day. */
+  public boolean isSetOn(LocalDate day) {
+    return terms.stream().anyMatch(term -> !term.fromDay().isAfter(day));
+  }
+
   /** The latest terms that began on or before the day; refused when there are none yet. */
   public T on(LocalDate day) {
     return terms.stream()
