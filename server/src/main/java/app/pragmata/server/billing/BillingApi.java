@@ -20,7 +20,7 @@ class BillingApi {
    *
    * @param jobs at most a hundred, each as it was shown
    */
-  record ClosingForm(@Nullable List<BillingService.AtVersion> jobs) {}
+  record ClosingForm(@Nullable List<InvoiceService.AtVersion> jobs) {}
 
   /** How many jobs are closed. */
   record Closed(int jobs) {}
@@ -28,9 +28,11 @@ class BillingApi {
   record PostForm(int version) {}
 
   private final BillingService service;
+  private final InvoiceService invoicing;
 
-  BillingApi(BillingService service) {
+  BillingApi(BillingService service, InvoiceService invoicing) {
     this.service = service;
+    this.invoicing = invoicing;
   }
 
   @PutMapping("/api/jobs/{id}/basis")
@@ -54,7 +56,7 @@ class BillingApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody PostForm form) {
-    return new Done(service.post(act, key, id, form.version()));
+    return new Done(invoicing.post(act, key, id, form.version()));
   }
 
   /** Closes checked jobs by their bases, all or none: each by an invoice, or without charge. */
@@ -63,7 +65,7 @@ class BillingApi {
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody ClosingForm form) {
-    return new Closed(service.closeAll(act, key, form.jobs()));
+    return new Closed(invoicing.closeAll(act, key, form.jobs()));
   }
 
   /** Posts one invoice for stages, some work, or all that is left of jobs of a customer. */
@@ -72,12 +74,12 @@ class BillingApi {
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody InvoiceForm form) {
-    return service.postInvoice(act, key, form);
+    return invoicing.postInvoice(act, key, form);
   }
 
   /** The same invoice as it would be posted. */
   @PostMapping("/api/invoices/preview")
-  BillingService.InvoicePreview previewInvoice(Act act, @RequestBody InvoiceForm form) {
-    return service.preview(act, form);
+  InvoiceService.InvoicePreview previewInvoice(Act act, @RequestBody InvoiceForm form) {
+    return invoicing.preview(act, form);
   }
 }

@@ -1,11 +1,14 @@
 package app.pragmata.server.billing;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.Deduction;
+import app.pragmata.core.costing.CostSheet;
+import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobState;
@@ -20,6 +23,7 @@ import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.PromiseStore;
 import java.time.LocalDate;
+import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
@@ -92,6 +96,13 @@ class Bills {
     Bill whole = billing(taxDay).bill(left, basis, job.warranty(), before.aheadOf(job));
     Bill bill = basis instanceof BillingBasis.TimeAndParts ? limit(job, whole, before) : whole;
     return new JobBill(job, bill, job.job().billingBasis(), null, null, left);
+  }
+
+  /** What a bill would take out of work in progress by now. */
+  Map<Category, Money> costs(JobBill bill) {
+    CostSheet sheet = new Costing(companies.getCompany().terms()).cost(bill.facts());
+    return Arrays.stream(Category.values())
+        .collect(Collectors.toMap(category -> category, category -> sheet.rung(category).actual()));
   }
 
   /** What a closed job would have been charged in all on a basis. */

@@ -2,11 +2,19 @@ package app.pragmata.server.billing;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.billing.CreditKind;
+import app.pragmata.core.billing.Creditable;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.server.billing.BillingView.ChargedLine;
 import app.pragmata.server.billing.BillingView.ChargedVat;
 import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.company.Company;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -47,5 +55,67 @@ public record CreditDocument(
       String description,
       long netMinor,
       String vatCategory,
-      String vatPercent) {}
+      String vatPercent) {
+    static CreditedLine of(ChargedLine line, long jobNumber, Money net) {
+      return new CreditedLine(
+          line.position(),
+          jobNumber,
+          line.category(),
+          line.description(),
+          net.minor(),
+          line.vatCategory(),
+          line.vatPercent());
+    }
+  }
+
+  /**
+   * The credit of a posted invoice, told by that invoice's own words.
+   *
+   * @param jobNumbers by id
+   */
+  static CreditDocument of(
+      Company company,
+      long number,
+      LocalDate day,
+      CreditKind kind,
+      String reason,
+      InvoiceDocument invoice,
+      Creditable.Credit credit,
+      Map<Long, Long> jobNumbers) {
+    Map<Integer, ChargedLine> charged =
+        invoice.jobs().stream()
+            .flatMap(job -> job.lines().stream())
+            .collect(Collectors.toMap(ChargedLine::position, line -> line));
+    Set<Long> given =
+        credit.given().stream()
+            .map(off -> Objects.requireNonNull(jobNumbers.get(off.jobId())))
+            .collect(Collectors.toSet());
+    return new CreditDocument(
+        number,
+        company.locale().toLanguageTag(),
+        invoice.currency(),
+        kind,
+        reason,
+        day,
+        invoice.number(),
+        invoice.invoiceDate(),
+        company.identity(),
+        invoice.buyer(),
+        credit.lines().stream()
+            .map(
+                less ->
+                    CreditedLine.of(
+                        Objects.requireNonNull(charged.get(less.line().position())),
+                        Objects.requireNonNull(jobNumbers.get(less.line().jobId())),
+                        less.net()))
+            .toList(),
+        invoice.jobs().stream()
+            .filter(job -> given.contains(job.number()))
+            .flatMap(job -> job.billedBefore().stream())
+            .toList(),
+        ChargedVat.of(new VatBreakdown(credit.vat())),
+        credit.net().minor(),
+        credit.vatAmount().minor(),
+        credit.gross().minor());
+  }
 }

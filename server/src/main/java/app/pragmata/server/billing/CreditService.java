@@ -13,12 +13,7 @@ import app.pragmata.core.billing.CreditKind;
 import app.pragmata.core.billing.Creditable;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.server.billing.BillingView.ChargedLine;
-import app.pragmata.server.billing.BillingView.ChargedVat;
-import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.books.BooksStore;
-import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.CreditNoteRecord;
 import app.pragmata.server.jobs.CostTaking;
@@ -33,7 +28,6 @@ import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -299,12 +293,25 @@ public class CreditService {
     LockedJob job(long id) {
       return Objects.requireNonNull(jobs.get(id));
     }
+
+    Map<Long, Long> jobNumbers() {
+      return jobs.values().stream().collect(Collectors.toMap(LockedJob::id, LockedJob::number));
+    }
   }
 
   private long post(Act act, ToCredit toCredit) {
     Creditable.Credit credit = toCredit.credit();
     long number = numbers.next(NumberSeries.Series.CREDIT_NOTE);
-    CreditDocument document = document(act, number, toCredit);
+    CreditDocument document =
+        CreditDocument.of(
+            companies.getCompany(),
+            number,
+            act.today(),
+            toCredit.kind(),
+            toCredit.reason(),
+            toCredit.posted().document(),
+            credit,
+            toCredit.jobNumbers());
     long id = credits.insert(row(act, number, toCredit), credit, texts.freeze(document));
     Map<Long, Map<Category, Money>> costs = giveCostsBack(act, toCredit);
     books.post(
@@ -346,60 +353,6 @@ public class CreditService {
     row.setPostedAt(act.at());
     row.setPostedBy(act.personId());
     return row;
-  }
-
-  private CreditDocument document(Act act, long number, ToCredit toCredit) {
-    Company company = companies.getCompany();
-    InvoiceDocument invoice = toCredit.posted().document();
-    Map<Integer, ChargedLine> charged = new HashMap<>();
-    Map<Integer, Long> jobNumbers = new HashMap<>();
-    for (InvoiceDocument.ChargedJob job : invoice.jobs()) {
-      for (ChargedLine line : job.lines()) {
-        charged.put(line.position(), line);
-        jobNumbers.put(line.position(), job.number());
-      }
-    }
-    List<CreditDocument.CreditedLine> lines =
-        toCredit.credit().lines().stream()
-            .map(
-                less -> {
-                  ChargedLine line = Objects.requireNonNull(charged.get(less.line().position()));
-                  return new CreditDocument.CreditedLine(
-                      line.position(),
-                      Objects.requireNonNull(jobNumbers.get(line.position())),
-                      line.category(),
-                      line.description(),
-                      less.net().minor(),
-                      line.vatCategory(),
-                      line.vatPercent());
-                })
-            .toList();
-    Set<Long> given =
-        toCredit.credit().given().stream()
-            .map(off -> toCredit.job(off.jobId()).number())
-            .collect(Collectors.toSet());
-    List<Deducted> billedAgain =
-        invoice.jobs().stream()
-            .filter(job -> given.contains(job.number()))
-            .flatMap(job -> job.billedBefore().stream())
-            .toList();
-    return new CreditDocument(
-        number,
-        company.locale().toLanguageTag(),
-        invoice.currency(),
-        toCredit.kind(),
-        toCredit.reason(),
-        act.today(),
-        invoice.number(),
-        invoice.invoiceDate(),
-        company.identity(),
-        invoice.buyer(),
-        lines,
-        billedAgain,
-        ChargedVat.of(new VatBreakdown(toCredit.credit().vat())),
-        toCredit.credit().net().minor(),
-        toCredit.credit().vatAmount().minor(),
-        toCredit.credit().gross().minor());
   }
 
   /**

@@ -3,6 +3,7 @@ package app.pragmata.server.billing;
 import app.pragmata.core.billing.Bill;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -40,5 +41,10 @@ public record InvoiceForm(@Nullable List<BillForm> jobs) {
 
   List<BillForm> asked() {
     return Objects.requireNonNullElse(jobs, List.of());
+  }
+
+  /** The jobs that it charges. */
+  Stream<Long> jobIds() {
+    return asked().stream().map(BillForm::jobId);
   }
 }

@@ -32,7 +32,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -262,10 +261,5 @@ public class InvoicePosting {
                       "netMinor", document.netMinor(),
                       "grossMinor", document.grossMinor())));
     }
-  }
-
-  /** The jobs that it charges. */
-  static Stream<Long> jobIds(InvoiceForm form) {
-    return form.asked().stream().map(InvoiceForm.BillForm::jobId);
   }
 }

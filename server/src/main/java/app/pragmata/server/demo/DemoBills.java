@@ -10,10 +10,10 @@ import static org.jooq.impl.DSL.selectOne;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.CreditKind;
 import app.pragmata.core.jobs.BillingBasis;
-import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.CreditForm;
 import app.pragmata.server.billing.CreditService;
 import app.pragmata.server.billing.InvoiceForm;
+import app.pragmata.server.billing.InvoiceService;
 import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.records.Act;
 import java.util.ArrayDeque;
@@ -29,18 +29,18 @@ import org.springframework.stereotype.Component;
 @Component
 class DemoBills {
   private final DSLContext database;
-  private final BillingService billing;
+  private final InvoiceService invoicing;
   private final CreditService credits;
   private final PlanningService planning;
   private int count;
 
   DemoBills(
       DSLContext database,
-      BillingService billing,
+      InvoiceService invoicing,
       CreditService credits,
       PlanningService planning) {
     this.database = database;
-    this.billing = billing;
+    this.invoicing = invoicing;
     this.credits = credits;
     this.planning = planning;
   }
@@ -153,6 +153,6 @@ class DemoBills {
   }
 
   private void bill(Act act, List<InvoiceForm.BillForm> jobs) {
-    billing.postInvoice(act, key(), new InvoiceForm(jobs));
+    invoicing.postInvoice(act, key(), new InvoiceForm(jobs));
   }
 }

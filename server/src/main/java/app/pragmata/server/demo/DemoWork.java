@@ -17,6 +17,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.InvoiceForm;
+import app.pragmata.server.billing.InvoiceService;
 import app.pragmata.server.field.CheckService;
 import app.pragmata.server.field.FieldService;
 import app.pragmata.server.planning.PlanningService;
@@ -186,6 +187,7 @@ class DemoWork {
   private final FieldService field;
   private final CheckService checks;
   private final BillingService billing;
+  private final InvoiceService invoicing;
   private final ReceiptService receipts;
   private final DemoStores stores;
 
@@ -207,6 +209,7 @@ class DemoWork {
       FieldService field,
       CheckService checks,
       BillingService billing,
+      InvoiceService invoicing,
       ReceiptService receipts,
       DemoStores stores) {
     this.database = database;
@@ -215,6 +218,7 @@ class DemoWork {
     this.field = field;
     this.checks = checks;
     this.billing = billing;
+    this.invoicing = invoicing;
     this.receipts = receipts;
     this.stores = stores;
   }
@@ -615,7 +619,7 @@ class DemoWork {
               BillingBasis.Code.TIME_AND_PARTS,
               "The work took longer than expected, as told on site"));
     }
-    billing.post(desk(at), key(), job, jobVersion(job));
+    invoicing.post(desk(at), key(), job, jobVersion(job));
     database
         .select(INVOICE.ID, INVOICE.GROSS_MINOR, INVOICE.DUE_DATE)
         .from(INVOICE)
@@ -638,7 +642,7 @@ class DemoWork {
             .fetchSingle()
             .value1();
     return accepted != null
-        && billing
+        && invoicing
                 .preview(
                     desk(at),
                     new InvoiceForm(
@@ -660,7 +664,7 @@ class DemoWork {
 
   private void billStage(Instant at, long job) {
     long invoice =
-        billing
+        invoicing
             .postInvoice(
                 desk(at),
                 key(),
