@@ -189,13 +189,15 @@ export function OfferTerms({
             </button>
           </div>
         ))}
-        <button
-          type="button"
-          className="plain small"
-          onClick={() => change({ ...draft, stages: [...draft.stages, { name: "", part: "" }] })}
-        >
-          add a stage
-        </button>
+        {(draft.promise ?? usual) === "fixed_price" && (
+          <button
+            type="button"
+            className="plain small"
+            onClick={() => change({ ...draft, stages: [...draft.stages, { name: "", part: "" }] })}
+          >
+            add a stage
+          </button>
+        )}
         <Told text={told("stages")} />
         <Told text={told("lines")} />
       </div>
