@@ -230,5 +230,8 @@ class PartBillsTest {
     assertThat(billing.path("draft").path("netMinor").asLong()).isEqualTo(103_00);
     posted(post(gate, bill(gate, "final")));
     assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("billed");
+    Visitor.Answer rest = credit(gate, invoice, "work_taken_back", Map.of());
+    assertThat(rest.status()).isEqualTo(409);
+    assertThat(rest.text()).contains("closed by a later document");
   }
 }

@@ -9,6 +9,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 class WrongInputTest {
   private final RunningPragmata program = RunningPragmata.forTests();
@@ -205,5 +206,22 @@ class WrongInputTest {
 
   private static JsonNode entry(SwingGate gate, int index) {
     return gate.sheet().path("visits").path(0).path("times").path(index);
+  }
+
+  /** A list with nothing in a place is a wrong request, and no fault of the program. */
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          /api/invoices | {"jobs":[null]}
+          /api/invoices/preview | {"jobs":[null]}
+          /api/invoices | {"jobs":[{"jobId":1,"version":1,"kind":"part","visitIds":[null],"otherCostIds":[null]}]}
+          /api/job-closings | {"jobs":[null]}
+          /api/invoices/1/credits | {"version":1,"kind":"price","reason":"Too dear","lines":[null]}
+          """)
+  void nothing_in_a_list_is_refused(String path, String body) {
+    Visitor office = Visitor.signedIn(program, "hester");
+    assertThat(office.post(path, new JsonMapper().readTree(body)).status()).isBetween(400, 499);
   }
 }

@@ -240,10 +240,10 @@ public class CreditService {
           "Invoice %d charges a stage of job %d ahead of work: there is no work to take back. Credit its price."
               .formatted(posted.number(), job.number()));
     }
-    if (kind == Bill.Kind.PART && job.closed()) {
+    if (job.isClosedBesides(posted.number())) {
       throw new Refused(
           Rule.FINAL_INVOICE_STANDS,
-          "Job %d is closed. Take the work of its final invoice back first."
+          "Job %d is closed by a later document. Take the work of its last invoice back first."
               .formatted(job.number()));
     }
   }

@@ -3,14 +3,12 @@ package app.pragmata.server.billing;
 import static app.pragmata.server.generated.Tables.CREDIT_NOTE;
 import static app.pragmata.server.generated.Tables.CREDIT_NOTE_TEXT;
 import static app.pragmata.server.generated.Tables.INVOICE;
-import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 
-import app.pragmata.core.Day;
-import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.CreditKind;
+import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
@@ -90,22 +88,12 @@ class CreditsApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
       @RequestParam(defaultValue = "") String after) {
-    var reading = new Reading();
-    LocalDate first = reading.optional("from", from, typed -> Day.parsePast(typed, act.today()));
-    LocalDate last = reading.optional("to", to, typed -> Day.parsePast(typed, act.today()));
-    reading.refuseIfFaulty();
-    Condition condition = noCondition();
+    Condition condition = AskedDays.read(act, from, to).contain(CREDIT_NOTE.CREDIT_DATE);
     if (customerId != null) {
       condition = condition.and(INVOICE.CUSTOMER_ID.eq(customerId));
     }
     if (invoiceId != null) {
       condition = condition.and(CREDIT_NOTE.INVOICE_ID.eq(invoiceId));
-    }
-    if (first != null) {
-      condition = condition.and(CREDIT_NOTE.CREDIT_DATE.ge(first));
-    }
-    if (last != null) {
-      condition = condition.and(CREDIT_NOTE.CREDIT_DATE.le(last));
     }
     if (!after.isEmpty()) {
       PageKey key = PageKey.parse(after, 2);

@@ -7,15 +7,13 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static org.jooq.impl.DSL.multiset;
-import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Coded;
-import app.pragmata.core.Day;
-import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
@@ -98,11 +96,7 @@ class InvoicesApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
       @RequestParam(defaultValue = "") String after) {
-    var reading = new Reading();
-    LocalDate first = reading.optional("from", from, typed -> Day.parsePast(typed, act.today()));
-    LocalDate last = reading.optional("to", to, typed -> Day.parsePast(typed, act.today()));
-    reading.refuseIfFaulty();
-    Condition condition = noCondition();
+    Condition condition = AskedDays.read(act, from, to).contain(INVOICE.INVOICE_DATE);
     if (customerId != null) {
       condition = condition.and(INVOICE.CUSTOMER_ID.eq(customerId));
     }
@@ -114,12 +108,6 @@ class InvoicesApi {
                 case LATE -> RECEIVABLE.OWED_MINOR.gt(0L).and(RECEIVABLE.DUE_DATE.lt(act.today()));
                 case SETTLED -> RECEIVABLE.OWED_MINOR.eq(0L);
               });
-    }
-    if (first != null) {
-      condition = condition.and(INVOICE.INVOICE_DATE.ge(first));
-    }
-    if (last != null) {
-      condition = condition.and(INVOICE.INVOICE_DATE.le(last));
     }
     if (!after.isEmpty()) {
       PageKey key = PageKey.parse(after, 2);

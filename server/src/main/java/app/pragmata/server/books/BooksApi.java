@@ -20,12 +20,12 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.table;
 
-import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.AccountKind;
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
@@ -81,28 +81,6 @@ public class BooksApi {
       @Nullable Long jobNumber,
       String postedBy,
       List<BooksStore.AccountLine> lines) {}
-
-  /** The days of which entries are asked for, both inclusive; null is open. */
-  private record Days(@Nullable LocalDate from, @Nullable LocalDate to) {
-    static Days read(Act act, String from, String to) {
-      var reading = new Reading();
-      var days =
-          new Days(
-              reading.optional("from", from, typed -> Day.parsePast(typed, act.today())),
-              reading.optional("to", to, typed -> Day.parsePast(typed, act.today())));
-      reading.refuseIfFaulty();
-      return days;
-    }
-
-    Condition condition() {
-      Condition condition = from == null ? noCondition() : JOURNAL_ENTRY.ENTRY_DATE.ge(from);
-      return to == null ? condition : condition.and(JOURNAL_ENTRY.ENTRY_DATE.le(to));
-    }
-
-    boolean all() {
-      return from == null && to == null;
-    }
-  }
 
   /** A month of the books; closed for good from a moment on, or open while that is null. */
   record Period(LocalDate month, @Nullable Instant closedAt, int entries) {}
@@ -175,7 +153,9 @@ public class BooksApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to) {
     Condition older = before == null ? noCondition() : JOURNAL_ENTRY.NUMBER.lt(before);
-    List<BooksEntry> entries = listEntries(Days.read(act, from, to).condition().and(older), PAGE);
+    List<BooksEntry> entries =
+        listEntries(
+            AskedDays.read(act, from, to).contain(JOURNAL_ENTRY.ENTRY_DATE).and(older), PAGE);
     return new Journal(entries, entries.size() < PAGE ? null : entries.getLast().number());
   }
 
@@ -276,9 +256,9 @@ public class BooksApi {
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to) {
-    Days days = Days.read(act, from, to);
+    AskedDays days = AskedDays.read(act, from, to);
     var totals =
-        days.all()
+        days.areAll()
             ? table(
                 select(
                         ACCOUNT_TOTAL.ACCOUNT_CODE,
@@ -295,7 +275,7 @@ public class BooksApi {
                     .from(JOURNAL_LINE)
                     .join(JOURNAL_ENTRY)
                     .on(JOURNAL_ENTRY.ID.eq(JOURNAL_LINE.ENTRY_ID))
-                    .where(days.condition())
+                    .where(days.contain(JOURNAL_ENTRY.ENTRY_DATE))
                     .groupBy(JOURNAL_LINE.ACCOUNT_CODE));
     List<AccountBalance> accounts =
         database
@@ -426,7 +406,7 @@ public class BooksApi {
       @RequestParam(defaultValue = "csv") ListFile.Format format,
       HttpServletResponse response)
       throws IOException {
-    Condition asked = Days.read(act, from, to).condition();
+    Condition asked = AskedDays.read(act, from, to).contain(JOURNAL_ENTRY.ENTRY_DATE);
     ListFile file =
         ListFile.into(response, "journal", format)
             .head(

@@ -9,12 +9,11 @@ import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.jooq.impl.DSL.noCondition;
 
-import app.pragmata.core.Day;
-import app.pragmata.core.Reading;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
 import java.time.Instant;
@@ -95,7 +94,7 @@ class JobsApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
       @RequestParam(defaultValue = "") String after) {
-    Days days = Days.read(act, from, to);
+    AskedDays days = AskedDays.read(act, from, to);
     Condition condition = noCondition();
     if (customerId != null) {
       condition = condition.and(JOB.CUSTOMER_ID.eq(customerId));
@@ -165,8 +164,7 @@ class JobsApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
       @RequestParam(defaultValue = "") String after) {
-    Days days = Days.read(act, from, to);
-    Condition condition = noCondition();
+    Condition condition = AskedDays.read(act, from, to).contain(VISIT.DAY);
     if (jobId != null) {
       condition = condition.and(VISIT.JOB_ID.eq(jobId));
     }
@@ -175,12 +173,6 @@ class JobsApi {
     }
     if (state != null) {
       condition = condition.and(VISIT.STATE.eq(state));
-    }
-    if (days.first() != null) {
-      condition = condition.and(VISIT.DAY.ge(days.first()));
-    }
-    if (days.last() != null) {
-      condition = condition.and(VISIT.DAY.le(days.last()));
     }
     if (!after.isEmpty()) {
       condition = condition.and(VISIT.ID.lt(PageKey.parse(after, 1).number(0)));
@@ -213,16 +205,5 @@ class JobsApi {
     return rows.size() <= PAGE
         ? new VisitPage(rows, null)
         : new VisitPage(rows.subList(0, PAGE), PageKey.of(rows.get(PAGE - 1).id()).text());
-  }
-
-  /** Days as they are asked for; null is left open. */
-  private record Days(@Nullable LocalDate first, @Nullable LocalDate last) {
-    static Days read(Act act, String from, String to) {
-      var reading = new Reading();
-      LocalDate first = reading.optional("from", from, typed -> Day.parse(typed, act.today()));
-      LocalDate last = reading.optional("to", to, typed -> Day.parse(typed, act.today()));
-      reading.refuseIfFaulty();
-      return new Days(first, last);
-    }
   }
 }

@@ -19,20 +19,23 @@ public final class LockedJob {
   private final String costCentre;
   private final Closing.@Nullable Kind closedBy;
   private final @Nullable Long costReleaseId;
+  private final @Nullable Long closingInvoice;
 
   /**
-   * The row, its kind's cost centre, and its closing document, by its kind and as what releases
-   * cost; null while none stands.
+   * The row, its kind's cost centre, and its closing document, by its kind, as what releases cost,
+   * and by its number if it is an invoice; null while none stands.
    */
   LockedJob(
       JobRecord row,
       String costCentre,
       Closing.@Nullable Kind closedBy,
-      @Nullable Long costReleaseId) {
+      @Nullable Long costReleaseId,
+      @Nullable Long closingInvoice) {
     this.row = row;
     this.costCentre = costCentre;
     this.closedBy = closedBy;
     this.costReleaseId = costReleaseId;
+    this.closingInvoice = closingInvoice;
   }
 
   JobRecord row() {
@@ -75,6 +78,11 @@ public final class LockedJob {
   /** Whether its closing document stands. */
   public boolean closed() {
     return closedBy != null;
+  }
+
+  /** Whether another document closes it than the invoice of this number. */
+  public boolean isClosedBesides(long invoiceNumber) {
+    return closed() && (closingInvoice == null || closingInvoice != invoiceNumber);
   }
 
   /** What its sales and costs are of in the books. */

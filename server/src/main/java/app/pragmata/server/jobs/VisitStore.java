@@ -150,7 +150,8 @@ public class VisitStore {
             row.into(JOB),
             row.get(KIND_OF_JOB.COST_CENTRE),
             row.get(COST_RELEASE.KIND),
-            row.get(COST_RELEASE.ID)),
+            row.get(COST_RELEASE.ID),
+            row.get(COST_RELEASE.INVOICE_NUMBER)),
         new LockedVisit.Beside(
             row.get(OTHER_STATES),
             row.get(COMPANION_IDS),
@@ -169,7 +170,11 @@ public class VisitStore {
         .select(JOB.fields())
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
-        .select(KIND_OF_JOB.COST_CENTRE, COST_RELEASE.KIND, COST_RELEASE.ID)
+        .select(
+            KIND_OF_JOB.COST_CENTRE,
+            COST_RELEASE.KIND,
+            COST_RELEASE.ID,
+            COST_RELEASE.INVOICE_NUMBER)
         .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED, BILLED)
         .from(JOB)
         .join(VISIT)
@@ -210,7 +215,12 @@ public class VisitStore {
     // Read after the wait for the lock: what the same statement reads beside it may be too old.
     var beside =
         database
-            .select(JOB.ID, KIND_OF_JOB.COST_CENTRE, COST_RELEASE.KIND, COST_RELEASE.ID)
+            .select(
+                JOB.ID,
+                KIND_OF_JOB.COST_CENTRE,
+                COST_RELEASE.KIND,
+                COST_RELEASE.ID,
+                COST_RELEASE.INVOICE_NUMBER)
             .from(JOB)
             .join(KIND_OF_JOB)
             .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
@@ -227,7 +237,8 @@ public class VisitStore {
                         row,
                         beside.get(row.getId()).get(KIND_OF_JOB.COST_CENTRE),
                         beside.get(row.getId()).get(COST_RELEASE.KIND),
-                        beside.get(row.getId()).get(COST_RELEASE.ID))));
+                        beside.get(row.getId()).get(COST_RELEASE.ID),
+                        beside.get(row.getId()).get(COST_RELEASE.INVOICE_NUMBER))));
   }
 
   /**

@@ -420,7 +420,7 @@ public class ReceiptService {
       ReceiptRecord receipt = lockReceipt(receipts.getReceiptOf(allocation.id()));
       LocalDate day = takeOff(receipt, allocation, act.today());
       if (off.compareTo(paid) < 0) {
-        insertAllocation(receipt.getId(), invoiceId, paid.minus(off), day);
+        insertAllocation(receipt.getId(), invoiceId, paid.minus(off), allocation.allocatedOn());
       }
       postTakenOff(act, receipt, allocation, off, day);
       events.touch(act, ReceiptEvent.MONEY_RECEIVED, receipt);

@@ -19,6 +19,7 @@ import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import java.time.LocalDate;
 import java.util.Collection;
@@ -44,15 +45,14 @@ public class ReceiptStore {
     TAKEN_BACK
   }
 
-  /** Which receipts are asked for; what is null does not matter, days are inclusive. */
+  /** Which receipts are asked for; what is null does not matter. */
   record Question(
       @Nullable Long customerId,
       @Nullable Long quoteId,
       @Nullable Long jobId,
       @Nullable Long invoiceId,
       @Nullable State state,
-      @Nullable LocalDate from,
-      @Nullable LocalDate to) {}
+      AskedDays days) {}
 
   /** Money that is left of a receipt. */
   record Held(long receiptId, long number, LocalDate receivedOn, Money left) {}
@@ -75,7 +75,7 @@ public class ReceiptStore {
   }
 
   private static Condition condition(Question asked) {
-    Condition condition = DSL.noCondition();
+    Condition condition = asked.days().contain(RECEIPT.RECEIVED_ON);
     if (asked.customerId() != null) {
       condition = condition.and(RECEIPT.CUSTOMER_ID.eq(asked.customerId()));
     }
@@ -102,10 +102,7 @@ public class ReceiptStore {
                 case TAKEN_BACK -> RECEIPT.TAKEN_BACK_ON.isNotNull();
               });
     }
-    if (asked.from() != null) {
-      condition = condition.and(RECEIPT.RECEIVED_ON.ge(asked.from()));
-    }
-    return asked.to() == null ? condition : condition.and(RECEIPT.RECEIVED_ON.le(asked.to()));
+    return condition;
   }
 
   /** Earmarked for the job or a quote of it, or paying an invoice of it. */

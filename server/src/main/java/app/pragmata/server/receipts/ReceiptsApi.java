@@ -1,7 +1,6 @@
 package app.pragmata.server.receipts;
 
-import app.pragmata.core.Day;
-import app.pragmata.core.Reading;
+import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
 import java.util.List;
@@ -51,17 +50,9 @@ class ReceiptsApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
       @RequestParam(defaultValue = "") String after) {
-    var reading = new Reading();
     var asked =
         new ReceiptStore.Question(
-            customerId,
-            quoteId,
-            jobId,
-            invoiceId,
-            state,
-            reading.optional("from", from, typed -> Day.parsePast(typed, act.today())),
-            reading.optional("to", to, typed -> Day.parsePast(typed, act.today())));
-    reading.refuseIfFaulty();
+            customerId, quoteId, jobId, invoiceId, state, AskedDays.read(act, from, to));
     List<ReceiptView> rows = receipts.list(asked, after, PAGE + 1);
     if (rows.size() <= PAGE) {
       return new ReceiptPage(rows, null);
