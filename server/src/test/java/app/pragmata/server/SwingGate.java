@@ -101,6 +101,13 @@ public final class SwingGate {
 
   public SwingGate quoted() {
     DSLContext database = program.database();
+    // However far the days have gone, the ram is under warranty.
+    database
+        .update(EQUIPMENT)
+        .set(EQUIPMENT.PARTS_WARRANTY_UNTIL, day.plusMonths(1))
+        .where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977"))
+        .and(EQUIPMENT.PARTS_WARRANTY_UNTIL.lt(day.plusMonths(1)))
+        .execute();
     long gate =
         database
             .select(EQUIPMENT.ID)
