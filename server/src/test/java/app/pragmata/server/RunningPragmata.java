@@ -18,10 +18,10 @@ import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.ZoneId;
 import java.util.Arrays;
+import java.util.Collections;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
-import java.util.concurrent.atomic.AtomicInteger;
 import org.jooq.DSLContext;
 import org.jooq.ExecuteListener;
 import org.jooq.impl.DefaultConfiguration;
@@ -130,12 +130,17 @@ public final class RunningPragmata {
     return context.getBean(DSLContext.class);
   }
 
-  /** How many statements the program sends to its database while something is done. */
+  /**
+   * How many statements the program sends to its database for the one request that something is
+   * about; what it does by the clock meanwhile is on other threads.
+   */
   public int statements(Runnable work) {
     var configuration = (DefaultConfiguration) database().configuration();
     var before = configuration.executeListenerProviders();
-    var count = new AtomicInteger();
-    ExecuteListener counting = ExecuteListener.onExecuteStart(each -> count.incrementAndGet());
+    var counts = new ConcurrentHashMap<Thread, Integer>();
+    ExecuteListener counting =
+        ExecuteListener.onExecuteStart(
+            each -> counts.merge(Thread.currentThread(), 1, Integer::sum));
     var providers = Arrays.copyOf(before, before.length + 1);
     providers[before.length] = new DefaultExecuteListenerProvider(counting);
     configuration.setExecuteListenerProvider(providers);
@@ -144,7 +149,7 @@ public final class RunningPragmata {
     } finally {
       configuration.setExecuteListenerProvider(before);
     }
-    return count.get();
+    return Collections.max(counts.values());
   }
 
   /** Delivers parts at this cost each, unless at least so many are held. */
