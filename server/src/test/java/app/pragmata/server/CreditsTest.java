@@ -72,6 +72,18 @@ class CreditsTest {
   }
 
   @Test
+  void work_whose_price_was_credited_is_still_taken_back_once_and_billed_anew() {
+    credit(gate, invoice, "price", Map.of());
+    assertThat(credit(gate, invoice, "work_taken_back", Map.of()).status()).isEqualTo(200);
+    assertThat(entry(gate, 0)).contains("Work in progress 35336 0");
+    assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("unbilled");
+    assertThat(credit(gate, invoice, "work_taken_back", Map.of()).text())
+        .contains("left to credit");
+    gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
+    assertThat(gate.sheet().path("billing").path("state").asString()).isEqualTo("billed");
+  }
+
+  @Test
   void work_taken_back_can_be_corrected_and_billed_anew() {
     credit(gate, invoice, "work_taken_back", Map.of());
     assertThat(

@@ -78,6 +78,11 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
       return net().plus(vatAmount());
     }
 
+    /** Whether it credits nothing. */
+    public boolean isEmpty() {
+      return lines.isEmpty() && given.isEmpty();
+    }
+
     /** What is no sale of the job after all, by category. */
     public Map<Category, Money> netByCategory(long jobId) {
       var sums = new TreeMap<Category, Money>();
@@ -146,8 +151,7 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
 
   /**
    * The credit of these lines, with its VAT: computed on each group's net, but what completes a
-   * group takes what is left of its tax. Refused when more would be credited than is left, or
-   * nothing.
+   * group takes what is left of its tax. Refused when more would be credited than is left.
    *
    * @param given deductions that go back together with the work
    */
@@ -176,9 +180,6 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
             .filter(each -> !each.getValue().isZero())
             .map(each -> taken(Objects.requireNonNull(left.get(each.getKey())), each.getValue()))
             .toList();
-    if (asked.isEmpty()) {
-      throw new Refused(Rule.NOTHING_LEFT, "Nothing of it is left to credit.");
-    }
     return new Credit(asked, given, vat);
   }
 

@@ -115,7 +115,7 @@ public class CreditService {
             ? price(reading, form, left, named, jobs, kinds)
             : workBack(form, left, named, jobs, kinds, posted);
     return post(
-        act, new ToCredit(posted, form, Objects.requireNonNull(reason), left, credit, jobs));
+        act, new ToCredit(posted, form, Objects.requireNonNull(reason), named, credit, jobs));
   }
 
   private Posted getPosted(long id) {
@@ -240,7 +240,7 @@ public class CreditService {
           "Invoice %d charges a stage of job %d ahead of work: there is no work to take back. Credit its price."
               .formatted(posted.number(), job.number()));
     }
-    if (job.isClosedBesides(posted.number())) {
+    if (job.closed() && !job.isClosedBy(posted.number())) {
       throw new Refused(
           Rule.FINAL_INVOICE_STANDS,
           "Job %d is closed by a later document. Take the work of its last invoice back first."
@@ -276,7 +276,7 @@ public class CreditService {
       Posted posted,
       CreditForm form,
       String reason,
-      Creditable left,
+      List<Creditable.Line> named,
       Creditable.Credit credit,
       Map<Long, LockedJob> jobs) {
     CreditKind kind() {
@@ -285,8 +285,8 @@ public class CreditService {
 
     /** The jobs of which something is credited. */
     Set<Long> jobIds() {
-      return credit.lines().stream()
-          .map(less -> less.line().jobId())
+      return named.stream()
+          .map(Creditable.Line::jobId)
           .collect(Collectors.toCollection(TreeSet::new));
     }
 
@@ -313,7 +313,15 @@ public class CreditService {
             credit,
             toCredit.jobNumbers());
     long id = credits.insert(row(act, number, toCredit), credit, texts.freeze(document));
+    boolean closing =
+        toCredit.jobIds().stream()
+            .anyMatch(jobId -> toCredit.job(jobId).isClosedBy(toCredit.posted().number()));
     Map<Long, Map<Category, Money>> costs = giveCostsBack(act, toCredit);
+    // Work whose price is credited already can still be taken back, but only once.
+    boolean worked = closing || costs.values().stream().anyMatch(taken -> !taken.isEmpty());
+    if (credit.isEmpty() && !(toCredit.kind() == CreditKind.WORK_TAKEN_BACK && worked)) {
+      throw new Refused(Rule.NOTHING_LEFT, "Nothing of it is left to credit.");
+    }
     books.post(
         act,
         new BooksEvent.CreditPosted(
@@ -380,8 +388,7 @@ public class CreditService {
   /** What of the job's work goes back; null for all. */
   private static CostTaking.@Nullable Some some(ToCredit toCredit, long jobId) {
     List<ChargeLine.Of> taken =
-        toCredit.credit().lines().stream()
-            .map(Creditable.Less::line)
+        toCredit.named().stream()
             .filter(line -> line.jobId() == jobId)
             .map(Creditable.Line::of)
             .toList();

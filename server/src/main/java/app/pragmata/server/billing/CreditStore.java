@@ -162,19 +162,21 @@ class CreditStore {
         .set(CREDIT_NOTE_TEXT.CONTENT, text.content())
         .set(CREDIT_NOTE_TEXT.CONTENT_HASH, text.hash())
         .execute();
-    database
-        .insertInto(CREDIT_NOTE_LINE)
-        .set(
-            credit.lines().stream()
-                .map(
-                    less ->
-                        new CreditNoteLineRecord(
-                            id,
-                            row.getInvoiceId(),
-                            (short) less.line().position(),
-                            less.net().minor()))
-                .toList())
-        .execute();
+    if (!credit.lines().isEmpty()) {
+      database
+          .insertInto(CREDIT_NOTE_LINE)
+          .set(
+              credit.lines().stream()
+                  .map(
+                      less ->
+                          new CreditNoteLineRecord(
+                              id,
+                              row.getInvoiceId(),
+                              (short) less.line().position(),
+                              less.net().minor()))
+                  .toList())
+          .execute();
+    }
     if (!credit.given().isEmpty()) {
       database
           .insertInto(CREDIT_NOTE_DEDUCTION)

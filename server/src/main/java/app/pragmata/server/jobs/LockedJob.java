@@ -80,9 +80,9 @@ public final class LockedJob {
     return closedBy != null;
   }
 
-  /** Whether another document closes it than the invoice of this number. */
-  public boolean isClosedBesides(long invoiceNumber) {
-    return closed() && (closingInvoice == null || closingInvoice != invoiceNumber);
+  /** Whether the invoice of this number closes it. */
+  public boolean isClosedBy(long invoiceNumber) {
+    return closingInvoice != null && closingInvoice == invoiceNumber;
   }
 
   /** What its sales and costs are of in the books. */
