@@ -3,11 +3,11 @@ import { Button } from "antd";
 import { answer, client, withKey } from "../api/client";
 import type {
   ChargedLine,
-  ChargedVat,
   Deducted,
   Invoice,
   JobSheet,
   ReceiptView,
+  TaxedGroup,
 } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
@@ -220,7 +220,7 @@ function InvoiceLines({
   billedBefore: Deducted[];
   otherJobs?: number[];
   otherJobsNet?: number;
-  vat: ChargedVat[];
+  vat: TaxedGroup[];
   net: number;
   gross: number;
 }) {
@@ -259,7 +259,7 @@ function InvoiceLines({
           </tr>
         ))}
         {billedBefore.map((before) => (
-          <tr key={`${before.invoiceNumber} ${before.vatPercent}`}>
+          <tr key={`${before.invoiceNumber} ${before.vatCategory} ${before.vatPercent}`}>
             <td>
               Billed before, invoice {before.invoiceNumber}
               {billedBefore.some((other) => other.vatPercent !== before.vatPercent) && (
@@ -282,8 +282,8 @@ function InvoiceLines({
           <td className="figure soft">{money(net)}</td>
         </tr>
         {vat.map((rate) => (
-          <tr key={rate.percent}>
-            <td className="soft">VAT {rate.percent} %</td>
+          <tr key={rate.words}>
+            <td className="soft">{rate.words}</td>
             <td className="figure soft">{money(rate.vatMinor)}</td>
           </tr>
         ))}

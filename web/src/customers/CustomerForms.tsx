@@ -18,6 +18,7 @@ const id = (value: Values[string]): number | undefined => (typeof value === "num
 /** Who pays: how they are reached, their terms, and whether we still work for them. */
 export function CustomerForm({ card, close }: { card: CallerCard; close: () => void }) {
   const { data: choices } = useQuery(queries.customerChoices);
+  const { data: { vatTreatments } = {} } = useQuery(queries.choices);
   const named = (list: { id: number; name: string }[] | undefined) =>
     (list ?? []).map((entry) => ({ value: entry.id, label: entry.name }));
   const fields: Field[] = [
@@ -45,6 +46,14 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
       half: true,
     },
     { name: "vatNumber", label: "VAT number", half: true },
+    {
+      name: "vatCode",
+      label: "How VAT applies",
+      kind: "choice",
+      options: vatTreatments?.map(({ code, words }) => ({ value: code, label: words })),
+      hint: "as usual",
+      half: true,
+    },
     { name: "reference", label: "Reference in other books", half: true },
     { name: "pricesWithVat", label: "quotes show prices with VAT", kind: "tick" },
     { name: "stopReason", label: "On stop, because", hint: "leave empty to go on working for them" },
@@ -65,6 +74,7 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
         priceListId: card.priceListId ?? undefined,
         responseTermsId: card.responseTermsId ?? undefined,
         vatNumber: card.vatNumber,
+        vatCode: card.vatCode ?? undefined,
         pricesWithVat: card.pricesWithVat,
         reference: card.reference ?? "",
         stopReason: card.debt.stopReason ?? "",
@@ -84,6 +94,7 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
               creditLimit: text(values.creditLimit),
               stopReason: text(values.stopReason),
               vatNumber: text(values.vatNumber),
+              vatCode: text(values.vatCode),
               pricesWithVat: values.pricesWithVat === true,
               reference: text(values.reference),
               priceListId: id(values.priceListId),

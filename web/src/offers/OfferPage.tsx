@@ -264,8 +264,8 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
         <span>Net</span> <span className="figure">{money(sum.netMinor)}</span>
       </div>
       {sum.vat.map((rate) => (
-        <div key={rate.percent} className="soft">
-          <span>VAT {rate.percent} %</span> <span className="figure">{money(rate.vatMinor)}</span>
+        <div key={rate.words} className="soft">
+          <span>{rate.words}</span> <span className="figure">{money(rate.vatMinor)}</span>
         </div>
       ))}
       <div className="all">

@@ -104,7 +104,7 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
     Boolean(line.discount) ||
     (line.charge ?? choices?.driveCharge) !== choices?.driveCharge ||
     (line.choice ?? "included") !== "included" ||
-    choices?.vatRates.find((rate) => rate.code === line.vat)?.usual === false;
+    choices?.vatTreatments.find(({ code }) => code === (line.vat ?? figures?.vatCode))?.usual === false;
   const tools = (
     <LineTools
       at={at}
@@ -206,7 +206,9 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
         {figures?.netMinor == null ? "" : money(figures.netMinor)}
       </span>
       {tools}
-      {(special || opened) && <LineTerms line={line} at={at} wrong={wrong} put={put} />}
+      {(special || opened) && (
+        <LineTerms line={line} vatCode={figures?.vatCode} at={at} wrong={wrong} put={put} />
+      )}
       {told}
     </div>
   );

@@ -19,11 +19,13 @@ const DRIVE_CHARGES = [
 /** What is agreed for one line: its discount, its VAT, how a drive is charged, and whether the customer chooses it. */
 export function LineTerms({
   line,
+  vatCode,
   at,
   wrong,
   put,
 }: {
   line: TypedLine;
+  vatCode: string | null | undefined;
   at: number;
   wrong: (field: string) => "error" | undefined;
   put: (line: TypedLine) => void;
@@ -53,11 +55,11 @@ export function LineTerms({
       <Select
         aria-label={`VAT of line ${at}`}
         size="small"
-        value={line.vat ?? choices?.vatRates.find((rate) => rate.usual)?.code}
+        value={line.vat ?? vatCode ?? choices?.vatTreatments.find(({ usual }) => usual)?.code}
         onChange={(vat) => put({ ...line, vat })}
-        options={(choices?.vatRates ?? []).map((rate) => ({
-          value: rate.code,
-          label: `VAT ${rate.percent} %`,
+        options={(choices?.vatTreatments ?? []).map(({ code, words }) => ({
+          value: code,
+          label: words,
         }))}
       />
       <Select

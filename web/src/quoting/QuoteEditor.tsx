@@ -57,7 +57,7 @@ export function QuoteEditor({ draft, change, computed, problem }: Props) {
 
 /** Asks the server for the figures shortly after the last change; an answer that comes too late is dropped. */
 function useLiveFigures(
-  { siteId, discount, deposit, stages, lines }: Draft,
+  { siteId, kindOfJobId, discount, deposit, stages, lines }: Draft,
   stored: Computed | undefined,
 ): Computed | undefined {
   const [computed, setComputed] = useState(stored);
@@ -67,7 +67,9 @@ function useLiveFigures(
     const timer = setTimeout(async () => {
       try {
         const figures = await answer(
-          client.POST("/api/quotes/preview", { body: { siteId, discount, deposit, stages, lines } }),
+          client.POST("/api/quotes/preview", {
+            body: { siteId, kindOfJobId, discount, deposit, stages, lines },
+          }),
         );
         if (mine === latest.current) {
           setComputed(figures);
@@ -80,7 +82,7 @@ function useLiveFigures(
       }
     }, 120);
     return () => clearTimeout(timer);
-  }, [siteId, discount, deposit, stages, lines]);
+  }, [siteId, kindOfJobId, discount, deposit, stages, lines]);
   return computed;
 }
 

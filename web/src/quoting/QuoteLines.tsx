@@ -62,8 +62,8 @@ export function Totals({ totals }: { totals: TotalFigures }) {
             <td className="figure">{money(totals.netMinor)}</td>
           </tr>
           {totals.vat.map((rate) => (
-            <tr key={rate.percent}>
-              <td className="soft">VAT {rate.percent} %</td>
+            <tr key={rate.words}>
+              <td className="soft">{rate.words}</td>
               <td className="figure soft">{money(rate.vatMinor)}</td>
             </tr>
           ))}

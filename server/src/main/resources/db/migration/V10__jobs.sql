@@ -7,10 +7,13 @@ create table kind_of_job (
   promise text not null check (promise in ('fixed_price', 'estimate', 'not_more_than')),
   default_minutes integer not null check (default_minutes between 5 and 960),
   cost_centre text not null references cost_centre,
+  -- How VAT applies to such jobs; null for as the customer's.
+  vat_code text references vat_treatment,
   -- What a job straight from a call is taken for until somebody says otherwise.
   usual_for_calls boolean not null default false
 );
 create index on kind_of_job (cost_centre);
+create index on kind_of_job (vat_code) where vat_code is not null;
 create unique index kind_of_job_usual_for_calls on kind_of_job (usual_for_calls) where usual_for_calls;
 
 create table fault_code (
@@ -38,6 +41,8 @@ create table job (
   not_charged_reason text,
   -- Why more is charged than was promised.
   above_promise_reason text check (above_promise_reason <> ''),
+  -- How VAT applies to it, whatever its quotes say; null where nobody decided.
+  vat_code text references vat_treatment,
   priority text check (priority in ('emergency', 'urgent', 'normal', 'low')),
   fault_code text references fault_code,
   cause_code text references cause_code,
@@ -55,6 +60,7 @@ create table job (
 );
 create index on job (state);
 create index on job (customer_id);
+create index on job (vat_code) where vat_code is not null;
 create index on job (created_at);
 create index on job (site_id);
 create index on job (equipment_id) where equipment_id is not null;
@@ -127,7 +133,7 @@ create table promised_line (
   cost_per_mile numeric(12, 4),
   drive_charge text check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
   unit_price numeric(14, 4) not null check (unit_price >= 0),
-  vat_code text not null references vat_rate,
+  vat_code text not null references vat_treatment,
   -- As on the day of the yes; a bill has the percent of its own day.
   vat_percent numeric(5, 2) not null,
   -- Its own discount, and its part of what comes off the whole.
@@ -298,7 +304,7 @@ create table other_cost (
   supplier text not null,
   description text not null,
   cost_minor bigint not null check (cost_minor > 0),
-  vat_code text not null references vat_rate,
+  vat_code text not null references vat_treatment,
   added_at timestamptz not null,
   -- The document that took this cost out of work in progress; null while none has.
   cost_release_id bigint references cost_release

@@ -65,7 +65,7 @@ create table quote_line (
   cost_per_mile numeric(12, 4),
   drive_charge text check (drive_charge in ('per_call_out', 'per_hour', 'per_mile', 'none')),
   unit_price numeric(14, 4) not null check (unit_price >= 0),
-  vat_code text not null references vat_rate,
+  vat_code text not null references vat_treatment,
   choice text not null default 'included' check (choice in ('included', 'option', 'alternative')),
   choice_group text not null default '',
   taken boolean not null default true,

@@ -67,10 +67,13 @@ create table invoice_line (
   -- What goes beyond a promise of "not more than" and is not charged.
   cut_minor bigint not null default 0 check (cut_minor >= 0),
   net_minor bigint not null,
-  vat_code text not null references vat_rate,
+  vat_code text not null references vat_treatment,
   -- Of EN 16931 (UNCL 5305), and as on the day of the invoice.
-  vat_category char(1) not null,
+  vat_category text not null,
   vat_percent numeric(5, 2) not null,
+  vat_reason text not null,
+  -- Who said that it is treated so.
+  vat_said_by text not null,
   primary key (invoice_id, position),
   foreign key (invoice_id, job_id) references bill,
   check (num_nonnulls(visit_id, other_cost_id) <= 1),
@@ -87,9 +90,10 @@ create table invoice_deduction (
   position smallint not null,
   job_id bigint not null references job,
   stage_invoice_id bigint not null references invoice,
-  vat_code text not null references vat_rate,
-  vat_category char(1) not null,
+  vat_code text not null references vat_treatment,
+  vat_category text not null,
   vat_percent numeric(5, 2) not null,
+  vat_reason text not null,
   net_minor bigint not null check (net_minor > 0),
   primary key (invoice_id, position),
   foreign key (invoice_id, job_id) references bill,
@@ -101,14 +105,13 @@ create index on invoice_deduction (vat_code);
 
 create table invoice_vat (
   invoice_id bigint not null references invoice,
-  vat_code text not null references vat_rate,
-  category char(1) not null,
+  category text not null,
   percent numeric(5, 2) not null,
+  reason text not null,
   net_minor bigint not null,
   vat_minor bigint not null,
-  primary key (invoice_id, vat_code)
+  primary key (invoice_id, category, percent, reason)
 );
-create index on invoice_vat (vat_code);
 
 alter table receivable add foreign key (invoice_id) references invoice;
 
@@ -162,14 +165,13 @@ create table credit_note_deduction (
 
 create table credit_note_vat (
   credit_note_id bigint not null references credit_note,
-  vat_code text not null references vat_rate,
-  category char(1) not null,
+  category text not null,
   percent numeric(5, 2) not null,
+  reason text not null,
   net_minor bigint not null,
   vat_minor bigint not null,
-  primary key (credit_note_id, vat_code)
+  primary key (credit_note_id, category, percent, reason)
 );
-create index on credit_note_vat (vat_code);
 
 -- What is charged for jobs for good: the lines of their part and final bills, less what was credited of them.
 create view sale as

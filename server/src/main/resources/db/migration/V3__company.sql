@@ -34,19 +34,23 @@ create table company (
 
 -- All that prices or costs holds from a day on, until the next of its kind.
 
-create table vat_rate (
+create table vat_treatment (
   code text primary key,
-  -- Of EN 16931 (UNCL 5305).
-  category char(1) not null check (category in ('S', 'Z', 'E')),
+  -- Of EN 16931 (UNCL 5305): rated, zero, exempt, reverse charge, outside scope.
+  category text not null check (category in ('S', 'Z', 'E', 'AE', 'O')),
+  -- Why there is no tax, as documents say it.
+  reason text not null default '' check (length(reason) <= 200),
   -- The one that is taken where nobody says another.
-  usual boolean not null default false
+  usual boolean not null default false,
+  check ((reason <> '') = (category in ('E', 'AE', 'O')))
 );
-create unique index vat_rate_usual on vat_rate (usual) where usual;
+create unique index vat_treatment_usual on vat_treatment (usual) where usual;
 
+-- Of those that are rated.
 create table vat_percent (
-  vat_code text not null references vat_rate,
+  vat_code text not null references vat_treatment,
   from_day date not null,
-  percent numeric(5, 2) not null check (percent between 0 and 100),
+  percent numeric(5, 2) not null check (percent > 0 and percent <= 100),
   primary key (vat_code, from_day)
 );
 
@@ -139,7 +143,7 @@ do $$
 declare
   settings text;
 begin
-  foreach settings in array array['company', 'vat_rate', 'vat_percent', 'working_hours', 'charge_terms', 'cost_terms',
+  foreach settings in array array['company', 'vat_treatment', 'vat_percent', 'working_hours', 'charge_terms', 'cost_terms',
       'markup_band', 'rate_class_terms', 'vehicle_cost', 'holiday', 'response_terms', 'response_time'] loop
     execute format('create trigger settings_changed after insert or update or delete on %I
       for each statement execute function settings_changed()', settings);

@@ -16,6 +16,8 @@ create table customer (
   address text not null default '',
   postcode text not null default '',
   vat_number text not null default '',
+  -- How VAT applies to what is supplied to them; null for as is usual.
+  vat_code text references vat_treatment,
   payment_days smallint not null check (payment_days between 0 and 180),
   credit_limit_minor bigint not null default 0 check (credit_limit_minor >= 0),
   prices_with_vat boolean not null default false,
@@ -32,6 +34,7 @@ create index customer_name_search on customer using gin (name gin_trgm_ops);
 create index on customer (merged_into) where merged_into is not null;
 create index on customer (lower(name), id) where merged_into is null;
 create index on customer (number) where merged_into is null;
+create index on customer (vat_code) where vat_code is not null;
 create index on customer (price_list_id) where price_list_id is not null;
 create index on customer (response_terms_id) where response_terms_id is not null;
 

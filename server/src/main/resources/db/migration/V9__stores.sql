@@ -4,7 +4,7 @@ create table part (
   name text not null,
   unit text not null default '',
   price numeric(14, 4) check (price >= 0),
-  vat_code text not null references vat_rate,
+  vat_code text not null references vat_treatment,
   -- Held in all places together; value / quantity is the moving-average cost.
   quantity numeric(14, 3) not null default 0 check (quantity >= 0),
   value_minor bigint not null default 0 check (value_minor >= 0),

@@ -78,7 +78,7 @@ class QuotingTest {
   }
 
   @Test
-  void a_quote_of_several_vat_rates_is_taxed_rate_by_rate() {
+  void a_quote_of_several_vat_treatments_is_taxed_rate_by_rate() {
     JsonNode totals =
         preview(
                 Map.of("category", "other", "description", "a", "quantity", "1", "price", "0.13"),
@@ -99,7 +99,7 @@ class QuotingTest {
   }
 
   @Test
-  void a_vat_rate_that_does_not_exist_is_refused_at_its_line() {
+  void a_vat_treatment_that_does_not_exist_is_refused_at_its_line() {
     var answer =
         preview(
             Map.of(

@@ -6,10 +6,14 @@ import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.core.money.VatGroup;
+import app.pragmata.core.money.VatTreatment;
 import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.stream.Stream;
 
 /**
@@ -38,18 +42,22 @@ public record Bill(Kind kind, List<ChargeLine> lines, List<Deduction> deductions
 
   /** The bill of a stage: a line for each VAT group of the promise, spread by its net. */
   public static Bill ofStage(PromisedStage stage, List<QuoteLine> promise) {
-    List<VatBreakdown.PerRate> groups =
+    var treatments = new LinkedHashMap<VatGroup, VatTreatment>();
+    promise.forEach(
+        line -> treatments.putIfAbsent(line.vatTreatment().group(), line.vatTreatment()));
+    List<VatBreakdown.Taxed> groups =
         VatBreakdown.of(
                 promise.stream()
-                    .map(line -> new VatBreakdown.Taxed(line.vatRate(), line.net()))
+                    .map(line -> new VatBreakdown.Net(line.vatTreatment(), line.net()))
                     .toList())
-            .rates();
+            .groups();
     List<Money> nets =
-        stage.net().spreadOver(groups.stream().map(VatBreakdown.PerRate::net).toList());
+        stage.net().spreadOver(groups.stream().map(VatBreakdown.Taxed::net).toList());
     var lines = new ArrayList<ChargeLine>();
     for (int i = 0; i < groups.size(); i++) {
       if (!nets.get(i).isZero()) {
-        lines.add(ChargeLine.ahead(stage.name(), nets.get(i), groups.get(i).rate()));
+        VatTreatment treatment = Objects.requireNonNull(treatments.get(groups.get(i).group()));
+        lines.add(ChargeLine.ahead(stage.name(), nets.get(i), treatment));
       }
     }
     return new Bill(Kind.STAGE, lines, List.of());
@@ -74,11 +82,11 @@ public record Bill(Kind kind, List<ChargeLine> lines, List<Deduction> deductions
     return VatBreakdown.of(taxed().toList());
   }
 
-  Stream<VatBreakdown.Taxed> taxed() {
+  Stream<VatBreakdown.Net> taxed() {
     return Stream.concat(
-        lines.stream().map(line -> new VatBreakdown.Taxed(line.vatRate(), line.net())),
+        lines.stream().map(line -> new VatBreakdown.Net(line.vatTreatment(), line.net())),
         deductions.stream()
-            .map(each -> new VatBreakdown.Taxed(each.vatRate(), each.net().negated())));
+            .map(each -> new VatBreakdown.Net(each.vatTreatment(), each.net().negated())));
   }
 
   /** Net charges per category; categories without a line are left out, and so are stages. */

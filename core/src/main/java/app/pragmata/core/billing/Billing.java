@@ -82,7 +82,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         priced(line),
         line.reduction(),
         Share.NOTHING,
-        line.vatRate());
+        SaidVat.byLine(line.vatTreatment()));
   }
 
   private static Priced priced(QuoteLine line) {
@@ -103,7 +103,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
 
   private List<ChargeLine> timeAndParts(JobFacts job, Warranty warranty) {
     var lines = new ArrayList<ChargeLine>();
-    var vat = new PromisedVat(job.promise());
+    var vat = new LineVat(job.promise(), job.vat(), terms.vat().usualOn(taxDay));
     List<VisitFacts> worked = job.visits().stream().filter(Billing::worked).toList();
     boolean dated = worked.size() > 1;
     for (VisitFacts visit : worked) {
@@ -123,7 +123,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   }
 
   private List<ChargeLine> labour(
-      VisitFacts visit, String suffix, Share warrantyShare, PromisedVat vat) {
+      VisitFacts visit, String suffix, Share warrantyShare, LineVat vat) {
     LocalDate day = firstDay(visit);
     var of = new ChargeLine.Of.Visit(visit.id());
     return chargedMinutes(visit, terms.charge().on(day)).entrySet().stream()
@@ -141,7 +141,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
                   Priced.minutes(minutes, rate),
                   Money.ZERO,
                   warrantyShare,
-                  vat.of(Category.LABOUR, terms.vat().usualOn(taxDay)));
+                  vat.of(Category.LABOUR));
             })
         .toList();
   }
@@ -175,7 +175,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   }
 
   private List<ChargeLine> drive(
-      VisitFacts visit, String suffix, Share warrantyShare, PromisedVat vat) {
+      VisitFacts visit, String suffix, Share warrantyShare, LineVat vat) {
     int minutes =
         visit.times().stream().filter(e -> e.kind() == DRIVE).mapToInt(TimeEntry::minutes).sum();
     BigDecimal miles =
@@ -216,7 +216,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   }
 
   private ChargeLine drive(
-      VisitFacts visit, String description, Priced priced, Share warrantyShare, PromisedVat vat) {
+      VisitFacts visit, String description, Priced priced, Share warrantyShare, LineVat vat) {
     return ChargeLine.of(
         new ChargeLine.Of.Visit(visit.id()),
         Category.DRIVE,
@@ -224,11 +224,10 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         priced,
         Money.ZERO,
         warrantyShare,
-        vat.of(Category.DRIVE, terms.vat().usualOn(taxDay)));
+        vat.of(Category.DRIVE));
   }
 
-  private static ChargeLine part(
-      PartUse part, VisitFacts visit, Warranty warranty, PromisedVat vat) {
+  private static ChargeLine part(PartUse part, VisitFacts visit, Warranty warranty, LineVat vat) {
     Share share = part.warrantyExcluded() ? Share.NOTHING : warranty.forParts(visit.day());
     return ChargeLine.of(
         new ChargeLine.Of.Visit(visit.id()),
@@ -237,10 +236,10 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         new Priced(part.quantity(), Unit.PIECE, part.price()),
         Money.ZERO,
         share,
-        vat.ofPart(part.partId(), part.vatRate()));
+        vat.ofPart(part.partId(), part.vatTreatment()));
   }
 
-  private ChargeLine other(JobFacts.OtherCost other, PromisedVat vat) {
+  private ChargeLine other(JobFacts.OtherCost other, LineVat vat) {
     Money price =
         other.cost().times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
     return ChargeLine.of(
@@ -250,6 +249,6 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         Priced.one(new UnitPrice(price.major())),
         Money.ZERO,
         Share.NOTHING,
-        vat.of(Category.OTHER, other.vatRate()));
+        vat.ofOther(other.vatTreatment()));
   }
 }

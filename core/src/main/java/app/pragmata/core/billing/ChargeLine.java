@@ -4,7 +4,7 @@ import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -26,7 +26,7 @@ public record ChargeLine(
     Share warrantyShare,
     Money warrantyReduction,
     Money cut,
-    VatRate vatRate) {
+    SaidVat vat) {
 
   /** What a line charges. */
   public sealed interface Of {
@@ -65,7 +65,7 @@ public record ChargeLine(
       Priced priced,
       Money discount,
       Share warrantyShare,
-      VatRate vatRate) {
+      SaidVat vat) {
     return new ChargeLine(
         of,
         category,
@@ -75,11 +75,11 @@ public record ChargeLine(
         warrantyShare,
         warrantyShare.of(priced.amount().minus(discount)),
         Money.ZERO,
-        vatRate);
+        vat);
   }
 
   /** A part of the price, billed ahead of work. */
-  static ChargeLine ahead(String description, Money net, VatRate vatRate) {
+  static ChargeLine ahead(String description, Money net, VatTreatment vatTreatment) {
     return new ChargeLine(
         new Of.Stage(),
         null,
@@ -89,21 +89,18 @@ public record ChargeLine(
         Share.NOTHING,
         Money.ZERO,
         Money.ZERO,
-        vatRate);
+        SaidVat.byLine(vatTreatment));
   }
 
   /** The same with less charged of it. */
   ChargeLine cut(Money beyond) {
     return new ChargeLine(
-        of,
-        category,
-        description,
-        priced,
-        discount,
-        warrantyShare,
-        warrantyReduction,
-        beyond,
-        vatRate);
+        of, category, description, priced, discount, warrantyShare, warrantyReduction, beyond, vat);
+  }
+
+  /** How it is treated. */
+  public VatTreatment vatTreatment() {
+    return vat.treatment();
   }
 
   /** Quantity x price, before anything comes off. */

@@ -6,9 +6,8 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatGroup;
 import java.util.ArrayList;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -34,16 +33,16 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
       long jobId,
       ChargeLine.Of of,
       @Nullable Category category,
-      VatRate vatRate,
+      VatGroup vat,
       Money left) {}
 
   /**
    * What the invoice took off because it was billed ahead of work; nothing once it is given back.
    */
-  public record Off(int position, long jobId, VatRate vatRate, Money left) {}
+  public record Off(int position, long jobId, VatGroup vat, Money left) {}
 
   /** A VAT group with what is left of its net and its tax. */
-  public record Group(VatRate vatRate, Money net, Money vat) {}
+  public record Group(VatGroup group, Money net, Money vat) {}
 
   /** What of a line is not charged after all; of the sign that the line has, never nothing. */
   public record Less(Line line, Money net) {
@@ -59,7 +58,7 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
    *
    * @param given the deductions that the credit gives back, each whole
    */
-  public record Credit(List<Less> lines, List<Off> given, List<VatBreakdown.PerRate> vat) {
+  public record Credit(List<Less> lines, List<Off> given, List<VatBreakdown.Taxed> vat) {
     public Credit {
       lines = List.copyOf(lines);
       given = List.copyOf(given);
@@ -67,11 +66,11 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
     }
 
     public Money net() {
-      return vat.stream().map(VatBreakdown.PerRate::net).collect(Money.sum());
+      return vat.stream().map(VatBreakdown.Taxed::net).collect(Money.sum());
     }
 
     public Money vatAmount() {
-      return vat.stream().map(VatBreakdown.PerRate::vat).collect(Money.sum());
+      return vat.stream().map(VatBreakdown.Taxed::vat).collect(Money.sum());
     }
 
     public Money gross() {
@@ -131,7 +130,7 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
     for (Group group : groups) {
       List<Line> inGroup =
           of.stream()
-              .filter(line -> line.vatRate().code().equals(group.vatRate().code()))
+              .filter(line -> line.vat().equals(group.group()))
               .filter(line -> !line.left().isZero())
               .toList();
       Money left = inGroup.stream().map(Line::left).collect(Money.sum());
@@ -170,32 +169,29 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
     if (!faults.isEmpty()) {
       throw new Refused(faults);
     }
-    var netByCode = new LinkedHashMap<String, Money>();
-    asked.forEach(less -> netByCode.merge(less.line().vatRate().code(), less.net(), Money::plus));
-    given.forEach(off -> netByCode.merge(off.vatRate().code(), off.left().negated(), Money::plus));
-    Map<String, Group> left =
-        groups.stream().collect(Collectors.toMap(group -> group.vatRate().code(), group -> group));
-    List<VatBreakdown.PerRate> vat =
-        netByCode.entrySet().stream()
+    var netByGroup = new TreeMap<VatGroup, Money>();
+    asked.forEach(less -> netByGroup.merge(less.line().vat(), less.net(), Money::plus));
+    given.forEach(off -> netByGroup.merge(off.vat(), off.left().negated(), Money::plus));
+    Map<VatGroup, Group> left =
+        groups.stream().collect(Collectors.toMap(Group::group, group -> group));
+    List<VatBreakdown.Taxed> vat =
+        netByGroup.entrySet().stream()
             .filter(each -> !each.getValue().isZero())
             .map(each -> taken(Objects.requireNonNull(left.get(each.getKey())), each.getValue()))
             .toList();
     return new Credit(asked, given, vat);
   }
 
-  private static VatBreakdown.PerRate taken(Group left, Money net) {
+  private static VatBreakdown.Taxed taken(Group left, Money net) {
     if (net.compareTo(left.net()) > 0) {
       throw new Refused(
           Rule.EXCEEDS_LIMIT,
-          "Only %s at %s %% VAT is left of this invoice to credit, for the rest was billed before. Credit less, or take the work back and credit the earlier invoice."
-              .formatted(
-                  left.net(), left.vatRate().percent().stripTrailingZeros().toPlainString()));
+          "Only %s is left of this invoice to credit (%s), for the rest was billed before. Credit less, or take the work back and credit the earlier invoice."
+              .formatted(left.net(), left.group().words()));
     }
-    Money computed = VatBreakdown.vatOn(left.vatRate(), net);
+    Money computed = VatBreakdown.vatOn(left.group(), net);
     boolean completes = net.equals(left.net());
-    return new VatBreakdown.PerRate(
-        left.vatRate(),
-        net,
-        completes || computed.compareTo(left.vat()) > 0 ? left.vat() : computed);
+    return new VatBreakdown.Taxed(
+        left.group(), net, completes || computed.compareTo(left.vat()) > 0 ? left.vat() : computed);
   }
 }

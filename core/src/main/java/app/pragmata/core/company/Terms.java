@@ -12,7 +12,7 @@ public record Terms(
     InForce<ChargeTerms> charge,
     InForce<CostTerms> cost,
     InForce<Markup> markup,
-    VatRates vat) {
+    VatTreatments vat) {
 
   /** What an hour of a class is reckoned to cost before anybody is chosen for it, unrounded. */
   public BigDecimal standardCostPerHour(RateClass rateClass, LocalDate day) {

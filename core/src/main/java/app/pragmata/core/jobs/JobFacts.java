@@ -1,14 +1,18 @@
 package app.pragmata.core.jobs;
 
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.stream.Stream;
 
-/** All that is known of a job for costing and billing it: what was promised and what was done. */
+/**
+ * All that is known of a job for costing and billing it: what was promised and what was done.
+ *
+ * @param vat what was said of its VAT as a whole
+ */
 public record JobFacts(
-    List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts) {
+    List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts, JobVat vat) {
   /**
    * What was recorded on one visit.
    *
@@ -47,7 +51,12 @@ public record JobFacts(
    * @param day of the supplier's bill
    */
   public record OtherCost(
-      long id, LocalDate day, String description, Money cost, VatRate vatRate) {}
+      long id, LocalDate day, String description, Money cost, VatTreatment vatTreatment) {}
+
+  /** Of whose VAT nothing was said. */
+  public JobFacts(List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts) {
+    this(promise, visits, otherCosts, JobVat.UNSAID);
+  }
 
   public JobFacts {
     promise = List.copyOf(promise);

@@ -2,7 +2,7 @@ package app.pragmata.core.jobs;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 
 /**
@@ -19,5 +19,5 @@ public record PartUse(
     BigDecimal quantity,
     Money cost,
     UnitPrice price,
-    VatRate vatRate,
+    VatTreatment vatTreatment,
     boolean warrantyExcluded) {}

@@ -5,7 +5,7 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 
 /**
@@ -15,7 +15,7 @@ import java.math.BigDecimal;
 public sealed interface QuoteLine {
   String description();
 
-  VatRate vatRate();
+  VatTreatment vatTreatment();
 
   Category category();
 
@@ -45,7 +45,7 @@ public sealed interface QuoteLine {
       RateClass rateClass,
       BigDecimal costPerHour,
       UnitPrice chargePerHour,
-      VatRate vatRate,
+      VatTreatment vatTreatment,
       Money reduction)
       implements QuoteLine {
     /** At its full price. */
@@ -55,14 +55,14 @@ public sealed interface QuoteLine {
         RateClass rateClass,
         BigDecimal costPerHour,
         UnitPrice chargePerHour,
-        VatRate vatRate) {
-      this(description, minutes, rateClass, costPerHour, chargePerHour, vatRate, Money.ZERO);
+        VatTreatment vatTreatment) {
+      this(description, minutes, rateClass, costPerHour, chargePerHour, vatTreatment, Money.ZERO);
     }
 
     @Override
     public Labour reducedBy(Money reduction) {
       return new Labour(
-          description, minutes, rateClass, costPerHour, chargePerHour, vatRate, reduction);
+          description, minutes, rateClass, costPerHour, chargePerHour, vatTreatment, reduction);
     }
 
     @Override
@@ -94,7 +94,7 @@ public sealed interface QuoteLine {
       BigDecimal costPerHour,
       BigDecimal costPerMile,
       DriveCharge charge,
-      VatRate vatRate,
+      VatTreatment vatTreatment,
       Money reduction)
       implements QuoteLine {
     /** At its full price. */
@@ -105,14 +105,14 @@ public sealed interface QuoteLine {
         BigDecimal costPerHour,
         BigDecimal costPerMile,
         DriveCharge charge,
-        VatRate vatRate) {
-      this(description, minutes, miles, costPerHour, costPerMile, charge, vatRate, Money.ZERO);
+        VatTreatment vatTreatment) {
+      this(description, minutes, miles, costPerHour, costPerMile, charge, vatTreatment, Money.ZERO);
     }
 
     @Override
     public Drive reducedBy(Money reduction) {
       return new Drive(
-          description, minutes, miles, costPerHour, costPerMile, charge, vatRate, reduction);
+          description, minutes, miles, costPerHour, costPerMile, charge, vatTreatment, reduction);
     }
 
     @Override
@@ -144,7 +144,7 @@ public sealed interface QuoteLine {
       BigDecimal quantity,
       BigDecimal unitCost,
       UnitPrice unitPrice,
-      VatRate vatRate,
+      VatTreatment vatTreatment,
       Money reduction)
       implements QuoteLine {
     /** At its full price. */
@@ -154,13 +154,13 @@ public sealed interface QuoteLine {
         BigDecimal quantity,
         BigDecimal unitCost,
         UnitPrice unitPrice,
-        VatRate vatRate) {
-      this(partId, description, quantity, unitCost, unitPrice, vatRate, Money.ZERO);
+        VatTreatment vatTreatment) {
+      this(partId, description, quantity, unitCost, unitPrice, vatTreatment, Money.ZERO);
     }
 
     @Override
     public Part reducedBy(Money reduction) {
-      return new Part(partId, description, quantity, unitCost, unitPrice, vatRate, reduction);
+      return new Part(partId, description, quantity, unitCost, unitPrice, vatTreatment, reduction);
     }
 
     @Override
@@ -185,7 +185,7 @@ public sealed interface QuoteLine {
       BigDecimal quantity,
       Money unitCost,
       UnitPrice unitPrice,
-      VatRate vatRate,
+      VatTreatment vatTreatment,
       Money reduction)
       implements QuoteLine {
     /** At its full price. */
@@ -194,13 +194,13 @@ public sealed interface QuoteLine {
         BigDecimal quantity,
         Money unitCost,
         UnitPrice unitPrice,
-        VatRate vatRate) {
-      this(description, quantity, unitCost, unitPrice, vatRate, Money.ZERO);
+        VatTreatment vatTreatment) {
+      this(description, quantity, unitCost, unitPrice, vatTreatment, Money.ZERO);
     }
 
     @Override
     public Other reducedBy(Money reduction) {
-      return new Other(description, quantity, unitCost, unitPrice, vatRate, reduction);
+      return new Other(description, quantity, unitCost, unitPrice, vatTreatment, reduction);
     }
 
     @Override

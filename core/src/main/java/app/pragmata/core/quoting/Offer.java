@@ -89,7 +89,7 @@ public record Offer(
 
   /**
    * Every priced line's net with its VAT, in the order of {@link #shown}: those that count are
-   * spread so that they add up to the total, whose VAT is computed from the net of each rate; the
+   * spread so that they add up to the total, whose VAT is computed from the net of each group; the
    * others have their own.
    */
   public List<Money> shownGross() {
@@ -98,21 +98,25 @@ public record Offer(
     var gross =
         new ArrayList<>(
             shown.stream()
-                .map(line -> line.net().plus(VatBreakdown.vatOn(line.vatRate(), line.net())))
+                .map(
+                    line ->
+                        line.net()
+                            .plus(VatBreakdown.vatOn(line.vatTreatment().group(), line.net())))
                 .toList());
-    for (VatBreakdown.PerRate rate : totals().vat().rates()) {
-      List<Integer> ofRate =
+    for (VatBreakdown.Taxed taxed : totals().vat().groups()) {
+      List<Integer> ofGroup =
           IntStream.range(0, shown.size())
               .filter(i -> priced.get(i).choice().counts())
-              .filter(i -> shown.get(i).vatRate().equals(rate.rate()))
+              .filter(i -> shown.get(i).vatTreatment().group().equals(taxed.group()))
               .boxed()
               .toList();
       List<Money> spread =
-          rate.net()
-              .plus(rate.vat())
-              .spreadOver(ofRate.stream().map(i -> shown.get(i).net()).toList());
-      for (int i = 0; i < ofRate.size(); i++) {
-        gross.set(ofRate.get(i), spread.get(i));
+          taxed
+              .net()
+              .plus(taxed.vat())
+              .spreadOver(ofGroup.stream().map(i -> shown.get(i).net()).toList());
+      for (int i = 0; i < ofGroup.size(); i++) {
+        gross.set(ofGroup.get(i), spread.get(i));
       }
     }
     return gross;

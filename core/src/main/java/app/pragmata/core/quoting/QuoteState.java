@@ -3,6 +3,7 @@ package app.pragmata.core.quoting;
 import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.money.VatBreakdown;
 import java.time.LocalDate;
 
 /** Where a quote stands. Each state offers only the moves that may follow it. */
@@ -17,6 +18,11 @@ public sealed interface QuoteState {
       if (!offer.faults().isEmpty()) {
         throw new Refused(offer.faults());
       }
+      VatBreakdown.of(
+              offer.shown().stream()
+                  .map(line -> new VatBreakdown.Net(line.vatTreatment(), line.net()))
+                  .toList())
+          .requireOneScope("quote");
       return new Sent(notPast(validUntil, today));
     }
   }

@@ -12,7 +12,7 @@ public record QuoteTotals(VatBreakdown vat, Money cost) {
     return new QuoteTotals(
         VatBreakdown.of(
             lines.stream()
-                .map(line -> new VatBreakdown.Taxed(line.vatRate(), line.net()))
+                .map(line -> new VatBreakdown.Net(line.vatTreatment(), line.net()))
                 .toList()),
         lines.stream().map(QuoteLine::cost).collect(Money.sum()));
   }

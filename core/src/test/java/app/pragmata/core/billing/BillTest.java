@@ -16,7 +16,7 @@ import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.util.List;
 import net.jqwik.api.ForAll;
@@ -25,10 +25,10 @@ import net.jqwik.api.constraints.LongRange;
 import org.junit.jupiter.api.Test;
 
 class BillTest {
-  private static final VatRate STANDARD = new VatRate("standard", "S", new BigDecimal("20"));
-  private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
+  private static final VatTreatment STANDARD = VatTreatment.rated("standard", "20");
+  private static final VatTreatment REDUCED = VatTreatment.rated("reduced", "5");
 
-  private static QuoteLine promised(long minor, VatRate rate) {
+  private static QuoteLine promised(long minor, VatTreatment rate) {
     return new QuoteLine.Other(
         "Gate", BigDecimal.ONE, Money.ZERO, new UnitPrice(Money.ofMinor(minor).major()), rate);
   }
@@ -76,7 +76,8 @@ class BillTest {
         .isEqualTo(
             new VatBreakdown(
                 List.of(
-                    new VatBreakdown.PerRate(STANDARD, Money.of("3000.00"), Money.of("600.00")))));
+                    new VatBreakdown.Taxed(
+                        STANDARD.group(), Money.of("3000.00"), Money.of("600.00")))));
   }
 
   @Test

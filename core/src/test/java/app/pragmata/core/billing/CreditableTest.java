@@ -7,8 +7,8 @@ import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
-import java.math.BigDecimal;
+import app.pragmata.core.money.VatGroup;
+import app.pragmata.core.money.VatTreatment;
 import java.util.ArrayList;
 import java.util.List;
 import net.jqwik.api.ForAll;
@@ -18,7 +18,7 @@ import net.jqwik.api.constraints.Size;
 import org.junit.jupiter.api.Test;
 
 class CreditableTest {
-  private static final VatRate STANDARD = new VatRate("standard", "S", new BigDecimal("20"));
+  private static final VatGroup STANDARD = VatTreatment.rated("standard", "20").group();
   private static final long JOB = 7;
 
   private static Creditable.Line line(int position, Money left) {

@@ -114,7 +114,7 @@ class LifeOfAJobTest {
               use -> entries.add(Posting.entryFor(new BooksEvent.PartUsed(JOB, WIP, use.cost()))));
     }
     for (JobFacts.OtherCost other : job.otherCosts()) {
-      Money vat = VatBreakdown.vatOn(other.vatRate(), other.cost());
+      Money vat = VatBreakdown.vatOn(other.vatTreatment().group(), other.cost());
       entries.add(Posting.entryFor(new BooksEvent.SupplierBilled(JOB, WIP, other.cost(), vat)));
     }
     return entries;

@@ -11,6 +11,7 @@ import app.pragmata.core.billing.Billing;
 import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.money.UnitPrice;
+import app.pragmata.core.money.VatCategory;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -88,18 +89,20 @@ class TermsTest {
   @Test
   void the_percent_of_vat_is_that_of_the_tax_day() {
     var rates =
-        new VatRates(
+        new VatTreatments(
             "standard",
             Map.of(
                 "standard",
-                new VatRates.Percents(
-                    "S",
+                new VatTreatments.Kind(
+                    VatCategory.RATED,
+                    "",
                     new InForce<>(
                         "VAT percent",
                         List.of(
-                            new VatRates.Percent(START, new BigDecimal("20")),
-                            new VatRates.Percent(START.plusDays(10), new BigDecimal("21")))))));
-    assertThat(rates.usualOn(START.plusDays(9)).percent()).isEqualByComparingTo("20");
-    assertThat(rates.usualOn(START.plusDays(10)).percent()).isEqualByComparingTo("21");
+                            new VatTreatments.Percent(START, new BigDecimal("20")),
+                            new VatTreatments.Percent(
+                                START.plusDays(10), new BigDecimal("21")))))));
+    assertThat(rates.usualOn(START.plusDays(9)).group().percent()).isEqualByComparingTo("20");
+    assertThat(rates.usualOn(START.plusDays(10)).group().percent()).isEqualByComparingTo("21");
   }
 }

@@ -10,7 +10,7 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -24,7 +24,7 @@ import net.jqwik.api.domains.DomainContextBase;
  * Jobs of any shape: up to three visits with clocks and parts, supplier's bills, a quote or none.
  */
 public final class AnyJob extends DomainContextBase {
-  private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
+  private static final VatTreatment REDUCED = VatTreatment.rated("reduced", "5");
 
   /** A job with the promise of the worked example, or without any. */
   @Provide
@@ -92,7 +92,7 @@ public final class AnyJob extends DomainContextBase {
             Arbitraries.of(WorkedExample.STANDARD, REDUCED),
             Arbitraries.of(true, false))
         .as(
-            (quantity, cost, price, vatRate, excluded) ->
+            (quantity, cost, price, vatTreatment, excluded) ->
                 new PartUse(
                     1,
                     1,
@@ -100,7 +100,7 @@ public final class AnyJob extends DomainContextBase {
                     quantity,
                     Money.ofMinor(cost),
                     UnitPrice.of(Money.ofMinor(price).toString()),
-                    vatRate,
+                    vatTreatment,
                     excluded));
   }
 
@@ -109,7 +109,7 @@ public final class AnyJob extends DomainContextBase {
             Arbitraries.longs().between(1, 200_000),
             Arbitraries.of(WorkedExample.STANDARD, REDUCED))
         .as(
-            (cost, vatRate) ->
-                new OtherCost(1, WorkedExample.DAY, "Hire", Money.ofMinor(cost), vatRate));
+            (cost, vatTreatment) ->
+                new OtherCost(1, WorkedExample.DAY, "Hire", Money.ofMinor(cost), vatTreatment));
   }
 }

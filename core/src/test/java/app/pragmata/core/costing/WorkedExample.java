@@ -10,7 +10,7 @@ import app.pragmata.core.company.Markup;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
@@ -21,7 +21,7 @@ import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -34,7 +34,7 @@ import java.util.Map;
 public final class WorkedExample {
   public static final LocalDate DAY = LocalDate.of(2026, 11, 23);
   public static final long TECHNICIAN = 1;
-  public static final VatRate STANDARD = new VatRate("standard", "S", new BigDecimal("20"));
+  public static final VatTreatment STANDARD = VatTreatment.rated("standard", "20");
   private static final LocalDate LONG_AGO = LocalDate.of(2026, 1, 1);
 
   private WorkedExample() {}
@@ -82,15 +82,17 @@ public final class WorkedExample {
                 new Markup(
                     LONG_AGO,
                     List.of(new Markup.Band(Money.of("100.00"), new BigDecimal("0.90")))))),
-        new VatRates(
+        new VatTreatments(
             STANDARD.code(),
             Map.of(
                 STANDARD.code(),
-                new VatRates.Percents(
-                    STANDARD.category(),
+                new VatTreatments.Kind(
+                    STANDARD.group().category(),
+                    "",
                     new InForce<>(
                         "VAT percent",
-                        List.of(new VatRates.Percent(LONG_AGO, STANDARD.percent())))))));
+                        List.of(
+                            new VatTreatments.Percent(LONG_AGO, STANDARD.group().percent())))))));
   }
 
   public static Billing billing() {

@@ -8,7 +8,7 @@ import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashSet;
@@ -22,7 +22,7 @@ import net.jqwik.api.Provide;
 
 /** What holds for every offer, however its lines, discounts and options are mixed. */
 class OfferLawsTest {
-  private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
+  private static final VatTreatment REDUCED = VatTreatment.rated("reduced", "5");
 
   @Provide
   Arbitrary<Offer> offers() {
@@ -43,7 +43,7 @@ class OfferLawsTest {
         .as((all, discount, deposit) -> new Offer(all, discount, deposit, List.of()));
   }
 
-  private static OfferLine line(long price, int discount, int choice, VatRate rate) {
+  private static OfferLine line(long price, int discount, int choice, VatTreatment rate) {
     return new OfferLine.Priced(
         new QuoteLine.Other(
             "Post",

@@ -13,7 +13,7 @@ import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -32,10 +32,10 @@ import org.junit.jupiter.params.provider.ValueSource;
 class OfferTest {
   private static final TypedMoney TYPED = TypedMoney.of("GBP", Locale.UK);
 
-  private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
+  private static final VatTreatment REDUCED = VatTreatment.rated("reduced", "5");
   private static final AmountOrShare NOTHING = AmountOrShare.nothing();
 
-  private static QuoteLine line(String name, String price, VatRate rate) {
+  private static QuoteLine line(String name, String price, VatTreatment rate) {
     return new QuoteLine.Other(name, BigDecimal.ONE, Money.of("1.00"), UnitPrice.of(price), rate);
   }
 
@@ -72,7 +72,7 @@ class OfferTest {
   }
 
   @Test
-  void an_amount_off_the_whole_is_spread_over_the_vat_rates_in_proportion() {
+  void an_amount_off_the_whole_is_spread_over_the_vat_treatments_in_proportion() {
     Offer offer =
         new Offer(
             List.of(
@@ -82,7 +82,7 @@ class OfferTest {
             TYPED.amountOrShare("40"),
             NOTHING,
             List.of());
-    assertThat(offer.totals().vat().rates())
+    assertThat(offer.totals().vat().groups())
         .extracting(rate -> rate.net().toString())
         .containsExactly("270.00", "90.00");
     assertThat(offer.totals().vat().vat()).isEqualTo(Money.of("58.50"));

@@ -9,7 +9,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Locale;
@@ -17,13 +17,13 @@ import java.util.Set;
 import org.junit.jupiter.api.Test;
 
 /**
- * One offer with everything in it, reckoned by hand: two VAT rates, a discount on a line and on
- * all, an option, a deposit and stages.
+ * One offer with everything in it, reckoned by hand: two VAT treatments, a discount on a line and
+ * on all, an option, a deposit and stages.
  */
 class WholeOfferTest {
   private static final TypedMoney TYPED = TypedMoney.of("GBP", Locale.UK);
 
-  private static final VatRate REDUCED = new VatRate("reduced", "S", new BigDecimal("5"));
+  private static final VatTreatment REDUCED = VatTreatment.rated("reduced", "5");
   private static final BigDecimal COST_PER_HOUR = new BigDecimal("24.108");
   private static final int LAMP = 4;
 
@@ -89,8 +89,8 @@ class WholeOfferTest {
 
   @Test
   void its_vat_is_taken_rate_by_rate_on_the_reduced_lines() {
-    assertThat(OFFER.totals().vat().rates())
-        .extracting(VatBreakdown.PerRate::net, VatBreakdown.PerRate::vat)
+    assertThat(OFFER.totals().vat().groups())
+        .extracting(VatBreakdown.Taxed::net, VatBreakdown.Taxed::vat)
         .containsExactlyInAnyOrder(
             org.assertj.core.api.Assertions.tuple(Money.of("401.59"), Money.of("80.32")),
             org.assertj.core.api.Assertions.tuple(Money.of("137.26"), Money.of("6.86")));

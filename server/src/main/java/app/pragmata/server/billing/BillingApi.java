@@ -41,6 +41,12 @@ class BillingApi {
     return new Done(id);
   }
 
+  @PutMapping("/api/jobs/{id}/vat")
+  Done decideVat(Act act, @PathVariable long id, @RequestBody BillingService.VatForm form) {
+    service.decideVat(act, id, form);
+    return new Done(id);
+  }
+
   @PostMapping("/api/jobs/{id}/other-costs")
   Done addOtherCost(
       Act act,

@@ -6,7 +6,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.books.BooksEvent;
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
@@ -16,6 +16,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -44,6 +45,9 @@ public class BillingService {
   /** How to charge a job; not charging it needs a reason, and so does more than was promised. */
   public record BasisForm(
       int version, BillingBasis.@Nullable Code basis, @Nullable String reason) {}
+
+  /** How VAT applies to a job, by the code of a treatment. */
+  public record VatForm(int version, @Nullable String vatCode) {}
 
   /** A supplier's bill as typed, without VAT. */
   public record OtherCostForm(
@@ -101,6 +105,7 @@ public class BillingService {
         Closing.billed(job.closing(), owed),
         job.job().billingBasis(),
         job.job().notChargedReason(),
+        job.vat().ofJob() == null ? null : job.vat().ofJob().code(),
         job.promised()
             .map(
                 promised ->
@@ -158,7 +163,7 @@ public class BillingService {
     return new BillingView.Draft(
         BillingView.ChargedLine.of(last.bill(), 0),
         BillingView.Deducted.of(last.bill()),
-        BillingView.ChargedVat.of(last.bill().vat()),
+        TaxedGroup.of(last.bill().vat()),
         last.bill().vat().net().minor(),
         gross.minor(),
         entry,
@@ -229,6 +234,22 @@ public class BillingService {
     visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, Objects.requireNonNullElse(reason, ""));
   }
 
+  /**
+   * Decides how VAT applies to what the job charges by time and parts; null or empty for nobody's
+   * decision.
+   */
+  public void decideVat(Act act, long jobId, VatForm form) {
+    var reading = new Reading();
+    companies.getCompany().terms().vat().requireKnown(reading, "vatCode", form.vatCode());
+    reading.refuseIfFaulty();
+    LockedJob job = visits.lockJob(jobId);
+    Versions.require(form.version(), job.version());
+    job.requireUnbilled();
+    String code = Objects.requireNonNullElse(form.vatCode(), "");
+    job.decideVat(code.isEmpty() ? null : code);
+    visits.storeJob(act, JobEvent.VAT_DECIDED, job, code);
+  }
+
   /** What is billed of a job on one basis is not charged again on another. */
   private void requireBasisFits(LockedJob job, BillingBasis.Code basis) {
     Set<Bill.Kind> standing = invoices.kindsStanding(job.id());
@@ -258,12 +279,9 @@ public class BillingService {
           String supplier = reading.text("supplier", form.supplier(), 120);
           String description = reading.text("description", form.description(), 300);
           Money cost = reading.required("cost", form.cost(), companies.getCompany().typed()::money);
-          VatRates vat = companies.getCompany().terms().vat();
+          VatTreatments vat = companies.getCompany().terms().vat();
           String code = form.vat() == null || form.vat().isEmpty() ? vat.usualCode() : form.vat();
-          if (!vat.has(code)) {
-            reading.fault(
-                "vat", Rule.NOT_FOUND, "This VAT rate does not exist. Choose one from the list.");
-          }
+          vat.requireKnown(reading, "vat", code);
           if (cost != null && cost.isZero()) {
             reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
           }

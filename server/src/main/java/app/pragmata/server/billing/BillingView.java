@@ -4,14 +4,16 @@ import app.pragmata.core.Category;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.CreditKind;
+import app.pragmata.core.billing.SaidVat;
 import app.pragmata.core.billing.Unit;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.core.money.VatCategory;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.company.TaxedGroup;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -21,6 +23,8 @@ import org.jspecify.annotations.Nullable;
 /**
  * How billing is shown on a job's sheet.
  *
+ * @param vatCode the treatment that was decided for the job; null where its quotes, its kind or its
+ *     customer say
  * @param promised null for a job straight from a call
  * @param draft null once the job is closed
  * @param chargedMinor without VAT: as posted for good, and as the rest would be posted by now
@@ -29,6 +33,7 @@ public record BillingView(
     Closing.Billed state,
     BillingBasis.Code basis,
     @Nullable String notChargedReason,
+    @Nullable String vatCode,
     @Nullable PromisedPrice promised,
     BasisTotal fixedPrice,
     BasisTotal timeAndParts,
@@ -66,7 +71,7 @@ public record BillingView(
   public record Draft(
       List<ChargedLine> lines,
       List<Deducted> billedBefore,
-      List<ChargedVat> vat,
+      List<TaxedGroup> vat,
       long netMinor,
       long grossMinor,
       List<BooksStore.AccountLine> entry,
@@ -89,6 +94,7 @@ public record BillingView(
    * @param priceBase for how many of the unit the price is
    * @param discountMinor as it was agreed, of the line and of the whole offer
    * @param cutMinor what goes beyond a promise of “not more than”, after warranty
+   * @param vatReason why there is no tax; empty where none is needed
    */
   public record ChargedLine(
       int position,
@@ -106,8 +112,10 @@ public record BillingView(
       long warrantyReductionMinor,
       long cutMinor,
       long netMinor,
-      String vatCategory,
-      String vatPercent) {
+      VatCategory vatCategory,
+      String vatPercent,
+      String vatReason,
+      SaidVat.By vatSaidBy) {
     static ChargedLine of(int position, ChargeLine line) {
       return new ChargedLine(
           position,
@@ -125,8 +133,10 @@ public record BillingView(
           line.warrantyReduction().minor(),
           line.cut().minor(),
           line.net().minor(),
-          line.vatRate().category(),
-          InvoiceStore.plain(line.vatRate().percent()));
+          line.vatTreatment().group().category(),
+          line.vatTreatment().group().percent().toPlainString(),
+          line.vatTreatment().group().reason(),
+          line.vat().by());
     }
 
     /** The bill's lines, numbered after so many others. */
@@ -138,7 +148,12 @@ public record BillingView(
   }
 
   /** What an earlier invoice charged of it ahead of work, in one VAT group. */
-  public record Deducted(long invoiceNumber, long netMinor, String vatCategory, String vatPercent) {
+  public record Deducted(
+      long invoiceNumber,
+      long netMinor,
+      VatCategory vatCategory,
+      String vatPercent,
+      String vatReason) {
     static List<Deducted> of(Bill bill) {
       return bill.deductions().stream()
           .map(
@@ -146,23 +161,9 @@ public record BillingView(
                   new Deducted(
                       each.invoiceNumber(),
                       each.net().minor(),
-                      each.vatRate().category(),
-                      InvoiceStore.plain(each.vatRate().percent())))
-          .toList();
-    }
-  }
-
-  /** The lines of one category and percent of VAT, and the tax on their sum. */
-  public record ChargedVat(String category, String percent, long netMinor, long vatMinor) {
-    static List<ChargedVat> of(VatBreakdown vat) {
-      return vat.rates().stream()
-          .map(
-              rate ->
-                  new ChargedVat(
-                      rate.rate().category(),
-                      InvoiceStore.plain(rate.rate().percent()),
-                      rate.net().minor(),
-                      rate.vat().minor()))
+                      each.vatTreatment().group().category(),
+                      each.vatTreatment().group().percent().toPlainString(),
+                      each.vatTreatment().group().reason()))
           .toList();
     }
   }
@@ -189,7 +190,7 @@ public record BillingView(
       List<Deducted> billedBefore,
       List<Long> otherJobs,
       long otherJobsNetMinor,
-      List<ChargedVat> vat,
+      List<TaxedGroup> vat,
       long netMinor,
       long grossMinor,
       List<Credited> credits,

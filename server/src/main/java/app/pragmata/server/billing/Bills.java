@@ -260,7 +260,8 @@ class Bills {
         new JobFacts(
             left.promise(),
             left.visits().stream().filter(each -> visitIds.contains(each.id())).toList(),
-            left.otherCosts().stream().filter(each -> otherCostIds.contains(each.id())).toList());
+            left.otherCosts().stream().filter(each -> otherCostIds.contains(each.id())).toList(),
+            left.vat());
     return new JobBill(
         job,
         limit(job, billing(taxDay).partBill(facts, job.warranty()), before),

@@ -5,10 +5,11 @@ import app.pragmata.core.billing.CreditKind;
 import app.pragmata.core.billing.Creditable;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
+import app.pragmata.core.money.VatCategory;
 import app.pragmata.server.billing.BillingView.ChargedLine;
-import app.pragmata.server.billing.BillingView.ChargedVat;
 import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.company.TaxedGroup;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -37,7 +38,7 @@ public record CreditDocument(
     InvoiceDocument.Buyer buyer,
     List<CreditedLine> lines,
     List<Deducted> billedAgain,
-    List<ChargedVat> vat,
+    List<TaxedGroup> vat,
     long netMinor,
     long vatMinor,
     long grossMinor) {
@@ -54,8 +55,9 @@ public record CreditDocument(
       @Nullable Category category,
       String description,
       long netMinor,
-      String vatCategory,
-      String vatPercent) {
+      VatCategory vatCategory,
+      String vatPercent,
+      String vatReason) {
     static CreditedLine of(ChargedLine line, long jobNumber, Money net) {
       return new CreditedLine(
           line.position(),
@@ -64,7 +66,8 @@ public record CreditDocument(
           line.description(),
           net.minor(),
           line.vatCategory(),
-          line.vatPercent());
+          line.vatPercent(),
+          line.vatReason());
     }
   }
 
@@ -113,7 +116,7 @@ public record CreditDocument(
             .filter(job -> given.contains(job.number()))
             .flatMap(job -> job.billedBefore().stream())
             .toList(),
-        ChargedVat.of(new VatBreakdown(credit.vat())),
+        TaxedGroup.of(new VatBreakdown(credit.vat())),
         credit.net().minor(),
         credit.vatAmount().minor(),
         credit.gross().minor());

@@ -21,7 +21,7 @@ import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.Creditable;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatGroup;
 import app.pragmata.server.generated.tables.records.CreditNoteDeductionRecord;
 import app.pragmata.server.generated.tables.records.CreditNoteLineRecord;
 import app.pragmata.server.generated.tables.records.CreditNoteRecord;
@@ -71,7 +71,7 @@ class CreditStore {
                   line.getJobId(),
                   of(line),
                   line.getCategory(),
-                  new VatRate(line.getVatCode(), line.getVatCategory(), line.getVatPercent()),
+                  new VatGroup(line.getVatCategory(), line.getVatPercent(), line.getVatReason()),
                   Money.ofMinor(line.getNetMinor() - row.get(credited)));
             });
   }
@@ -102,7 +102,7 @@ class CreditStore {
                 new Creditable.Off(
                     row.getPosition(),
                     row.getJobId(),
-                    new VatRate(row.getVatCode(), row.getVatCategory(), row.getVatPercent()),
+                    new VatGroup(row.getVatCategory(), row.getVatPercent(), row.getVatReason()),
                     Money.ofMinor(row.getNetMinor())));
   }
 
@@ -114,12 +114,12 @@ class CreditStore {
         .select(net, vat)
         .from(INVOICE_VAT)
         .where(INVOICE_VAT.INVOICE_ID.eq(invoiceId))
-        .orderBy(INVOICE_VAT.VAT_CODE)
+        .orderBy(INVOICE_VAT.PERCENT.desc(), INVOICE_VAT.CATEGORY, INVOICE_VAT.REASON)
         .fetch(
             row -> {
               var group = row.into(INVOICE_VAT);
               return new Creditable.Group(
-                  new VatRate(group.getVatCode(), group.getCategory(), group.getPercent()),
+                  new VatGroup(group.getCategory(), group.getPercent(), group.getReason()),
                   Money.ofMinor(group.getNetMinor() - row.get(net)),
                   Money.ofMinor(group.getVatMinor() - row.get(vat)));
             });
@@ -133,7 +133,9 @@ class CreditStore {
                     .join(CREDIT_NOTE)
                     .on(CREDIT_NOTE.ID.eq(CREDIT_NOTE_VAT.CREDIT_NOTE_ID))
                     .where(CREDIT_NOTE.INVOICE_ID.eq(INVOICE_VAT.INVOICE_ID))
-                    .and(CREDIT_NOTE_VAT.VAT_CODE.eq(INVOICE_VAT.VAT_CODE))),
+                    .and(CREDIT_NOTE_VAT.CATEGORY.eq(INVOICE_VAT.CATEGORY))
+                    .and(CREDIT_NOTE_VAT.PERCENT.eq(INVOICE_VAT.PERCENT))
+                    .and(CREDIT_NOTE_VAT.REASON.eq(INVOICE_VAT.REASON))),
             0L)
         .as("credited_" + amount.getName());
   }
@@ -192,19 +194,19 @@ class CreditStore {
     if (!credit.vat().isEmpty()) {
       database
           .insertInto(CREDIT_NOTE_VAT)
-          .set(credit.vat().stream().map(rate -> vatRow(id, rate)).toList())
+          .set(credit.vat().stream().map(taxed -> vatRow(id, taxed)).toList())
           .execute();
     }
     return id;
   }
 
-  private static CreditNoteVatRecord vatRow(long id, VatBreakdown.PerRate rate) {
+  private static CreditNoteVatRecord vatRow(long id, VatBreakdown.Taxed taxed) {
     return new CreditNoteVatRecord(
         id,
-        rate.rate().code(),
-        rate.rate().category(),
-        rate.rate().percent(),
-        rate.net().minor(),
-        rate.vat().minor());
+        taxed.group().category(),
+        taxed.group().percent(),
+        taxed.group().reason(),
+        taxed.net().minor(),
+        taxed.vat().minor());
   }
 }

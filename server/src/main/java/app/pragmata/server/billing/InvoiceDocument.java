@@ -3,9 +3,9 @@ package app.pragmata.server.billing;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.server.billing.BillingView.ChargedLine;
-import app.pragmata.server.billing.BillingView.ChargedVat;
 import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
 import app.pragmata.server.jobs.JobStore.WholeJob;
 import java.time.LocalDate;
@@ -31,7 +31,7 @@ public record InvoiceDocument(
     Company.Identity seller,
     Buyer buyer,
     List<ChargedJob> jobs,
-    List<ChargedVat> vat,
+    List<TaxedGroup> vat,
     long netMinor,
     long vatMinor,
     long grossMinor) {
@@ -125,7 +125,7 @@ public record InvoiceDocument(
         company.identity(),
         buyer,
         jobs,
-        ChargedVat.of(vat),
+        TaxedGroup.of(vat),
         vat.net().minor(),
         vat.vat().minor(),
         vat.gross().minor());

@@ -164,13 +164,12 @@ public class InvoicePosting {
             .fetchMap(CUSTOMER.ID);
     var documents = new ArrayList<InvoiceDocument>();
     for (ToPost invoice : toPost) {
+      CustomerRecord customer = Objects.requireNonNull(customers.get(invoice.customerId()));
+      invoice.draft().vat().requireOneScope("invoice");
+      invoice.draft().vat().requireVatNumber(customer.getVatNumber());
       documents.add(
           InvoiceDocument.of(
-              company,
-              firstNumber + documents.size(),
-              act.today(),
-              Objects.requireNonNull(customers.get(invoice.customerId())),
-              invoice));
+              company, firstNumber + documents.size(), act.today(), customer, invoice));
     }
     return documents;
   }

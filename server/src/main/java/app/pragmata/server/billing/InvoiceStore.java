@@ -25,11 +25,15 @@ import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.Deduction;
 import app.pragmata.core.billing.Priced;
+import app.pragmata.core.billing.SaidVat;
 import app.pragmata.core.billing.Unit;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatCategory;
+import app.pragmata.core.money.VatGroup;
+import app.pragmata.core.money.VatTreatment;
+import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.generated.tables.records.BillRecord;
 import app.pragmata.server.generated.tables.records.InvoiceDeductionRecord;
 import app.pragmata.server.generated.tables.records.InvoiceLineRecord;
@@ -72,7 +76,7 @@ class InvoiceStore {
     Condition ofThisJob = INVOICE_LINE.JOB_ID.eq(jobId);
     Field<List<BillingView.ChargedLine>> lines = lines(ofThisJob);
     Field<List<BillingView.Deducted>> billedBefore = billedBefore(jobId);
-    Field<List<BillingView.ChargedVat>> vat = vat();
+    Field<List<TaxedGroup>> vat = vat();
     Field<List<BillingView.Credited>> credits = credits();
     Field<List<BillingView.Receipt>> receipts = receipts();
     var other = BILL.as("other");
@@ -142,7 +146,9 @@ class InvoiceStore {
                     INVOICE_LINE.CUT_MINOR,
                     INVOICE_LINE.NET_MINOR,
                     INVOICE_LINE.VAT_CATEGORY,
-                    INVOICE_LINE.VAT_PERCENT)
+                    INVOICE_LINE.VAT_PERCENT,
+                    INVOICE_LINE.VAT_REASON,
+                    INVOICE_LINE.VAT_SAID_BY)
                 .from(INVOICE_LINE)
                 .where(INVOICE_LINE.INVOICE_ID.eq(INVOICE.ID).and(which))
                 .orderBy(INVOICE_LINE.POSITION))
@@ -157,7 +163,8 @@ class InvoiceStore {
                     before.NUMBER,
                     INVOICE_DEDUCTION.NET_MINOR,
                     INVOICE_DEDUCTION.VAT_CATEGORY,
-                    INVOICE_DEDUCTION.VAT_PERCENT)
+                    INVOICE_DEDUCTION.VAT_PERCENT,
+                    INVOICE_DEDUCTION.VAT_REASON)
                 .from(INVOICE_DEDUCTION)
                 .join(before)
                 .on(before.ID.eq(INVOICE_DEDUCTION.STAGE_INVOICE_ID))
@@ -169,27 +176,33 @@ class InvoiceStore {
             rows ->
                 rows.map(
                     mapping(
-                        (number, net, category, percent) ->
-                            new BillingView.Deducted(number, net, category, plain(percent)))));
+                        (number, net, category, percent, reason) ->
+                            new BillingView.Deducted(
+                                number, net, category, plain(percent), reason))));
   }
 
-  private static Field<List<BillingView.ChargedVat>> vat() {
+  private static Field<List<TaxedGroup>> vat() {
     return multiset(
             select(
                     INVOICE_VAT.CATEGORY,
                     INVOICE_VAT.PERCENT,
+                    INVOICE_VAT.REASON,
                     INVOICE_VAT.NET_MINOR,
                     INVOICE_VAT.VAT_MINOR)
                 .from(INVOICE_VAT)
                 .where(INVOICE_VAT.INVOICE_ID.eq(INVOICE.ID))
-                .orderBy(INVOICE_VAT.PERCENT.desc()))
+                .orderBy(INVOICE_VAT.PERCENT.desc(), INVOICE_VAT.CATEGORY, INVOICE_VAT.REASON))
         .as("vat")
         .convertFrom(
             rows ->
                 rows.map(
                     mapping(
-                        (category, percent, net, vat) ->
-                            new BillingView.ChargedVat(category, plain(percent), net, vat))));
+                        (category, percent, reason, net, vat) ->
+                            TaxedGroup.of(
+                                new VatBreakdown.Taxed(
+                                    new VatGroup(category, percent, reason),
+                                    Money.ofMinor(net),
+                                    Money.ofMinor(vat))))));
   }
 
   private static Field<List<BillingView.Credited>> credits() {
@@ -243,8 +256,10 @@ class InvoiceStore {
       long warrantyReduction,
       long cut,
       long net,
-      String vatCategory,
-      BigDecimal vatPercent) {
+      VatCategory vatCategory,
+      BigDecimal vatPercent,
+      String vatReason,
+      SaidVat.By vatSaidBy) {
     return new BillingView.ChargedLine(
         position,
         category,
@@ -262,7 +277,9 @@ class InvoiceStore {
         cut,
         net,
         vatCategory,
-        plain(vatPercent));
+        plain(vatPercent),
+        vatReason,
+        vatSaidBy);
   }
 
   static String plain(BigDecimal number) {
@@ -274,10 +291,10 @@ class InvoiceStore {
    * what is in each VAT group.
    *
    * @param jobIds of jobs without a final invoice
-   * @param vatRate by code, as on the tax day of the final invoice
+   * @param treatments by code, as on the tax day of the final invoice
    */
   Map<Long, List<Deduction>> billedAhead(
-      Collection<Long> jobIds, Function<String, VatRate> vatRate) {
+      Collection<Long> jobIds, Function<String, VatTreatment> treatments) {
     Field<Long> left =
         sum(INVOICE_LINE.NET_MINOR.minus(
                 coalesce(
@@ -304,7 +321,7 @@ class InvoiceStore {
                     row.value2(),
                     row.value3(),
                     Money.ofMinor(row.value5()),
-                    vatRate.apply(row.value4())));
+                    treatments.apply(row.value4())));
   }
 
   /** The stages of a quote that are billed and not wholly credited. */
@@ -376,7 +393,7 @@ class InvoiceStore {
     var bills = new ArrayList<BillRecord>();
     var lines = new ArrayList<InvoiceLineRecord>();
     var deductions = new ArrayList<InvoiceDeductionRecord>();
-    var rates = new ArrayList<InvoiceVatRecord>();
+    var groups = new ArrayList<InvoiceVatRecord>();
     for (int i = 0; i < ids.size(); i++) {
       long id = ids.get(i);
       frozen.add(new InvoiceTextRecord(id, texts.get(i).content(), texts.get(i).hash()));
@@ -391,13 +408,13 @@ class InvoiceStore {
           deductions.add(deductionRow(id, ++deduction, bill, off));
         }
       }
-      toPost.get(i).draft().vat().rates().forEach(rate -> rates.add(vatRow(id, rate)));
+      toPost.get(i).draft().vat().groups().forEach(taxed -> groups.add(vatRow(id, taxed)));
     }
     insert(INVOICE_TEXT, frozen);
     insert(BILL, bills);
     insert(INVOICE_LINE, lines);
     insert(INVOICE_DEDUCTION, deductions);
-    insert(INVOICE_VAT, rates);
+    insert(INVOICE_VAT, groups);
     return ids;
   }
 
@@ -444,9 +461,11 @@ class InvoiceStore {
     row.setWarrantyReductionMinor(line.warrantyReduction().minor());
     row.setCutMinor(line.cut().minor());
     row.setNetMinor(line.net().minor());
-    row.setVatCode(line.vatRate().code());
-    row.setVatCategory(line.vatRate().category());
-    row.setVatPercent(line.vatRate().percent());
+    row.setVatCode(line.vatTreatment().code());
+    row.setVatCategory(line.vatTreatment().group().category());
+    row.setVatPercent(line.vatTreatment().group().percent());
+    row.setVatReason(line.vatTreatment().group().reason());
+    row.setVatSaidBy(line.vat().by());
     return row;
   }
 
@@ -457,19 +476,20 @@ class InvoiceStore {
         position,
         bill.job().job().id(),
         off.invoiceId(),
-        off.vatRate().code(),
-        off.vatRate().category(),
-        off.vatRate().percent(),
+        off.vatTreatment().code(),
+        off.vatTreatment().group().category(),
+        off.vatTreatment().group().percent(),
+        off.vatTreatment().group().reason(),
         off.net().minor());
   }
 
-  private static InvoiceVatRecord vatRow(long invoiceId, VatBreakdown.PerRate rate) {
+  private static InvoiceVatRecord vatRow(long invoiceId, VatBreakdown.Taxed taxed) {
     return new InvoiceVatRecord(
         invoiceId,
-        rate.rate().code(),
-        rate.rate().category(),
-        rate.rate().percent(),
-        rate.net().minor(),
-        rate.vat().minor());
+        taxed.group().category(),
+        taxed.group().percent(),
+        taxed.group().reason(),
+        taxed.net().minor(),
+        taxed.vat().minor());
   }
 }

@@ -10,7 +10,7 @@ import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
 import static app.pragmata.server.generated.Tables.SETTINGS_VERSION;
 import static app.pragmata.server.generated.Tables.VAT_PERCENT;
-import static app.pragmata.server.generated.Tables.VAT_RATE;
+import static app.pragmata.server.generated.Tables.VAT_TREATMENT;
 import static app.pragmata.server.generated.Tables.VEHICLE_COST;
 import static app.pragmata.server.generated.Tables.WAGE;
 import static app.pragmata.server.generated.Tables.WORKING_HOURS;
@@ -25,7 +25,7 @@ import app.pragmata.core.company.Markup;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.company.WorkingHours;
 import app.pragmata.core.customers.Postcode;
@@ -125,7 +125,7 @@ public class CompanyStore {
         new Postcode(Pattern.compile(row.getPostcodePattern()), row.getPostcodeExample()),
         row.getDiallingCode(),
         new WorkingCalendar(zone, workingHours(), holidays()),
-        new Terms(rates(), chargeTerms(), costTerms(), markup(), vatRates()),
+        new Terms(rates(), chargeTerms(), costTerms(), markup(), vatTreatments()),
         promises(),
         new Company.QuoteSettings(
             row.getQuoteValidDays(),
@@ -231,23 +231,24 @@ public class CompanyStore {
                 .fetch(row -> new Rates.VehicleCost(row.getFromDay(), row.getCostPerMile()))));
   }
 
-  private VatRates vatRates() {
-    Map<String, List<VatRates.Percent>> percents =
+  private VatTreatments vatTreatments() {
+    Map<String, List<VatTreatments.Percent>> percents =
         database
             .selectFrom(VAT_PERCENT)
             .fetchGroups(
                 VAT_PERCENT.VAT_CODE,
-                row -> new VatRates.Percent(row.getFromDay(), row.getPercent()));
-    var rates = database.selectFrom(VAT_RATE).fetch();
-    return new VatRates(
+                row -> new VatTreatments.Percent(row.getFromDay(), row.getPercent()));
+    var rates = database.selectFrom(VAT_TREATMENT).fetch();
+    return new VatTreatments(
         rates.stream().filter(row -> row.getUsual()).findFirst().orElseThrow().getCode(),
         rates.stream()
             .collect(
                 toMap(
                     row -> row.getCode(),
                     row ->
-                        new VatRates.Percents(
+                        new VatTreatments.Kind(
                             row.getCategory(),
+                            row.getReason(),
                             new InForce<>(
                                 "VAT percent", percents.getOrDefault(row.getCode(), List.of()))))));
   }

@@ -8,7 +8,8 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatCategory;
+import app.pragmata.core.money.VatTreatment;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -40,8 +41,13 @@ class TermsApi {
    */
   record MarkupBand(long upToCostMinor, BigDecimal markupShare) {}
 
-  /** A rate of VAT with its category of EN 16931. */
-  record VatTerms(String code, String category, BigDecimal percent, boolean usual) {}
+  /**
+   * A treatment of VAT.
+   *
+   * @param reason why there is no tax; empty where none is needed
+   */
+  record VatTerms(
+      String code, VatCategory category, BigDecimal percent, String reason, boolean usual) {}
 
   /**
    * All that is in force on a day; prices in major units, shares of one.
@@ -95,7 +101,7 @@ class TermsApi {
             .toList(),
         classes(terms.rates(), day),
         wages(terms.rates(), day),
-        terms.vat().listOn(day).stream().map(rate -> vat(rate, terms.vat().usualCode())).toList());
+        terms.vat().listOn(day).stream().map(each -> vat(each, terms.vat().usualCode())).toList());
   }
 
   private static List<ClassRate> classes(Rates rates, LocalDate day) {
@@ -128,7 +134,12 @@ class TermsApi {
         .toList();
   }
 
-  private static VatTerms vat(VatRate rate, String usual) {
-    return new VatTerms(rate.code(), rate.category(), rate.percent(), rate.code().equals(usual));
+  private static VatTerms vat(VatTreatment treatment, String usual) {
+    return new VatTerms(
+        treatment.code(),
+        treatment.group().category(),
+        treatment.group().percent(),
+        treatment.group().reason(),
+        treatment.code().equals(usual));
   }
 }

@@ -11,6 +11,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.core.customers.Place;
@@ -64,6 +65,7 @@ public class CustomerService {
       @Nullable String creditLimit,
       @Nullable String stopReason,
       @Nullable String vatNumber,
+      @Nullable String vatCode,
       @Nullable String reference,
       @Nullable Long priceListId,
       @Nullable Long responseTermsId,
@@ -151,12 +153,18 @@ public class CustomerService {
     Money limit = reading.optional("creditLimit", form.creditLimit(), company.typed()::money);
     String stop = reading.optionalText("stopReason", form.stopReason(), 300);
     String vatNumber = reading.optionalText("vatNumber", form.vatNumber(), 30);
+    VatTreatments vat = company.terms().vat();
+    vat.requireKnown(reading, "vatCode", form.vatCode());
     String reference = reading.optionalText("reference", form.reference(), 60);
     if (!reference.isEmpty()
         && database.fetchExists(
             CUSTOMER, CUSTOMER.REFERENCE.eq(reference).and(CUSTOMER.ID.ne(row.getId())))) {
       reading.fault(
           "reference", Rule.REPEATED, "Another customer has this reference. Enter its own.");
+    }
+    if (vatNumber.isEmpty() && vat.isReverseCharge(form.vatCode())) {
+      reading.fault(
+          "vatNumber", Rule.MISSING, "The reverse charge needs the customer's VAT number.");
     }
     requireChoice("priceListId", form.priceListId(), PRICE_LIST, PRICE_LIST.ID, reading);
     requireChoice(
@@ -171,6 +179,7 @@ public class CustomerService {
     row.setCreditLimitMinor(limit == null ? 0 : limit.minor());
     row.setStopReason(stop.isEmpty() ? null : stop);
     row.setVatNumber(vatNumber);
+    row.setVatCode(form.vatCode() == null || form.vatCode().isEmpty() ? null : form.vatCode());
     if (form.pricesWithVat() != null) {
       row.setPricesWithVat(form.pricesWithVat());
     }
@@ -273,6 +282,9 @@ public class CustomerService {
     }
     if (stays.getVatNumber().isEmpty()) {
       stays.setVatNumber(gone.getVatNumber());
+    }
+    if (stays.getVatCode() == null) {
+      stays.setVatCode(gone.getVatCode());
     }
     if (stays.getStopReason() == null) {
       stays.setStopReason(gone.getStopReason());

@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.COST_CENTRE;
 
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.UnitPrice;
+import app.pragmata.core.money.VatCategory;
 import app.pragmata.core.people.Role;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -146,20 +147,32 @@ class DemoCatalogue {
     frontDesk.describeCustomers(today);
     // People at home want to know what they pay, firms what it costs them.
     database.execute("update customer set prices_with_vat = true where name ~ '^(Mr|Mrs|Ms) '");
+    database
+        .update(CUSTOMER)
+        .set(CUSTOMER.VAT_NUMBER, "GB 000 0417 22")
+        .set(CUSTOMER.VAT_CODE, "reverse_charge")
+        .where(CUSTOMER.NAME.in("Fenn & Daughter Joinery", "Copperfield Scrap & Metals"))
+        .execute();
   }
 
   private void company(LocalDate longAgo) {
     database
-        .insertInto(VAT_RATE)
-        .values("standard", "S", true)
-        .values("reduced", "S", false)
-        .values("zero", "Z", false)
+        .insertInto(VAT_TREATMENT)
+        .values("standard", VatCategory.RATED, "", true)
+        .values("reduced", VatCategory.RATED, "", false)
+        .values("zero", VatCategory.ZERO, "", false)
+        .values("exempt", VatCategory.EXEMPT, "Training of a customer's people", false)
+        .values(
+            "reverse_charge",
+            VatCategory.REVERSE_CHARGE,
+            "Building work, the customer accounts for the VAT",
+            false)
+        .values("outside_scope", VatCategory.OUTSIDE_SCOPE, "Damages, no supply", false)
         .execute();
     database
         .insertInto(VAT_PERCENT)
         .values("standard", longAgo, new BigDecimal("20"))
         .values("reduced", longAgo, new BigDecimal("5"))
-        .values("zero", longAgo, BigDecimal.ZERO)
         .execute();
     var company = database.newRecord(COMPANY);
     company.setName("Ferrow Gate & Shutter");

@@ -27,7 +27,7 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.billing.InvoiceDocument;
 import app.pragmata.server.company.Company;
@@ -173,7 +173,7 @@ class LargeWork {
     private final Costing costing = new Costing(company.terms());
     private final Map<PostingCategory, String> accounts = accounts();
     private final LocalDate today;
-    private final VatRate standard;
+    private final VatTreatment standard;
     private final BigDecimal standardCost;
     private final Billing billing;
     private final Instant now;
@@ -341,9 +341,9 @@ class LargeWork {
               "invoice_line",
               "invoice_id, position, job_id, visit_id, category, description, quantity, unit, price_base, unit_price, full_minor,"
                   + " discount_minor, warranty_share, warranty_reduction_minor, net_minor, vat_code, vat_category,"
-                  + " vat_percent");
+                  + " vat_percent, vat_reason, vat_said_by");
       invoiceVat =
-          copy("invoice_vat", "invoice_id, vat_code, category, percent, net_minor, vat_minor");
+          copy("invoice_vat", "invoice_id, category, percent, reason, net_minor, vat_minor");
       receipts =
           copy(
               "receipt",
@@ -826,18 +826,20 @@ class LargeWork {
             line.warrantyShare().fraction(),
             line.warrantyReduction().minor(),
             line.net().minor(),
-            line.vatRate().code(),
-            line.vatRate().category(),
-            line.vatRate().percent());
+            line.vatTreatment().code(),
+            line.vatTreatment().group().category().code(),
+            line.vatTreatment().group().percent(),
+            line.vatTreatment().group().reason(),
+            line.vat().by().code());
       }
-      for (VatBreakdown.PerRate rate : charged.vat().rates()) {
+      for (VatBreakdown.Taxed taxed : charged.vat().groups()) {
         invoiceVat.row(
             id,
-            rate.rate().code(),
-            rate.rate().category(),
-            rate.rate().percent(),
-            rate.net().minor(),
-            rate.vat().minor());
+            taxed.group().category().code(),
+            taxed.group().percent(),
+            taxed.group().reason(),
+            taxed.net().minor(),
+            taxed.vat().minor());
       }
       if (settled) {
         LocalDate received = earlier(billed.plusDays(5 + names.below(24)), today);

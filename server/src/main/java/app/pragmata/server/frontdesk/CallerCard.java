@@ -24,6 +24,7 @@ record CallerCard(
     String postcode,
     int paymentDays,
     String vatNumber,
+    @Nullable String vatCode,
     boolean pricesWithVat,
     @Nullable String reference,
     @Nullable Long priceListId,

@@ -126,6 +126,7 @@ class CallerCardStore {
                     row.get(CUSTOMER.POSTCODE),
                     row.get(CUSTOMER.PAYMENT_DAYS),
                     row.get(CUSTOMER.VAT_NUMBER),
+                    row.get(CUSTOMER.VAT_CODE),
                     row.get(CUSTOMER.PRICES_WITH_VAT),
                     row.get(CUSTOMER.REFERENCE),
                     row.get(CUSTOMER.PRICE_LIST_ID),

@@ -34,11 +34,11 @@ class ChoicesApi {
       List<PeopleStore.Colleague> technicians,
       List<PeopleStore.Colleague> officePeople,
       List<KindOfJob> kindsOfJob,
-      List<VatChoice> vatRates,
+      List<VatChoice> vatTreatments,
       DriveCharge.Rule driveCharge) {}
 
-  /** A rate of VAT; the usual one is taken where nobody says another. */
-  record VatChoice(String code, String percent, boolean usual) {}
+  /** A treatment of VAT; the usual one is taken where nobody says another. */
+  record VatChoice(String code, String words, boolean usual) {}
 
   private final PeopleStore people;
   private final CompanyStore companies;
@@ -69,11 +69,11 @@ class ChoicesApi {
                         row.getUsualForCalls())),
         company.terms().vat().listOn(act.today()).stream()
             .map(
-                rate ->
+                each ->
                     new VatChoice(
-                        rate.code(),
-                        rate.percent().stripTrailingZeros().toPlainString(),
-                        rate.code().equals(company.terms().vat().usualCode())))
+                        each.code(),
+                        each.group().words(),
+                        each.code().equals(company.terms().vat().usualCode())))
             .toList(),
         company.terms().charge().on(act.today()).drive().rule());
   }

@@ -13,6 +13,7 @@ public enum JobEvent implements Event {
   MOVED_ON(RecordKind.JOB),
   CODES_NOTED(RecordKind.JOB),
   BASIS_CHOSEN(RecordKind.JOB),
+  VAT_DECIDED(RecordKind.JOB),
   BILLED(RecordKind.JOB),
   CLOSED_WITHOUT_CHARGE(RecordKind.JOB),
   WORK_TAKEN_BACK(RecordKind.JOB),

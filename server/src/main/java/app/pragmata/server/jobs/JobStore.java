@@ -27,7 +27,7 @@ import static org.jooq.impl.DSL.selectOne;
 import app.pragmata.core.billing.Promised;
 import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.RateClass;
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
@@ -36,6 +36,7 @@ import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.JobVat;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -43,7 +44,7 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
@@ -84,13 +85,17 @@ public class JobStore {
       @Nullable Equipment equipment,
       String kindOfJob,
       String costCentre,
+      JobVat vat,
       List<WholeVisit> visits,
       List<Other> others) {
 
     /** The facts for the core; days are the zone's. */
     public JobFacts facts(ZoneId zone) {
       return new JobFacts(
-          promise(), visits.stream().map(WholeVisit::facts).toList(), others(zone, other -> true));
+          promise(),
+          visits.stream().map(WholeVisit::facts).toList(),
+          others(zone, other -> true),
+          vat);
     }
 
     /** The same without what an invoice has charged by time and parts, or another document took. */
@@ -98,7 +103,8 @@ public class JobStore {
       return new JobFacts(
           promise(),
           visits.stream().map(WholeVisit::unbilled).toList(),
-          others(zone, other -> other.costReleaseId() == null));
+          others(zone, other -> other.costReleaseId() == null),
+          vat);
     }
 
     private List<OtherCost> others(ZoneId zone, Predicate<Other> which) {
@@ -111,7 +117,7 @@ public class JobStore {
                       other.addedAt().atZone(zone).toLocalDate(),
                       other.description(),
                       Money.ofMinor(other.costMinor()),
-                      other.vatRate()))
+                      other.vatTreatment()))
           .toList();
     }
 
@@ -361,7 +367,7 @@ public class JobStore {
       long costMinor,
       UnitPrice unitPrice,
       @Nullable String warrantyExclusion,
-      VatRate vatRate,
+      VatTreatment vatTreatment,
       boolean keptOnRecord,
       int onRecord,
       @Nullable Long costReleaseId) {
@@ -374,7 +380,7 @@ public class JobStore {
           quantity.stripTrailingZeros(),
           Money.ofMinor(costMinor),
           unitPrice,
-          vatRate,
+          vatTreatment,
           warrantyExclusion != null);
     }
   }
@@ -386,7 +392,7 @@ public class JobStore {
       String supplier,
       String description,
       long costMinor,
-      VatRate vatRate,
+      VatTreatment vatTreatment,
       @Nullable Long costReleaseId) {}
 
   private final DSLContext database;
@@ -427,11 +433,11 @@ public class JobStore {
   /** The same jobs, each with a field that is read beside it in the same statement. */
   public <T, R> List<R> list(
       Condition condition, LocalDate taxDay, Field<T> beside, BiFunction<WholeJob, T, R> result) {
-    VatRates vat = companies.getCompany().terms().vat();
-    Function<String, VatRate> vatRates = code -> vat.on(code, taxDay);
+    VatTreatments vat = companies.getCompany().terms().vat();
+    Function<String, VatTreatment> vatTreatments = code -> vat.on(code, taxDay);
     Field<List<PromiseStore.Promise>> promised = promises.promises(JOB.ID, taxDay);
-    Field<List<WholeVisit>> visits = visits(vatRates);
-    Field<List<Other>> others = others(vatRates);
+    Field<List<WholeVisit>> visits = visits(vatTreatments);
+    Field<List<Other>> others = others(vatTreatments);
     // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
         .select(JOB.fields())
@@ -442,6 +448,8 @@ public class JobStore {
             CUSTOMER.NAME,
             KIND_OF_JOB.NAME,
             KIND_OF_JOB.COST_CENTRE,
+            KIND_OF_JOB.VAT_CODE,
+            CUSTOMER.VAT_CODE,
             promised,
             visits,
             others,
@@ -478,12 +486,21 @@ public class JobStore {
                         row.get(EQUIPMENT.ID) == null ? null : Equipment.of(row.into(EQUIPMENT)),
                         row.get(KIND_OF_JOB.NAME),
                         row.get(KIND_OF_JOB.COST_CENTRE),
+                        new JobVat(
+                            treatment(row.get(JOB.VAT_CODE), vatTreatments),
+                            treatment(row.get(KIND_OF_JOB.VAT_CODE), vatTreatments),
+                            treatment(row.get(CUSTOMER.VAT_CODE), vatTreatments)),
                         row.get(visits),
                         row.get(others)),
                     row.get(beside)));
   }
 
-  private static Field<List<WholeVisit>> visits(Function<String, VatRate> vatRates) {
+  private static @Nullable VatTreatment treatment(
+      @Nullable String code, Function<String, VatTreatment> vatTreatments) {
+    return code == null ? null : vatTreatments.apply(code);
+  }
+
+  private static Field<List<WholeVisit>> visits(Function<String, VatTreatment> vatTreatments) {
     var worker = PERSON.as("worker");
     Field<List<Entry>> entries =
         multiset(
@@ -522,7 +539,7 @@ public class JobStore {
                         VISIT_PART.COST_MINOR,
                         VISIT_PART.UNIT_PRICE,
                         VISIT_PART.WARRANTY_EXCLUSION,
-                        PART.VAT_CODE.convertFrom(vatRates),
+                        PART.VAT_CODE.convertFrom(vatTreatments),
                         field(PART.EQUIPMENT_KIND_ID.isNotNull()),
                         field(
                             selectCount()
@@ -602,7 +619,7 @@ public class JobStore {
         .convertFrom(rows -> rows.map(mapping(HomeShare::new)));
   }
 
-  private static Field<List<Other>> others(Function<String, VatRate> vatRates) {
+  private static Field<List<Other>> others(Function<String, VatTreatment> vatTreatments) {
     return multiset(
             select(
                     OTHER_COST.ID,
@@ -610,7 +627,7 @@ public class JobStore {
                     OTHER_COST.SUPPLIER,
                     OTHER_COST.DESCRIPTION,
                     OTHER_COST.COST_MINOR,
-                    OTHER_COST.VAT_CODE.convertFrom(vatRates),
+                    OTHER_COST.VAT_CODE.convertFrom(vatTreatments),
                     OTHER_COST.COST_RELEASE_ID)
                 .from(OTHER_COST)
                 .where(OTHER_COST.JOB_ID.eq(JOB.ID))

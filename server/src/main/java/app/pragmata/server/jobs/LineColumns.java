@@ -6,7 +6,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
 import java.util.List;
 import java.util.Objects;
@@ -75,10 +75,11 @@ public final class LineColumns {
         reductionMinor);
   }
 
-  /** The line of a row, with its VAT by the rate of its code. */
-  public QuoteLine read(Record row, Category category, Function<String, VatRate> vatRates) {
+  /** The line of a row, with its VAT by the treatment of its code. */
+  public QuoteLine read(
+      Record row, Category category, Function<String, VatTreatment> vatTreatments) {
     String described = row.get(description);
-    VatRate vatRate = vatRates.apply(row.get(vatCode));
+    VatTreatment vatTreatment = vatTreatments.apply(row.get(vatCode));
     Money reduction = Money.ofMinor(row.get(reductionMinor));
     return switch (category) {
       case LABOUR ->
@@ -88,7 +89,7 @@ public final class LineColumns {
               row.get(rateClass),
               row.get(unitCost),
               row.get(unitPrice),
-              vatRate,
+              vatTreatment,
               reduction);
       case DRIVE ->
           new QuoteLine.Drive(
@@ -98,7 +99,7 @@ public final class LineColumns {
               row.get(unitCost),
               row.get(costPerMile),
               DriveCharge.of(row.get(driveCharge), row.get(unitPrice)),
-              vatRate,
+              vatTreatment,
               reduction);
       case PARTS ->
           new QuoteLine.Part(
@@ -107,7 +108,7 @@ public final class LineColumns {
               row.get(quantity),
               row.get(unitCost),
               row.get(unitPrice),
-              vatRate,
+              vatTreatment,
               reduction);
       case OTHER ->
           new QuoteLine.Other(
@@ -115,7 +116,7 @@ public final class LineColumns {
               row.get(quantity),
               Money.rounded(row.get(unitCost)),
               row.get(unitPrice),
-              vatRate,
+              vatTreatment,
               reduction);
     };
   }
@@ -124,7 +125,7 @@ public final class LineColumns {
   public void write(Record row, QuoteLine line) {
     row.set(description, line.description());
     row.set(unitPrice, line.unitPrice());
-    row.set(vatCode, line.vatRate().code());
+    row.set(vatCode, line.vatTreatment().code());
     switch (line) {
       case QuoteLine.Labour labour -> {
         row.set(minutes, labour.minutes());

@@ -123,6 +123,11 @@ public final class LockedJob {
     row.setAbovePromiseReason(free ? null : reason);
   }
 
+  /** Treats it so whatever its quotes say; null for as they, its kind or its customer say. */
+  public void decideVat(@Nullable String vatCode) {
+    row.setVatCode(vatCode);
+  }
+
   /** Notes what was wrong and why; null where nobody knows. */
   public void noteCodes(@Nullable String faultCode, @Nullable String causeCode) {
     row.setFaultCode(faultCode);

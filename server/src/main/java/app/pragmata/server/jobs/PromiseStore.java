@@ -12,7 +12,7 @@ import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.PromisedStage;
@@ -92,7 +92,7 @@ public class PromiseStore {
       row.setPosition((short) (rows.size() + 1));
       row.setCategory(promised.line().category());
       COLUMNS.write(row, promised.line());
-      row.setVatPercent(promised.line().vatRate().percent());
+      row.setVatPercent(promised.line().vatTreatment().group().percent());
       row.setDiscountMinor(promised.discount().minor());
       row.setDiscountOfWholeMinor(promised.discountOfWhole().minor());
       rows.add(row);
@@ -151,7 +151,7 @@ public class PromiseStore {
    * query.
    */
   public Field<List<Promise>> promises(Field<Long> jobId, LocalDate taxDay) {
-    VatRates vat = companies.getCompany().terms().vat();
+    VatTreatments vat = companies.getCompany().terms().vat();
     Field<List<QuoteLine>> lines =
         multiset(
                 select(PROMISED_LINE.CATEGORY)

@@ -177,7 +177,7 @@ public final class Laws {
               "credited lines and groups",
               """
               select (select count(*) from (select distinct invoice_id, position from credit_note_line) line)
-                + (select count(*) from (select distinct n.invoice_id, v.vat_code
+                + (select count(*) from (select distinct n.invoice_id, v.category, v.percent, v.reason
                     from credit_note_vat v join credit_note n on n.id = v.credit_note_id) vat_group)
               """,
               "within what was charged, and without tax left where no net is",
@@ -186,9 +186,10 @@ public final class Laws {
                     from credit_note_line c group by 1, 2) credited
                   join invoice_line l on l.invoice_id = credited.invoice_id and l.position = credited.position
                   where abs(credited.net) <= abs(l.net_minor))
-                + (select count(*) from (select n.invoice_id, v.vat_code, sum(v.net_minor) as net, sum(v.vat_minor) as vat
-                    from credit_note_vat v join credit_note n on n.id = v.credit_note_id group by 1, 2) credited
-                  join invoice_vat g on g.invoice_id = credited.invoice_id and g.vat_code = credited.vat_code
+                + (select count(*) from (select n.invoice_id, v.category, v.percent, v.reason, sum(v.net_minor) as net, sum(v.vat_minor) as vat
+                    from credit_note_vat v join credit_note n on n.id = v.credit_note_id group by 1, 2, 3, 4) credited
+                  join invoice_vat g on g.invoice_id = credited.invoice_id and g.category = credited.category
+                    and g.percent = credited.percent and g.reason = credited.reason
                   where credited.net <= g.net_minor and credited.vat <= g.vat_minor
                     and (credited.net < g.net_minor or credited.vat = g.vat_minor))
               """),

@@ -11,6 +11,7 @@ import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.company.TaxedGroup;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
@@ -83,8 +84,6 @@ public record OfferDocument(
     return DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.forLanguageTag(locale)).format(day);
   }
 
-  public record DocumentVat(String percent, long netMinor, long vatMinor) {}
-
   /**
    * What is to be paid for the lines that count.
    *
@@ -93,7 +92,7 @@ public record OfferDocument(
    */
   public record Sum(
       long netMinor,
-      List<DocumentVat> vat,
+      List<TaxedGroup> vat,
       long vatMinor,
       long grossMinor,
       long depositMinor,
@@ -107,12 +106,7 @@ public record OfferDocument(
       VatBreakdown vat = offer.totals().vat();
       return new Sum(
           vat.net().minor(),
-          vat.rates().stream()
-              .map(
-                  rate ->
-                      new DocumentVat(
-                          plain(rate.rate().percent()), rate.net().minor(), rate.vat().minor()))
-              .toList(),
+          TaxedGroup.of(vat),
           vat.vat().minor(),
           vat.gross().minor(),
           offer.depositDue().minor(),

@@ -2,10 +2,10 @@ package app.pragmata.server.quoting;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import app.pragmata.server.quoting.OfferDocument.DocumentStage;
-import app.pragmata.server.quoting.OfferDocument.DocumentVat;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.util.List;
@@ -137,8 +137,8 @@ public class QuotePdf {
   private static void sum(StringBuilder page, OfferDocument offer) {
     page.append("<div class=\"sum\"><table>");
     row(page, offer, "", "Net", offer.sum().netMinor());
-    for (DocumentVat vat : offer.sum().vat()) {
-      row(page, offer, "", "VAT " + vat.percent() + " %", vat.vatMinor());
+    for (TaxedGroup vat : offer.sum().vat()) {
+      row(page, offer, "", vat.words(), vat.vatMinor());
     }
     row(page, offer, "all", "Total", offer.sum().grossMinor());
     if (offer.sum().depositMinor() > 0) {

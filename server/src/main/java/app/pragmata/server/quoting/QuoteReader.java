@@ -7,13 +7,13 @@ import app.pragmata.core.Unreadable;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.Offer;
@@ -45,14 +45,25 @@ final class QuoteReader {
   private final Company company;
   private final StockStore stock;
   private final ChargeOutPrice pricing;
+  private final @Nullable String vatCode;
   private final LocalDate today;
   private final Reading reading;
   private Map<Long, StockedPart> partById = Map.of();
 
-  /** Prices parts by the given pricing, which may be the customer's own. */
+  /**
+   * Prices parts by the given pricing, which may be the customer's own.
+   *
+   * @param vatCode the treatment of lines that say none; null for the part's or the usual one
+   */
   QuoteReader(
-      Company company, StockStore stock, ChargeOutPrice pricing, LocalDate today, Reading reading) {
+      Company company,
+      StockStore stock,
+      ChargeOutPrice pricing,
+      @Nullable String vatCode,
+      LocalDate today,
+      Reading reading) {
     this.pricing = pricing;
+    this.vatCode = vatCode;
     this.company = company;
     this.stock = stock;
     this.today = today;
@@ -162,24 +173,34 @@ final class QuoteReader {
   }
 
   private @Nullable QuoteLine priced(String at, TypedLine line) {
-    VatRates vat = company.terms().vat();
-    String code = line.vat() == null || line.vat().isEmpty() ? vat.usualCode() : line.vat();
-    if (!vat.has(code)) {
-      reading.fault(
-          at + "vat", Rule.NOT_FOUND, "This VAT rate does not exist. Choose one from the list.");
+    VatTreatments vat = company.terms().vat();
+    int faults = reading.faults().size();
+    vat.requireKnown(reading, at + "vat", line.vat());
+    if (reading.faults().size() > faults) {
       return null;
     }
-    VatRate vatRate = vat.on(code, today);
+    VatTreatment vatTreatment = vat.on(vatCode(line), today);
     return switch (line.category()) {
-      case LABOUR -> labour(at, line, vatRate);
-      case DRIVE -> drive(at, line, vatRate);
-      case PARTS -> part(at, line, vatRate);
-      case OTHER -> other(at, line, vatRate);
+      case LABOUR -> labour(at, line, vatTreatment);
+      case DRIVE -> drive(at, line, vatTreatment);
+      case PARTS -> part(at, line, vatTreatment);
+      case OTHER -> other(at, line, vatTreatment);
       case HEADING, TEXT -> throw new IllegalStateException("Words have no price");
     };
   }
 
-  private @Nullable QuoteLine labour(String at, TypedLine line, VatRate vatRate) {
+  private String vatCode(TypedLine line) {
+    if (line.vat() != null && !line.vat().isEmpty()) {
+      return line.vat();
+    }
+    if (vatCode != null) {
+      return vatCode;
+    }
+    StockedPart part = line.partId() == null ? null : partById.get(line.partId());
+    return part == null ? company.terms().vat().usualCode() : part.vatCode();
+  }
+
+  private @Nullable QuoteLine labour(String at, TypedLine line, VatTreatment vatTreatment) {
     RateClass rateClass = Objects.requireNonNullElse(line.rateClass(), RateClass.NORMAL);
     String description = description(at, line, "Labour");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
@@ -195,10 +216,10 @@ final class QuoteReader {
             rateClass,
             company.terms().standardCostPerHour(rateClass, today),
             price,
-            vatRate);
+            vatTreatment);
   }
 
-  private @Nullable QuoteLine drive(String at, TypedLine line, VatRate vatRate) {
+  private @Nullable QuoteLine drive(String at, TypedLine line, VatTreatment vatTreatment) {
     String description = description(at, line, "Call-out");
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
     BigDecimal miles = reading.optional(at + "miles", line.miles(), Reading::miles);
@@ -214,7 +235,7 @@ final class QuoteReader {
         company.terms().standardCostPerHour(RateClass.NORMAL, today),
         company.terms().rates().costPerMile(today),
         charge,
-        vatRate);
+        vatTreatment);
   }
 
   /** By the company's rule at its price, unless something else was typed. */
@@ -239,7 +260,7 @@ final class QuoteReader {
     return price == null ? null : DriveCharge.of(rule, price);
   }
 
-  private @Nullable QuoteLine part(String at, TypedLine line, VatRate vatRate) {
+  private @Nullable QuoteLine part(String at, TypedLine line, VatTreatment vatTreatment) {
     if (line.partId() == null) {
       reading.fault(at + "partId", Rule.MISSING, "Choose a part from the price list.");
       return null;
@@ -257,10 +278,11 @@ final class QuoteReader {
     UnitPrice price = price(at, line, part.price(pricing));
     return description == null || quantity == null || price == null
         ? null
-        : new QuoteLine.Part(part.id(), description, quantity, part.expectedCost(), price, vatRate);
+        : new QuoteLine.Part(
+            part.id(), description, quantity, part.expectedCost(), price, vatTreatment);
   }
 
-  private @Nullable QuoteLine other(String at, TypedLine line, VatRate vatRate) {
+  private @Nullable QuoteLine other(String at, TypedLine line, VatTreatment vatTreatment) {
     String description = reading.text(at + "description", line.description(), LONGEST_DESCRIPTION);
     BigDecimal quantity = reading.required(at + "quantity", line.quantity(), Reading::quantity);
     Money cost = reading.optional(at + "cost", line.cost(), company.typed()::money);
@@ -271,7 +293,7 @@ final class QuoteReader {
     return description == null || quantity == null || price == null
         ? null
         : new QuoteLine.Other(
-            description, quantity, cost == null ? Money.ZERO : cost, price, vatRate);
+            description, quantity, cost == null ? Money.ZERO : cost, price, vatTreatment);
   }
 
   private ChargeTerms charge() {

@@ -1,10 +1,14 @@
 package app.pragmata.server.quoting;
 
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
@@ -212,12 +216,21 @@ public class QuoteService {
     }
     Offer offer = quotes.getOffer(quote, act.today());
     draft.send(offer, quote.getValidUntil(), act.today());
+    offer.totals().vat().requireVatNumber(vatNumberOf(quote.getCustomerId()));
     quote.setState(QuoteState.Code.SENT);
     quote.setSentAt(act.at());
     OfferDocument document = editions.draft(act, quote, offer, companies.getCompany());
     editions.freeze(act, quote, offer, document);
     letters.send(act, quote, document, links.address(links.open(id, act.at())));
     events.store(act, QuoteEvent.SENT, quote);
+  }
+
+  private String vatNumberOf(long customerId) {
+    return database
+        .select(CUSTOMER.VAT_NUMBER)
+        .from(CUSTOMER)
+        .where(CUSTOMER.ID.eq(customerId))
+        .fetchSingle(CUSTOMER.VAT_NUMBER);
   }
 
   /** Back to a draft, to be changed and sent again as the next edition. */
@@ -580,8 +593,7 @@ public class QuoteService {
     String ownNotes = reading.optionalText("ownNotes", form.ownNotes(), LONGEST_NOTES);
     Integer dueDays =
         reading.optional("depositDueDays", form.depositDueDays(), QuoteReader::depositDueDays);
-    var reader =
-        new QuoteReader(company, stock, pricing(customerId, act.today()), act.today(), reading);
+    QuoteReader reader = reader(customerId, form.kindOfJobId(), act.today(), reading);
     Offer offer = reader.offer(form.lines(), form.discount(), form.deposit(), form.stages());
     if (!offer.stages().isEmpty()
         && usual != null
@@ -606,9 +618,35 @@ public class QuoteService {
         offer);
   }
 
-  /** The pricing for whoever the site's customer is; list prices while no site is chosen. */
-  ChargeOutPrice pricingAt(@Nullable Long siteId, LocalDate day) {
-    return pricing(siteId == null ? null : customerOf(siteId), day);
+  /** Reads lines for whoever the site's customer is; at list prices while no site is chosen. */
+  QuoteReader readerAt(
+      @Nullable Long siteId, @Nullable Long kindOfJobId, LocalDate day, Reading reading) {
+    return reader(siteId == null ? null : customerOf(siteId), kindOfJobId, day, reading);
+  }
+
+  private QuoteReader reader(
+      @Nullable Long customerId, @Nullable Long kindOfJobId, LocalDate day, Reading reading) {
+    return new QuoteReader(
+        companies.getCompany(),
+        stock,
+        pricing(customerId, day),
+        vatCode(customerId, kindOfJobId),
+        day,
+        reading);
+  }
+
+  /** What the kind of job says of VAT, else the customer; null where neither says anything. */
+  private @Nullable String vatCode(@Nullable Long customerId, @Nullable Long kindOfJobId) {
+    return database
+        .select(
+            coalesce(
+                field(
+                    select(KIND_OF_JOB.VAT_CODE)
+                        .from(KIND_OF_JOB)
+                        .where(KIND_OF_JOB.ID.eq(kindOfJobId))),
+                field(select(CUSTOMER.VAT_CODE).from(CUSTOMER).where(CUSTOMER.ID.eq(customerId)))))
+        .fetchSingle()
+        .value1();
   }
 
   private ChargeOutPrice pricing(@Nullable Long customerId, LocalDate day) {

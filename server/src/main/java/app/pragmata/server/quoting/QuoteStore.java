@@ -8,12 +8,12 @@ import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.company.VatRates;
+import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatRate;
+import app.pragmata.core.money.VatTreatment;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.Offer;
@@ -74,7 +74,7 @@ public class QuoteStore {
   /** The offer that a quote makes: with the VAT of the day it was sent, or today's in a draft. */
   Offer getOffer(QuoteRecord quote, LocalDate today) {
     Company company = companies.getCompany();
-    VatRates vat = company.terms().vat();
+    VatTreatments vat = company.terms().vat();
     LocalDate taxDay =
         quote.getSentAt() == null ? today : quote.getSentAt().atZone(company.zone()).toLocalDate();
     List<OfferLine> lines =
@@ -97,7 +97,7 @@ public class QuoteStore {
 
   /** The lines of a quote that count, as on a tax day, nested into another query. */
   public Field<List<QuoteLine>> lines(Field<Long> quoteId, LocalDate taxDay) {
-    VatRates vat = companies.getCompany().terms().vat();
+    VatTreatments vat = companies.getCompany().terms().vat();
     return multiset(
             lineRows(
                 QUOTE_LINE
@@ -122,13 +122,13 @@ public class QuoteStore {
     return select(fields).from(QUOTE_LINE).where(which).orderBy(QUOTE_LINE.POSITION);
   }
 
-  private static OfferLine offerLine(Record row, Function<String, VatRate> vatRates) {
+  private static OfferLine offerLine(Record row, Function<String, VatTreatment> vatTreatments) {
     LineKind kind = row.get(QUOTE_LINE.CATEGORY);
     if (kind.isWords()) {
       return new OfferLine.Words(row.get(QUOTE_LINE.DESCRIPTION), kind == LineKind.HEADING);
     }
     return new OfferLine.Priced(
-        line(row, vatRates).reducedBy(Money.ZERO),
+        line(row, vatTreatments).reducedBy(Money.ZERO),
         AmountOrShare.of(row.get(QUOTE_LINE.DISCOUNT_MINOR), row.get(QUOTE_LINE.DISCOUNT_SHARE)),
         choice(row));
   }
@@ -142,8 +142,8 @@ public class QuoteStore {
     };
   }
 
-  private static QuoteLine line(Record row, Function<String, VatRate> vatRates) {
-    return COLUMNS.read(row, row.get(QUOTE_LINE.CATEGORY).category(), vatRates);
+  private static QuoteLine line(Record row, Function<String, VatTreatment> vatTreatments) {
+    return COLUMNS.read(row, row.get(QUOTE_LINE.CATEGORY).category(), vatTreatments);
   }
 
   /** Puts this offer in place of what was there; only a draft's offer is ever replaced. */

@@ -22,6 +22,7 @@ import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.PromiseStore;
@@ -120,11 +121,12 @@ class QuotesApi {
       @Nullable Long costMinor,
       @Nullable Long netMinor,
       @Nullable Long marginMinor,
+      @Nullable String vatCode,
       boolean belowFloor) {}
 
   record Totals(
       long netMinor,
-      List<QuotedVat> vat,
+      List<TaxedGroup> vat,
       long vatMinor,
       long grossMinor,
       long costMinor,
@@ -135,13 +137,15 @@ class QuotesApi {
   /** A job of the same site and kind of promise, to which an accepted quote may be added. */
   record RunningJob(long id, long number, String title) {}
 
-  record QuotedVat(String percent, long netMinor, long vatMinor) {}
-
   record FieldFault(String field, Rule rule, String message) {}
 
-  /** The lines and, once it is chosen, the site, whose customer may have prices of their own. */
+  /**
+   * The lines and, once they are chosen, the site and the kind of job, by which prices and VAT
+   * follow the customer and the work.
+   */
   record PreviewForm(
       @Nullable Long siteId,
+      @Nullable Long kindOfJobId,
       @Nullable String discount,
       @Nullable String deposit,
       @Nullable List<QuoteForm.TypedStage> stages,
@@ -381,9 +385,7 @@ class QuotesApi {
   Computed previewQuote(Act act, @RequestBody PreviewForm form) {
     var reading = new Reading();
     Company company = companies.getCompany();
-    var reader =
-        new QuoteReader(
-            company, stock, service.pricingAt(form.siteId(), act.today()), act.today(), reading);
+    QuoteReader reader = service.readerAt(form.siteId(), form.kindOfJobId(), act.today(), reading);
     List<@Nullable OfferLine> lines = reader.read(form.lines());
     var offer =
         new Offer(
@@ -408,16 +410,11 @@ class QuotesApi {
                 line ->
                     line instanceof OfferLine.Priced
                         ? computed(shown.removeFirst(), company)
-                        : new ComputedLine(null, null, null, null, false))
+                        : new ComputedLine(null, null, null, null, null, false))
             .toList(),
         new Totals(
             totals.vat().net().minor(),
-            totals.vat().rates().stream()
-                .map(
-                    rate ->
-                        new QuotedVat(
-                            plain(rate.rate().percent()), rate.net().minor(), rate.vat().minor()))
-                .toList(),
+            TaxedGroup.of(totals.vat()),
             totals.vat().vat().minor(),
             totals.vat().gross().minor(),
             totals.cost().minor(),
@@ -437,11 +434,8 @@ class QuotesApi {
         line.cost().minor(),
         line.net().minor(),
         margin.amount().minor(),
+        line.vatTreatment().code(),
         belowFloor(margin, company));
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 
   private static boolean belowFloor(Margin margin, Company company) {

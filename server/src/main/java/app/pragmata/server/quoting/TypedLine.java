@@ -115,7 +115,7 @@ public record TypedLine(
           case QuoteLine.Other other ->
               other(other.description(), plain(other.quantity()), other.unitCost().toString());
         };
-    return writing.price(line.unitPrice().toString()).vat(line.vatRate().code());
+    return writing.price(line.unitPrice().toString()).vat(line.vatTreatment().code());
   }
 
   private static Writing chosen(Writing writing, Choice choice) {

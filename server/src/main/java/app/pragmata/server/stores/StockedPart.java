@@ -15,13 +15,14 @@ import org.jspecify.annotations.Nullable;
  * @param expectedCost per unit, exact, for quoting and pricing; also while nothing is held
  */
 public record StockedPart(
-    long id, String name, @Nullable UnitPrice ownPrice, BigDecimal expectedCost) {
+    long id, String name, @Nullable UnitPrice ownPrice, BigDecimal expectedCost, String vatCode) {
   static StockedPart of(PartRecord row) {
     return new StockedPart(
         row.getId(),
         row.getName(),
         row.getPrice(),
-        balance(row).expectedCost(row.getLastUnitCost()));
+        balance(row).expectedCost(row.getLastUnitCost()),
+        row.getVatCode());
   }
 
   /** What all places hold of a part, with its value. */
