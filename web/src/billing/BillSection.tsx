@@ -132,7 +132,8 @@ function AbovePromise({
   return (
     <p className="small" data-section="above-promise">
       <span className="needs">{money(promised.aboveMinor)} above the accepted</span>{" "}
-      {money(promised.netMinor)}
+      {money(promised.acceptedMinor)}
+      {promised.outOfWarrantyMinor > 0 && ` with ${money(promised.outOfWarrantyMinor)} out of warranty`}
       {promised.aboveReason && `: ${promised.aboveReason}`}{" "}
       {person.role !== "bookkeeper" && job.billing.draft && (
         <Asking
@@ -242,6 +243,18 @@ function InvoiceLines({
                 <span className="soft small">
                   {" "}
                   {money(line.fullMinor)} less {money(line.discountMinor)}
+                </span>
+              )}
+              {line.discountOfWholeMinor > 0 && (
+                <span className="soft small">
+                  {" "}
+                  less {money(line.discountOfWholeMinor)} of the whole discount
+                </span>
+              )}
+              {line.warrantyForgoneMinor > 0 && (
+                <span className="soft small">
+                  {" "}
+                  not under warranty, which would bear {money(line.warrantyForgoneMinor)}
                 </span>
               )}
               {line.cutMinor > 0 && (

@@ -249,6 +249,13 @@ function Line({ line, price, children }: { line: DocumentLine; price: number; ch
       <span>
         {line.description}
         {line.quantity && <span className="soft small"> {line.quantity}</span>}
+        {line.warrantyMinor > 0 && (
+          <span className="soft small">
+            {" "}
+            {money(line.fullMinor)} less {money(line.warrantyMinor)}, which the warranty bears (
+            {line.warrantyPercent} %)
+          </span>
+        )}
       </span>
       <span className="figure">{money(price)}</span>
       {line.choice !== "included" && <div className="choose">{children}</div>}

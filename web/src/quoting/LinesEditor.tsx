@@ -104,6 +104,7 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
     Boolean(line.discount) ||
     (line.charge ?? choices?.driveCharge) !== choices?.driveCharge ||
     (line.choice ?? "included") !== "included" ||
+    (figures?.warrantyPercent ?? "0") !== "0" ||
     choices?.vatTreatments.find(({ code }) => code === (line.vat ?? figures?.vatCode))?.usual === false;
   const tools = (
     <LineTools
@@ -206,9 +207,7 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
         {figures?.netMinor == null ? "" : money(figures.netMinor)}
       </span>
       {tools}
-      {(special || opened) && (
-        <LineTerms line={line} vatCode={figures?.vatCode} at={at} wrong={wrong} put={put} />
-      )}
+      {(special || opened) && <LineTerms line={line} figures={figures} at={at} wrong={wrong} put={put} />}
       {told}
     </div>
   );

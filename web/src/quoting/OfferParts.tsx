@@ -3,7 +3,7 @@ import { Button, Checkbox, Input, Modal, Select } from "antd";
 import { useState } from "react";
 import type { Problem } from "../api/client";
 import { answer, client, withKey } from "../api/client";
-import type { Computed, TypedLine, TypedStage } from "../api/generated/schema";
+import type { Computed, ComputedLine, TypedLine, TypedStage } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { money, unitPrice } from "../format";
@@ -16,16 +16,16 @@ const DRIVE_CHARGES = [
   { value: "none", label: "not charged" },
 ];
 
-/** What is agreed for one line: its discount, its VAT, how a drive is charged, and whether the customer chooses it. */
+/** What is agreed for one line: its discount, its VAT, its warranty, how a drive is charged, and whether the customer chooses it. */
 export function LineTerms({
   line,
-  vatCode,
+  figures,
   at,
   wrong,
   put,
 }: {
   line: TypedLine;
-  vatCode: string | null | undefined;
+  figures: ComputedLine | undefined;
   at: number;
   wrong: (field: string) => "error" | undefined;
   put: (line: TypedLine) => void;
@@ -55,7 +55,7 @@ export function LineTerms({
       <Select
         aria-label={`VAT of line ${at}`}
         size="small"
-        value={line.vat ?? vatCode ?? choices?.vatTreatments.find(({ usual }) => usual)?.code}
+        value={line.vat ?? figures?.vatCode ?? choices?.vatTreatments.find(({ usual }) => usual)?.code}
         onChange={(vat) => put({ ...line, vat })}
         options={(choices?.vatTreatments ?? []).map(({ code, words }) => ({
           value: code,
@@ -96,6 +96,23 @@ export function LineTerms({
         >
           in the total
         </Checkbox>
+      )}
+      {figures && figures.warrantyPercent !== "0" && (
+        <>
+          <span className="soft small">
+            {figures.warrantyReductionMinor > 0
+              ? `warranty ${figures.warrantyPercent} %, less ${money(figures.warrantyReductionMinor)}`
+              : `warranty ${figures.warrantyPercent} %, not taken off`}
+          </span>
+          <Input
+            aria-label={`Why line ${at} is not under warranty`}
+            size="small"
+            placeholder="not under warranty, because"
+            value={line.warrantyExclusion ?? ""}
+            status={wrong("warrantyExclusion")}
+            onChange={(event) => put({ ...line, warrantyExclusion: event.target.value })}
+          />
+        </>
       )}
     </span>
   );

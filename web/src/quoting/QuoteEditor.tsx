@@ -12,6 +12,7 @@ import { PastJobs } from "./PastJobs";
 import { Totals } from "./QuoteLines";
 
 type Props = {
+  quoteId?: number;
   draft: Draft;
   change: (draft: Draft) => void;
   computed?: Computed;
@@ -19,8 +20,8 @@ type Props = {
 };
 
 /** Cost and margin stand beside the price while it is typed; the server computes every figure. */
-export function QuoteEditor({ draft, change, computed, problem }: Props) {
-  const live = useLiveFigures(draft, computed);
+export function QuoteEditor({ quoteId, draft, change, computed, problem }: Props) {
+  const live = useLiveFigures(quoteId, draft, computed);
   return (
     <>
       <Section name="For">
@@ -57,7 +58,8 @@ export function QuoteEditor({ draft, change, computed, problem }: Props) {
 
 /** Asks the server for the figures shortly after the last change; an answer that comes too late is dropped. */
 function useLiveFigures(
-  { siteId, kindOfJobId, discount, deposit, stages, lines }: Draft,
+  quoteId: number | undefined,
+  { siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines }: Draft,
   stored: Computed | undefined,
 ): Computed | undefined {
   const [computed, setComputed] = useState(stored);
@@ -68,7 +70,7 @@ function useLiveFigures(
       try {
         const figures = await answer(
           client.POST("/api/quotes/preview", {
-            body: { siteId, kindOfJobId, discount, deposit, stages, lines },
+            body: { quoteId, siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines },
           }),
         );
         if (mine === latest.current) {
@@ -82,11 +84,11 @@ function useLiveFigures(
       }
     }, 120);
     return () => clearTimeout(timer);
-  }, [siteId, kindOfJobId, discount, deposit, stages, lines]);
+  }, [quoteId, siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines]);
   return computed;
 }
 
-function Head({ draft, change, problem }: Omit<Props, "computed">) {
+function Head({ draft, change, problem }: Omit<Props, "computed" | "quoteId">) {
   const [wanted, setWanted] = useState("");
   const { data: sites } = useQuery(queries.sites(wanted));
   const { data: choices } = useQuery(queries.choices);

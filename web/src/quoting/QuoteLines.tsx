@@ -26,6 +26,16 @@ export function QuoteLinesRead({ lines, computed }: { lines: TypedLine[]; comput
             <td className={line.category === "heading" ? "heading" : undefined}>
               {line.description}
               {line.discount && <span className="soft small"> less {line.discount}</span>}
+              {(computed.lines[index]?.warrantyReductionMinor ?? 0) > 0 && (
+                <span className="soft small">
+                  {" "}
+                  less warranty {computed.lines[index]?.warrantyPercent} %,{" "}
+                  {amount(computed.lines[index]?.warrantyReductionMinor)}
+                </span>
+              )}
+              {line.warrantyExclusion && (
+                <span className="soft small"> not under warranty: {line.warrantyExclusion}</span>
+              )}
               {(line.choice ?? "included") !== "included" && (
                 <span className="soft small">
                   {" "}

@@ -293,7 +293,13 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
           </Button>
         </div>
       )}
-      <QuoteEditor draft={typed.draft} change={typed.change} computed={quote.computed} problem={problem} />
+      <QuoteEditor
+        quoteId={quote.id}
+        draft={typed.draft}
+        change={typed.change}
+        computed={quote.computed}
+        problem={problem}
+      />
       <OfferSections quote={quote} />
       <Section name="History">
         <History kind="quote" id={quote.id} />

@@ -238,6 +238,21 @@ function PromiseOf({
           <b>{money(promise.netMinor)}</b>
         </td>
       </tr>
+      {promise.lines
+        .filter((line) => line.warrantyReductionMinor > 0 || line.warrantyForgoneMinor > 0)
+        .map((line) => (
+          <tr key={line.position}>
+            <td className="soft">{line.description}</td>
+            <td className="soft">
+              {line.warrantyForgoneMinor > 0
+                ? "taken out of warranty, charged as well"
+                : `warranty ${line.warrantyPercent} %, taken off already`}
+            </td>
+            <td className="figure soft">
+              {money(line.warrantyForgoneMinor || -line.warrantyReductionMinor)}
+            </td>
+          </tr>
+        ))}
       {promise.stages.map((stage) => (
         <tr key={stage.name}>
           <td className="soft">

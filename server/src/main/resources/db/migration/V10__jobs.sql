@@ -111,6 +111,8 @@ create table accepted_quote (
   promise text not null check (promise in ('fixed_price', 'estimate', 'not_more_than')),
   accepted_at timestamptz not null,
   accepted_by text not null check (accepted_by <> ''),
+  -- The day of the quote, whose warranties hold for the job.
+  quoted_on date not null,
   net_minor bigint not null
 );
 create index on accepted_quote (job_id);
@@ -136,10 +138,13 @@ create table promised_line (
   vat_code text not null references vat_treatment,
   -- As on the day of the yes; a bill has the percent of its own day.
   vat_percent numeric(5, 2) not null,
-  -- Its own discount, and its part of what comes off the whole.
+  -- What came off it, in this order: its own discount, what the warranty bears, its part of the quote's discount.
   discount_minor bigint not null check (discount_minor >= 0),
+  warranty_share numeric(5, 4) not null check (warranty_share between 0 and 1),
+  warranty_reduction_minor bigint not null check (warranty_reduction_minor >= 0),
   discount_of_whole_minor bigint not null check (discount_of_whole_minor >= 0),
-  reduction_minor bigint not null generated always as (discount_minor + discount_of_whole_minor) stored,
+  -- Why the customer pays what the warranty was to bear; null while it bears it.
+  warranty_exclusion text check (warranty_exclusion <> ''),
   unique (quote_id, position),
   check ((category in ('labour', 'drive')) = (minutes is not null)),
   check ((category = 'labour') = (rate_class is not null)),
@@ -149,7 +154,16 @@ create table promised_line (
 );
 create index on promised_line (part_id) where part_id is not null;
 create index on promised_line (vat_code);
-create trigger promised_line_inserts_only before update or delete on promised_line
+create function refuse_change_of_promised_line() returns trigger language plpgsql as $$
+begin
+  if to_jsonb(new) - 'warranty_exclusion' <> to_jsonb(old) - 'warranty_exclusion' then
+    raise exception 'promised_line % stays; it can only be taken out of warranty', old.id using errcode = 'PR001';
+  end if;
+  return new;
+end $$;
+create trigger promised_line_stays before update on promised_line
+  for each row execute function refuse_change_of_promised_line();
+create trigger promised_line_is_never_deleted before delete on promised_line
   for each row execute function refuse_change();
 
 -- The parts in which a fixed price falls due, as they were accepted; the last is billed with all that is left.
@@ -177,6 +191,9 @@ create table visit (
   expected_minutes integer not null check (expected_minutes between 5 and 960),
   state text not null
     check (state in ('unplanned', 'planned', 'driving', 'on_site', 'finished', 'checked', 'not_this_time', 'called_off')),
+  -- Why the equipment's warranty does not bear its labour or its drive; null while it may.
+  labour_warranty_exclusion text check (labour_warranty_exclusion <> ''),
+  drive_warranty_exclusion text check (drive_warranty_exclusion <> ''),
   note text not null default '',
   reason text not null default '',
   finished_at timestamptz,

@@ -69,11 +69,16 @@ create table quote_line (
   choice text not null default 'included' check (choice in ('included', 'option', 'alternative')),
   choice_group text not null default '',
   taken boolean not null default true,
-  -- The line's own: an amount, a share, or nothing.
-  discount_minor bigint check (discount_minor >= 0),
-  discount_share numeric(5, 4) check (discount_share between 0 and 1),
-  -- All that comes off the line, of its own discount and of the quote's.
-  reduction_minor bigint not null default 0 check (reduction_minor >= 0),
+  -- The line's own discount as it was agreed: an amount, a share, or nothing.
+  agreed_discount_minor bigint check (agreed_discount_minor >= 0),
+  agreed_discount_share numeric(5, 4) check (agreed_discount_share between 0 and 1),
+  -- The share that the warranty covers, and why the line is not under it all the same.
+  warranty_share numeric(5, 4) not null default 0 check (warranty_share between 0 and 1),
+  warranty_exclusion text check (warranty_exclusion <> ''),
+  -- What comes off the line, in this order: its own discount, what the warranty bears, its part of the quote's discount.
+  discount_minor bigint not null default 0 check (discount_minor >= 0),
+  warranty_reduction_minor bigint not null default 0 check (warranty_reduction_minor >= 0),
+  discount_of_whole_minor bigint not null default 0 check (discount_of_whole_minor >= 0),
   primary key (quote_id, position),
   check ((category in ('labour', 'drive')) = (minutes is not null)),
   check ((category = 'labour') = (rate_class is not null)),
@@ -81,7 +86,8 @@ create table quote_line (
   check ((category = 'drive') = (drive_charge is not null)),
   check ((category = 'parts') = (part_id is not null)),
   check ((category in ('parts', 'other')) = (quantity is not null)),
-  check (num_nonnulls(discount_minor, discount_share) <= 1),
+  check (num_nonnulls(agreed_discount_minor, agreed_discount_share) <= 1),
+  check (warranty_exclusion is null or warranty_reduction_minor = 0),
   check (choice <> 'included' or taken),
   check ((choice = 'alternative') = (choice_group <> ''))
 );

@@ -64,6 +64,9 @@ create table invoice_line (
   discount_minor bigint not null check (discount_minor >= 0),
   warranty_share numeric(5, 4) not null default 0,
   warranty_reduction_minor bigint not null default 0,
+  -- What the warranty would have borne, had the line not been taken out of it.
+  warranty_forgone_minor bigint not null default 0 check (warranty_forgone_minor >= 0),
+  discount_of_whole_minor bigint not null default 0 check (discount_of_whole_minor >= 0),
   -- What goes beyond a promise of "not more than" and is not charged.
   cut_minor bigint not null default 0 check (cut_minor >= 0),
   net_minor bigint not null,
@@ -77,7 +80,7 @@ create table invoice_line (
   primary key (invoice_id, position),
   foreign key (invoice_id, job_id) references bill,
   check (num_nonnulls(visit_id, other_cost_id) <= 1),
-  check (net_minor = full_minor - discount_minor - warranty_reduction_minor - cut_minor)
+  check (net_minor = full_minor - discount_minor - warranty_reduction_minor - discount_of_whole_minor - cut_minor)
 );
 create index on invoice_line (vat_code);
 create index on invoice_line (job_id, invoice_id);

@@ -32,6 +32,8 @@ class OfferPageTest {
             Map.of(
                 "category",
                 "parts",
+                "warrantyExclusion",
+                "It is new",
                 "partId",
                 gate.part("LMP-F"),
                 "quantity",

@@ -36,7 +36,7 @@ class PromisePageTest {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.jobAddress());
     assertThat(desk.locator("[data-section=above-promise]"))
-        .containsText("50.99 above the accepted 400.00");
+        .containsText("18.71 above the accepted 400.00 with 32.28 out of warranty");
     desk.locator("[data-section=above-promise] button").click();
     desk.getByLabel("Why? The reason stays with the bill.").fill("Both leaves had to be set");
     desk.keyboard().press("Enter");

@@ -54,6 +54,11 @@ class WholePathTest {
     desk.getByLabel("Miles of line 2").fill("15");
     addPart("ram 230", "Gate ram 230 V");
     addPart("photocell", "Photocell pair");
+    assertThat(desk.locator("[data-section=totals]")).containsText("328.20");
+    for (int line : List.of(3, 4)) {
+      desk.getByLabel("Why line %d is not under warranty".formatted(line))
+          .fill("The maker has not answered yet");
+    }
     button(desk, "Add other").click();
     desk.getByLabel("Description of line 5").fill("Disposal of the old ram");
     desk.getByLabel("Price of line 5").fill("76.50505");

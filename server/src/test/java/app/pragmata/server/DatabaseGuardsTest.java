@@ -78,7 +78,6 @@ class DatabaseGuardsTest {
         "update invoice_vat set vat_minor = 0",
         "update stock_movement set quantity = 1",
         "delete from audit_entry",
-        "update promised_line set quantity = 2",
         "delete from promised_line"
       })
   void a_change_of_what_only_grows(String statement) {
@@ -166,9 +165,14 @@ class DatabaseGuardsTest {
   }
 
   @Test
+  void a_change_of_a_promised_line() {
+    refuses("update promised_line set quantity = 2", "it can only be taken out of warranty");
+  }
+
+  @Test
   void two_jobs_of_one_quote() {
     refuses(
-        "insert into accepted_quote select quote_id, (select max(id) from job), number, promise, now(), accepted_by, net_minor from accepted_quote limit 1",
+        "insert into accepted_quote select quote_id, (select max(id) from job), number, promise, now(), accepted_by, quoted_on, net_minor from accepted_quote limit 1",
         "accepted_quote_pkey");
   }
 

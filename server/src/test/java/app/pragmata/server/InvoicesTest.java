@@ -135,7 +135,7 @@ class InvoicesTest {
     var form = Map.of("version", reduced.version(), "basis", "fixed_price");
     reduced.office().put("/api/jobs/" + reduced.job() + "/basis", form);
     JsonNode lines = reduced.sheet().path("billing").path("draft").path("lines");
-    assertThat(texts(lines, "discountMinor")).doesNotContain("0");
+    assertThat(texts(lines, "discountOfWholeMinor")).doesNotContain("0");
     assertThat(texts(lines, "description")).noneMatch(text -> text.contains("less"));
   }
 }

@@ -33,6 +33,8 @@ final class SentQuote {
     return Map.of(
         "category",
         "parts",
+        "warrantyExclusion",
+        "It is new",
         "partId",
         gate.part("LMP-F"),
         "quantity",

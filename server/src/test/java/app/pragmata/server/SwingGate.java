@@ -163,8 +163,10 @@ public final class SwingGate {
                     "price",
                     "58"),
                 Map.of("category", "drive", "time", "0:30", "miles", "15", "price", "45.00"),
-                Map.of("category", "parts", "partId", part("RAM-230"), "quantity", "1"),
-                Map.of("category", "parts", "partId", part("PHO-02"), "quantity", "1"),
+                outOfWarranty(
+                    Map.of("category", "parts", "partId", part("RAM-230"), "quantity", "1")),
+                outOfWarranty(
+                    Map.of("category", "parts", "partId", part("PHO-02"), "quantity", "1")),
                 Map.of(
                     "category",
                     "other",
@@ -178,6 +180,13 @@ public final class SwingGate {
                     "76.50")));
     lines.addAll(furtherLines);
     return lines;
+  }
+
+  /** Before anybody has looked at it, nobody knows what the warranty will bear. */
+  private static Map<String, Object> outOfWarranty(Map<String, Object> line) {
+    var out = new HashMap<>(line);
+    out.put("warrantyExclusion", "Only once the maker has said so");
+    return out;
   }
 
   /** Agrees something for the whole offer, such as a deposit of "25%". */

@@ -105,6 +105,11 @@ public record Bill(Kind kind, List<ChargeLine> lines, List<Deduction> deductions
     return lines.stream().map(ChargeLine::net).collect(Money.sum());
   }
 
+  /** What the warranty does not bear because lines were taken out of it. */
+  public Money forgone() {
+    return lines.stream().map(line -> line.reductions().forgone()).collect(Money.sum());
+  }
+
   /** What of them is billed ahead of work. */
   public Money ahead() {
     return kind == Kind.STAGE ? net() : Money.ZERO;

@@ -9,11 +9,13 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -41,8 +43,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
    *
    * @param job without what invoices have charged by time and parts
    */
-  public Bill bill(JobFacts job, BillingBasis basis, Warranty warranty) {
-    return bill(job, basis, warranty, List.of());
+  public Bill bill(JobFacts job, BillingBasis basis, Cover cover) {
+    return bill(job, basis, cover, List.of());
   }
 
   /**
@@ -51,8 +53,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
    * @param deductions what of a fixed price was billed ahead of work; of no meaning on another
    *     basis
    */
-  public Bill bill(
-      JobFacts job, BillingBasis basis, Warranty warranty, List<Deduction> deductions) {
+  public Bill bill(JobFacts job, BillingBasis basis, Cover cover, List<Deduction> deductions) {
     return switch (basis) {
       case BillingBasis.FixedPrice fixed ->
           new Bill(
@@ -60,7 +61,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               job.promise().stream().map(Billing::quotedLine).toList(),
               deductions);
       case BillingBasis.TimeAndParts worked ->
-          new Bill(Bill.Kind.FINAL, timeAndParts(job, warranty), List.of());
+          new Bill(Bill.Kind.FINAL, timeAndParts(job, cover), List.of());
       case BillingBasis.NotCharged free -> new Bill(Bill.Kind.FINAL, List.of(), List.of());
     };
   }
@@ -70,18 +71,25 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
    *
    * @param job with those visits and suppliers' bills alone that it charges
    */
-  public Bill partBill(JobFacts job, Warranty warranty) {
-    return new Bill(Bill.Kind.PART, timeAndParts(job, warranty), List.of());
+  public Bill partBill(JobFacts job, Cover cover) {
+    return new Bill(Bill.Kind.PART, timeAndParts(job, cover), List.of());
+  }
+
+  /**
+   * What is promised on a basis: what was accepted, higher by what the warranty does not bear of
+   * lines that were taken out of it since.
+   */
+  public Promised promised(Promised accepted, JobFacts job, BillingBasis basis, Cover cover) {
+    return accepted.plus(bill(job, basis, cover).forgone());
   }
 
   private static ChargeLine quotedLine(QuoteLine line) {
-    return ChargeLine.of(
+    return new ChargeLine(
         new ChargeLine.Of.Promise(),
         line.category(),
         line.description(),
         priced(line),
-        line.reduction(),
-        Share.NOTHING,
+        line.reductions(),
         SaidVat.byLine(line.vatTreatment()));
   }
 
@@ -101,7 +109,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     };
   }
 
-  private List<ChargeLine> timeAndParts(JobFacts job, Warranty warranty) {
+  private List<ChargeLine> timeAndParts(JobFacts job, Cover cover) {
     var lines = new ArrayList<ChargeLine>();
     var vat = new LineVat(job.promise(), job.vat(), terms.vat().usualOn(taxDay));
     List<VisitFacts> worked = job.visits().stream().filter(Billing::worked).toList();
@@ -109,9 +117,9 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     for (VisitFacts visit : worked) {
       String suffix =
           dated ? ", " + DateTimeFormatter.ofPattern("d MMM", locale).format(visit.day()) : "";
-      lines.addAll(labour(visit, suffix, warranty.forLabour(visit.day()), vat));
-      lines.addAll(drive(visit, suffix, warranty.forLabour(visit.day()), vat));
-      visit.parts().forEach(part -> lines.add(part(part, visit, warranty, vat)));
+      lines.addAll(labour(visit, suffix, cover, vat));
+      lines.addAll(drive(visit, suffix, cover, vat));
+      visit.parts().forEach(part -> lines.add(part(part, visit, cover, vat)));
     }
     job.otherCosts().forEach(other -> lines.add(other(other, vat)));
     return lines;
@@ -122,8 +130,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         && !(visit.times().isEmpty() && visit.parts().isEmpty());
   }
 
-  private List<ChargeLine> labour(
-      VisitFacts visit, String suffix, Share warrantyShare, LineVat vat) {
+  private List<ChargeLine> labour(VisitFacts visit, String suffix, Cover cover, LineVat vat) {
     LocalDate day = firstDay(visit);
     var of = new ChargeLine.Of.Visit(visit.id());
     return chargedMinutes(visit, terms.charge().on(day)).entrySet().stream()
@@ -134,13 +141,13 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               UnitPrice rate = terms.rates().chargePerHour(rateClass, day);
               String kind =
                   rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.code();
-              return ChargeLine.of(
+              Priced priced = Priced.minutes(minutes, rate);
+              return new ChargeLine(
                   of,
                   Category.LABOUR,
                   "%s %s at %s%s".formatted(kind, Minutes.text(minutes), rate, suffix),
-                  Priced.minutes(minutes, rate),
-                  Money.ZERO,
-                  warrantyShare,
+                  priced,
+                  borne(visit, Category.LABOUR, priced, cover),
                   vat.of(Category.LABOUR));
             })
         .toList();
@@ -174,8 +181,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         .orElse(visit.day());
   }
 
-  private List<ChargeLine> drive(
-      VisitFacts visit, String suffix, Share warrantyShare, LineVat vat) {
+  private List<ChargeLine> drive(VisitFacts visit, String suffix, Cover cover, LineVat vat) {
     int minutes =
         visit.times().stream().filter(e -> e.kind() == DRIVE).mapToInt(TimeEntry::minutes).sum();
     BigDecimal miles =
@@ -186,15 +192,14 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
           when visit.charging() != Charging.WHOLE || !fittedOrWorked(visit) ->
           List.of();
       case DriveCharge.PerCallOut callOut ->
-          List.of(
-              drive(visit, "Call-out" + suffix, Priced.one(callOut.rate()), warrantyShare, vat));
+          List.of(drive(visit, "Call-out" + suffix, Priced.one(callOut.rate()), cover, vat));
       case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
               drive(
                   visit,
                   "Drive " + Minutes.text(minutes) + suffix,
                   Priced.minutes(minutes, perHour.rate()),
-                  warrantyShare,
+                  cover,
                   vat));
       case DriveCharge.PerMile perMile when miles.signum() > 0 ->
           List.of(
@@ -202,7 +207,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
                   visit,
                   "Drive " + miles.toPlainString() + " miles" + suffix,
                   new Priced(miles, Unit.MILE, perMile.rate()),
-                  warrantyShare,
+                  cover,
                   vat));
       case DriveCharge.PerHour nothingDriven -> List.of();
       case DriveCharge.PerMile nothingDriven -> List.of();
@@ -216,39 +221,46 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
   }
 
   private ChargeLine drive(
-      VisitFacts visit, String description, Priced priced, Share warrantyShare, LineVat vat) {
-    return ChargeLine.of(
+      VisitFacts visit, String description, Priced priced, Cover cover, LineVat vat) {
+    return new ChargeLine(
         new ChargeLine.Of.Visit(visit.id()),
         Category.DRIVE,
         description,
         priced,
-        Money.ZERO,
-        warrantyShare,
+        borne(visit, Category.DRIVE, priced, cover),
         vat.of(Category.DRIVE));
   }
 
-  private static ChargeLine part(PartUse part, VisitFacts visit, Warranty warranty, LineVat vat) {
-    Share share = part.warrantyExcluded() ? Share.NOTHING : warranty.forParts(visit.day());
-    return ChargeLine.of(
+  /** What the warranty bears of labour or drive, or would if it had not been taken out. */
+  private static Reductions borne(VisitFacts visit, Category category, Priced priced, Cover cover) {
+    return borne(priced, cover.of(category), visit.outOfWarranty().contains(category));
+  }
+
+  private static Reductions borne(Priced priced, Share share, boolean takenOut) {
+    Reductions borne = Reductions.of(priced.amount(), Money.ZERO, share);
+    return takenOut ? borne.outOfWarranty() : borne;
+  }
+
+  private static ChargeLine part(PartUse part, VisitFacts visit, Cover cover, LineVat vat) {
+    var priced = new Priced(part.quantity(), Unit.PIECE, part.price());
+    return new ChargeLine(
         new ChargeLine.Of.Visit(visit.id()),
         Category.PARTS,
         part.description(),
-        new Priced(part.quantity(), Unit.PIECE, part.price()),
-        Money.ZERO,
-        share,
+        priced,
+        borne(priced, cover.parts(), part.warrantyExcluded()),
         vat.ofPart(part.partId(), part.vatTreatment()));
   }
 
   private ChargeLine other(JobFacts.OtherCost other, LineVat vat) {
     Money price =
         other.cost().times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
-    return ChargeLine.of(
+    return new ChargeLine(
         new ChargeLine.Of.OtherCost(other.id()),
         Category.OTHER,
         other.description(),
         Priced.one(new UnitPrice(price.major())),
-        Money.ZERO,
-        Share.NOTHING,
+        Reductions.NONE,
         vat.ofOther(other.vatTreatment()));
   }
 }

@@ -1,20 +1,18 @@
 package app.pragmata.core.billing;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatTreatment;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What the customer pays for one thing. What comes off is taken in this order: the agreed discount,
- * then the warranty's share of what is left, then what goes beyond the promise.
+ * What the customer pays for one thing.
  *
  * @param of what it charges
  * @param category null for a stage, of which nobody knows yet what the work takes
- * @param discount of the line and of the whole offer, as it was agreed; never negative
- * @param warrantyReduction its own visible amount; never negative, never above what is left
+ * @param reductions as they were agreed, or as the warranty bears them
  * @param cut of a promise of “not more than”: what is not charged of the line; never negative
  */
 public record ChargeLine(
@@ -22,9 +20,7 @@ public record ChargeLine(
     @Nullable Category category,
     String description,
     Priced priced,
-    Money discount,
-    Share warrantyShare,
-    Money warrantyReduction,
+    Reductions reductions,
     Money cut,
     SaidVat vat) {
 
@@ -47,35 +43,24 @@ public record ChargeLine(
     if ((category == null) != (of instanceof Of.Stage)) {
       throw new IllegalArgumentException("Only a stage is of no category");
     }
-    Money left = priced.amount().minus(discount);
-    if (discount.isNegative()
-        || warrantyReduction.isNegative()
-        || cut.isNegative()
-        || (left.isPositive() && warrantyReduction.compareTo(left) > 0)) {
+    Money left = priced.amount().minus(reductions.discount());
+    if (cut.isNegative()
+        || reductions.warranty().isNegative()
+        || (left.isPositive() && reductions.warranty().compareTo(left) > 0)) {
       throw new IllegalArgumentException(
-          "Discount and warranty take between nothing and all of " + priced.amount());
+          "What comes off takes between nothing and all of " + priced.amount());
     }
   }
 
-  /** A line of which the warranty bears a share, rounded half up. */
-  static ChargeLine of(
+  /** A line of which nothing is cut. */
+  ChargeLine(
       Of of,
       Category category,
       String description,
       Priced priced,
-      Money discount,
-      Share warrantyShare,
+      Reductions reductions,
       SaidVat vat) {
-    return new ChargeLine(
-        of,
-        category,
-        description,
-        priced,
-        discount,
-        warrantyShare,
-        warrantyShare.of(priced.amount().minus(discount)),
-        Money.ZERO,
-        vat);
+    this(of, category, description, priced, reductions, Money.ZERO, vat);
   }
 
   /** A part of the price, billed ahead of work. */
@@ -85,17 +70,14 @@ public record ChargeLine(
         null,
         description,
         Priced.one(new UnitPrice(net.major())),
-        Money.ZERO,
-        Share.NOTHING,
-        Money.ZERO,
+        Reductions.NONE,
         Money.ZERO,
         SaidVat.byLine(vatTreatment));
   }
 
   /** The same with less charged of it. */
   ChargeLine cut(Money beyond) {
-    return new ChargeLine(
-        of, category, description, priced, discount, warrantyShare, warrantyReduction, beyond, vat);
+    return new ChargeLine(of, category, description, priced, reductions, beyond, vat);
   }
 
   /** How it is treated. */
@@ -110,6 +92,6 @@ public record ChargeLine(
 
   /** What is charged, without VAT. */
   public Money net() {
-    return full().minus(discount).minus(warrantyReduction).minus(cut);
+    return full().minus(reductions.total()).minus(cut);
   }
 }

@@ -10,6 +10,14 @@ import app.pragmata.core.money.Money;
  */
 public record Promised(PromiseKind kind, Money net) {
   /**
+   * The same promise after lines were taken out of warranty: it is higher by exactly what the
+   * warranty does not bear of them.
+   */
+  public Promised plus(Money forgone) {
+    return new Promised(kind, net.plus(forgone));
+  }
+
+  /**
    * A bill by time and parts as far as the promise lets it be charged: what goes beyond “not more
    * than” is cut, spread over the lines by net after warranty.
    *

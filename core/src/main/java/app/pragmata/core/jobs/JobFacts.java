@@ -1,9 +1,11 @@
 package app.pragmata.core.jobs;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatTreatment;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Set;
 import java.util.stream.Stream;
 
 /**
@@ -16,6 +18,7 @@ public record JobFacts(
   /**
    * What was recorded on one visit.
    *
+   * @param outOfWarranty what of its labour and drive was taken out of the equipment's warranty
    * @param drivesHome its shares of drives that led to no visit: they cost us, and are never
    *     charged
    */
@@ -23,13 +26,26 @@ public record JobFacts(
       long id,
       LocalDate day,
       Charging charging,
+      Set<Category> outOfWarranty,
       List<TimeEntry> times,
       List<PartUse> parts,
       List<TimeEntry> drivesHome) {
     public VisitFacts {
+      outOfWarranty = Set.copyOf(outOfWarranty);
       times = List.copyOf(times);
       parts = List.copyOf(parts);
       drivesHome = List.copyOf(drivesHome);
+    }
+
+    /** With nothing taken out of warranty. */
+    public VisitFacts(
+        long id,
+        LocalDate day,
+        Charging charging,
+        List<TimeEntry> times,
+        List<PartUse> parts,
+        List<TimeEntry> drivesHome) {
+      this(id, day, charging, Set.of(), times, parts, drivesHome);
     }
   }
 

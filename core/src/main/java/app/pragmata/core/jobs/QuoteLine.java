@@ -27,15 +27,15 @@ public sealed interface QuoteLine {
   /** The price of the whole line before anything comes off it, without VAT. */
   Money full();
 
-  /** What comes off the line's price, of its own discount and of the whole offer's. */
-  Money reduction();
+  /** What comes off the line's price. */
+  Reductions reductions();
 
-  /** The same line with so much off its full price. */
-  QuoteLine reducedBy(Money reduction);
+  /** The same line with this off its full price. */
+  QuoteLine reducedBy(Reductions reductions);
 
   /** What the customer pays for the line, without VAT. */
   default Money net() {
-    return full().minus(reduction());
+    return full().minus(reductions().total());
   }
 
   /** Hours at a charge rate. */
@@ -46,7 +46,7 @@ public sealed interface QuoteLine {
       BigDecimal costPerHour,
       UnitPrice chargePerHour,
       VatTreatment vatTreatment,
-      Money reduction)
+      Reductions reductions)
       implements QuoteLine {
     /** At its full price. */
     public Labour(
@@ -56,13 +56,20 @@ public sealed interface QuoteLine {
         BigDecimal costPerHour,
         UnitPrice chargePerHour,
         VatTreatment vatTreatment) {
-      this(description, minutes, rateClass, costPerHour, chargePerHour, vatTreatment, Money.ZERO);
+      this(
+          description,
+          minutes,
+          rateClass,
+          costPerHour,
+          chargePerHour,
+          vatTreatment,
+          Reductions.NONE);
     }
 
     @Override
-    public Labour reducedBy(Money reduction) {
+    public Labour reducedBy(Reductions reductions) {
       return new Labour(
-          description, minutes, rateClass, costPerHour, chargePerHour, vatTreatment, reduction);
+          description, minutes, rateClass, costPerHour, chargePerHour, vatTreatment, reductions);
     }
 
     @Override
@@ -95,7 +102,7 @@ public sealed interface QuoteLine {
       BigDecimal costPerMile,
       DriveCharge charge,
       VatTreatment vatTreatment,
-      Money reduction)
+      Reductions reductions)
       implements QuoteLine {
     /** At its full price. */
     public Drive(
@@ -106,13 +113,21 @@ public sealed interface QuoteLine {
         BigDecimal costPerMile,
         DriveCharge charge,
         VatTreatment vatTreatment) {
-      this(description, minutes, miles, costPerHour, costPerMile, charge, vatTreatment, Money.ZERO);
+      this(
+          description,
+          minutes,
+          miles,
+          costPerHour,
+          costPerMile,
+          charge,
+          vatTreatment,
+          Reductions.NONE);
     }
 
     @Override
-    public Drive reducedBy(Money reduction) {
+    public Drive reducedBy(Reductions reductions) {
       return new Drive(
-          description, minutes, miles, costPerHour, costPerMile, charge, vatTreatment, reduction);
+          description, minutes, miles, costPerHour, costPerMile, charge, vatTreatment, reductions);
     }
 
     @Override
@@ -145,7 +160,7 @@ public sealed interface QuoteLine {
       BigDecimal unitCost,
       UnitPrice unitPrice,
       VatTreatment vatTreatment,
-      Money reduction)
+      Reductions reductions)
       implements QuoteLine {
     /** At its full price. */
     public Part(
@@ -155,12 +170,12 @@ public sealed interface QuoteLine {
         BigDecimal unitCost,
         UnitPrice unitPrice,
         VatTreatment vatTreatment) {
-      this(partId, description, quantity, unitCost, unitPrice, vatTreatment, Money.ZERO);
+      this(partId, description, quantity, unitCost, unitPrice, vatTreatment, Reductions.NONE);
     }
 
     @Override
-    public Part reducedBy(Money reduction) {
-      return new Part(partId, description, quantity, unitCost, unitPrice, vatTreatment, reduction);
+    public Part reducedBy(Reductions reductions) {
+      return new Part(partId, description, quantity, unitCost, unitPrice, vatTreatment, reductions);
     }
 
     @Override
@@ -186,7 +201,7 @@ public sealed interface QuoteLine {
       Money unitCost,
       UnitPrice unitPrice,
       VatTreatment vatTreatment,
-      Money reduction)
+      Reductions reductions)
       implements QuoteLine {
     /** At its full price. */
     public Other(
@@ -195,12 +210,12 @@ public sealed interface QuoteLine {
         Money unitCost,
         UnitPrice unitPrice,
         VatTreatment vatTreatment) {
-      this(description, quantity, unitCost, unitPrice, vatTreatment, Money.ZERO);
+      this(description, quantity, unitCost, unitPrice, vatTreatment, Reductions.NONE);
     }
 
     @Override
-    public Other reducedBy(Money reduction) {
-      return new Other(description, quantity, unitCost, unitPrice, vatTreatment, reduction);
+    public Other reducedBy(Reductions reductions) {
+      return new Other(description, quantity, unitCost, unitPrice, vatTreatment, reductions);
     }
 
     @Override

@@ -3,9 +3,9 @@ package app.pragmata.core.quoting;
 import app.pragmata.core.Fault;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.VatBreakdown;
@@ -50,26 +50,20 @@ public record Offer(
 
   /**
    * The lines that count as things stand, in their order, each with all that comes off it: the
-   * offer's discount is spread over them in proportion to what is left after their own.
+   * offer's discount is spread over them in proportion to what their own and the warranty leave.
    */
-  public List<PromisedLine> promise() {
+  public List<QuoteLine> promised() {
     List<OfferLine.Priced> counted = priced().stream().filter(p -> p.choice().counts()).toList();
-    List<Money> left = counted.stream().map(OfferLine.Priced::afterOwnDiscount).toList();
+    List<Money> left = counted.stream().map(OfferLine.Priced::left).toList();
     Money whole = left.stream().collect(Money.sum());
     Money off = discount.of(whole);
     List<Money> spread = (off.compareTo(whole) > 0 ? whole : off).spreadOver(left);
-    var promise = new ArrayList<PromisedLine>();
+    var promise = new ArrayList<QuoteLine>();
     for (int i = 0; i < counted.size(); i++) {
-      QuoteLine line = counted.get(i).line();
-      Money own = line.full().minus(left.get(i));
-      promise.add(new PromisedLine(line.reducedBy(own.plus(spread.get(i))), own, spread.get(i)));
+      OfferLine.Priced line = counted.get(i);
+      promise.add(line.line().reducedBy(line.own().andOfWhole(spread.get(i))));
     }
     return promise;
-  }
-
-  /** The lines that count, without what each discount took off. */
-  public List<QuoteLine> promised() {
-    return promise().stream().map(PromisedLine::line).toList();
   }
 
   /**
@@ -123,10 +117,11 @@ public record Offer(
   }
 
   /** An amount off the whole stays on what is chosen; only a share also lowers what is not. */
-  private Money offOther(OfferLine.Priced priced) {
-    Money left = priced.afterOwnDiscount();
-    Money further = discount instanceof AmountOrShare.OfTotal share ? share.of(left) : Money.ZERO;
-    return priced.line().full().minus(left).plus(further);
+  private Reductions offOther(OfferLine.Priced priced) {
+    return priced
+        .own()
+        .andOfWhole(
+            discount instanceof AmountOrShare.OfTotal share ? share.of(priced.left()) : Money.ZERO);
   }
 
   public QuoteTotals totals() {
@@ -194,7 +189,8 @@ public record Offer(
           switch (lines.get(i)) {
             case OfferLine.Words words -> words;
             case OfferLine.Priced priced ->
-                new OfferLine.Priced(priced.line(), priced.discount(), choice(priced, takes));
+                new OfferLine.Priced(
+                    priced.line(), priced.discount(), priced.warranty(), choice(priced, takes));
           });
     }
     for (int index : taken) {
@@ -240,12 +236,12 @@ public record Offer(
   }
 
   /**
-   * No choice that the customer may make brings what has a price to nil or below by discounts. What
-   * is left grows with what is chosen, so the smallest choices decide.
+   * No choice that the customer may make brings what has a price to nil or below by discounts; by
+   * warranty alone it may. What is left grows with what is chosen, so the smallest choices decide.
    */
   private Optional<Fault> discountFault() {
     return smallestChoices()
-        .filter(choice -> choice.full().isPositive())
+        .filter(choice -> choice.undiscounted().isPositive())
         .map(Chosen::left)
         .filter(left -> discount.of(left).compareTo(left) >= 0)
         .min(Comparator.naturalOrder())
@@ -260,16 +256,16 @@ public record Offer(
                         : "With the fewest lines chosen the discounts leave nothing to pay. Take some off."));
   }
 
-  /** What some lines come to, in full and after their own discounts. */
-  private record Chosen(Money full, Money left) {
+  /** What some lines come to after warranty, without discounts and after their own. */
+  private record Chosen(Money undiscounted, Money left) {
     static final Chosen NOTHING = new Chosen(Money.ZERO, Money.ZERO);
 
     static Chosen of(OfferLine.Priced priced) {
-      return new Chosen(priced.line().full(), priced.afterOwnDiscount());
+      return new Chosen(priced.undiscounted(), priced.left());
     }
 
     Chosen plus(Chosen other) {
-      return new Chosen(full.plus(other.full), left.plus(other.left));
+      return new Chosen(undiscounted.plus(other.undiscounted), left.plus(other.left));
     }
   }
 
@@ -295,7 +291,8 @@ public record Offer(
                 .add(Chosen.of(priced));
       }
     }
-    Comparator<Chosen> cheapest = Comparator.comparing(Chosen::left).thenComparing(Chosen::full);
+    Comparator<Chosen> cheapest =
+        Comparator.comparing(Chosen::left).thenComparing(Chosen::undiscounted);
     Map<String, Chosen> least = new LinkedHashMap<>();
     alternatives.forEach((group, of) -> least.put(group, of.stream().min(cheapest).orElseThrow()));
     Chosen base =

@@ -2,12 +2,13 @@ package app.pragmata.core.billing;
 
 import static app.pragmata.core.costing.WorkedExample.DAY;
 import static app.pragmata.core.costing.WorkedExample.billing;
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
@@ -66,7 +67,7 @@ class BillTest {
             .bill(
                 facts,
                 new BillingBasis.FixedPrice(),
-                Warranty.NONE,
+                Cover.NONE,
                 List.of(
                     new Deduction(1, 4001, Money.of("3000.00"), STANDARD),
                     new Deduction(2, 4002, Money.of("4000.00"), STANDARD)));
@@ -98,14 +99,14 @@ class BillTest {
             visit.times().subList(0, 1),
             List.of(),
             List.of());
-    Bill part = billing().partBill(new JobFacts(List.of(), List.of(added), List.of()), warranty());
+    Bill part = billing().partBill(new JobFacts(List.of(), List.of(added), List.of()), cover());
     assertThat(part.lines()).noneMatch(line -> line.description().startsWith("Call-out"));
     assertThat(part.kind()).isEqualTo(Bill.Kind.PART);
   }
 
   @Test
   void each_line_by_time_and_parts_names_the_visit_that_it_charges() {
-    Bill worked = billing().bill(job(), new BillingBasis.TimeAndParts(), warranty());
+    Bill worked = billing().bill(job(), new BillingBasis.TimeAndParts(), cover());
     long visit = job().visits().getFirst().id();
     assertThat(worked.lines())
         .extracting(ChargeLine::of)

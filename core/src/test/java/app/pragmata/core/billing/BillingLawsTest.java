@@ -1,8 +1,8 @@
 package app.pragmata.core.billing;
 
 import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.rates;
-import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
@@ -12,6 +12,7 @@ import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.jobs.BillingBasis.FixedPrice;
 import app.pragmata.core.jobs.BillingBasis.NotCharged;
 import app.pragmata.core.jobs.BillingBasis.TimeAndParts;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.QuoteLine;
@@ -52,14 +53,14 @@ class BillingLawsTest {
     assertThat(worked(job).lines())
         .allSatisfy(
             line -> {
-              assertThat(line.warrantyReduction().minor()).isBetween(0L, line.full().minor());
-              assertThat(line.net().plus(line.warrantyReduction())).isEqualTo(line.full());
+              assertThat(line.reductions().warranty().minor()).isBetween(0L, line.full().minor());
+              assertThat(line.net().plus(line.reductions().warranty())).isEqualTo(line.full());
             });
   }
 
   @Property
   void a_warranty_never_makes_an_invoice_dearer(@ForAll JobFacts job) {
-    Money without = billing.bill(job, new TimeAndParts(), Warranty.NONE).vat().net();
+    Money without = billing.bill(job, new TimeAndParts(), Cover.NONE).vat().net();
     assertThat(worked(job).vat().net()).isLessThanOrEqualTo(without);
   }
 
@@ -74,7 +75,7 @@ class BillingLawsTest {
             .reduce(BigDecimal.ZERO, BigDecimal::add);
     Money charged =
         billing
-            .bill(job, new TimeAndParts(), Warranty.NONE)
+            .bill(job, new TimeAndParts(), Cover.NONE)
             .netByCategory()
             .getOrDefault(Category.LABOUR, Money.ZERO);
     assertThat(charged.major().multiply(BigDecimal.valueOf(60)))
@@ -101,12 +102,12 @@ class BillingLawsTest {
   @Property
   void the_fixed_price_does_not_depend_on_the_work(@ForAll JobFacts job) {
     Money promised = job.promise().stream().map(QuoteLine::net).collect(Money.sum());
-    assertThat(billing.bill(job, new FixedPrice(), warranty()).vat().net()).isEqualTo(promised);
+    assertThat(billing.bill(job, new FixedPrice(), cover()).vat().net()).isEqualTo(promised);
   }
 
   @Property
   void a_job_that_is_not_charged_has_no_lines_whatever_was_done(@ForAll JobFacts job) {
-    assertThat(billing.bill(job, new NotCharged("Goodwill"), warranty()).lines()).isEmpty();
+    assertThat(billing.bill(job, new NotCharged("Goodwill"), cover()).lines()).isEmpty();
   }
 
   @Property
@@ -137,13 +138,13 @@ class BillingLawsTest {
             WorkedExample.terms(chargeTerms(new DriveCharge.None(), "0")),
             Locale.UK,
             WorkedExample.DAY)
-        .bill(new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Warranty.NONE)
+        .bill(new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Cover.NONE)
         .vat()
         .net();
   }
 
   private Bill worked(JobFacts job) {
-    return billing.bill(job, new TimeAndParts(), warranty());
+    return billing.bill(job, new TimeAndParts(), cover());
   }
 
   @Property
@@ -158,9 +159,13 @@ class BillingLawsTest {
               .divide(BigDecimal.valueOf(priced.unit().priceBase()), 2, RoundingMode.HALF_UP);
       assertThat(line.full().major()).isEqualByComparingTo(exact);
       assertThat(line.net())
-          .isEqualTo(line.full().minus(line.discount()).minus(line.warrantyReduction()));
-      assertThat(line.warrantyReduction())
-          .isEqualTo(line.warrantyShare().of(line.full().minus(line.discount())));
+          .isEqualTo(
+              line.full().minus(line.reductions().discount()).minus(line.reductions().warranty()));
+      assertThat(line.reductions().warranty())
+          .isEqualTo(
+              line.reductions()
+                  .warrantyShare()
+                  .of(line.full().minus(line.reductions().discount())));
     }
   }
 }

@@ -3,9 +3,9 @@ package app.pragmata.core.billing;
 import static app.pragmata.core.costing.WorkedExample.DAY;
 import static app.pragmata.core.costing.WorkedExample.STANDARD;
 import static app.pragmata.core.costing.WorkedExample.chargeTerms;
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.entry;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.company.ChargeTerms;
@@ -21,6 +21,7 @@ import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
@@ -50,7 +51,7 @@ class BillingTest {
   void the_warranty_reduction_stands_as_its_own_amount_on_the_line() {
     ChargeLine ram = worked.lines().get(3);
     assertThat(ram.full()).isEqualTo(Money.of("318.60"));
-    assertThat(ram.warrantyReduction()).isEqualTo(Money.of("191.16"));
+    assertThat(ram.reductions().warranty()).isEqualTo(Money.of("191.16"));
   }
 
   @Test
@@ -68,7 +69,12 @@ class BillingTest {
 
   @Test
   void what_was_taken_off_a_quoted_line_is_an_amount_of_its_own_on_the_invoice() {
-    var reduced = job().promise().getFirst().reducedBy(Money.of("14.50"));
+    var reduced =
+        job()
+            .promise()
+            .getFirst()
+            .reducedBy(
+                Reductions.of(job().promise().getFirst().full(), Money.of("14.50"), Share.NOTHING));
     ChargeLine line =
         draft(
                 new JobFacts(List.of(reduced), job().visits(), List.of()),
@@ -77,7 +83,7 @@ class BillingTest {
             .lines()
             .getFirst();
     assertThat(line.net()).isEqualTo(reduced.full().minus(Money.of("14.50")));
-    assertThat(line.discount()).isEqualTo(Money.of("14.50"));
+    assertThat(line.reductions().discount()).isEqualTo(Money.of("14.50"));
     assertThat(line.description()).isEqualTo(reduced.description());
   }
 
@@ -175,14 +181,6 @@ class BillingTest {
   }
 
   @Test
-  void a_warranty_covers_its_last_day_and_not_the_one_after() {
-    Warranty warranty =
-        new Warranty(DAY.minusYears(1), DAY, Share.ofPercent("60"), DAY, Share.ofPercent("50"));
-    assertThat(warranty.forParts(DAY).percent()).isEqualTo("60");
-    assertThat(warranty.forLabour(DAY.plusDays(1)).isNothing()).isTrue();
-  }
-
-  @Test
   void a_visit_on_which_nothing_was_done_charges_no_call_out() {
     assertThat(draft(visit(), new TimeAndParts(), chargeTerms()).lines()).isEmpty();
   }
@@ -242,6 +240,6 @@ class BillingTest {
 
   private static Bill draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {
     return new Billing(WorkedExample.terms(terms), Locale.UK, WorkedExample.DAY)
-        .bill(job, basis, warranty());
+        .bill(job, basis, cover());
   }
 }

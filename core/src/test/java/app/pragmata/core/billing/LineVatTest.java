@@ -9,6 +9,7 @@ import app.pragmata.core.Category;
 import app.pragmata.core.billing.SaidVat.By;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobVat;
 import app.pragmata.core.jobs.QuoteLine;
@@ -39,7 +40,7 @@ class LineVatTest {
   void what_was_accepted_at_five_per_cent_is_billed_at_five_per_cent_by_time_and_parts() {
     List<QuoteLine> promise = List.of(labour(REDUCED), part(1, REDUCED));
     var facts = new JobFacts(promise, job().visits(), List.of());
-    assertThat(billing().bill(facts, new BillingBasis.TimeAndParts(), Warranty.NONE).lines())
+    assertThat(billing().bill(facts, new BillingBasis.TimeAndParts(), Cover.NONE).lines())
         .filteredOn(line -> line.category() != Category.DRIVE)
         .allSatisfy(line -> assertThat(line.vatTreatment()).isEqualTo(REDUCED));
   }
@@ -105,7 +106,7 @@ class LineVatTest {
     var facts =
         new JobFacts(
             List.of(labour(REDUCED)), List.of(), List.of(), new JobVat(REVERSE, ZERO, ZERO));
-    assertThat(billing().bill(facts, new BillingBasis.FixedPrice(), Warranty.NONE).lines())
+    assertThat(billing().bill(facts, new BillingBasis.FixedPrice(), Cover.NONE).lines())
         .map(ChargeLine::vat)
         .containsExactly(new SaidVat(REDUCED, By.LINE));
   }

@@ -1,8 +1,8 @@
 package app.pragmata.core.billing;
 
 import static app.pragmata.core.costing.WorkedExample.billing;
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.costing.AnyJob;
@@ -21,7 +21,7 @@ import org.junit.jupiter.api.Test;
 @Domain(DomainContext.Global.class)
 class PromisedTest {
   private static Bill worked() {
-    return billing().bill(job(), new BillingBasis.TimeAndParts(), warranty());
+    return billing().bill(job(), new BillingBasis.TimeAndParts(), cover());
   }
 
   private static Promised notMoreThan(String net) {
@@ -62,7 +62,7 @@ class PromisedTest {
   @Property
   void not_more_than_is_never_exceeded_and_no_line_falls_below_nothing(
       @ForAll JobFacts any, @ForAll @LongRange(min = 0, max = 100_000) long most) {
-    Bill whole = billing().bill(any, new BillingBasis.TimeAndParts(), warranty());
+    Bill whole = billing().bill(any, new BillingBasis.TimeAndParts(), cover());
     Bill bill =
         new Promised(PromiseKind.NOT_MORE_THAN, Money.ofMinor(most)).limit(whole, Money.ZERO);
     assertThat(bill.net())

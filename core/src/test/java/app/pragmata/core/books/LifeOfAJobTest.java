@@ -2,7 +2,7 @@ package app.pragmata.core.books;
 
 import static app.pragmata.core.costing.WorkedExample.billing;
 import static app.pragmata.core.costing.WorkedExample.costing;
-import static app.pragmata.core.costing.WorkedExample.warranty;
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
@@ -138,7 +138,7 @@ class LifeOfAJobTest {
   }
 
   private static Bill draft(JobFacts job) {
-    return billing().bill(job, new TimeAndParts(), warranty());
+    return billing().bill(job, new TimeAndParts(), cover());
   }
 
   private static Money balance(List<JournalEntry> entries, PostingCategory category) {

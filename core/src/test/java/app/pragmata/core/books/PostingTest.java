@@ -2,8 +2,8 @@ package app.pragmata.core.books;
 
 import static app.pragmata.core.costing.WorkedExample.billing;
 import static app.pragmata.core.costing.WorkedExample.costing;
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -315,7 +315,7 @@ class PostingTest {
   }
 
   private static BooksEvent workedExampleInvoice() {
-    Bill draft = billing().bill(job(), new TimeAndParts(), warranty());
+    Bill draft = billing().bill(job(), new TimeAndParts(), cover());
     CostSheet sheet = costing().cost(job());
     Map<Category, Money> costs =
         Arrays.stream(Category.values())

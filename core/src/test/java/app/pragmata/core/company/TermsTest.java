@@ -1,7 +1,7 @@
 package app.pragmata.core.company;
 
+import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.job;
-import static app.pragmata.core.costing.WorkedExample.warranty;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
@@ -80,7 +80,7 @@ class TermsTest {
     LocalDate billed = WorkedExample.DAY.plusDays(2);
     assertThat(
             new Billing(changed, Locale.UK, billed)
-                .bill(job(), new BillingBasis.TimeAndParts(), warranty())
+                .bill(job(), new BillingBasis.TimeAndParts(), cover())
                 .vat()
                 .net())
         .hasToString("450.99");

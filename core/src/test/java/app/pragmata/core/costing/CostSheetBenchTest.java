@@ -33,7 +33,7 @@ public class CostSheetBenchTest {
 
   @Benchmark
   public Bill invoiceDraft() {
-    return billing.bill(job, new TimeAndParts(), WorkedExample.warranty());
+    return billing.bill(job, new TimeAndParts(), WorkedExample.cover());
   }
 
   @Benchmark

@@ -1,7 +1,6 @@
 package app.pragmata.core.costing;
 
 import app.pragmata.core.billing.Billing;
-import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.CostTerms;
 import app.pragmata.core.company.DriveCharge;
@@ -11,6 +10,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.company.VatTreatments;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
@@ -18,6 +18,7 @@ import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.TimeEntry.Kind;
+import app.pragmata.core.jobs.Warranty;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
@@ -108,13 +109,14 @@ public final class WorkedExample {
     return new ChargeTerms(LONG_AGO, 15, 60, drive, new BigDecimal(otherMarkupShare), 30);
   }
 
-  public static Warranty warranty() {
+  public static Cover cover() {
     return new Warranty(
-        DAY.minusYears(1),
-        DAY.plusYears(1),
-        Share.ofPercent("60"),
-        DAY.minusDays(1),
-        Share.ofPercent("100"));
+            DAY.minusYears(1),
+            DAY.plusYears(1),
+            Share.ofPercent("60"),
+            DAY.minusDays(1),
+            Share.ofPercent("100"))
+        .on(DAY);
   }
 
   public static JobFacts job() {

@@ -47,6 +47,13 @@ class BillingApi {
     return new Done(id);
   }
 
+  @PostMapping("/api/jobs/{id}/promised-line-warranty")
+  Done changePromisedWarranty(
+      Act act, @PathVariable long id, @RequestBody BillingService.PromisedWarrantyForm form) {
+    service.excludeFromWarranty(act, id, form);
+    return new Done(id);
+  }
+
   @PostMapping("/api/jobs/{id}/other-costs")
   Done addOtherCost(
       Act act,

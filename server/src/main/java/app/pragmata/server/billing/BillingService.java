@@ -5,6 +5,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Bill;
+import app.pragmata.core.billing.Promised;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.costing.CostSheet;
@@ -29,6 +30,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -48,6 +50,15 @@ public class BillingService {
 
   /** How VAT applies to a job, by the code of a treatment. */
   public record VatForm(int version, @Nullable String vatCode) {}
+
+  /**
+   * Whether the warranty bears its share of a promised line.
+   *
+   * @param position of the line in its quote's promise, from one
+   * @param reason why it does not; empty for that it does
+   */
+  public record PromisedWarrantyForm(
+      int version, long quoteId, int position, @Nullable String reason) {}
 
   /** A supplier's bill as typed, without VAT. */
   public record OtherCostForm(
@@ -106,20 +117,28 @@ public class BillingService {
         job.job().billingBasis(),
         job.job().notChargedReason(),
         job.vat().ofJob() == null ? null : job.vat().ofJob().code(),
-        job.promised()
-            .map(
-                promised ->
-                    new BillingView.PromisedPrice(
-                        promised.kind(),
-                        promised.net().minor(),
-                        promised.above(charged).minor(),
-                        job.job().abovePromiseReason()))
-            .orElse(null),
+        promised(job, act.today(), charged),
         total(act, job, new BillingBasis.FixedPrice(), before, sheet),
         total(act, job, new BillingBasis.TimeAndParts(), before, sheet),
         draft,
         posted,
         charged.minor());
+  }
+
+  private BillingView.@Nullable PromisedPrice promised(
+      WholeJob job, LocalDate taxDay, Money charged) {
+    Promised accepted = job.promised().orElse(null);
+    if (accepted == null) {
+      return null;
+    }
+    Promised now = bills.promised(job, job.job().basis(), taxDay).orElseThrow();
+    return new BillingView.PromisedPrice(
+        now.kind(),
+        accepted.net().minor(),
+        now.net().minus(accepted.net()).minor(),
+        now.net().minor(),
+        now.above(charged).minor(),
+        job.job().abovePromiseReason());
   }
 
   /**
@@ -172,7 +191,7 @@ public class BillingService {
         charged ? numbers.expected(NumberSeries.Series.INVOICE) : null,
         deposit.minor(),
         gross.minus(deposit).minor(),
-        notYet(last, before, charged));
+        notYet(last, act.today(), before, charged));
   }
 
   /** What its closing would post by now: the cost that no document has taken. */
@@ -191,7 +210,8 @@ public class BillingService {
     return held.compareTo(gross) > 0 ? gross : held;
   }
 
-  private static @Nullable String notYet(JobBill last, Bills.Before before, boolean charged) {
+  private @Nullable String notYet(
+      JobBill last, LocalDate taxDay, Bills.Before before, boolean charged) {
     JobStore.Head job = last.job().job();
     if (job.state() != JobState.Code.CHECKED) {
       return job.state() == JobState.Code.WORKED
@@ -204,7 +224,8 @@ public class BillingService {
     if (last.bill().vat().gross().isZero() && last.bill().deductions().isEmpty()) {
       return "Nothing is charged on this basis. Choose “not charged” with a reason.";
     }
-    Money above = Bills.above(last.job(), before.salesOf(last.job()).plus(last.bill().net()));
+    Money above =
+        bills.above(last.job(), taxDay, before.salesOf(last.job()).plus(last.bill().net()));
     return above.isPositive() && job.abovePromiseReason() == null
         ? "This is %s more than was accepted, without VAT. Say why first.".formatted(above)
         : null;
@@ -248,6 +269,24 @@ public class BillingService {
     String code = Objects.requireNonNullElse(form.vatCode(), "");
     job.decideVat(code.isEmpty() ? null : code);
     visits.storeJob(act, JobEvent.VAT_DECIDED, job, code);
+  }
+
+  /**
+   * Takes a promised line out of the equipment's warranty, or puts it back when the reason is
+   * empty.
+   */
+  public void excludeFromWarranty(Act act, long jobId, PromisedWarrantyForm form) {
+    var reading = new Reading();
+    String reason = reading.optionalText("reason", form.reason(), LONGEST_REASON);
+    reading.refuseIfFaulty();
+    LockedJob job = visits.lockJob(jobId);
+    Versions.require(form.version(), job.version());
+    job.requireUnbilled();
+    if (!promises.exclude(job, form.quoteId(), form.position(), reason.isEmpty() ? null : reason)) {
+      throw new Refused(
+          Rule.NOT_FOUND, "The warranty bears nothing of this line. Reload the page.");
+    }
+    visits.storeJob(act, JobEvent.PROMISE_WARRANTY_CHANGED, job, reason);
   }
 
   /** What is billed of a job on one basis is not charged again on another. */

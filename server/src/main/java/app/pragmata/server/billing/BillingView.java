@@ -49,11 +49,20 @@ public record BillingView(
   /**
    * What the accepted quotes promise together.
    *
+   * @param acceptedMinor as it was accepted, without VAT
+   * @param outOfWarrantyMinor what the warranty was to bear of lines that were taken out of it
+   *     since
+   * @param netMinor the sum of both, which is promised by now
    * @param aboveMinor how much more is charged, or would be by now, without VAT
    * @param aboveReason why; null while nobody has said
    */
   public record PromisedPrice(
-      PromiseKind kind, long netMinor, long aboveMinor, @Nullable String aboveReason) {}
+      PromiseKind kind,
+      long acceptedMinor,
+      long outOfWarrantyMinor,
+      long netMinor,
+      long aboveMinor,
+      @Nullable String aboveReason) {}
 
   /** What one basis would come to. */
   public record BasisTotal(
@@ -83,8 +92,8 @@ public record BillingView(
       @Nullable String notYet) {}
 
   /**
-   * A line as it is charged: quantity / price base x unit price is the full amount; discount and
-   * warranty come off it.
+   * A line as it is charged: quantity / price base x unit price is the full amount; discount,
+   * warranty, the line's part of the whole's discount and the cut come off it, in this order.
    *
    * @param position on the invoice, from one
    * @param category null for a stage, of which nobody knows yet what the work takes
@@ -92,7 +101,10 @@ public record BillingView(
    * @param otherCostId the supplier's bill that it charges; null where it charges none
    * @param unitPrice in major units, to four decimals at most
    * @param priceBase for how many of the unit the price is
-   * @param discountMinor as it was agreed, of the line and of the whole offer
+   * @param discountMinor the line's own, as it was agreed
+   * @param warrantyReductionMinor the warranty's share of what the discount leaves
+   * @param warrantyForgoneMinor what it would bear, had the line not been taken out of it
+   * @param discountOfWholeMinor what of the whole offer's discount falls to the line
    * @param cutMinor what goes beyond a promise of “not more than”, after warranty
    * @param vatReason why there is no tax; empty where none is needed
    */
@@ -110,6 +122,8 @@ public record BillingView(
       long discountMinor,
       String warrantyPercent,
       long warrantyReductionMinor,
+      long warrantyForgoneMinor,
+      long discountOfWholeMinor,
       long cutMinor,
       long netMinor,
       VatCategory vatCategory,
@@ -128,9 +142,11 @@ public record BillingView(
           line.priced().price().major(),
           line.priced().unit().priceBase(),
           line.full().minor(),
-          line.discount().minor(),
-          line.warrantyShare().percent(),
-          line.warrantyReduction().minor(),
+          line.reductions().discount().minor(),
+          line.reductions().warrantyShare().percent(),
+          line.reductions().warranty().minor(),
+          line.reductions().forgone().minor(),
+          line.reductions().discountOfWhole().minor(),
           line.cut().minor(),
           line.net().minor(),
           line.vatTreatment().group().category(),

@@ -7,6 +7,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.Deduction;
+import app.pragmata.core.billing.Promised;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
@@ -23,12 +24,14 @@ import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.PromiseStore;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
@@ -69,9 +72,9 @@ class Bills {
   }
 
   /** Refuses a bill by which more is charged than was promised, while nobody has said why. */
-  static void requireReason(JobBill bill, Before before) {
+  void requireReason(JobBill bill, LocalDate taxDay, Before before) {
     WholeJob job = bill.job();
-    Money above = above(job, before.salesOf(job).plus(bill.bill().net()));
+    Money above = above(job, taxDay, before.salesOf(job).plus(bill.bill().net()));
     if (bill.takesCost() && above.isPositive() && job.job().abovePromiseReason() == null) {
       throw new Refused(
           Rule.ABOVE_PROMISE,
@@ -80,21 +83,36 @@ class Bills {
     }
   }
 
+  /** What its accepted quotes promise by now; empty for a job straight from a call. */
+  Optional<Promised> promised(WholeJob job, BillingBasis basis, LocalDate taxDay) {
+    ZoneId zone = companies.getCompany().zone();
+    return job.promised()
+        .map(
+            accepted ->
+                billing(taxDay).promised(accepted, job.facts(zone), basis, job.cover(zone)));
+  }
+
   /** How much more is charged of a job than its accepted quotes promise. */
-  static Money above(WholeJob job, Money charged) {
-    return job.promised().map(promised -> promised.above(charged)).orElse(Money.ZERO);
+  Money above(WholeJob job, LocalDate taxDay, Money charged) {
+    return promised(job, job.job().basis(), taxDay)
+        .map(promised -> promised.above(charged))
+        .orElse(Money.ZERO);
   }
 
   /** By time and parts as far as the promise lets it be charged. */
-  private static Bill limit(WholeJob job, Bill bill, Before before) {
-    return job.promised().map(promised -> promised.limit(bill, before.salesOf(job))).orElse(bill);
+  private Bill limit(WholeJob job, Bill bill, LocalDate taxDay, Before before) {
+    return promised(job, new BillingBasis.TimeAndParts(), taxDay)
+        .map(promised -> promised.limit(bill, before.salesOf(job)))
+        .orElse(bill);
   }
 
   /** All that is left of a job, on a basis. */
   JobBill last(WholeJob job, BillingBasis basis, LocalDate taxDay, Before before) {
-    JobFacts left = job.unbilled(companies.getCompany().zone());
-    Bill whole = billing(taxDay).bill(left, basis, job.warranty(), before.aheadOf(job));
-    Bill bill = basis instanceof BillingBasis.TimeAndParts ? limit(job, whole, before) : whole;
+    ZoneId zone = companies.getCompany().zone();
+    JobFacts left = job.unbilled(zone);
+    Bill whole = billing(taxDay).bill(left, basis, job.cover(zone), before.aheadOf(job));
+    Bill bill =
+        basis instanceof BillingBasis.TimeAndParts ? limit(job, whole, taxDay, before) : whole;
     return new JobBill(job, bill, job.job().billingBasis(), null, null, left);
   }
 
@@ -107,10 +125,10 @@ class Bills {
 
   /** What a closed job would have been charged in all on a basis. */
   Bill inAll(WholeJob job, BillingBasis basis, LocalDate taxDay) {
-    Bill whole =
-        billing(taxDay).bill(job.facts(companies.getCompany().zone()), basis, job.warranty());
+    ZoneId zone = companies.getCompany().zone();
+    Bill whole = billing(taxDay).bill(job.facts(zone), basis, job.cover(zone));
     return basis instanceof BillingBasis.TimeAndParts
-        ? limit(job, whole, new Before(Map.of(), Map.of()))
+        ? limit(job, whole, taxDay, new Before(Map.of(), Map.of()))
         : whole;
   }
 
@@ -255,7 +273,8 @@ class Bills {
           "A supplier's bill is not of this job. Reload the page.");
     }
     reading.refuseIfFaulty();
-    JobFacts left = job.unbilled(companies.getCompany().zone());
+    ZoneId zone = companies.getCompany().zone();
+    JobFacts left = job.unbilled(zone);
     var facts =
         new JobFacts(
             left.promise(),
@@ -264,7 +283,7 @@ class Bills {
             left.vat());
     return new JobBill(
         job,
-        limit(job, billing(taxDay).partBill(facts, job.warranty()), before),
+        limit(job, billing(taxDay).partBill(facts, job.cover(zone)), taxDay, before),
         BillingBasis.Code.TIME_AND_PARTS,
         null,
         new CostTaking.Some(visitIds, otherCostIds),

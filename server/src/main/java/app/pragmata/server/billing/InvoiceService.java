@@ -152,7 +152,7 @@ public class InvoiceService {
         charged.stream()
             .map(job -> bills.last(job, job.job().basis(), act.today(), before))
             .toList();
-    last.forEach(bill -> Bills.requireReason(bill, before));
+    last.forEach(bill -> bills.requireReason(bill, act.today(), before));
     posting.post(
         act, last.stream().map(bill -> new InvoicePosting.ToPost(List.of(bill))).toList(), locked);
   }
@@ -195,7 +195,7 @@ public class InvoiceService {
               Map<Long, WholeJob> whole = wholeJobs(act, locked.keySet());
               Bills.Before before = bills.before(whole.values(), act.today());
               InvoicePosting.ToPost invoice = read(act, form, whole, before);
-              invoice.bills().forEach(bill -> Bills.requireReason(bill, before));
+              invoice.bills().forEach(bill -> bills.requireReason(bill, act.today(), before));
               posted.addAll(posting.post(act, List.of(invoice), locked));
               return posted.getFirst().id();
             });

@@ -143,6 +143,8 @@ class InvoiceStore {
                     INVOICE_LINE.DISCOUNT_MINOR,
                     INVOICE_LINE.WARRANTY_SHARE,
                     INVOICE_LINE.WARRANTY_REDUCTION_MINOR,
+                    INVOICE_LINE.WARRANTY_FORGONE_MINOR,
+                    INVOICE_LINE.DISCOUNT_OF_WHOLE_MINOR,
                     INVOICE_LINE.CUT_MINOR,
                     INVOICE_LINE.NET_MINOR,
                     INVOICE_LINE.VAT_CATEGORY,
@@ -254,6 +256,8 @@ class InvoiceStore {
       long discount,
       BigDecimal warrantyShare,
       long warrantyReduction,
+      long warrantyForgone,
+      long discountOfWhole,
       long cut,
       long net,
       VatCategory vatCategory,
@@ -274,6 +278,8 @@ class InvoiceStore {
         discount,
         plain(warrantyShare.movePointRight(2)),
         warrantyReduction,
+        warrantyForgone,
+        discountOfWhole,
         cut,
         net,
         vatCategory,
@@ -456,9 +462,11 @@ class InvoiceStore {
     row.setPriceBase((short) line.priced().unit().priceBase());
     row.setUnitPrice(line.priced().price());
     row.setFullMinor(line.full().minor());
-    row.setDiscountMinor(line.discount().minor());
-    row.setWarrantyShare(line.warrantyShare().fraction());
-    row.setWarrantyReductionMinor(line.warrantyReduction().minor());
+    row.setDiscountMinor(line.reductions().discount().minor());
+    row.setWarrantyShare(line.reductions().warrantyShare().fraction());
+    row.setWarrantyReductionMinor(line.reductions().warranty().minor());
+    row.setWarrantyForgoneMinor(line.reductions().forgone().minor());
+    row.setDiscountOfWholeMinor(line.reductions().discountOfWhole().minor());
     row.setCutMinor(line.cut().minor());
     row.setNetMinor(line.net().minor());
     row.setVatCode(line.vatTreatment().code());

@@ -51,6 +51,7 @@ import org.springframework.stereotype.Component;
 @Component
 @ConditionalOnProperty("pragmata.demo")
 class DemoWork {
+  private static final String UNKNOWN = "The maker has not answered yet";
   private static final int DAYS = 118;
 
   /**
@@ -768,8 +769,8 @@ class DemoWork {
               List.of(
                   TypedLine.labour("Change the ram, set the limits", "2:30").price("58.00").line(),
                   TypedLine.drive("Call-out", "0:30", "15").line(),
-                  TypedLine.part(part("RAM-230"), null, "1").line(),
-                  TypedLine.part(part("PHO-02"), null, "1").line(),
+                  TypedLine.part(part("RAM-230"), null, "1").warrantyExclusion(UNKNOWN).line(),
+                  TypedLine.part(part("PHO-02"), null, "1").warrantyExclusion(UNKNOWN).line(),
                   TypedLine.other("Removal and disposal of the old ram", "1", "0")
                       .price("76.50")
                       .line());

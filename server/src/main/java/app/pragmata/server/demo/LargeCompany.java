@@ -55,9 +55,9 @@ class LargeCompany {
       """
       insert into promised_line (quote_id, position, category, description, minutes, rate_class, miles, part_id,
           quantity, unit_cost, cost_per_mile, drive_charge, unit_price, vat_code, vat_percent, discount_minor,
-          discount_of_whole_minor)
+          warranty_share, warranty_reduction_minor, discount_of_whole_minor)
         select l.quote_id, l.position, l.category, l.description, l.minutes, l.rate_class, l.miles, l.part_id,
-            l.quantity, l.unit_cost, l.cost_per_mile, l.drive_charge, l.unit_price, l.vat_code, coalesce(v.percent, 0), 0, 0
+            l.quantity, l.unit_cost, l.cost_per_mile, l.drive_charge, l.unit_price, l.vat_code, coalesce(v.percent, 0), 0, 0, 0, 0
           from quote_line l join accepted_quote a on a.quote_id = l.quote_id
             left join vat_percent v on v.vat_code = l.vat_code
           where not exists (select from promised_line p where p.quote_id = a.quote_id)

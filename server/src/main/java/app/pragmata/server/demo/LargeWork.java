@@ -8,7 +8,6 @@ import app.pragmata.core.Category;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.Billing;
 import app.pragmata.core.billing.ChargeLine;
-import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.CostObject;
 import app.pragmata.core.books.CostPlace;
@@ -20,6 +19,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
@@ -299,7 +299,7 @@ class LargeWork {
       acceptedQuotes =
           copy(
               "accepted_quote",
-              "quote_id, job_id, number, promise, accepted_at, accepted_by, net_minor");
+              "quote_id, job_id, number, promise, accepted_at, accepted_by, quoted_on, net_minor");
       visits =
           copy(
               "visit",
@@ -552,6 +552,7 @@ class LargeWork {
             "estimate",
             sent.plusSeconds(86_400L * 2),
             "The customer",
+            sent.atZone(company.zone()).toLocalDate(),
             totals.vat().net().minor());
       }
       int position = 1;
@@ -761,7 +762,7 @@ class LargeWork {
 
     private void bill(Draft draft, JobFacts facts) {
       CostSheet sheet = costing.cost(facts);
-      Bill charged = billing.bill(facts, new BillingBasis.TimeAndParts(), Warranty.NONE);
+      Bill charged = billing.bill(facts, new BillingBasis.TimeAndParts(), Cover.NONE);
       long id = invoice++;
       long number = 4_000 + id;
       LocalDate billed = earlier(draft.day().plusDays(2), today);
@@ -822,9 +823,9 @@ class LargeWork {
             line.priced().unit().priceBase(),
             line.priced().price().major(),
             line.full().minor(),
-            line.discount().minor(),
-            line.warrantyShare().fraction(),
-            line.warrantyReduction().minor(),
+            line.reductions().discount().minor(),
+            line.reductions().warrantyShare().fraction(),
+            line.reductions().warranty().minor(),
             line.net().minor(),
             line.vatTreatment().code(),
             line.vatTreatment().group().category().code(),

@@ -58,6 +58,13 @@ class CheckApi {
     return new Changed(id);
   }
 
+  @PostMapping("/api/visits/{id}/warranty")
+  Changed changeVisitWarranty(
+      Act act, @PathVariable long id, @RequestBody CheckService.WarrantyForm form) {
+    service.excludeFromWarranty(act, id, form);
+    return new Changed(id);
+  }
+
   @PostMapping("/api/visit-parts/{id}/warranty")
   Changed changeWarranty(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.excludeFromWarranty(act, id, form.version(), form.reason());

@@ -54,6 +54,13 @@ public class CheckService {
       @Nullable String description,
       @Nullable String reason) {}
 
+  /**
+   * Whether the warranty bears its share of a visit's labour or drive.
+   *
+   * @param reason why it does not; empty for that it does
+   */
+  public record WarrantyForm(int version, TimeEntry.@Nullable Kind kind, @Nullable String reason) {}
+
   /** A part's corrected quantity. */
   public record QuantityForm(int version, @Nullable String quantity, @Nullable String reason) {}
 
@@ -217,6 +224,24 @@ public class CheckService {
     Versions.require(version, use.version());
     parts.remove(act, locked, use, why);
     visits.touch(act, locked, locked.state());
+  }
+
+  /**
+   * Takes a visit's labour or drive out of the equipment's warranty, or back under it when the
+   * reason is empty.
+   */
+  public void excludeFromWarranty(Act act, long visitId, WarrantyForm form) {
+    var reading = new Reading();
+    String why = reading.optionalText("reason", form.reason(), LONGEST_REASON);
+    if (form.kind() == null) {
+      reading.fault("kind", Rule.MISSING, "Say whether it is about the labour or the drive.");
+    }
+    reading.refuseIfFaulty();
+    LockedVisit locked = visits.lock(visitId);
+    Versions.require(form.version(), locked.version());
+    locked.job().requireUnbilled();
+    locked.excludeFromWarranty(Objects.requireNonNull(form.kind()), why.isEmpty() ? null : why);
+    visits.store(act, JobEvent.VISIT_WARRANTY_CHANGED, locked, locked.state(), why);
   }
 
   /** Takes a part out of the equipment's warranty, or back under it when the reason is empty. */

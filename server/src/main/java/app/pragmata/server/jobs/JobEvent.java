@@ -44,6 +44,8 @@ public enum JobEvent implements Event {
   PART_REMOVED(RecordKind.VISIT_PART),
   PART_NOT_UNDER_WARRANTY(RecordKind.VISIT_PART),
   PART_UNDER_WARRANTY(RecordKind.VISIT_PART),
+  VISIT_WARRANTY_CHANGED(RecordKind.VISIT),
+  PROMISE_WARRANTY_CHANGED(RecordKind.JOB),
   SUPPLIER_BILLED(RecordKind.OTHER_COST);
 
   private final RecordKind kind;

@@ -13,8 +13,8 @@ import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.ExtraWork;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromiseKind;
-import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.PromisedStage;
+import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.KindOfJobRecord;
 import app.pragmata.server.records.About;
@@ -56,7 +56,7 @@ public class JobOpening {
 
   /** What an accepted quote promises. */
   public record NewPromise(
-      PromiseStore.Accepted quote, List<PromisedLine> lines, List<PromisedStage> stages) {}
+      PromiseStore.Accepted quote, List<QuoteLine> lines, List<PromisedStage> stages) {}
 
   private final DSLContext database;
   private final PromiseStore promises;

@@ -24,13 +24,14 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.billing.Promised;
-import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
@@ -41,6 +42,7 @@ import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.jobs.Warranty;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
@@ -55,9 +57,11 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Predicate;
@@ -143,9 +147,19 @@ public class JobStore {
       return promises.stream().map(each -> each.quote().quoteId()).toList();
     }
 
-    /** The warranty of the job's equipment. */
-    public Warranty warranty() {
-      return equipment == null ? Warranty.NONE : equipment.warranty();
+    /**
+     * What the equipment's warranty bears: as on the day of the first quote, else on the day on
+     * which the job was asked for.
+     */
+    public Cover cover(ZoneId zone) {
+      return equipment == null
+          ? Cover.NONE
+          : equipment
+              .warranty()
+              .on(
+                  promises.isEmpty()
+                      ? job.createdAt().atZone(zone).toLocalDate()
+                      : promises.getFirst().quote().quotedOn());
     }
 
     /**
@@ -178,6 +192,7 @@ public class JobStore {
       @Nullable String causeCode,
       JobState.Code state,
       Instant stateSince,
+      Instant createdAt,
       @Nullable RespondBy respondBy) {
     /** How it is charged. */
     public BillingBasis basis() {
@@ -199,6 +214,7 @@ public class JobStore {
           row.getCauseCode(),
           row.getState(),
           row.getStateSince(),
+          row.getCreatedAt(),
           RespondBy.of(row));
     }
   }
@@ -247,9 +263,22 @@ public class JobStore {
       @Nullable Long replacesId,
       String note,
       String reason,
+      @Nullable String labourWarrantyExclusion,
+      @Nullable String driveWarrantyExclusion,
       List<Entry> entries,
       List<Use> uses,
       List<HomeShare> drivesHome) {
+    private Set<Category> outOfWarranty() {
+      var out = EnumSet.noneOf(Category.class);
+      if (labourWarrantyExclusion != null) {
+        out.add(Category.LABOUR);
+      }
+      if (driveWarrantyExclusion != null) {
+        out.add(Category.DRIVE);
+      }
+      return out;
+    }
+
     /** Whether a document has taken cost of it. */
     public boolean isBilled() {
       return entries.stream().anyMatch(entry -> entry.costReleaseId() != null)
@@ -280,6 +309,7 @@ public class JobStore {
           id,
           Objects.requireNonNullElse(day, LocalDate.MIN),
           state.isDropped() ? Charging.NOTHING : charging,
+          outOfWarranty(),
           entries.stream().filter(entry -> entry.endedAt() != null).map(Entry::fact).toList(),
           uses.stream().map(Use::fact).toList(),
           shares.stream().map(HomeShare::fact).toList());
@@ -415,6 +445,15 @@ public class JobStore {
   /** Whether something may still happen to the job; a condition on the table job. */
   public static Condition running() {
     return not(closed());
+  }
+
+  /** What the warranty of a piece of equipment bears on a day; nothing of one that there is not. */
+  public Cover cover(@Nullable Long equipmentId, LocalDate day) {
+    return database
+        .selectFrom(EQUIPMENT)
+        .where(EQUIPMENT.ID.eq(equipmentId))
+        .fetchOptional(row -> Equipment.of(row).warranty().on(day))
+        .orElse(Cover.NONE);
   }
 
   /** The job of this id as on a tax day; empty when there is none. */
@@ -568,6 +607,8 @@ public class JobStore {
                     VISIT.REPLACES_ID,
                     VISIT.NOTE,
                     VISIT.REASON,
+                    VISIT.LABOUR_WARRANTY_EXCLUSION,
+                    VISIT.DRIVE_WARRANTY_EXCLUSION,
                     entries,
                     uses,
                     drivesHome())

@@ -4,7 +4,9 @@ import app.pragmata.core.Category;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatTreatment;
 import java.math.BigDecimal;
@@ -31,7 +33,11 @@ public final class LineColumns {
   private final Field<DriveCharge.Rule> driveCharge;
   private final Field<UnitPrice> unitPrice;
   private final Field<String> vatCode;
-  private final Field<Long> reductionMinor;
+  private final Field<Long> discount;
+  private final Field<BigDecimal> warrantyShare;
+  private final Field<Long> warranty;
+  private final Field<Long> discountOfWhole;
+  private final Field<String> warrantyExclusion;
 
   private LineColumns(Table<?> table) {
     description = column(table, "description");
@@ -45,7 +51,11 @@ public final class LineColumns {
     driveCharge = column(table, "drive_charge");
     unitPrice = column(table, "unit_price");
     vatCode = column(table, "vat_code");
-    reductionMinor = column(table, "reduction_minor");
+    discount = column(table, "discount_minor");
+    warrantyShare = column(table, "warranty_share");
+    warranty = column(table, "warranty_reduction_minor");
+    discountOfWhole = column(table, "discount_of_whole_minor");
+    warrantyExclusion = column(table, "warranty_exclusion");
   }
 
   /** Of a table that has them all; another is a broken invariant. */
@@ -72,7 +82,11 @@ public final class LineColumns {
         driveCharge,
         unitPrice,
         vatCode,
-        reductionMinor);
+        discount,
+        warrantyShare,
+        warranty,
+        discountOfWhole,
+        warrantyExclusion);
   }
 
   /** The line of a row, with its VAT by the treatment of its code. */
@@ -80,7 +94,7 @@ public final class LineColumns {
       Record row, Category category, Function<String, VatTreatment> vatTreatments) {
     String described = row.get(description);
     VatTreatment vatTreatment = vatTreatments.apply(row.get(vatCode));
-    Money reduction = Money.ofMinor(row.get(reductionMinor));
+    Reductions reductions = reductions(row);
     return switch (category) {
       case LABOUR ->
           new QuoteLine.Labour(
@@ -90,7 +104,7 @@ public final class LineColumns {
               row.get(unitCost),
               row.get(unitPrice),
               vatTreatment,
-              reduction);
+              reductions);
       case DRIVE ->
           new QuoteLine.Drive(
               described,
@@ -100,7 +114,7 @@ public final class LineColumns {
               row.get(costPerMile),
               DriveCharge.of(row.get(driveCharge), row.get(unitPrice)),
               vatTreatment,
-              reduction);
+              reductions);
       case PARTS ->
           new QuoteLine.Part(
               row.get(partId),
@@ -109,7 +123,7 @@ public final class LineColumns {
               row.get(unitCost),
               row.get(unitPrice),
               vatTreatment,
-              reduction);
+              reductions);
       case OTHER ->
           new QuoteLine.Other(
               described,
@@ -117,12 +131,27 @@ public final class LineColumns {
               Money.rounded(row.get(unitCost)),
               row.get(unitPrice),
               vatTreatment,
-              reduction);
+              reductions);
     };
   }
 
-  /** Sets the row's columns to what the line says, all but what comes off it. */
+  private Reductions reductions(Record row) {
+    var agreed =
+        new Reductions(
+            Money.ofMinor(row.get(discount)),
+            new Share(row.get(warrantyShare)),
+            Money.ofMinor(row.get(warranty)),
+            Money.ZERO,
+            Money.ofMinor(row.get(discountOfWhole)));
+    return row.get(warrantyExclusion) == null ? agreed : agreed.outOfWarranty();
+  }
+
+  /** Sets the row's columns to what the line says. */
   public void write(Record row, QuoteLine line) {
+    row.set(discount, line.reductions().discount().minor());
+    row.set(warrantyShare, line.reductions().warrantyShare().fraction());
+    row.set(warranty, line.reductions().warranty().minor());
+    row.set(discountOfWhole, line.reductions().discountOfWhole().minor());
     row.set(description, line.description());
     row.set(unitPrice, line.unitPrice());
     row.set(vatCode, line.vatTreatment().code());

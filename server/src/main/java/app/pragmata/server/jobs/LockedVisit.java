@@ -2,6 +2,7 @@ package app.pragmata.server.jobs;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.VisitRecord;
@@ -77,6 +78,20 @@ public final class LockedVisit {
     return row.getDay();
   }
 
+  /**
+   * Why the warranty bears nothing of its labour or its drive; null for that it may. Refused once
+   * an invoice has charged it.
+   */
+  public void excludeFromWarranty(TimeEntry.Kind kind, @Nullable String reason) {
+    if (isBilled()) {
+      throw charged();
+    }
+    switch (kind) {
+      case LABOUR -> row.setLabourWarrantyExclusion(reason);
+      case DRIVE -> row.setDriveWarrantyExclusion(reason);
+    }
+  }
+
   public int expectedMinutes() {
     return row.getExpectedMinutes();
   }
@@ -121,10 +136,14 @@ public final class LockedVisit {
    */
   void requireOpen(@Nullable Long costReleaseId) {
     if (costReleaseId != null && !costReleaseId.equals(job.costReleaseId())) {
-      throw new Refused(
-          Rule.VISIT_BILLED,
-          "An invoice has charged this. Take the work back by a credit note first, then correct it.");
+      throw charged();
     }
+  }
+
+  private static Refused charged() {
+    return new Refused(
+        Rule.VISIT_BILLED,
+        "An invoice has charged this. Take the work back by a credit note first, then correct it.");
   }
 
   /** Whether the person is its technician. */

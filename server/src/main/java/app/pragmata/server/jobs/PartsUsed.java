@@ -152,6 +152,7 @@ public class PartsUsed {
 
   /** Takes a part out of the equipment's warranty, or back under it when the reason is empty. */
   public void excludeFromWarranty(Act act, LockedVisit visit, Use used, String why) {
+    visit.requireOpen(used.row.getCostReleaseId());
     used.row.setWarrantyExclusion(why.isEmpty() ? null : why);
     store(
         act,

@@ -14,7 +14,6 @@ import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.PromiseKind;
-import app.pragmata.core.jobs.PromisedLine;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Money;
@@ -29,6 +28,7 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.SelectField;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -46,6 +46,7 @@ public class PromiseStore {
       PromiseKind promise,
       Instant acceptedAt,
       String acceptedBy,
+      LocalDate quotedOn,
       long netMinor) {}
 
   /**
@@ -62,6 +63,7 @@ public class PromiseStore {
               ACCEPTED_QUOTE.PROMISE,
               ACCEPTED_QUOTE.ACCEPTED_AT,
               ACCEPTED_QUOTE.ACCEPTED_BY,
+              ACCEPTED_QUOTE.QUOTED_ON,
               ACCEPTED_QUOTE.NET_MINOR)
           .mapping(Accepted::new);
 
@@ -74,7 +76,7 @@ public class PromiseStore {
   }
 
   /** Adds what an accepted quote promises to the job's promise. */
-  void add(long jobId, Accepted quote, List<PromisedLine> lines, List<PromisedStage> stages) {
+  void add(long jobId, Accepted quote, List<QuoteLine> lines, List<PromisedStage> stages) {
     database
         .insertInto(ACCEPTED_QUOTE)
         .set(ACCEPTED_QUOTE.QUOTE_ID, quote.quoteId())
@@ -83,18 +85,17 @@ public class PromiseStore {
         .set(ACCEPTED_QUOTE.PROMISE, quote.promise())
         .set(ACCEPTED_QUOTE.ACCEPTED_AT, quote.acceptedAt())
         .set(ACCEPTED_QUOTE.ACCEPTED_BY, quote.acceptedBy())
+        .set(ACCEPTED_QUOTE.QUOTED_ON, quote.quotedOn())
         .set(ACCEPTED_QUOTE.NET_MINOR, quote.netMinor())
         .execute();
     var rows = new ArrayList<PromisedLineRecord>();
-    for (PromisedLine promised : lines) {
+    for (QuoteLine line : lines) {
       var row = new PromisedLineRecord();
       row.setQuoteId(quote.quoteId());
       row.setPosition((short) (rows.size() + 1));
-      row.setCategory(promised.line().category());
-      COLUMNS.write(row, promised.line());
-      row.setVatPercent(promised.line().vatTreatment().group().percent());
-      row.setDiscountMinor(promised.discount().minor());
-      row.setDiscountOfWholeMinor(promised.discountOfWhole().minor());
+      row.setCategory(line.category());
+      COLUMNS.write(row, line);
+      row.setVatPercent(line.vatTreatment().group().percent());
       rows.add(row);
     }
     if (!rows.isEmpty()) {
@@ -115,6 +116,26 @@ public class PromiseStore {
                   .toList())
           .execute();
     }
+  }
+
+  /**
+   * Leaves to the customer what the warranty was to bear of a promised line, or puts the line back
+   * under it when the reason is null; whether there is such a line of the job.
+   */
+  public boolean exclude(LockedJob job, long quoteId, int position, @Nullable String reason) {
+    return database
+            .update(PROMISED_LINE)
+            .set(PROMISED_LINE.WARRANTY_EXCLUSION, reason)
+            .where(PROMISED_LINE.QUOTE_ID.eq(quoteId))
+            .and(PROMISED_LINE.POSITION.eq((short) position))
+            .and(
+                PROMISED_LINE.QUOTE_ID.in(
+                    select(ACCEPTED_QUOTE.QUOTE_ID)
+                        .from(ACCEPTED_QUOTE)
+                        .where(ACCEPTED_QUOTE.JOB_ID.eq(job.id()))))
+            .and(PROMISED_LINE.WARRANTY_REDUCTION_MINOR.gt(0L))
+            .execute()
+        == 1;
   }
 
   /** The job of which the quote is a promise; empty while it is of none. */

@@ -242,7 +242,7 @@ public final class Laws {
               """
               select count(*) from invoice_line
                 where full_minor = round(unit_price * quantity / price_base, 2) * 100
-                  and net_minor = full_minor - discount_minor - warranty_reduction_minor - cut_minor
+                  and net_minor = full_minor - discount_minor - warranty_reduction_minor - discount_of_whole_minor - cut_minor
               """),
           new Law(
               "Output VAT is the VAT of the invoices less that of the credits",

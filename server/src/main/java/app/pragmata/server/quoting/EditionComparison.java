@@ -100,6 +100,8 @@ record EditionComparison(
         line.group(),
         line.taken(),
         line.fullMinor(),
+        line.warrantyPercent(),
+        line.warrantyMinor(),
         line.fullMinor(),
         line.fullMinor());
   }

@@ -56,7 +56,12 @@ public record OfferDocument(
     LINE
   }
 
-  /** A line as it is read; a heading or text has no amounts. */
+  /**
+   * A line as it is read; a heading or text has no amounts.
+   *
+   * @param warrantyPercent the share of the equipment's warranty; "0" where it bears nothing
+   * @param warrantyMinor what it bears, and the customer does not pay
+   */
   public record DocumentLine(
       Kind kind,
       String description,
@@ -65,8 +70,15 @@ public record OfferDocument(
       String group,
       boolean taken,
       long fullMinor,
+      String warrantyPercent,
+      long warrantyMinor,
       long netMinor,
-      long grossMinor) {}
+      long grossMinor) {
+    public DocumentLine {
+      // Editions that were sent before it was told have none.
+      warrantyPercent = warrantyPercent == null ? "0" : warrantyPercent;
+    }
+  }
 
   /** What is promised of the price, in the words that the customer reads. */
   static String promised(PromiseKind promise) {
@@ -133,6 +145,8 @@ public record OfferDocument(
                           "",
                           true,
                           0,
+                          "0",
+                          0,
                           0,
                           0);
                   case OfferLine.Priced priced ->
@@ -150,6 +164,8 @@ public record OfferDocument(
         choice instanceof Choice.Alternative alternative ? alternative.group() : "",
         choice.counts(),
         line.full().minor(),
+        line.reductions().warrantyShare().percent(),
+        line.reductions().warranty().minor(),
         line.net().minor(),
         gross.minor());
   }

@@ -111,7 +111,7 @@ public class QuotePdf {
             "<tr><td>%s%s</td><td class=\"figure\">%s</td><td class=\"figure\">%s</td></tr>"
                 .formatted(
                     text(line.description()),
-                    choice(line),
+                    choice(line) + warranty(offer, line),
                     text(line.quantity()),
                     money(offer, offer.pricesWithVat() ? line.grossMinor() : line.netMinor())));
       } else {
@@ -123,6 +123,17 @@ public class QuotePdf {
     page.append("</tbody></table>");
   }
 
+  private static String warranty(OfferDocument offer, DocumentLine line) {
+    return line.warrantyMinor() == 0
+        ? ""
+        : soft(
+            "%s less %s, which the warranty bears (%s %%)"
+                .formatted(
+                    money(offer, line.fullMinor()),
+                    money(offer, line.warrantyMinor()),
+                    line.warrantyPercent()));
+  }
+
   private static String choice(DocumentLine line) {
     String words =
         switch (line.choice()) {
@@ -131,7 +142,11 @@ public class QuotePdf {
               line.group() + (line.taken() ? ", in the total" : ", instead, not in the total");
           case INCLUDED -> "";
         };
-    return words.isEmpty() ? "" : "<br /><span class=\"soft\">" + text(words) + "</span>";
+    return words.isEmpty() ? "" : soft(words);
+  }
+
+  private static String soft(String words) {
+    return "<br /><span class=\"soft\">" + text(words) + "</span>";
   }
 
   private static void sum(StringBuilder page, OfferDocument offer) {

@@ -8,6 +8,7 @@ import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatTreatments;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.AmountOrShare;
 import app.pragmata.core.money.Minutes;
@@ -16,6 +17,7 @@ import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatTreatment;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.LineKind;
+import app.pragmata.core.quoting.LineWarranty;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.Stage;
@@ -40,12 +42,14 @@ final class QuoteReader {
   private static final int MOST_STAGES = 12;
   private static final int MOST_DUE_DAYS = 90;
   private static final int LONGEST_DESCRIPTION = 300;
+  private static final int LONGEST_REASON = 300;
   private static final int LONGEST_TEXT = 2_000;
 
   private final Company company;
   private final StockStore stock;
   private final ChargeOutPrice pricing;
   private final @Nullable String vatCode;
+  private final Cover cover;
   private final LocalDate today;
   private final Reading reading;
   private Map<Long, StockedPart> partById = Map.of();
@@ -53,6 +57,7 @@ final class QuoteReader {
   /**
    * Prices parts by the given pricing, which may be the customer's own.
    *
+   * @param cover what the equipment's warranty bears
    * @param vatCode the treatment of lines that say none; null for the part's or the usual one
    */
   QuoteReader(
@@ -60,10 +65,12 @@ final class QuoteReader {
       StockStore stock,
       ChargeOutPrice pricing,
       @Nullable String vatCode,
+      Cover cover,
       LocalDate today,
       Reading reading) {
     this.pricing = pricing;
     this.vatCode = vatCode;
+    this.cover = cover;
     this.company = company;
     this.stock = stock;
     this.today = today;
@@ -157,7 +164,10 @@ final class QuoteReader {
           "The discount is more than the line's %s. Enter less.".formatted(priced.full()));
       return null;
     }
-    return new OfferLine.Priced(priced, discount, choice);
+    String exclusion =
+        reading.optionalText(at + "warrantyExclusion", line.warrantyExclusion(), LONGEST_REASON);
+    return new OfferLine.Priced(
+        priced, discount, new LineWarranty(cover.of(priced.category()), exclusion), choice);
   }
 
   private @Nullable Choice choice(String at, TypedLine line) {

@@ -15,6 +15,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
@@ -28,6 +29,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobOpening;
+import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
@@ -60,6 +62,7 @@ public class QuoteService {
   private final CompanyStore companies;
   private final StockStore stock;
   private final JobOpening jobs;
+  private final JobStore wholeJobs;
   private final PromiseStore promises;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
@@ -76,6 +79,7 @@ public class QuoteService {
       CompanyStore companies,
       StockStore stock,
       JobOpening jobs,
+      JobStore wholeJobs,
       PromiseStore promises,
       NumberSeries numbers,
       RepeatableRequests repeats,
@@ -90,6 +94,7 @@ public class QuoteService {
     this.companies = companies;
     this.stock = stock;
     this.jobs = jobs;
+    this.wholeJobs = wholeJobs;
     this.promises = promises;
     this.numbers = numbers;
     this.repeats = repeats;
@@ -107,7 +112,7 @@ public class QuoteService {
   }
 
   private long insert(Act act, QuoteForm form) {
-    Entered entered = read(act, form, companies.getCompany());
+    Entered entered = read(act, form, act.today(), companies.getCompany());
     QuoteRecord row = database.newRecord(QUOTE);
     fill(row, entered);
     row.setNumber(numbers.next(NumberSeries.Series.QUOTE));
@@ -193,7 +198,7 @@ public class QuoteService {
       throw new Refused(
           Rule.QUOTE_NOT_DRAFT, "Only a draft can be changed. Take the quote back first.");
     }
-    Entered entered = read(act, form, companies.getCompany());
+    Entered entered = read(act, form, quotedOn(quote), companies.getCompany());
     List<OfferLine> before = quotes.getOffer(quote, act.today()).lines();
     fill(quote, entered);
     events.store(act, QuoteEvent.SAVED, quote, told(before, entered.offer().lines()));
@@ -410,8 +415,9 @@ public class QuoteService {
             quote.getPromise(),
             quote.getDecidedAt(),
             quote.getAcceptedBy(),
+            quotedOn(quote),
             quote.getNetMinor()),
-        offer.promise(),
+        offer.promised(),
         quote.getPromise() == PromiseKind.FIXED_PRICE ? offer.promisedStages() : List.of());
   }
 
@@ -559,7 +565,7 @@ public class QuoteService {
       int depositDueDays,
       Offer offer) {}
 
-  private Entered read(Act act, QuoteForm form, Company company) {
+  private Entered read(Act act, QuoteForm form, LocalDate quotedOn, Company company) {
     var reading = new Reading();
     Long customerId = form.siteId() == null ? null : customerOf(form.siteId());
     if (customerId == null) {
@@ -593,7 +599,13 @@ public class QuoteService {
     String ownNotes = reading.optionalText("ownNotes", form.ownNotes(), LONGEST_NOTES);
     Integer dueDays =
         reading.optional("depositDueDays", form.depositDueDays(), QuoteReader::depositDueDays);
-    QuoteReader reader = reader(customerId, form.kindOfJobId(), act.today(), reading);
+    QuoteReader reader =
+        reader(
+            customerId,
+            form.kindOfJobId(),
+            wholeJobs.cover(form.equipmentId(), quotedOn),
+            act.today(),
+            reading);
     Offer offer = reader.offer(form.lines(), form.discount(), form.deposit(), form.stages());
     if (!offer.stages().isEmpty()
         && usual != null
@@ -618,21 +630,45 @@ public class QuoteService {
         offer);
   }
 
-  /** Reads lines for whoever the site's customer is; at list prices while no site is chosen. */
+  /**
+   * Reads lines for whoever the site's customer is; at list prices while no site is chosen.
+   *
+   * @param quoteId whose day decides what is under warranty; null for one that is not stored yet
+   */
   QuoteReader readerAt(
-      @Nullable Long siteId, @Nullable Long kindOfJobId, LocalDate day, Reading reading) {
-    return reader(siteId == null ? null : customerOf(siteId), kindOfJobId, day, reading);
+      @Nullable Long quoteId,
+      @Nullable Long siteId,
+      @Nullable Long equipmentId,
+      @Nullable Long kindOfJobId,
+      LocalDate day,
+      Reading reading) {
+    LocalDate quotedOn = quoteId == null ? day : quotedOn(quotes.get(quoteId));
+    return reader(
+        siteId == null ? null : customerOf(siteId),
+        kindOfJobId,
+        wholeJobs.cover(equipmentId, quotedOn),
+        day,
+        reading);
   }
 
   private QuoteReader reader(
-      @Nullable Long customerId, @Nullable Long kindOfJobId, LocalDate day, Reading reading) {
+      @Nullable Long customerId,
+      @Nullable Long kindOfJobId,
+      Cover cover,
+      LocalDate day,
+      Reading reading) {
     return new QuoteReader(
         companies.getCompany(),
         stock,
         pricing(customerId, day),
         vatCode(customerId, kindOfJobId),
+        cover,
         day,
         reading);
+  }
+
+  private LocalDate quotedOn(QuoteRecord quote) {
+    return quote.getCreatedAt().atZone(companies.getZone()).toLocalDate();
   }
 
   /** What the kind of job says of VAT, else the customer; null where neither says anything. */

@@ -10,12 +10,14 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.money.AmountOrShare;
-import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatTreatment;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.LineKind;
+import app.pragmata.core.quoting.LineWarranty;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.Stage;
@@ -29,6 +31,7 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.function.Function;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -117,8 +120,8 @@ public class QuoteStore {
             QUOTE_LINE.CHOICE,
             QUOTE_LINE.CHOICE_GROUP,
             QUOTE_LINE.TAKEN,
-            QUOTE_LINE.DISCOUNT_MINOR,
-            QUOTE_LINE.DISCOUNT_SHARE));
+            QUOTE_LINE.AGREED_DISCOUNT_MINOR,
+            QUOTE_LINE.AGREED_DISCOUNT_SHARE));
     return select(fields).from(QUOTE_LINE).where(which).orderBy(QUOTE_LINE.POSITION);
   }
 
@@ -128,8 +131,12 @@ public class QuoteStore {
       return new OfferLine.Words(row.get(QUOTE_LINE.DESCRIPTION), kind == LineKind.HEADING);
     }
     return new OfferLine.Priced(
-        line(row, vatTreatments).reducedBy(Money.ZERO),
-        AmountOrShare.of(row.get(QUOTE_LINE.DISCOUNT_MINOR), row.get(QUOTE_LINE.DISCOUNT_SHARE)),
+        line(row, vatTreatments).reducedBy(Reductions.NONE),
+        AmountOrShare.of(
+            row.get(QUOTE_LINE.AGREED_DISCOUNT_MINOR), row.get(QUOTE_LINE.AGREED_DISCOUNT_SHARE)),
+        new LineWarranty(
+            new Share(row.get(QUOTE_LINE.WARRANTY_SHARE)),
+            Objects.requireNonNullElse(row.get(QUOTE_LINE.WARRANTY_EXCLUSION), "")),
         choice(row));
   }
 
@@ -201,7 +208,10 @@ public class QuoteStore {
     row.setChoice(Choice.Code.INCLUDED);
     row.setChoiceGroup("");
     row.setTaken(true);
-    row.setReductionMinor(0L);
+    row.setWarrantyShare(BigDecimal.ZERO);
+    row.setDiscountMinor(0L);
+    row.setWarrantyReductionMinor(0L);
+    row.setDiscountOfWholeMinor(0L);
     return row;
   }
 
@@ -209,9 +219,12 @@ public class QuoteStore {
     var row = new QuoteLineRecord();
     row.setCategory(LineKind.of(shown.category()));
     COLUMNS.write(row, shown);
-    row.setDiscountMinor(priced.discount().minor());
-    row.setDiscountShare(priced.discount().fraction());
-    row.setReductionMinor(shown.reduction().minor());
+    row.setAgreedDiscountMinor(priced.discount().minor());
+    row.setAgreedDiscountShare(priced.discount().fraction());
+    // What it covers stays known of a line that is not under it.
+    row.setWarrantyShare(priced.warranty().covered().fraction());
+    row.setWarrantyExclusion(
+        priced.warranty().exclusion().isEmpty() ? null : priced.warranty().exclusion());
     row.setTaken(priced.choice().counts());
     row.setChoice(priced.choice().code());
     row.setChoiceGroup(priced.choice().groupName());

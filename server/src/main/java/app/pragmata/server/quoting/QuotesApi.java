@@ -16,6 +16,7 @@ import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.Share;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteState;
@@ -122,6 +123,8 @@ class QuotesApi {
       @Nullable Long netMinor,
       @Nullable Long marginMinor,
       @Nullable String vatCode,
+      String warrantyPercent,
+      long warrantyReductionMinor,
       boolean belowFloor) {}
 
   record Totals(
@@ -140,11 +143,15 @@ class QuotesApi {
   record FieldFault(String field, Rule rule, String message) {}
 
   /**
-   * The lines and, once they are chosen, the site and the kind of job, by which prices and VAT
-   * follow the customer and the work.
+   * The lines and, once they are chosen, the site, the equipment and the kind of job, by which
+   * prices, warranty and VAT follow the customer and the work.
+   *
+   * @param quoteId of the quote that is changed; null for a new one
    */
   record PreviewForm(
+      @Nullable Long quoteId,
       @Nullable Long siteId,
+      @Nullable Long equipmentId,
       @Nullable Long kindOfJobId,
       @Nullable String discount,
       @Nullable String deposit,
@@ -385,7 +392,14 @@ class QuotesApi {
   Computed previewQuote(Act act, @RequestBody PreviewForm form) {
     var reading = new Reading();
     Company company = companies.getCompany();
-    QuoteReader reader = service.readerAt(form.siteId(), form.kindOfJobId(), act.today(), reading);
+    QuoteReader reader =
+        service.readerAt(
+            form.quoteId(),
+            form.siteId(),
+            form.equipmentId(),
+            form.kindOfJobId(),
+            act.today(),
+            reading);
     List<@Nullable OfferLine> lines = reader.read(form.lines());
     var offer =
         new Offer(
@@ -408,9 +422,9 @@ class QuotesApi {
         lines.stream()
             .map(
                 line ->
-                    line instanceof OfferLine.Priced
-                        ? computed(shown.removeFirst(), company)
-                        : new ComputedLine(null, null, null, null, null, false))
+                    line instanceof OfferLine.Priced priced
+                        ? computed(priced.warranty().covered(), shown.removeFirst(), company)
+                        : new ComputedLine(null, null, null, null, null, "0", 0, false))
             .toList(),
         new Totals(
             totals.vat().net().minor(),
@@ -427,7 +441,7 @@ class QuotesApi {
         faults.stream().map(f -> new FieldFault(f.field(), f.rule(), f.message())).toList());
   }
 
-  private static ComputedLine computed(QuoteLine line, Company company) {
+  private static ComputedLine computed(Share covered, QuoteLine line, Company company) {
     Margin margin = new Margin(line.net(), line.cost());
     return new ComputedLine(
         line.unitPrice().major(),
@@ -435,6 +449,8 @@ class QuotesApi {
         line.net().minor(),
         margin.amount().minor(),
         line.vatTreatment().code(),
+        covered.percent(),
+        line.reductions().warranty().minor(),
         belowFloor(margin, company));
   }
 

@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param price per hour, mile, call-out or unit; empty takes the current one, and for other lines
  *     the cost with the company's markup
  * @param discount an amount or a share, such as 10%
+ * @param warrantyExclusion why the equipment's warranty bears nothing of it; empty where it may
  * @param choice included, option or alternative; empty is included
  * @param group what the alternatives that exclude each other have in common
  * @param taken whether an option or alternative counts as things stand
@@ -39,6 +40,7 @@ public record TypedLine(
     @Nullable String price,
     @Nullable String vat,
     @Nullable String discount,
+    @Nullable String warrantyExclusion,
     Choice.@Nullable Code choice,
     @Nullable String group,
     @Nullable Boolean taken) {
@@ -90,13 +92,18 @@ public record TypedLine(
     return switch (line) {
       case OfferLine.Words words -> words.heading() ? heading(words.text()) : text(words.text());
       case OfferLine.Priced priced ->
-          chosen(of(priced.line()).discount(priced.discount().text()), priced.choice()).line();
+          chosen(
+                  of(priced.line())
+                      .discount(priced.discount().text())
+                      .warrantyExclusion(priced.warranty().exclusion()),
+                  priced.choice())
+              .line();
     };
   }
 
   /** All that is typed on it, in one line of text. */
   String told() {
-    return Stream.of(description, time, miles, quantity, price, discount)
+    return Stream.of(description, time, miles, quantity, price, discount, warrantyExclusion)
         .filter(typed -> typed != null && !typed.isEmpty())
         .collect(Collectors.joining(", "));
   }
@@ -138,6 +145,7 @@ public record TypedLine(
     writing.price = price;
     writing.vat = vat;
     writing.discount = discount;
+    writing.warrantyExclusion = warrantyExclusion;
     writing.choice = choice;
     writing.group = group;
     writing.taken = taken;
@@ -158,6 +166,7 @@ public record TypedLine(
     private @Nullable String price;
     private @Nullable String vat;
     private @Nullable String discount;
+    private @Nullable String warrantyExclusion;
     private Choice.@Nullable Code choice;
     private @Nullable String group;
     private @Nullable Boolean taken;
@@ -214,6 +223,12 @@ public record TypedLine(
       return this;
     }
 
+    /** Why the equipment's warranty bears nothing of it. */
+    public Writing warrantyExclusion(String written) {
+      warrantyExclusion = written;
+      return this;
+    }
+
     /** Included, or for the customer to choose: an option, or one alternative of a group. */
     public Writing choice(Choice.Code written, String inGroup, boolean isTaken) {
       choice = written;
@@ -237,6 +252,7 @@ public record TypedLine(
           price,
           vat,
           discount,
+          warrantyExclusion,
           choice,
           group,
           taken);

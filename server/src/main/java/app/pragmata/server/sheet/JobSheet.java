@@ -74,8 +74,23 @@ public record JobSheet(
   /** A part of the price that falls due at some point; its amount is without VAT. */
   public record PromisedStage(String name, String part, long amountMinor) {}
 
+  /**
+   * A line of an accepted quote.
+   *
+   * @param position in the quote's promise, from one
+   * @param warrantyPercent the share that the equipment's warranty bears; "0" where it bears none
+   * @param warrantyForgoneMinor what it would bear, had the line not been taken out of it since
+   */
   public record PromisedLine(
-      Category category, String description, String quantity, long costMinor, long netMinor) {}
+      int position,
+      Category category,
+      String description,
+      String quantity,
+      long costMinor,
+      String warrantyPercent,
+      long warrantyReductionMinor,
+      long warrantyForgoneMinor,
+      long netMinor) {}
 
   public record Visit(
       long id,
@@ -91,6 +106,8 @@ public record JobSheet(
       @Nullable Long replacesId,
       String note,
       String reason,
+      @Nullable String labourWarrantyExclusion,
+      @Nullable String driveWarrantyExclusion,
       boolean takesRecords,
       boolean billed,
       boolean labourMissing,

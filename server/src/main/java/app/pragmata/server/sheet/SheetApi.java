@@ -5,11 +5,11 @@ import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.billing.Warranty;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
@@ -151,19 +151,25 @@ class SheetApi {
         quote.acceptedAt().atZone(zone).toLocalDate(),
         quote.acceptedBy(),
         String.join(", ", promise.lines().stream().map(SheetApi::summary).toList()),
-        promise.lines().stream()
-            .map(
-                line ->
-                    new JobSheet.PromisedLine(
-                        line.category(),
-                        line.description(),
-                        quantity(line),
-                        line.cost().minor(),
-                        line.net().minor()))
+        IntStream.range(0, promise.lines().size())
+            .mapToObj(i -> promisedLine(i + 1, promise.lines().get(i)))
             .toList(),
         quote.netMinor(),
         stages(offer),
         offer.depositDue().minor());
+  }
+
+  private static JobSheet.PromisedLine promisedLine(int position, QuoteLine line) {
+    return new JobSheet.PromisedLine(
+        position,
+        line.category(),
+        line.description(),
+        quantity(line),
+        line.cost().minor(),
+        line.reductions().warrantyShare().percent(),
+        line.reductions().warranty().minor(),
+        line.reductions().forgone().minor(),
+        line.net().minor());
   }
 
   private static List<JobSheet.PromisedStage> stages(Offer offer) {
@@ -239,6 +245,8 @@ class SheetApi {
         visit.replacesId(),
         visit.note(),
         visit.reason(),
+        visit.labourWarrantyExclusion(),
+        visit.driveWarrantyExclusion(),
         visit.state().takesRecords(visit.day(), today),
         job.closing().isPresent() || visit.isBilled(),
         visit.state().isOver()
@@ -248,7 +256,9 @@ class SheetApi {
         visit.entries().stream()
             .map(entry -> time(entry, visit.day(), costing, hours, corrected))
             .toList(),
-        visit.uses().stream().map(use -> part(job, use, visit.day(), corrected, promised)).toList(),
+        visit.uses().stream()
+            .map(use -> part(job, use, job.cover(hours.zone()), corrected, promised))
+            .toList(),
         visit.drivesHome().stream()
             .map(
                 share ->
@@ -296,11 +306,10 @@ class SheetApi {
   private static JobSheet.Part part(
       WholeJob job,
       JobStore.Use use,
-      LocalDate day,
+      Cover cover,
       Set<Corrected> corrected,
       PromisedParts promised) {
     BigDecimal beyond = promised.use(use.partId(), use.name(), use.quantity());
-    Warranty warranty = job.warranty();
     return new JobSheet.Part(
         use.id(),
         use.version(),
@@ -309,7 +318,7 @@ class SheetApi {
         use.quantity().stripTrailingZeros(),
         job.promises().isEmpty() ? BigDecimal.ZERO : beyond,
         use.costMinor(),
-        warranty.forParts(day).percent(),
+        cover.parts().percent(),
         use.warrantyExclusion(),
         corrected.contains(new Corrected(RecordKind.VISIT_PART, use.id())),
         use.keptOnRecord() ? Math.max(0, use.quantity().intValue() - use.onRecord()) : 0);

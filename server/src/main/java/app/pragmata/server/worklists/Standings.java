@@ -26,6 +26,7 @@ import app.pragmata.core.billing.Billing;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Margin;
@@ -499,10 +500,15 @@ public class Standings {
     if (!byWork) {
       return sheet.quotedNet();
     }
-    var worked =
-        new Billing(company.terms(), company.locale(), today())
-            .bill(job.unbilled(company.zone()), new BillingBasis.TimeAndParts(), job.warranty());
-    return job.promised().map(promised -> promised.limit(worked, before)).orElse(worked).net();
+    var billing = new Billing(company.terms(), company.locale(), today());
+    var basis = new BillingBasis.TimeAndParts();
+    Cover cover = job.cover(company.zone());
+    var worked = billing.bill(job.unbilled(company.zone()), basis, cover);
+    return job.promised()
+        .map(accepted -> billing.promised(accepted, job.facts(company.zone()), basis, cover))
+        .map(promised -> promised.limit(worked, before))
+        .orElse(worked)
+        .net();
   }
 
   private static LocalDate day(Stage stage, WholeJob job, Bill bill, ZoneId zone) {

@@ -34,6 +34,8 @@ class QuotePdfTest {
               "",
               true,
               1_000,
+              "0",
+              0,
               950,
               1_140));
     }

@@ -93,6 +93,8 @@ class QuotingBenchTest {
               "",
               true,
               1_000,
+              "0",
+              0,
               950,
               1_140));
     }
