@@ -77,7 +77,7 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
       <section aria-label="Lines">
         {offer.lines.map((line, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the lines of a sent quote never change places
-          <Line key={index} line={line} price={price(line)}>
+          <Line key={index} line={line} price={price(line)} withVat={document.pricesWithVat}>
             <Choosing line={line} index={index} offer={offer} taken={taken} take={setTaken} />
           </Line>
         ))}
@@ -240,7 +240,17 @@ function State({ offer }: { offer: OfferView }) {
   }
 }
 
-function Line({ line, price, children }: { line: DocumentLine; price: number; children: React.ReactNode }) {
+function Line({
+  line,
+  price,
+  withVat,
+  children,
+}: {
+  line: DocumentLine;
+  price: number;
+  withVat: boolean;
+  children: React.ReactNode;
+}) {
   if (line.kind !== "line") {
     return line.kind === "heading" ? <h2>{line.description}</h2> : <p>{line.description}</p>;
   }
@@ -250,11 +260,11 @@ function Line({ line, price, children }: { line: DocumentLine; price: number; ch
         {line.description}
         {line.quantity && <span className="soft small"> {line.quantity}</span>}
         {line.warrantyMinor > 0 && (
-          <span className="soft small">
-            {" "}
-            {money(line.fullMinor)} less {money(line.warrantyMinor)}, which the warranty bears (
-            {line.warrantyPercent} %)
-          </span>
+          <div className="soft small">
+            {withVat
+              ? `of which the warranty bears ${line.warrantyPercent} % already`
+              : `${money(line.fullMinor)} less ${money(line.warrantyMinor)}, which the warranty bears (${line.warrantyPercent} %)`}
+          </div>
         )}
       </span>
       <span className="figure">{money(price)}</span>

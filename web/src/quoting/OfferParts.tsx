@@ -107,7 +107,7 @@ export function LineTerms({
           <Input
             aria-label={`Why line ${at} is not under warranty`}
             size="small"
-            placeholder="not under warranty, because"
+            placeholder="not, because"
             value={line.warrantyExclusion ?? ""}
             status={wrong("warrantyExclusion")}
             onChange={(event) => put({ ...line, warrantyExclusion: event.target.value })}

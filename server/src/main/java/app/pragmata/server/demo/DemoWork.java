@@ -344,13 +344,20 @@ class DemoWork {
 
   private QuoteForm form(Template template, long siteId, @Nullable Long equipmentId) {
     var lines = new ArrayList<TypedLine>();
-    lines.add(TypedLine.labour(template.title(), Minutes.text(template.minutes())).line());
+    // Only what has failed is under warranty.
+    String exclusion = template.kind().equals("Repair") ? null : "No fault, new work";
+    lines.add(
+        TypedLine.labour(template.title(), Minutes.text(template.minutes()))
+            .warrantyExclusion(exclusion)
+            .line());
     int miles = 4 + random.nextInt(22);
     lines.add(
-        TypedLine.drive("Call-out", Minutes.text(10 + miles), Integer.toString(miles)).line());
+        TypedLine.drive("Call-out", Minutes.text(10 + miles), Integer.toString(miles))
+            .warrantyExclusion(exclusion)
+            .line());
     for (String part : template.parts()) {
       String[] split = part.split(":", -1);
-      lines.add(TypedLine.part(part(split[0]), null, split[1]).line());
+      lines.add(TypedLine.part(part(split[0]), null, split[1]).warrantyExclusion(exclusion).line());
     }
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);

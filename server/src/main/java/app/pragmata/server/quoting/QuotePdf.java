@@ -124,8 +124,11 @@ public class QuotePdf {
   }
 
   private static String warranty(OfferDocument offer, DocumentLine line) {
-    return line.warrantyMinor() == 0
-        ? ""
+    if (line.warrantyMinor() == 0) {
+      return "";
+    }
+    return offer.pricesWithVat()
+        ? soft("of which the warranty bears %s %% already".formatted(line.warrantyPercent()))
         : soft(
             "%s less %s, which the warranty bears (%s %%)"
                 .formatted(
