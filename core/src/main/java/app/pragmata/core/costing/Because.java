@@ -2,7 +2,6 @@ package app.pragmata.core.costing;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.Coded;
-import app.pragmata.core.costing.CostSheet.LabourVariance;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.money.Money;
@@ -49,17 +48,18 @@ public final class Because {
 
   private Because() {}
 
-  /** Empty when there is nothing to say; the sheet is the job's. */
-  public static List<Reason> of(JobFacts job, CostSheet sheet, Category category) {
+  /** Empty when there is nothing to say; the sheet and variances are the job's. */
+  public static List<Reason> of(
+      JobFacts job, CostSheet sheet, Variances variances, Category category) {
     return switch (category) {
-      case LABOUR -> labour(sheet.labourVariance(), sheet);
+      case LABOUR -> labour(variances.labour(), sheet);
       case DRIVE -> drive(sheet);
       case PARTS -> parts(job);
       case OTHER -> List.of();
     };
   }
 
-  private static List<Reason> labour(LabourVariance variance, CostSheet sheet) {
+  private static List<Reason> labour(Variances.Labour variance, CostSheet sheet) {
     var reasons = new ArrayList<Reason>();
     int minutes = sheet.actual().labourMinutes() - sheet.quoted().labourMinutes();
     if (minutes != 0) {

@@ -16,7 +16,6 @@ public record CostSheet(
     Map<Category, Rung> rungs,
     Quantities quoted,
     Quantities actual,
-    LabourVariance labourVariance,
     Money quotedNet,
     Money overhead) {
 
@@ -30,13 +29,6 @@ public record CostSheet(
 
   /** The physical quantities behind the money. */
   public record Quantities(int labourMinutes, int driveMinutes, BigDecimal miles) {}
-
-  /**
-   * Why labour cost other than quoted (the textbooks' labour efficiency and labour rate variances).
-   * Both parts add up to the labour variance to the penny: hours is rounded half up, rate is the
-   * rest.
-   */
-  public record LabourVariance(Money hours, Money rate) {}
 
   public CostSheet {
     rungs = Map.copyOf(rungs);

@@ -5,7 +5,6 @@ import static app.pragmata.core.jobs.TimeEntry.Kind.LABOUR;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.Terms;
-import app.pragmata.core.costing.CostSheet.LabourVariance;
 import app.pragmata.core.costing.CostSheet.Quantities;
 import app.pragmata.core.costing.CostSheet.Rung;
 import app.pragmata.core.jobs.JobFacts;
@@ -14,7 +13,6 @@ import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
-import java.math.MathContext;
 import java.math.RoundingMode;
 import java.util.EnumMap;
 import java.util.List;
@@ -46,13 +44,10 @@ public record Costing(Terms terms) {
     for (Category category : Category.values()) {
       rungs.put(category, new Rung(quotedCost(job.promise(), category), actualCost(job, category)));
     }
-    Quantities quoted = quotedQuantities(job.promise());
-    Quantities actual = actualQuantities(job);
     return new CostSheet(
         rungs,
-        quoted,
-        actual,
-        labourVariance(job.promise(), rungs.get(Category.LABOUR), actual.labourMinutes()),
+        quotedQuantities(job.promise()),
+        actualQuantities(job),
         job.promise().stream().map(QuoteLine::net).collect(Money.sum()),
         overhead(job));
   }
@@ -115,30 +110,12 @@ public record Costing(Terms terms) {
         job.times(DRIVE).map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add));
   }
 
-  /**
-   * Hours = (actual - quoted minutes) x quoted rate, where the quoted rate is the sum of minutes x
-   * exact rate over the minutes, for a rate taken from a rounded amount would be off; without
-   * quoted minutes, all of it is hours.
-   */
-  private static LabourVariance labourVariance(
-      List<QuoteLine> promise, Rung labour, int actualMinutes) {
-    int quotedMinutes = 0;
-    BigDecimal minutesTimesRate = BigDecimal.ZERO;
-    for (QuoteLine line : promise) {
-      if (line instanceof QuoteLine.Labour quoted) {
-        quotedMinutes += quoted.minutes();
-        minutesTimesRate =
-            minutesTimesRate.add(
-                quoted.costPerHour().multiply(BigDecimal.valueOf(quoted.minutes())));
-      }
-    }
-    if (quotedMinutes == 0) {
-      return new LabourVariance(labour.variance(), Money.ZERO);
-    }
-    BigDecimal perMinute =
-        minutesTimesRate.divide(BigDecimal.valueOf(60L * quotedMinutes), MathContext.DECIMAL128);
-    Money hours =
-        Money.rounded(perMinute.multiply(BigDecimal.valueOf(actualMinutes - quotedMinutes)));
-    return new LabourVariance(hours, labour.variance().minus(hours));
+  /** Why the job cost other than quoted; the sheet is the job's. */
+  public Variances variances(JobFacts job, CostSheet sheet) {
+    return Variances.of(
+        job,
+        sheet,
+        job.times(DRIVE).map(entry -> cost(entry).time()).collect(Money.sum()),
+        job.times(DRIVE).map(entry -> cost(entry).distance()).collect(Money.sum()));
   }
 }

@@ -70,7 +70,8 @@ class BecauseTest {
       Category category, List<TimeEntry> times, List<PartUse> parts) {
     var visit = new VisitFacts(1, WorkedExample.DAY, Charging.WHOLE, times, parts, List.of());
     var facts = new JobFacts(job().promise(), List.of(visit), List.of());
-    return Because.of(facts, costing().cost(facts), category);
+    CostSheet sheet = costing().cost(facts);
+    return Because.of(facts, sheet, costing().variances(facts, sheet), category);
   }
 
   @Test

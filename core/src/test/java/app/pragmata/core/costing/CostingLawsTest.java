@@ -73,10 +73,21 @@ class CostingLawsTest {
   }
 
   @Property
-  void hours_and_rate_add_up_to_the_labour_variance(@ForAll JobFacts job) {
+  void the_variances_of_each_category_add_up_to_it(@ForAll JobFacts job) {
     CostSheet sheet = costing().cost(job);
-    assertThat(sheet.labourVariance().hours().plus(sheet.labourVariance().rate()))
+    Variances variances = costing().variances(job, sheet);
+    assertThat(variances.labour().hours().plus(variances.labour().rate()))
         .isEqualTo(sheet.rung(Category.LABOUR).variance());
+    assertThat(
+            variances
+                .drive()
+                .minutes()
+                .plus(variances.drive().miles())
+                .plus(variances.drive().rate()))
+        .isEqualTo(sheet.rung(Category.DRIVE).variance());
+    assertThat(variances.parts().quantity().plus(variances.parts().price()))
+        .isEqualTo(sheet.rung(Category.PARTS).variance());
+    assertThat(variances.other()).isEqualTo(sheet.rung(Category.OTHER).variance());
   }
 
   @Property

@@ -15,11 +15,9 @@ import app.pragmata.core.costing.CostSheet.Rung;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
-import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
-import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
@@ -59,36 +57,6 @@ class CostingTest {
   }
 
   @Test
-  void labour_variance_splits_into_fifty_minutes_more_and_the_overtime_rate() {
-    assertThat(sheet.labourVariance().hours()).isEqualTo(Money.of("20.09"));
-    assertThat(sheet.labourVariance().rate()).isEqualTo(Money.of("9.04"));
-  }
-
-  @Test
-  void more_hours_at_the_quoted_wage_are_no_rate_variance_however_few_were_quoted() {
-    var minute =
-        new QuoteLine.Labour(
-            "Look at it",
-            1,
-            RateClass.NORMAL,
-            new BigDecimal("24.108"),
-            UnitPrice.of("58.00"),
-            WorkedExample.STANDARD);
-    var hour =
-        new JobFacts.VisitFacts(
-            1,
-            WorkedExample.DAY,
-            Charging.WHOLE,
-            List.of(WorkedExample.entry(1, Kind.LABOUR, RateClass.NORMAL, 60, "0")),
-            List.of(),
-            List.of());
-    CostSheet taken = costing().cost(new JobFacts(List.of(minute), List.of(hour), List.of()));
-    assertThat(taken.rung(Category.LABOUR).variance()).isEqualTo(Money.of("23.71"));
-    assertThat(taken.labourVariance().hours()).isEqualTo(Money.of("23.71"));
-    assertThat(taken.labourVariance().rate()).isEqualTo(Money.ZERO);
-  }
-
-  @Test
   void overhead_follows_labour_hours_and_stays_outside_the_margin() {
     assertThat(sheet.overhead()).isEqualTo(Money.of("20.00"));
   }
@@ -108,17 +76,9 @@ class CostingTest {
   }
 
   @Test
-  void work_without_a_quote_is_all_hours_and_no_rate_variance() {
-    CostSheet unquoted = costing().cost(new JobFacts(List.of(), job().visits(), List.of()));
-    assertThat(unquoted.labourVariance().hours()).isEqualTo(Money.of("89.40"));
-    assertThat(unquoted.labourVariance().rate()).isEqualTo(Money.ZERO);
-  }
-
-  @Test
   void quoted_work_that_was_never_done_is_all_under() {
     CostSheet undone = costing().cost(new JobFacts(job().promise(), List.of(), List.of()));
     assertThat(undone.rung(Category.LABOUR).variance()).isEqualTo(Money.of("-60.27"));
-    assertThat(undone.labourVariance().hours()).isEqualTo(Money.of("-60.27"));
   }
 
   @Test

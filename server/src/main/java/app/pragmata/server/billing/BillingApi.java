@@ -1,8 +1,15 @@
 package app.pragmata.server.billing;
 
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
+
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.Made;
+import app.pragmata.server.records.VersionStore;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -13,7 +20,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Billing over HTTP. */
 @RestController
 class BillingApi {
-  record Done(long id) {}
 
   /**
    * Jobs to close.
@@ -27,49 +33,62 @@ class BillingApi {
 
   record PostForm(int version) {}
 
+  /**
+   * The invoice that was posted.
+   *
+   * @param version of what is owed on it, as it is by now
+   */
+  record InvoicePosted(long id, long number, int version) {}
+
   private final BillingService service;
+  private final VersionStore versions;
   private final InvoiceService invoicing;
 
-  BillingApi(BillingService service, InvoiceService invoicing) {
+  BillingApi(BillingService service, InvoiceService invoicing, VersionStore versions) {
+    this.versions = versions;
     this.service = service;
     this.invoicing = invoicing;
   }
 
   @PutMapping("/api/jobs/{id}/basis")
-  Done chooseBasis(Act act, @PathVariable long id, @RequestBody BillingService.BasisForm form) {
+  @Transactional
+  Changed chooseBasis(Act act, @PathVariable long id, @RequestBody BillingService.BasisForm form) {
     service.chooseBasis(act, id, form);
-    return new Done(id);
+    return versions.changed(JOB.ID, id);
   }
 
   @PutMapping("/api/jobs/{id}/vat")
-  Done decideVat(Act act, @PathVariable long id, @RequestBody BillingService.VatForm form) {
+  @Transactional
+  Changed decideVat(Act act, @PathVariable long id, @RequestBody BillingService.VatForm form) {
     service.decideVat(act, id, form);
-    return new Done(id);
+    return versions.changed(JOB.ID, id);
   }
 
   @PostMapping("/api/jobs/{id}/promised-line-warranty")
-  Done changePromisedWarranty(
+  @Transactional
+  Changed changePromisedWarranty(
       Act act, @PathVariable long id, @RequestBody BillingService.PromisedWarrantyForm form) {
     service.excludeFromWarranty(act, id, form);
-    return new Done(id);
+    return versions.changed(JOB.ID, id);
   }
 
   @PostMapping("/api/jobs/{id}/other-costs")
-  Done addOtherCost(
+  Made addOtherCost(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody BillingService.OtherCostForm form) {
-    return new Done(service.addOtherCost(act, key, id, form));
+    return new Made(service.addOtherCost(act, key, id, form));
   }
 
   @PostMapping("/api/jobs/{id}/invoice")
-  Done postInvoice(
+  @Transactional
+  Changed postInvoice(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody PostForm form) {
-    return new Done(invoicing.post(act, key, id, form.version()));
+    return versions.changed(JOB.ID, invoicing.post(act, key, id, form.version()));
   }
 
   /** Closes checked jobs by their bases, all or none: each by an invoice, or without charge. */
@@ -83,11 +102,14 @@ class BillingApi {
 
   /** Posts one invoice for stages, some work, or all that is left of jobs of a customer. */
   @PostMapping("/api/invoices")
-  InvoicePosting.Posted postInvoiceOfJobs(
+  @Transactional
+  InvoicePosted postInvoiceOfJobs(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody InvoiceForm form) {
-    return invoicing.postInvoice(act, key, form);
+    InvoicePosting.Posted posted = invoicing.postInvoice(act, key, form);
+    return new InvoicePosted(
+        posted.id(), posted.number(), versions.version(RECEIVABLE.INVOICE_ID, posted.id()));
   }
 
   /** The same invoice as it would be posted. */

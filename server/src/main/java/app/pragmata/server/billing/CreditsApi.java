@@ -3,6 +3,7 @@ package app.pragmata.server.billing;
 import static app.pragmata.server.generated.Tables.CREDIT_NOTE;
 import static app.pragmata.server.generated.Tables.CREDIT_NOTE_TEXT;
 import static app.pragmata.server.generated.Tables.INVOICE;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static org.jooq.impl.DSL.row;
 
 import app.pragmata.core.Refused;
@@ -12,12 +13,14 @@ import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
+import app.pragmata.server.records.VersionStore;
 import java.time.LocalDate;
 import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -56,27 +59,35 @@ class CreditsApi {
    */
   record PostedCredit(CreditRow row, CreditDocument document, String content, String hash) {}
 
-  /** The credit note that was posted. */
-  record CreditMade(long id) {}
+  /**
+   * The credit note that was posted.
+   *
+   * @param invoiceVersion of what is owed on the credited invoice, as it is by now
+   */
+  record CreditMade(long id, int invoiceVersion) {}
 
   private final DSLContext database;
   private final FrozenText texts;
   private final CreditService service;
+  private final VersionStore versions;
 
-  CreditsApi(DSLContext database, FrozenText texts, CreditService service) {
+  CreditsApi(DSLContext database, FrozenText texts, CreditService service, VersionStore versions) {
     this.database = database;
     this.texts = texts;
     this.service = service;
+    this.versions = versions;
   }
 
   /** Credits some of an invoice, or all of it. */
   @PostMapping("/api/invoices/{id}/credits")
+  @Transactional
   CreditMade creditInvoice(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody CreditForm form) {
-    return new CreditMade(service.credit(act, key, id, form));
+    return new CreditMade(
+        service.credit(act, key, id, form), versions.version(RECEIVABLE.INVOICE_ID, id));
   }
 
   /** Credit notes, the newest first; what is left out does not matter, days are inclusive. */

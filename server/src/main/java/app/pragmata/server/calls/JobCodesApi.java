@@ -2,6 +2,7 @@ package app.pragmata.server.calls;
 
 import static app.pragmata.server.generated.Tables.CAUSE_CODE;
 import static app.pragmata.server.generated.Tables.FAULT_CODE;
+import static app.pragmata.server.generated.Tables.JOB;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
@@ -9,6 +10,8 @@ import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.VersionStore;
 import app.pragmata.server.records.Versions;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -25,19 +28,19 @@ import org.springframework.web.bind.annotation.RestController;
 class JobCodesApi {
   record CodesForm(int version, @Nullable String faultCode, @Nullable String causeCode) {}
 
-  record Made(long id) {}
-
   private final DSLContext database;
+  private final VersionStore versions;
   private final VisitStore visits;
 
-  JobCodesApi(DSLContext database, VisitStore visits) {
+  JobCodesApi(DSLContext database, VisitStore visits, VersionStore versions) {
+    this.versions = versions;
     this.database = database;
     this.visits = visits;
   }
 
   @PutMapping("/api/jobs/{id}/codes")
   @Transactional
-  public Made saveJobCodes(Act act, @PathVariable long id, @RequestBody CodesForm form) {
+  public Changed saveJobCodes(Act act, @PathVariable long id, @RequestBody CodesForm form) {
     var reading = new Reading();
     requireKnown("faultCode", form.faultCode(), FAULT_CODE, FAULT_CODE.CODE, reading);
     requireKnown("causeCode", form.causeCode(), CAUSE_CODE, CAUSE_CODE.CODE, reading);
@@ -46,7 +49,7 @@ class JobCodesApi {
     Versions.require(form.version(), job.version());
     job.noteCodes(form.faultCode(), form.causeCode());
     visits.storeJob(act, JobEvent.CODES_NOTED, job, "");
-    return new Made(id);
+    return versions.changed(JOB.ID, id);
   }
 
   private void requireKnown(

@@ -1,14 +1,20 @@
 package app.pragmata.server.customers;
 
+import static app.pragmata.server.generated.Tables.CONTACT;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT_KIND;
 import static app.pragmata.server.generated.Tables.PRICE_LIST;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.Made;
+import app.pragmata.server.records.VersionStore;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -22,7 +28,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Customers, their contacts and their notes over HTTP. */
 @RestController
 class CustomersApi {
-  record Made(long id) {}
 
   record NoteForm(@Nullable String text) {}
 
@@ -36,9 +41,12 @@ class CustomersApi {
 
   private final CustomerService service;
   private final SiteService sites;
+  private final VersionStore versions;
   private final DSLContext database;
 
-  CustomersApi(CustomerService service, SiteService sites, DSLContext database) {
+  CustomersApi(
+      CustomerService service, SiteService sites, DSLContext database, VersionStore versions) {
+    this.versions = versions;
     this.service = service;
     this.sites = sites;
     this.database = database;
@@ -65,11 +73,12 @@ class CustomersApi {
   }
 
   @PostMapping("/api/customers")
-  Made createCustomer(
+  @Transactional
+  Changed createCustomer(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody CustomerService.NewCallerForm form) {
-    return new Made(service.create(act, key, form));
+    return versions.changed(CUSTOMER.ID, service.create(act, key, form));
   }
 
   @DeleteMapping("/api/customers/{id}")
@@ -93,18 +102,20 @@ class CustomersApi {
   }
 
   @PostMapping("/api/customers/{id}/contacts")
-  Made addContact(
+  @Transactional
+  Changed addContact(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody SiteService.ContactForm form) {
-    return new Made(sites.addContact(act, key, id, form));
+    return versions.changed(CONTACT.ID, sites.addContact(act, key, id, form));
   }
 
   @PutMapping("/api/contacts/{id}")
-  Made saveContact(Act act, @PathVariable long id, @RequestBody SiteService.ContactForm form) {
+  @Transactional
+  Changed saveContact(Act act, @PathVariable long id, @RequestBody SiteService.ContactForm form) {
     sites.saveContact(act, id, form);
-    return new Made(id);
+    return versions.changed(CONTACT.ID, id);
   }
 
   @DeleteMapping("/api/contacts/{id}")

@@ -1,10 +1,14 @@
 package app.pragmata.server.customers;
 
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.EQUIPMENT_PHOTO;
+import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.VersionStore;
 import java.time.Duration;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -12,6 +16,7 @@ import org.springframework.http.CacheControl;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -25,33 +30,37 @@ import org.springframework.web.bind.annotation.RestController;
 /** Sites and what stands there over HTTP. */
 @RestController
 class SitesApi {
-  record Made(long id) {}
 
   record MoveForm(int version, @Nullable Long siteId) {}
 
   private final SiteService sites;
   private final EquipmentService equipment;
+  private final VersionStore versions;
   private final DSLContext database;
 
-  SitesApi(SiteService sites, EquipmentService equipment, DSLContext database) {
+  SitesApi(
+      SiteService sites, EquipmentService equipment, DSLContext database, VersionStore versions) {
+    this.versions = versions;
     this.sites = sites;
     this.equipment = equipment;
     this.database = database;
   }
 
   @PostMapping("/api/customers/{id}/sites")
-  Made addSite(
+  @Transactional
+  Changed addSite(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody SiteService.SiteForm form) {
-    return new Made(sites.addSite(act, key, id, form));
+    return versions.changed(SITE.ID, sites.addSite(act, key, id, form));
   }
 
   @PutMapping("/api/sites/{id}")
-  Made saveSite(Act act, @PathVariable long id, @RequestBody SiteService.SiteForm form) {
+  @Transactional
+  Changed saveSite(Act act, @PathVariable long id, @RequestBody SiteService.SiteForm form) {
     sites.saveSite(act, id, form);
-    return new Made(id);
+    return versions.changed(SITE.ID, id);
   }
 
   @DeleteMapping("/api/sites/{id}")
@@ -60,34 +69,38 @@ class SitesApi {
   }
 
   @PostMapping("/api/sites/{id}/equipment")
-  Made addEquipment(
+  @Transactional
+  Changed addEquipment(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody EquipmentService.EquipmentForm form) {
-    return new Made(equipment.add(act, key, id, form));
+    return versions.changed(EQUIPMENT.ID, equipment.add(act, key, id, form));
   }
 
   @PutMapping("/api/equipment/{id}")
-  Made saveEquipment(
+  @Transactional
+  Changed saveEquipment(
       Act act, @PathVariable long id, @RequestBody EquipmentService.EquipmentForm form) {
     equipment.save(act, id, form);
-    return new Made(id);
+    return versions.changed(EQUIPMENT.ID, id);
   }
 
   @PostMapping("/api/equipment/{id}/move")
-  Made moveEquipment(Act act, @PathVariable long id, @RequestBody MoveForm form) {
+  @Transactional
+  Changed moveEquipment(Act act, @PathVariable long id, @RequestBody MoveForm form) {
     equipment.move(act, id, form.version(), form.siteId());
-    return new Made(id);
+    return versions.changed(EQUIPMENT.ID, id);
   }
 
   @PostMapping("/api/equipment/{id}/replace")
-  Made replaceEquipment(
+  @Transactional
+  Changed replaceEquipment(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody EquipmentService.EquipmentForm form) {
-    return new Made(equipment.replace(act, key, id, form));
+    return versions.changed(EQUIPMENT.ID, equipment.replace(act, key, id, form));
   }
 
   @DeleteMapping("/api/equipment/{id}")
@@ -113,12 +126,13 @@ class SitesApi {
   @PutMapping(
       path = "/api/equipment/{id}/photo",
       consumes = {"image/jpeg", "image/png", "image/webp"})
-  Made keepPhoto(
+  @Transactional
+  Changed keepPhoto(
       Act act,
       @PathVariable long id,
       @RequestHeader(HttpHeaders.CONTENT_TYPE) String mediaType,
       @RequestBody byte[] content) {
     equipment.keepPhoto(act, id, mediaType, content);
-    return new Made(id);
+    return versions.changed(EQUIPMENT.ID, id);
   }
 }

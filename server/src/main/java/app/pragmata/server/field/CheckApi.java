@@ -1,7 +1,15 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.VersionStore;
 import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.PutMapping;
@@ -12,107 +20,121 @@ import org.springframework.web.bind.annotation.RestController;
 /** Correcting and checking visits over HTTP. */
 @RestController
 class CheckApi {
-  record Changed(long id) {}
 
   record AtVersion(int version) {}
 
   record WithReason(int version, @Nullable String reason) {}
 
+  private final VersionStore versions;
   private final CheckService service;
 
-  CheckApi(CheckService service) {
+  CheckApi(CheckService service, VersionStore versions) {
+    this.versions = versions;
     this.service = service;
   }
 
   @PutMapping("/api/time-entries/{id}")
+  @Transactional
   Changed correctTime(Act act, @PathVariable long id, @RequestBody CheckService.TimeForm form) {
     service.correctTime(act, id, form);
-    return new Changed(id);
+    return versions.changed(TIME_ENTRY.ID, id);
   }
 
   @PostMapping("/api/time-entries/{id}/remove")
+  @Transactional
   Changed removeTime(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.removeTime(act, id, form.version(), form.reason());
-    return new Changed(id);
+    return versions.changed(TIME_ENTRY.ID, id);
   }
 
   @PostMapping("/api/visits/{id}/time-entries")
+  @Transactional
   Changed addTime(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody CheckService.TimeForm form) {
-    return new Changed(service.addTime(act, key, id, form));
+    return versions.changed(TIME_ENTRY.ID, service.addTime(act, key, id, form));
   }
 
   @PutMapping("/api/visit-parts/{id}")
+  @Transactional
   Changed correctQuantity(
       Act act, @PathVariable long id, @RequestBody CheckService.QuantityForm form) {
     service.correctQuantity(act, id, form);
-    return new Changed(id);
+    return versions.changed(VISIT_PART.ID, id);
   }
 
   @PostMapping("/api/visit-parts/{id}/remove")
+  @Transactional
   Changed removePart(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.removePart(act, id, form.version(), form.reason());
-    return new Changed(id);
+    return versions.changed(VISIT_PART.ID, id);
   }
 
   @PostMapping("/api/visits/{id}/warranty")
+  @Transactional
   Changed changeVisitWarranty(
       Act act, @PathVariable long id, @RequestBody CheckService.WarrantyForm form) {
     service.excludeFromWarranty(act, id, form);
-    return new Changed(id);
+    return versions.changed(VISIT.ID, id);
   }
 
   @PostMapping("/api/visit-parts/{id}/warranty")
+  @Transactional
   Changed changeWarranty(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.excludeFromWarranty(act, id, form.version(), form.reason());
-    return new Changed(id);
+    return versions.changed(VISIT_PART.ID, id);
   }
 
   record SerialForm(@Nullable String serialNumber) {}
 
   /** Puts a fitted part on record as equipment. */
   @PostMapping("/api/visit-parts/{id}/equipment")
+  @Transactional
   Changed putOnRecord(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody SerialForm form) {
-    return new Changed(service.putOnRecord(act, key, id, form.serialNumber()));
+    return versions.changed(EQUIPMENT.ID, service.putOnRecord(act, key, id, form.serialNumber()));
   }
 
   @PostMapping("/api/visits/{id}/parts")
+  @Transactional
   Changed addPart(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody FieldService.PartForm form) {
-    return new Changed(service.addPart(act, key, id, form));
+    return versions.changed(VISIT_PART.ID, service.addPart(act, key, id, form));
   }
 
   @PostMapping("/api/visits/{id}/check")
+  @Transactional
   Changed checkVisit(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.check(act, id, form.version());
-    return new Changed(id);
+    return versions.changed(VISIT.ID, id);
   }
 
   @PostMapping("/api/visits/{id}/reopen")
+  @Transactional
   Changed takeCheckBack(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.reopen(act, id, form.version());
-    return new Changed(id);
+    return versions.changed(VISIT.ID, id);
   }
 
   @PostMapping("/api/visits/{id}/not-this-time")
+  @Transactional
   Changed notThisTime(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.notThisTime(act, id, form.version(), form.reason());
-    return new Changed(id);
+    return versions.changed(VISIT.ID, id);
   }
 
   @PostMapping("/api/visits/{id}/call-off")
+  @Transactional
   Changed callOffVisit(Act act, @PathVariable long id, @RequestBody WithReason form) {
     service.callOff(act, id, form.version(), form.reason());
-    return new Changed(id);
+    return versions.changed(VISIT.ID, id);
   }
 }

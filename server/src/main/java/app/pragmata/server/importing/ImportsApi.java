@@ -9,6 +9,7 @@ import app.pragmata.server.generated.tables.records.ImportRecord;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.Problem;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Made;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.Arrays;
@@ -32,8 +33,6 @@ class ImportsApi {
   private static final int LARGEST_FILE = 50_000_000;
   private static final int SAMPLE = 4;
   private static final int FAULTS_SHOWN = 200;
-
-  record Made(long id) {}
 
   /** A column that the kind of list may bring. */
   record ColumnChoice(String name, String label, boolean needed) {}

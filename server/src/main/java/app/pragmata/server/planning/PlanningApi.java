@@ -8,12 +8,15 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.VersionStore;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -26,7 +29,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Planning over HTTP. */
 @RestController
 class PlanningApi {
-  record Made(long id) {}
 
   record CallOffForm(int version, @Nullable String reason) {}
 
@@ -39,32 +41,37 @@ class PlanningApi {
       long visitId, long jobNumber, String customer, LocalTime start, int expectedMinutes) {}
 
   private final PlanningService service;
+  private final VersionStore versions;
   private final DSLContext database;
 
-  PlanningApi(PlanningService service, DSLContext database) {
+  PlanningApi(PlanningService service, DSLContext database, VersionStore versions) {
+    this.versions = versions;
     this.service = service;
     this.database = database;
   }
 
   @PutMapping("/api/visits/{id}/plan")
-  Made planVisit(Act act, @PathVariable long id, @RequestBody PlanningService.PlanForm form) {
+  @Transactional
+  Changed planVisit(Act act, @PathVariable long id, @RequestBody PlanningService.PlanForm form) {
     service.plan(act, id, form);
-    return new Made(id);
+    return versions.changed(VISIT.ID, id);
   }
 
   @PostMapping("/api/jobs/{id}/visits")
-  Made addVisit(
+  @Transactional
+  Changed addVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody PlanningService.PlanForm form) {
-    return new Made(service.add(act, key, id, form));
+    return versions.changed(VISIT.ID, service.add(act, key, id, form));
   }
 
   @PostMapping("/api/jobs/{id}/call-off")
-  Made callOffJob(Act act, @PathVariable long id, @RequestBody CallOffForm form) {
+  @Transactional
+  Changed callOffJob(Act act, @PathVariable long id, @RequestBody CallOffForm form) {
     service.callOffJob(act, id, form.version(), form.reason());
-    return new Made(id);
+    return versions.changed(JOB.ID, id);
   }
 
   @GetMapping("/api/technicians/{id}/day")

@@ -28,6 +28,9 @@ import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.Made;
+import app.pragmata.server.records.VersionStore;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.stores.StockedPart;
 import java.math.BigDecimal;
@@ -45,6 +48,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -172,8 +176,6 @@ class QuotesApi {
 
   record DeclineForm(int version, @Nullable String reason) {}
 
-  record Made(long id) {}
-
   private final QuoteService service;
   private final QuoteStore quotes;
   private final CompanyStore companies;
@@ -183,6 +185,7 @@ class QuotesApi {
   private final QuestionStore questions;
   private final QuoteLetters letters;
   private final QuotePdf pdf;
+  private final VersionStore versions;
   private final DSLContext database;
 
   QuotesApi(
@@ -195,7 +198,9 @@ class QuotesApi {
       QuestionStore questions,
       QuoteLetters letters,
       QuotePdf pdf,
-      DSLContext database) {
+      DSLContext database,
+      VersionStore versions) {
+    this.versions = versions;
     this.service = service;
     this.quotes = quotes;
     this.companies = companies;
@@ -462,28 +467,31 @@ class QuotesApi {
   }
 
   @PostMapping("/api/quotes")
-  Made createQuote(
+  @Transactional
+  Changed createQuote(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody QuoteForm form) {
-    return new Made(service.create(act, key, form));
+    return versions.changed(QUOTE.ID, service.create(act, key, form));
   }
 
   @PostMapping("/api/quotes/{id}/copy")
-  Made copyQuote(
+  @Transactional
+  Changed copyQuote(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
-    return new Made(service.copy(act, key, id));
+    return versions.changed(QUOTE.ID, service.copy(act, key, id));
   }
 
   /** A draft from what a job really took, at today's costs and prices. */
   @PostMapping("/api/jobs/{id}/quote")
-  Made quoteLikeJob(
+  @Transactional
+  Changed quoteLikeJob(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
-    return new Made(service.quoteLikeJob(act, key, id));
+    return versions.changed(QUOTE.ID, service.quoteLikeJob(act, key, id));
   }
 
   @PutMapping("/api/quotes/{id}")
@@ -520,21 +528,23 @@ class QuotesApi {
   }
 
   @PostMapping("/api/quotes/{id}/job")
-  Made makeJob(
+  @Transactional
+  Changed makeJob(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id) {
-    return new Made(service.makeJob(act, key, id));
+    return versions.changed(JOB.ID, service.makeJob(act, key, id));
   }
 
   record ExtraWorkForm(@Nullable Long jobId) {}
 
   @PostMapping("/api/quotes/{id}/extra-work")
-  Made extendJob(
+  @Transactional
+  Changed extendJob(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody ExtraWorkForm form) {
-    return new Made(service.extendJob(act, key, id, form.jobId()));
+    return versions.changed(JOB.ID, service.extendJob(act, key, id, form.jobId()));
   }
 }

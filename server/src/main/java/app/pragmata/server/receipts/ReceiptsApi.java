@@ -1,10 +1,15 @@
 package app.pragmata.server.receipts;
 
+import static app.pragmata.server.generated.Tables.RECEIPT;
+
 import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.VersionStore;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -21,17 +26,16 @@ class ReceiptsApi {
   /** A page of receipts; {@code next} asks for the one after it, null on the last. */
   record ReceiptPage(List<ReceiptView> rows, @Nullable String next) {}
 
-  /** The receipt that was made or changed, with its version by now. */
-  record ReceiptDone(long id, int version) {}
-
   record ShownVersion(int version) {}
 
   private final ReceiptService service;
   private final ReceiptStore receipts;
+  private final VersionStore versions;
 
-  ReceiptsApi(ReceiptService service, ReceiptStore receipts) {
+  ReceiptsApi(ReceiptService service, ReceiptStore receipts, VersionStore versions) {
     this.service = service;
     this.receipts = receipts;
+    this.versions = versions;
   }
 
   /**
@@ -67,55 +71,56 @@ class ReceiptsApi {
   }
 
   @PostMapping("/api/receipts")
-  ReceiptDone receiveMoney(
+  @Transactional
+  Changed receiveMoney(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody ReceiptForm form) {
-    return done(service.receive(act, key, form));
+    return versions.changed(RECEIPT.ID, service.receive(act, key, form));
   }
 
   @PostMapping("/api/receipts/{id}/allocations")
-  ReceiptDone allocateReceipt(
+  @Transactional
+  Changed allocateReceipt(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody ReceiptForm.FurtherAllocations form) {
     service.allocate(act, key, id, form);
-    return done(id);
+    return versions.changed(RECEIPT.ID, id);
   }
 
   @PostMapping("/api/receipts/{id}/allocations/{allocationId}/take-back")
-  ReceiptDone takeAllocationBack(
+  @Transactional
+  Changed takeAllocationBack(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @PathVariable long allocationId,
       @RequestBody ShownVersion form) {
     service.takeAllocationBack(act, key, id, allocationId, form.version());
-    return done(id);
+    return versions.changed(RECEIPT.ID, id);
   }
 
   @PostMapping("/api/receipts/{id}/give-back")
-  ReceiptDone giveMoneyBack(
+  @Transactional
+  Changed giveMoneyBack(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody ReceiptForm.GivingBack form) {
     service.giveBack(act, key, id, form);
-    return done(id);
+    return versions.changed(RECEIPT.ID, id);
   }
 
   @PostMapping("/api/receipts/{id}/take-back")
-  ReceiptDone takeReceiptBack(
+  @Transactional
+  Changed takeReceiptBack(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody ReceiptForm.TakingBack form) {
     service.takeBack(act, key, id, form);
-    return done(id);
-  }
-
-  private ReceiptDone done(long id) {
-    return new ReceiptDone(id, receipts.get(id).version());
+    return versions.changed(RECEIPT.ID, id);
   }
 }

@@ -3,10 +3,12 @@ package app.pragmata.server.sheet;
 import app.pragmata.core.Category;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.Because;
+import app.pragmata.core.costing.Variances;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.jobs.Response;
@@ -179,6 +181,7 @@ public record JobSheet(
   public record Cost(
       boolean begun,
       List<Rung> rungs,
+      VariancesOf variances,
       long quotedMinor,
       long actualMinor,
       long quotedMarginMinor,
@@ -188,6 +191,34 @@ public record JobSheet(
       @Nullable BigDecimal marginPercent,
       long marginDifferenceMinor,
       long overheadMinor) {}
+
+  /**
+   * Why it cost other than quoted, and what is charged beside what was quoted: the difference of
+   * the net less all variances is the difference of the margins. Positive is more.
+   */
+  public record VariancesOf(
+      long labourHoursMinor,
+      long labourRateMinor,
+      long driveMinutesMinor,
+      long driveMilesMinor,
+      long driveRateMinor,
+      long partsQuantityMinor,
+      long partsPriceMinor,
+      long otherMinor,
+      long netDifferenceMinor) {
+    static VariancesOf of(Variances variances, Money netDifference) {
+      return new VariancesOf(
+          variances.labour().hours().minor(),
+          variances.labour().rate().minor(),
+          variances.drive().minutes().minor(),
+          variances.drive().miles().minor(),
+          variances.drive().rate().minor(),
+          variances.parts().quantity().minor(),
+          variances.parts().price().minor(),
+          variances.other().minor(),
+          netDifference.minor());
+    }
+  }
 
   /**
    * Why a category cost other than quoted; what a reason does not have is nothing.

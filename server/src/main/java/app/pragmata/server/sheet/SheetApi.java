@@ -9,6 +9,7 @@ import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.costing.Costing;
+import app.pragmata.core.costing.Variances;
 import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.PromisedParts;
@@ -126,7 +127,7 @@ class SheetApi {
                     new JobSheet.OtherCost(
                         other.id(), other.supplier(), other.description(), other.costMinor()))
             .toList(),
-        cost(facts, cost, Money.ofMinor(view.chargedMinor())),
+        cost(costing, facts, cost, Money.ofMinor(view.chargedMinor())),
         view,
         money,
         books.listEntries(id, money.stream().map(ReceiptView::id).toList()));
@@ -324,7 +325,8 @@ class SheetApi {
         use.keptOnRecord() ? Math.max(0, use.quantity().intValue() - use.onRecord()) : 0);
   }
 
-  private static JobSheet.Cost cost(JobFacts facts, CostSheet sheet, Money net) {
+  private static JobSheet.Cost cost(Costing costing, JobFacts facts, CostSheet sheet, Money net) {
+    Variances variances = costing.variances(facts, sheet);
     List<JobSheet.Rung> rungs = new ArrayList<>();
     for (Category category : Category.values()) {
       CostSheet.Rung rung = sheet.rung(category);
@@ -334,13 +336,16 @@ class SheetApi {
               rung.quoted().minor(),
               rung.actual().minor(),
               rung.variance().minor(),
-              Because.of(facts, sheet, category).stream().map(JobSheet.Reason::of).toList()));
+              Because.of(facts, sheet, variances, category).stream()
+                  .map(JobSheet.Reason::of)
+                  .toList()));
     }
     Margin margin = sheet.marginOn(net);
     Margin quoted = sheet.quotedMargin();
     return new JobSheet.Cost(
         facts.begun(),
         rungs,
+        JobSheet.VariancesOf.of(variances, net.minus(sheet.quotedNet())),
         sheet.quotedCost().minor(),
         sheet.actualCost().minor(),
         quoted.amount().minor(),

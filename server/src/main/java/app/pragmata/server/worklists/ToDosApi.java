@@ -15,6 +15,8 @@ import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
+import app.pragmata.server.records.VersionStore;
 import app.pragmata.server.todos.ToDoService;
 import app.pragmata.server.todos.ToDoState;
 import java.time.Instant;
@@ -27,6 +29,7 @@ import org.jooq.DSLContext;
 import org.jooq.OrderField;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -69,14 +72,14 @@ class ToDosApi {
 
   record AtVersion(int version) {}
 
-  record Made(long id) {}
-
   private static final int PAGE = 100;
 
   private final ToDoService service;
+  private final VersionStore versions;
   private final DSLContext database;
 
-  ToDosApi(ToDoService service, DSLContext database) {
+  ToDosApi(ToDoService service, DSLContext database, VersionStore versions) {
+    this.versions = versions;
     this.service = service;
     this.database = database;
   }
@@ -258,11 +261,12 @@ class ToDosApi {
   }
 
   @PostMapping("/api/to-dos")
-  Made addToDo(
+  @Transactional
+  Changed addToDo(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody ToDoService.ToDoForm form) {
-    return new Made(service.add(act, key, form.ofCustomer(customerOf(form))));
+    return versions.changed(TO_DO.ID, service.add(act, key, form.ofCustomer(customerOf(form))));
   }
 
   @PutMapping("/api/to-dos/{id}")
