@@ -62,7 +62,7 @@ public final class RunningPragmata {
     context = start(database, clock);
   }
 
-  private static ConfigurableApplicationContext start(String database, Clock clock) {
+  static ConfigurableApplicationContext start(String database, Clock clock) {
     return new SpringApplicationBuilder(Pragmata.class)
         .initializers(
             early ->
@@ -103,8 +103,11 @@ public final class RunningPragmata {
 
   /** A program that no other test touches, for as long as one test runs; whoever asks stops it. */
   public static RunningPragmata untouched() {
-    return new RunningPragmata(
-        System.getProperty("pragmata.database.name") + "_untouched", FIXED_START);
+    return new RunningPragmata(untouchedDatabase(), FIXED_START);
+  }
+
+  static String untouchedDatabase() {
+    return System.getProperty("pragmata.database.name") + "_untouched";
   }
 
   /** Stops a program that nobody else uses. */
@@ -210,7 +213,11 @@ public final class RunningPragmata {
         .executeWithoutResult(status -> context.getBean(Standings.class).recompute());
   }
 
-  public String address() {
+  static String address(ConfigurableApplicationContext context) {
     return "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
+  }
+
+  public String address() {
+    return address(context);
   }
 }

@@ -42,19 +42,19 @@ public final class Visitor {
   private final String address;
 
   public Visitor(RunningPragmata program) {
-    this(program, HttpClient.newBuilder());
+    this(program.address(), HttpClient.newBuilder());
   }
 
-  private Visitor(RunningPragmata program, HttpClient.Builder builder) {
+  private Visitor(String address, HttpClient.Builder builder) {
     client = builder.cookieHandler(cookies).build();
-    address = program.address();
+    this.address = address;
     get("/api/session");
   }
 
   /** Somebody with an address of their own on loopback, such as 127.0.0.7. */
   static Visitor from(RunningPragmata program, String ownAddress) {
     return new Visitor(
-        program, HttpClient.newBuilder().localAddress(InetAddress.ofLiteral(ownAddress)));
+        program.address(), HttpClient.newBuilder().localAddress(InetAddress.ofLiteral(ownAddress)));
   }
 
   /** A demo person, signed in; one who is signed in already goes on with the same session. */
@@ -64,15 +64,18 @@ public final class Visitor {
         .compute(
             username,
             (name, visitor) ->
-                visitor != null && visitor.isSignedIn() ? visitor : signIn(program, name));
+                visitor != null && visitor.isSignedIn()
+                    ? visitor
+                    : signedInAt(program.address(), name));
   }
 
   private boolean isSignedIn() {
     return get("/api/session").json().path("person").isObject();
   }
 
-  private static Visitor signIn(RunningPragmata program, String username) {
-    var visitor = new Visitor(program);
+  /** A demo person, signed in where some program listens. */
+  static Visitor signedInAt(String address, String username) {
+    var visitor = new Visitor(address, HttpClient.newBuilder());
     Answer answer =
         visitor.post("/api/sign-in", Map.of("username", username, "password", "ostmere"));
     if (answer.status() != 200) {
