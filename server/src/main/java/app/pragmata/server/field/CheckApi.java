@@ -8,6 +8,7 @@ import static app.pragmata.server.generated.Tables.VISIT_PART;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.VersionStore;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -115,6 +116,25 @@ class CheckApi {
   Changed checkVisit(Act act, @PathVariable long id, @RequestBody AtVersion form) {
     service.check(act, id, form.version());
     return versions.changed(VISIT.ID, id);
+  }
+
+  /**
+   * Visits to check.
+   *
+   * @param visits at most a hundred, each as it was shown
+   */
+  record CheckForm(@Nullable List<CheckService.Shown> visits) {}
+
+  /** How many visits are checked. */
+  record Checked(int visits) {}
+
+  /** Checks finished visits, all or none. */
+  @PostMapping("/api/visit-checks")
+  Checked checkVisits(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody CheckForm form) {
+    return new Checked(service.checkList(act, key, form.visits()));
   }
 
   @PostMapping("/api/visits/{id}/reopen")

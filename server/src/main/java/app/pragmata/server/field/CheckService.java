@@ -25,6 +25,7 @@ import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -65,6 +66,7 @@ public class CheckService {
   public record QuantityForm(int version, @Nullable String quantity, @Nullable String reason) {}
 
   private static final int LONGEST_REASON = 300;
+  private static final int MOST_VISITS = 100;
 
   private final VisitStore visits;
   private final TimeEntries times;
@@ -139,7 +141,7 @@ public class CheckService {
     if (visit.isBilled()) {
       books.post(
           act,
-          times.approve(act, visit),
+          times.approve(act, List.of(visit)).getFirst(),
           VisitStore.source(RecordKind.VISIT, visit.id(), "late time", visit.job()));
     }
     visits.touch(act, visit, state);
@@ -271,19 +273,63 @@ public class CheckService {
         () -> equipment.putOnRecord(act, parts.lockFitted(visitPartId), serialNumber));
   }
 
+  /** A visit as it was shown to whoever checks it. */
+  public record Shown(long visitId, int version) {}
+
   /** The office says: correct. The visit's time goes to work in progress at the rates in force. */
   public void check(Act act, long visitId, int version) {
-    List<PersonDay> days = lockDays(visitId);
-    var locked = lockShown(visitId, version);
-    if (!(locked.state() instanceof VisitState.Finished finished)) {
-      throw new Refused(
-          Rule.VISIT_NOT_FINISHED,
-          "Only a finished visit can be checked; this one is " + shownState(locked) + ".");
+    checkAll(act, List.of(new Shown(visitId, version)));
+  }
+
+  /** The same for a list as it was sent, all or none; gives how many there are. */
+  int checkList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
+    var reading = new Reading();
+    List<Shown> shown = Objects.requireNonNullElse(asked, List.of());
+    if (shown.isEmpty()) {
+      reading.fault("visits", Rule.MISSING, "Name a visit to check.");
+    }
+    if (shown.size() > MOST_VISITS) {
+      reading.fault(
+          "visits",
+          Rule.EXCEEDS_LIMIT,
+          "At most %d visits at once. Check the rest afterwards.".formatted(MOST_VISITS));
+    }
+    if (shown.stream().map(Shown::visitId).distinct().count() < shown.size()) {
+      reading.fault("visits", Rule.REPEATED, "A visit is named twice. Name each once.");
+    }
+    reading.refuseIfFaulty();
+    repeats.once(
+        act, key, "check visits", shown, shown.getFirst().visitId(), () -> checkAll(act, shown));
+    return shown.size();
+  }
+
+  private void checkAll(Act act, List<Shown> shown) {
+    List<Long> ids = shown.stream().map(Shown::visitId).toList();
+    List<PersonDay> days = drivesHome.daysOf(ids);
+    drivesHome.lock(days, ids);
+    List<LockedVisit> locked = visits.lockAll(ids);
+    for (int i = 0; i < locked.size(); i++) {
+      requireToCheck(locked.get(i), shown.get(i).version());
     }
     approve(act, locked);
-    locked.check(act.at(), act.personId());
-    visits.store(act, JobEvent.VISIT_CHECKED, locked, finished.check(), "");
+    for (LockedVisit visit : locked) {
+      if (visit.state() instanceof VisitState.Finished finished) {
+        visit.check(finished, act.at(), act.personId());
+      }
+    }
+    visits.storeAll(act, JobEvent.VISIT_CHECKED, locked);
     drivesHome.follow(act, days);
+  }
+
+  private static void requireToCheck(LockedVisit visit, int version) {
+    Versions.require(version, visit.version());
+    visit.job().requireUnbilled();
+    if (!(visit.state() instanceof VisitState.Finished)) {
+      throw new Refused(
+          Rule.VISIT_NOT_FINISHED,
+          "Only a finished visit can be checked; this one of job %d is %s."
+              .formatted(visit.job().number(), shownState(visit)));
+    }
   }
 
   /**
@@ -340,8 +386,8 @@ public class CheckService {
   }
 
   private List<PersonDay> lockDays(long visitId) {
-    List<PersonDay> days = drivesHome.daysOf(visitId);
-    drivesHome.lock(days);
+    List<PersonDay> days = drivesHome.daysOf(List.of(visitId));
+    drivesHome.lock(days, List.of(visitId));
     return days;
   }
 
@@ -358,21 +404,28 @@ public class CheckService {
           Rule.PARTS_ON_VISIT,
           "Parts are recorded on this visit. Remove them first, or check the visit.");
     }
-    approve(act, locked);
+    approve(act, List.of(locked));
     locked.giveReason(why);
     return locked;
   }
 
-  private void approve(Act act, LockedVisit locked) {
-    if (!locked.running().isEmpty()) {
+  private void approve(Act act, List<LockedVisit> locked) {
+    if (locked.stream().anyMatch(visit -> !visit.running().isEmpty())) {
       throw new Refused(
           Rule.CLOCK_RUNNING,
           "A clock still runs on this visit. The technician has to stop it first.");
     }
-    books.post(
-        act,
-        times.approve(act, locked),
-        VisitStore.source(RecordKind.VISIT, locked.id(), "time approved", locked.job()));
+    List<BooksEvent.TimeApproved> approved = times.approve(act, locked);
+    var entries = new ArrayList<BooksStore.Dated>();
+    for (int i = 0; i < locked.size(); i++) {
+      LockedVisit visit = locked.get(i);
+      entries.add(
+          new BooksStore.Dated(
+              approved.get(i),
+              VisitStore.source(RecordKind.VISIT, visit.id(), "time approved", visit.job()),
+              act.today()));
+    }
+    books.post(act, entries);
   }
 
   private LockedVisit lockShown(long visitId, int version) {

@@ -3,7 +3,9 @@ package app.pragmata.server.jobs;
 import static app.pragmata.server.generated.Tables.DRIVE_HOME_SHARE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.selectOne;
+import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.jobs.TimeEntry;
@@ -12,7 +14,9 @@ import app.pragmata.server.generated.tables.records.DriveHomeShareRecord;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.records.Vocabulary;
 import java.time.LocalDate;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
@@ -65,17 +69,17 @@ public class DriveHomeStore {
         .and(notExists(selectOne().from(back).where(back.TAKES_BACK_ID.eq(DRIVE_HOME_SHARE.ID))));
   }
 
-  /** The days of those who come to the visit or have time on it. */
-  List<PersonDay> listDays(long visitId) {
+  /** The days of those who come to these visits or have time on them. */
+  List<PersonDay> listDays(Collection<Long> visitIds) {
     return database
         .resultQuery(
             """
-            select t.person_id, t.day from time_entry t where t.visit_id = {0} and t.removed_at is null
-            union select v.technician_id, v.day from visit v where v.id = {0} and v.day is not null
+            select t.person_id, t.day from time_entry t where t.visit_id = any({0}) and t.removed_at is null
+            union select v.technician_id, v.day from visit v where v.id = any({0}) and v.day is not null
             union select c.person_id, v.day from visit v join visit_companion c on c.visit_id = v.id
-              where v.id = {0} and v.day is not null
+              where v.id = any({0}) and v.day is not null
             """,
-            visitId)
+            val(visitIds.toArray(Long[]::new)))
         .fetch(row -> new PersonDay(row.get(0, Long.class), row.get(1, LocalDate.class)));
   }
 
@@ -93,15 +97,23 @@ public class DriveHomeStore {
                     row.get("minutes", Integer.class)));
   }
 
-  /** The person's drives of the day that led to no visit and have ended, also those taken off. */
-  List<TimeEntryRecord> listDrives(PersonDay whose) {
+  /**
+   * People's drives of these days that led to no visit and have ended, also those taken off; days
+   * without any are left out.
+   */
+  Map<PersonDay, List<TimeEntryRecord>> listDrives(Collection<PersonDay> days) {
+    if (days.isEmpty()) {
+      return Map.of();
+    }
     return database
         .selectFrom(TIME_ENTRY)
-        .where(TIME_ENTRY.PERSON_ID.eq(whose.personId()).and(TIME_ENTRY.DAY.eq(whose.day())))
+        .where(
+            row(TIME_ENTRY.PERSON_ID, TIME_ENTRY.DAY)
+                .in(days.stream().map(each -> row(each.personId(), each.day())).toList()))
         .and(TIME_ENTRY.VISIT_ID.isNull().and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.DRIVE)))
         .and(TIME_ENTRY.ENDED_AT.isNotNull())
-        .orderBy(TIME_ENTRY.STARTED_AT)
-        .fetch();
+        .orderBy(TIME_ENTRY.DAY, TIME_ENTRY.PERSON_ID, TIME_ENTRY.STARTED_AT)
+        .fetchGroups(row -> new PersonDay(row.getPersonId(), row.getDay()), row -> row);
   }
 
   /** What stands shared of a drive. */

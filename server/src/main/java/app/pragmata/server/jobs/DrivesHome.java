@@ -47,23 +47,31 @@ public class DrivesHome {
     this.events = events;
   }
 
-  /** The days whose drives a visit may bear a share of. */
-  public List<PersonDay> daysOf(long visitId) {
-    return drives.listDays(visitId);
+  /** The days whose drives visits may bear a share of. */
+  public List<PersonDay> daysOf(Collection<Long> visitIds) {
+    return drives.listDays(visitIds);
   }
 
   /**
-   * Locks the jobs that may bear a share, all in one order; to be called before any of them is
-   * locked by itself.
+   * Locks the jobs that may bear a share, and those of the visits, all in one order; to be called
+   * before any of them is locked by itself.
    */
-  public void lock(Collection<PersonDay> days) {
-    lockAll(days.stream().filter(day -> !drives.listDrives(day).isEmpty()).toList());
+  public void lock(Collection<PersonDay> days, Collection<Long> visitIds) {
+    lock(drives.listDrives(days).keySet(), visits.jobIds(visitIds).stream());
   }
 
   /** The same also where there is no drive yet, but will be. */
   public void lockAll(Collection<PersonDay> days) {
+    lock(days, Stream.of());
+  }
+
+  private void lock(Collection<PersonDay> days, Stream<Long> furtherJobs) {
     List<Long> jobIds =
-        days.stream().flatMap(day -> drives.listVisits(day).stream()).map(DayVisit::jobId).toList();
+        Stream.concat(
+                days.stream().flatMap(day -> drives.listVisits(day).stream()).map(DayVisit::jobId),
+                furtherJobs)
+            .distinct()
+            .toList();
     if (!jobIds.isEmpty()) {
       visits.lockJobs(jobIds);
     }
@@ -74,13 +82,13 @@ public class DrivesHome {
    * last in a transaction, for it stores the jobs.
    */
   public void follow(Act act, Collection<PersonDay> days) {
-    for (PersonDay day : days) {
-      List<TimeEntryRecord> driven = drives.listDrives(day);
-      if (!driven.isEmpty()) {
-        List<DayVisit> ofDay = drives.listVisits(day);
-        driven.forEach(drive -> follow(act, drive, ofDay));
-      }
-    }
+    drives
+        .listDrives(days)
+        .forEach(
+            (day, driven) -> {
+              List<DayVisit> ofDay = drives.listVisits(day);
+              driven.forEach(drive -> follow(act, drive, ofDay));
+            });
   }
 
   private void follow(Act act, TimeEntryRecord drive, List<DayVisit> ofDay) {

@@ -7,8 +7,10 @@ import app.pragmata.core.books.CostPlace;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import java.time.Instant;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -149,6 +151,16 @@ public final class LockedJob {
     if (awaitsResponse()) {
       row.setRespondedAt(at);
     }
+  }
+
+  /** Brings its state in line with its visits'. */
+  void follow(List<VisitState.Code> visits, Instant at) {
+    setState(
+        switch (state()) {
+          case JobState.Wanted wanted -> wanted.after(visits.stream().map(VisitState::of).toList());
+          case JobState.CalledOff calledOff -> calledOff;
+        },
+        at);
   }
 
   /** A change of the state is dated by the moment. */

@@ -197,7 +197,8 @@ public final class LockedVisit {
   }
 
   /** Somebody of the office says that all on it is correct. */
-  public void check(Instant at, long personId) {
+  public void check(VisitState.Finished finished, Instant at, long personId) {
+    setState(finished.check());
     row.setCheckedAt(at);
     row.setCheckedBy(personId);
   }

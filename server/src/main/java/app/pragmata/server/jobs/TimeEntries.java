@@ -20,8 +20,11 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
+import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
+import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -141,26 +144,37 @@ public class TimeEntries {
   }
 
   /**
-   * Keeps what the time on a visit that nobody approved yet costs at the rates in force; gives the
-   * event for the books.
+   * Keeps what the time on visits that nobody approved yet costs at the rates in force; gives the
+   * event for the books of each, in their order.
    */
-  public BooksEvent.TimeApproved approve(Act act, LockedVisit visit) {
+  public List<BooksEvent.TimeApproved> approve(Act act, List<LockedVisit> visits) {
     var costing = new Costing(companies.getCompany().terms());
-    List<TimeEntryRecord> rows = list(visit, TIME_ENTRY.TIME_COST_MINOR.isNull());
-    for (TimeEntryRecord row : rows) {
-      TimeEntry.Cost cost = costing.cost(fact(row));
-      row.setTimeCostMinor(cost.time().minor());
-      row.setDistanceCostMinor(cost.distance().minor());
-      row.setCostReleaseId(visit.job().costReleaseId());
+    Map<Long, List<TimeEntryRecord>> byVisit =
+        list(visits.stream().map(LockedVisit::id).toList(), TIME_ENTRY.TIME_COST_MINOR.isNull())
+            .stream()
+            .collect(Collectors.groupingBy(TimeEntryRecord::getVisitId));
+    var approved = new ArrayList<BooksEvent.TimeApproved>();
+    var rows = new ArrayList<TimeEntryRecord>();
+    var abouts = new ArrayList<About>();
+    for (LockedVisit visit : visits) {
+      List<TimeEntryRecord> ofVisit = byVisit.getOrDefault(visit.id(), List.of());
+      for (TimeEntryRecord row : ofVisit) {
+        TimeEntry.Cost cost = costing.cost(fact(row));
+        row.setTimeCostMinor(cost.time().minor());
+        row.setDistanceCostMinor(cost.distance().minor());
+        row.setCostReleaseId(visit.job().costReleaseId());
+        rows.add(row);
+        abouts.add(partOf(visit));
+      }
+      approved.add(approved(visit.job(), ofVisit));
     }
-    BooksEvent.TimeApproved approved = approved(visit.job(), rows);
-    rows.forEach(row -> events.store(act, JobEvent.TIME_COSTED, row, partOf(visit)));
+    events.updateAll(act, JobEvent.TIME_COSTED, rows, abouts);
     return approved;
   }
 
   /** Forgets what the time on a visit cost; gives the event that is to be undone in the books. */
   public BooksEvent.TimeApproved disapprove(Act act, LockedVisit visit) {
-    return disapprove(act, visit, list(visit, noCondition()));
+    return disapprove(act, visit, list(List.of(visit.id()), noCondition()));
   }
 
   /** The same for one entry of a visit. */
@@ -197,10 +211,10 @@ public class TimeEntries {
         .collect(Money.sum());
   }
 
-  private List<TimeEntryRecord> list(LockedVisit visit, Condition which) {
+  private List<TimeEntryRecord> list(List<Long> visitIds, Condition which) {
     return database
         .selectFrom(TIME_ENTRY)
-        .where(TIME_ENTRY.VISIT_ID.eq(visit.id()).and(TIME_ENTRY.REMOVED_AT.isNull()))
+        .where(TIME_ENTRY.VISIT_ID.in(visitIds).and(TIME_ENTRY.REMOVED_AT.isNull()))
         .and(which)
         .orderBy(TIME_ENTRY.ID)
         .fetch();

@@ -33,6 +33,7 @@ import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RecordKind;
 import java.time.Instant;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -134,24 +135,47 @@ public class VisitStore {
 
   /** The visit and its job; refused when there is no such visit. */
   public LockedVisit lock(long visitId) {
-    List<? extends Record> rows = fetchLocked(visitId);
-    if (rows.isEmpty()) {
-      throw new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page.");
-    }
+    return lockAll(List.of(visitId)).getFirst();
+  }
+
+  /**
+   * These visits in this order, with their jobs, locked in one order; visits of the same job share
+   * it. Refused when one of them is not there.
+   */
+  public List<LockedVisit> lockAll(List<Long> visitIds) {
+    List<? extends Record> rows = fetchLocked(visitIds);
     // Whoever waited for the lock has read what stands beside it before the wait.
-    Record row = rows.getFirst();
-    if (!row.get(JOB.VERSION).equals(row.get(VERSION_READ))) {
-      rows = fetchLocked(visitId);
-      row = rows.getFirst();
+    if (rows.stream().anyMatch(row -> !row.get(JOB.VERSION).equals(row.get(VERSION_READ)))) {
+      rows = fetchLocked(visitIds);
     }
+    Map<Long, List<Record>> byVisit =
+        rows.stream().collect(Collectors.groupingBy(row -> row.get(VISIT.ID)));
+    var jobs = new HashMap<Long, LockedJob>();
+    return visitIds.stream()
+        .map(
+            id -> {
+              List<Record> found = byVisit.get(id);
+              if (found == null) {
+                throw new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page.");
+              }
+              return locked(found, jobs);
+            })
+        .toList();
+  }
+
+  private static LockedVisit locked(List<Record> rows, Map<Long, LockedJob> jobs) {
+    Record row = rows.getFirst();
     return new LockedVisit(
         row.into(VISIT),
-        new LockedJob(
-            row.into(JOB),
-            row.get(KIND_OF_JOB.COST_CENTRE),
-            row.get(COST_RELEASE.KIND),
-            row.get(COST_RELEASE.ID),
-            row.get(COST_RELEASE.INVOICE_NUMBER)),
+        jobs.computeIfAbsent(
+            row.get(JOB.ID),
+            id ->
+                new LockedJob(
+                    row.into(JOB),
+                    row.get(KIND_OF_JOB.COST_CENTRE),
+                    row.get(COST_RELEASE.KIND),
+                    row.get(COST_RELEASE.ID),
+                    row.get(COST_RELEASE.INVOICE_NUMBER))),
         new LockedVisit.Beside(
             row.get(OTHER_STATES),
             row.get(COMPANION_IDS),
@@ -164,8 +188,8 @@ public class VisitStore {
             row.get(BILLED)));
   }
 
-  /** One row for each clock that runs, or one without; empty when there is no such visit. */
-  private List<? extends Record> fetchLocked(long visitId) {
+  /** One row for each clock that runs, or one without, of each visit that there is. */
+  private List<? extends Record> fetchLocked(List<Long> visitIds) {
     return database
         .select(JOB.fields())
         .select(VISIT.fields())
@@ -185,7 +209,8 @@ public class VisitStore {
         .on(COST_RELEASE.JOB_ID.eq(JOB.ID).and(COST_RELEASE.CLOSES))
         .leftJoin(TIME_ENTRY)
         .on(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.ENDED_AT.isNull()))
-        .where(VISIT.ID.eq(visitId))
+        .where(VISIT.ID.in(visitIds))
+        .orderBy(JOB.ID, VISIT.ID)
         .forUpdate()
         .of(JOB, VISIT)
         .fetch();
@@ -296,6 +321,15 @@ public class VisitStore {
     events.store(act, JobEvent.VISIT_WANTED, visit);
   }
 
+  /** The jobs of these visits; a visit that there is not has none. */
+  public Set<Long> jobIds(Collection<Long> visitIds) {
+    return database
+        .select(VISIT.JOB_ID)
+        .from(VISIT)
+        .where(VISIT.ID.in(visitIds))
+        .fetchSet(VISIT.JOB_ID);
+  }
+
   /** The job of a visit that is known to be there. */
   long getJobId(long visitId) {
     return database
@@ -394,6 +428,23 @@ public class VisitStore {
     store(act, event, visit, state, About.because(reason));
   }
 
+  /** The same for many in a few statements; their states are set already. */
+  public void storeAll(Act act, JobEvent event, List<LockedVisit> changed) {
+    events.updateAll(act, event, changed.stream().map(LockedVisit::row).toList());
+    Map<Long, LockedJob> jobs =
+        changed.stream()
+            .map(LockedVisit::job)
+            .collect(Collectors.toMap(LockedJob::id, job -> job, (one, same) -> one));
+    Map<Long, List<VisitState.Code>> states =
+        database
+            .select(VISIT.JOB_ID, VISIT.STATE)
+            .from(VISIT)
+            .where(VISIT.JOB_ID.in(jobs.keySet()))
+            .fetchGroups(VISIT.JOB_ID, VISIT.STATE);
+    jobs.forEach((id, job) -> job.follow(states.getOrDefault(id, List.of()), act.at()));
+    touchJobs(act, jobs.values());
+  }
+
   private void store(Act act, JobEvent event, LockedVisit visit, VisitState state, About about) {
     visit.setState(state);
     events.store(act, event, visit.row(), about);
@@ -433,12 +484,7 @@ public class VisitStore {
   }
 
   private void follow(Act act, LockedJob job, List<VisitState.Code> states) {
-    job.setState(
-        switch (job.state()) {
-          case JobState.Wanted wanted -> wanted.after(states.stream().map(VisitState::of).toList());
-          case JobState.CalledOff calledOff -> calledOff;
-        },
-        act.at());
+    job.follow(states, act.at());
     touchJob(act, job);
   }
 

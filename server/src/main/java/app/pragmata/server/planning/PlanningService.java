@@ -73,8 +73,8 @@ public class PlanningService {
   /** Gives a visit its technician and time, or moves it. */
   public void plan(Act act, long visitId, PlanForm form) {
     VisitPlan plan = read(act, form);
-    List<PersonDay> days = drivesHome.daysOf(visitId);
-    drivesHome.lock(days);
+    List<PersonDay> days = drivesHome.daysOf(List.of(visitId));
+    drivesHome.lock(days, List.of(visitId));
     LockedVisit visit = visits.lock(visitId);
     Versions.require(form.version(), visit.version());
     visit.job().requireUnbilled();
