@@ -143,7 +143,12 @@ public final class RunningPragmata {
     var counts = new ConcurrentHashMap<Thread, Integer>();
     ExecuteListener counting =
         ExecuteListener.onExecuteStart(
-            each -> counts.merge(Thread.currentThread(), 1, Integer::sum));
+            each -> {
+              // Whether the settings are still the same is looked up by the clock.
+              if (each.sql() == null || !each.sql().contains("settings_version")) {
+                counts.merge(Thread.currentThread(), 1, Integer::sum);
+              }
+            });
     var providers = Arrays.copyOf(before, before.length + 1);
     providers[before.length] = new DefaultExecuteListenerProvider(counting);
     configuration.setExecuteListenerProvider(providers);

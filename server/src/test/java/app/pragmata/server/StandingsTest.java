@@ -46,6 +46,18 @@ class StandingsTest {
   }
 
   @Test
+  void what_a_job_would_charge_follows_the_warranty_of_its_equipment() {
+    var gate = new SwingGate(program, "piet").checked();
+    gate.bearLabour("50");
+    List<String> kept = standings();
+    gate.bearLabour("");
+    List<String> back = standings();
+    assertThat(back).isNotEqualTo(kept);
+    program.recomputeStandings();
+    assertThat(standings()).containsExactlyElementsOf(back);
+  }
+
+  @Test
   void a_part_payment_lowers_what_stands_at_billed_by_as_much() {
     var gate = new SwingGate(program, "piet").billed();
     long before = billed(gate);

@@ -391,6 +391,29 @@ public final class SwingGate {
     return answer;
   }
 
+  /** The gate's warranty bears so much of labour from now on; "" for none. */
+  void bearLabour(String percent) {
+    var gate =
+        program
+            .database()
+            .selectFrom(EQUIPMENT)
+            .where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977"))
+            .fetchSingle();
+    var form = new HashMap<String, Object>();
+    form.put("version", gate.getVersion());
+    form.put("equipmentKindId", gate.getEquipmentKindId());
+    form.put("model", gate.getModel());
+    form.put("serialNumber", gate.getSerialNumber());
+    form.put("fittedOn", gate.getFittedOn().toString());
+    form.put("position", gate.getPosition());
+    form.put("partsWarrantyUntil", gate.getPartsWarrantyUntil().toString());
+    form.put("partsWarrantyPercent", "60");
+    form.put(
+        "labourWarrantyUntil", percent.isEmpty() ? "" : gate.getPartsWarrantyUntil().toString());
+    form.put("labourWarrantyPercent", percent);
+    check(office.put("/api/equipment/" + gate.getId(), form));
+  }
+
   /** The invoice of the job as the sheet shows it. */
   JsonNode invoice() {
     return sheet().path("billing").path("invoices").path(0);

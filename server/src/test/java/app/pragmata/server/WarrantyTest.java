@@ -1,10 +1,8 @@
 package app.pragmata.server;
 
-import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
-import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -73,26 +71,6 @@ class WarrantyTest {
         .post(
             "/api/visits/" + gate.visit() + "/warranty",
             Map.of("version", gate.visitVersion(), "kind", kind, "reason", reason));
-  }
-
-  private void labourUnderWarranty() {
-    program
-        .database()
-        .update(EQUIPMENT)
-        .set(EQUIPMENT.LABOUR_WARRANTY_UNTIL, EQUIPMENT.PARTS_WARRANTY_UNTIL)
-        .set(EQUIPMENT.LABOUR_WARRANTY_SHARE, new BigDecimal("0.5"))
-        .where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977"))
-        .execute();
-  }
-
-  private void labourNotUnderWarranty() {
-    program
-        .database()
-        .update(EQUIPMENT)
-        .setNull(EQUIPMENT.LABOUR_WARRANTY_UNTIL)
-        .set(EQUIPMENT.LABOUR_WARRANTY_SHARE, BigDecimal.ZERO)
-        .where(EQUIPMENT.SERIAL_NUMBER.eq("FQ 19977"))
-        .execute();
   }
 
   @Test
@@ -185,7 +163,7 @@ class WarrantyTest {
   @Test
   void a_visits_labour_and_drive_are_taken_out_of_warranty_each_with_a_reason() {
     gate.checked();
-    labourUnderWarranty();
+    gate.bearLabour("50");
     try {
       assertThat(draft().path("netMinor").asLong()).isEqualTo(450_99 - 112_38 - 22_50);
       assertThat(excludeVisits("labour", "Driven into").status()).isEqualTo(200);
@@ -197,7 +175,7 @@ class WarrantyTest {
       assertThat(excludeVisits("labour", "").status()).isEqualTo(200);
       assertThat(draft().path("netMinor").asLong()).isEqualTo(450_99 - 112_38);
     } finally {
-      labourNotUnderWarranty();
+      gate.bearLabour("");
     }
   }
 

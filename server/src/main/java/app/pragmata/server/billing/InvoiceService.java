@@ -13,6 +13,7 @@ import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.http.AskedSet;
 import app.pragmata.server.jobs.CostTaking;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -79,21 +80,7 @@ public class InvoiceService {
 
   /** The same for a list as it was sent; gives how many there are. */
   int closeAll(Act act, @Nullable String key, @Nullable List<AtVersion> asked) {
-    var reading = new Reading();
-    List<AtVersion> jobs = Objects.requireNonNullElse(asked, List.of());
-    if (jobs.isEmpty()) {
-      reading.fault("jobs", Rule.MISSING, "Name a job to close.");
-    }
-    if (jobs.size() > MOST_JOBS) {
-      reading.fault(
-          "jobs",
-          Rule.EXCEEDS_LIMIT,
-          "At most %d jobs at once. Close the rest afterwards.".formatted(MOST_JOBS));
-    }
-    if (jobs.stream().map(AtVersion::jobId).distinct().count() < jobs.size()) {
-      reading.fault("jobs", Rule.REPEATED, "A job is named twice. Name each once.");
-    }
-    reading.refuseIfFaulty();
+    List<AtVersion> jobs = AskedSet.read("jobs", asked, AtVersion::jobId, "job", "close");
     close(act, key, jobs);
     return jobs.size();
   }

@@ -10,6 +10,7 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.EquipmentService;
+import app.pragmata.server.http.AskedSet;
 import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
@@ -66,7 +67,6 @@ public class CheckService {
   public record QuantityForm(int version, @Nullable String quantity, @Nullable String reason) {}
 
   private static final int LONGEST_REASON = 300;
-  private static final int MOST_VISITS = 100;
 
   private final VisitStore visits;
   private final TimeEntries times;
@@ -283,21 +283,7 @@ public class CheckService {
 
   /** The same for a list as it was sent, all or none; gives how many there are. */
   int checkList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
-    var reading = new Reading();
-    List<Shown> shown = Objects.requireNonNullElse(asked, List.of());
-    if (shown.isEmpty()) {
-      reading.fault("visits", Rule.MISSING, "Name a visit to check.");
-    }
-    if (shown.size() > MOST_VISITS) {
-      reading.fault(
-          "visits",
-          Rule.EXCEEDS_LIMIT,
-          "At most %d visits at once. Check the rest afterwards.".formatted(MOST_VISITS));
-    }
-    if (shown.stream().map(Shown::visitId).distinct().count() < shown.size()) {
-      reading.fault("visits", Rule.REPEATED, "A visit is named twice. Name each once.");
-    }
-    reading.refuseIfFaulty();
+    List<Shown> shown = AskedSet.read("visits", asked, Shown::visitId, "visit", "check");
     repeats.once(
         act, key, "check visits", shown, shown.getFirst().visitId(), () -> checkAll(act, shown));
     return shown.size();

@@ -145,6 +145,12 @@ public class Standings {
                   .where(
                       RECEIVABLE.CUSTOMER_ID.in(customerIds).and(RECEIVABLE.OWED_MINOR.gt(0L)))));
     }
+    // What a job would charge depends on what its equipment's warranty bears.
+    Set<Long> equipmentIds = what.records(happened -> happened.is(RecordKind.EQUIPMENT));
+    if (!equipmentIds.isEmpty()) {
+      jobIds.addAll(
+          database.fetchValues(select(JOB.ID).from(JOB).where(JOB.EQUIPMENT_ID.in(equipmentIds))));
+    }
     inPortions(quoteIds, this::followQuotes);
     inPortions(jobIds, this::followJobs);
     inPortions(invoiceIds, this::followInvoices);
