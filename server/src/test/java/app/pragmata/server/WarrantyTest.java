@@ -129,6 +129,7 @@ class WarrantyTest {
     promising("fixed_price", List.of(ram(""), labour("1:00"))).checked();
     assertThat(excludePromised(2, "Driven into").status()).isEqualTo(404);
     assertThat(excludePromised(9, "Driven into").status()).isEqualTo(404);
+    assertThat(excludePromised(65_537, "Driven into").status()).isEqualTo(404);
   }
 
   @Test

@@ -127,7 +127,7 @@ public class PromiseStore {
             .update(PROMISED_LINE)
             .set(PROMISED_LINE.WARRANTY_EXCLUSION, reason)
             .where(PROMISED_LINE.QUOTE_ID.eq(quoteId))
-            .and(PROMISED_LINE.POSITION.eq((short) position))
+            .and(PROMISED_LINE.POSITION.cast(Integer.class).eq(position))
             .and(
                 PROMISED_LINE.QUOTE_ID.in(
                     select(ACCEPTED_QUOTE.QUOTE_ID)
