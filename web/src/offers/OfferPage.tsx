@@ -401,6 +401,13 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
       </p>
     ) : null;
   }
+  if (offer.cardNotice == null) {
+    return (
+      <p className="state" role="status">
+        <b>A deposit of {money(offer.depositDueMinor)} is due.</b> Please pay it by bank transfer.
+      </p>
+    );
+  }
   return (
     <form
       className="answer"
@@ -429,9 +436,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
       <Button type="primary" className="big" htmlType="submit" loading={pay.running}>
         <span>Pay {money(offer.depositDueMinor)} by card</span>
       </Button>
-      <p className="soft small">
-        This is the demo's card stand-in: no real money moves, and any 12 to 19 digits will do.
-      </p>
+      <p className="soft small">{offer.cardNotice}</p>
     </form>
   );
 }

@@ -1,7 +1,6 @@
 package app.pragmata.server.mail;
 
 import java.util.Properties;
-import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.beans.factory.annotation.Value;
 import org.springframework.context.annotation.Bean;
@@ -30,11 +29,11 @@ class MailSettings {
   JavaMailSender mailSender(
       @Value("${pragmata.mail.host:127.0.0.1}") String host,
       @Value("${pragmata.mail.port:25}") int port,
-      ObjectProvider<MailStandIn> standIn) {
+      ObjectProvider<MailServer> standIn) {
     var sender = new JavaMailSenderImpl();
-    @Nullable MailStandIn running = standIn.getIfAvailable();
-    sender.setHost(running == null ? host : MailStandIn.HOST);
-    sender.setPort(running == null ? port : running.port());
+    MailServer server = standIn.getIfAvailable(() -> new MailServer(host, port));
+    sender.setHost(server.host());
+    sender.setPort(server.port());
     var properties = new Properties();
     for (String limit : new String[] {"connectiontimeout", "timeout", "writetimeout"}) {
       properties.setProperty("mail.smtp." + limit, Integer.toString(MILLISECONDS));

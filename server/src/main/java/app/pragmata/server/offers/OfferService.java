@@ -127,6 +127,7 @@ public class OfferService {
         acceptance.map(QuoteAcceptanceRecord::getContentHash).orElse(null),
         held,
         depositStillDue(quote, offer).minor(),
+        cards.findNotice(),
         listQuestions(quote.id(), act));
   }
 

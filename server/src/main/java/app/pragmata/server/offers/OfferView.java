@@ -14,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param contentHash by which both sides know what exactly was accepted; null before
  * @param depositHeldMinor what was paid and is not on an invoice yet
  * @param depositDueMinor what is still to be paid; nothing before accepting
+ * @param cardNotice what to know before paying by card; null where no card is taken
  */
 public record OfferView(
     OfferDocument document,
@@ -25,6 +26,7 @@ public record OfferView(
     @Nullable String contentHash,
     long depositHeldMinor,
     long depositDueMinor,
+    @Nullable String cardNotice,
     List<Question> questions) {
 
   /** What was asked; the answer is null until we gave it. */

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.ObjectProvider;
 import org.springframework.context.event.EventListener;
 import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
@@ -30,7 +31,7 @@ public class CardPayments {
   private static final Duration SOON = Duration.ofMinutes(1);
 
   private final DSLContext database;
-  private final CardTerminal terminal;
+  private final @Nullable CardTerminal terminal;
   private final ReceiptService receipts;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -38,21 +39,36 @@ public class CardPayments {
 
   CardPayments(
       DSLContext database,
-      CardTerminal terminal,
+      ObjectProvider<CardTerminal> terminal,
       ReceiptService receipts,
       CompanyStore companies,
       TransactionTemplate transaction,
       Clock clock) {
     this.database = database;
-    this.terminal = terminal;
+    this.terminal = terminal.getIfAvailable();
     this.receipts = receipts;
     this.companies = companies;
     this.transaction = transaction;
     this.clock = clock;
   }
 
+  /** What whoever pays by card should know first; null where no terminal takes cards. */
+  public @Nullable String findNotice() {
+    return terminal == null ? null : terminal.notice();
+  }
+
+  private CardTerminal requireTerminal() {
+    if (terminal == null) {
+      throw new Refused(
+          Rule.NO_CARD_TERMINAL,
+          "We take no cards here. Pay by bank transfer, or ask us how else you can pay.");
+    }
+    return terminal;
+  }
+
   /** Charges a card; refused, in words for the customer, unless the money was taken. */
   public void pay(long quoteId, Money amount, @Nullable String typedCard) {
+    CardTerminal takesCards = requireTerminal();
     var reading = new Reading();
     String card = typedCard == null ? "" : typedCard.replaceAll("[ -]", "");
     if (!card.matches("\\d{12,19}")) {
@@ -66,8 +82,8 @@ public class CardPayments {
     }
     String reference = UUID.randomUUID().toString();
     begin(quoteId, amount, reference);
-    Answer answer = terminal.charge(reference, amount.minor(), card);
-    settle(reference, answer == Answer.NONE ? terminal.find(reference) : answer);
+    Answer answer = takesCards.charge(reference, amount.minor(), card);
+    settle(reference, answer == Answer.NONE ? takesCards.find(reference) : answer);
     switch (state(reference)) {
       case TAKEN -> {}
       case DECLINED ->
@@ -126,7 +142,7 @@ public class CardPayments {
   }
 
   private CardPaymentState askAgain(CardPaymentRecord payment) {
-    if (payment.getState() == CardPaymentState.ASKED) {
+    if (payment.getState() == CardPaymentState.ASKED && terminal != null) {
       settle(payment.getReference(), terminal.find(payment.getReference()));
     }
     return state(payment.getReference());

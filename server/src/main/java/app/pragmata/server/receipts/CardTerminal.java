@@ -12,6 +12,9 @@ public interface CardTerminal {
     NONE
   }
 
+  /** What whoever pays should know before giving a card; empty when nothing. */
+  String notice();
+
   /** Takes the money, once for each reference. */
   Answer charge(String reference, long amountMinor, String card);
 

@@ -1,0 +1,130 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.people.Role;
+import app.pragmata.core.quoting.QuoteState;
+import org.jooq.DSLContext;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.EnumSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** The demo looks like a Tuesday in a real office, and everybody in it is invented. */
+class DemoCompanyTest {
+  private static RunningPragmata program;
+  private static DSLContext database;
+  private static Visitor office;
+
+  /** Other tests add customers, parts and quotes to the company that they share. */
+  @BeforeAll
+  static void startUntouched() {
+    program = RunningPragmata.untouched();
+    database = program.database();
+    office = Visitor.signedIn(program, "hester");
+  }
+
+  @AfterAll
+  static void stop() {
+    program.stop();
+  }
+
+  @Test
+  void it_is_about_as_large_as_a_small_firm() {
+    assertThat(database.fetchCount(CUSTOMER)).isBetween(55, 65);
+    assertThat(database.fetchCount(SITE, SITE.AREA.startsWith("OS"))).isBetween(85, 95);
+    assertThat(database.fetchCount(PART)).isBetween(38, 42);
+    assertThat(database.fetchCount(PERSON, PERSON.ROLE.eq(Role.TECHNICIAN))).isEqualTo(5);
+    assertThat(database.fetchCount(JOB)).isGreaterThanOrEqualTo(125);
+  }
+
+  @ParameterizedTest
+  @EnumSource
+  void jobs_stand_in_every_state(JobState.Code state) {
+    assertThat(database.fetchCount(JOB, JOB.STATE.eq(state))).isPositive();
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      textBlock =
+          """
+          part of an invoice | select count(*) from receivable where allocated_minor > 0 and owed_minor > 0
+          beyond a debt | select count(*) from receipt r where left_minor > 0 and exists (select from receipt_allocation where receipt_id = r.id)
+          for several invoices | select count(*) from (select from receipt_allocation group by receipt_id having count(distinct invoice_id) > 1) split
+          on account, allocated later | select count(*) from journal_entry where event = 'money_allocated'
+          given back | select count(*) from refund
+          a bounced cheque | select count(*) from receipt where taken_back_on is not null
+          a late bill | select count(*) from other_cost o join cost_release r on r.id = o.cost_release_id where o.added_at > r.released_at
+          called off with cost | select count(*) from journal_entry where event = 'job_called_off'
+          a stage ahead of work | select count(*) from bill where kind = 'stage'
+          a final invoice that takes a stage off | select count(distinct invoice_id) from invoice_deduction
+          some of the work | select count(*) from bill where kind = 'part'
+          several jobs on one invoice | select count(*) from (select from bill group by invoice_id having count(*) > 1) together
+          a credit of the price | select count(*) from credit_note where kind = 'price'
+          work taken back | select count(*) from credit_note where kind = 'work_taken_back'
+          not charged | select count(*) from cost_release where kind = 'not_charged'
+          """)
+  void every_way_that_money_and_cost_can_go_stands_at_least_twice(String way, String count) {
+    assertThat(database.fetchSingle(count).get(0, Integer.class)).as(way).isGreaterThanOrEqualTo(2);
+  }
+
+  @ParameterizedTest
+  @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "LAPSED")
+  void quotes_stand_in_every_state(QuoteState.Code state) {
+    assertThat(database.fetchCount(QUOTE, QUOTE.STATE.eq(state))).isPositive();
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed", "paid"})
+  void no_stage_of_the_money_line_is_empty(String stage) {
+    assertThat(office.get("/api/worklists/" + stage).json().path("count").asInt()).isPositive();
+  }
+
+  @Test
+  void some_jobs_lose_money_and_some_invoices_are_late() {
+    var rows = office.get("/api/worklists/billed?sort=margin").json().path("rows");
+    assertThat(rows.path(0).path("marginPercent").asDouble()).isNegative();
+    assertThat(WorkedExampleTest.texts(rows, "stuck")).contains("true");
+  }
+
+  @Test
+  void telephone_numbers_are_of_the_range_reserved_for_fiction() {
+    assertThat(database.select(CUSTOMER.PHONE).from(CUSTOMER).fetch(CUSTOMER.PHONE))
+        .allMatch(phone -> phone.startsWith("01632 960"));
+  }
+
+  @Test
+  void mail_addresses_are_of_the_domains_reserved_for_examples() {
+    assertThat(database.select(CUSTOMER.EMAIL).from(CUSTOMER).fetch(CUSTOMER.EMAIL))
+        .allMatch(mail -> mail.matches(".+@example\\.(com|org|net)"));
+  }
+
+  @Test
+  void no_van_holds_less_than_nothing_before_the_day_begins() {
+    assertThat(
+            database.fetchCount(
+                STOCK_LEVEL,
+                STOCK_LEVEL
+                    .QUANTITY
+                    .lt(java.math.BigDecimal.ZERO)
+                    .and(
+                        STOCK_LEVEL.PART_ID.notIn(
+                            database
+                                .select(PART.ID)
+                                .from(PART)
+                                .where(PART.NUMBER.in("RAM-230", "PHO-02"))))))
+        .isZero();
+  }
+}

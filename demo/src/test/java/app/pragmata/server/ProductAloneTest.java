@@ -1,0 +1,60 @@
+package app.pragmata.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.Test;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/** What is installed at a firm: the program without the module of the demo. */
+class ProductAloneTest {
+  private static SentQuote offered;
+  private static ConfigurableApplicationContext product;
+
+  /** A quote with a deposit, accepted while the demo ran; then the product on the same database. */
+  @BeforeAll
+  static void startOnTheSameDatabase() {
+    offered = new SentQuote();
+    offered.sent();
+    offered.accept(1, List.of());
+    product =
+        RunningPragmata.start(
+            RunningPragmata.databaseForTests(), RunningPragmata.forTests().clock(), Pragmata.class);
+  }
+
+  @AfterAll
+  static void stop() {
+    product.close();
+  }
+
+  private static Visitor visitor() {
+    return Visitor.at(RunningPragmata.address(product));
+  }
+
+  @Test
+  void without_a_card_terminal_no_card_payment_is_offered() {
+    var page = visitor().get(offered.gate().offerPath()).json();
+    assertThat(page.path("depositDueMinor").asLong()).isPositive();
+    assertThat(page.path("cardNotice").isNull()).isTrue();
+  }
+
+  @Test
+  void without_a_card_terminal_no_card_is_taken() {
+    var answer =
+        visitor().post(offered.gate().offerPath() + "/deposit", Map.of("card", "4000000000000001"));
+    assertThat(answer.rule()).isEqualTo("NO_CARD_TERMINAL");
+    assertThat(offered.page().path("depositHeldMinor").asLong()).isZero();
+  }
+
+  @Test
+  void nobodys_mail_can_be_read_on_a_page() {
+    assertThat(
+            Visitor.signedInAt(RunningPragmata.address(product), "hester")
+                .get("/api/mail-stand-in")
+                .status())
+        .isEqualTo(404);
+  }
+}

@@ -1,0 +1,236 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+
+import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.people.Role;
+import app.pragmata.demo.Demo;
+import app.pragmata.demo.MailStandIn;
+import app.pragmata.server.books.BooksStore;
+import app.pragmata.server.mail.MailSending;
+import app.pragmata.server.receipts.CardPayments;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.stores.StockStore;
+import app.pragmata.server.worklists.Standings;
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.ZoneId;
+import java.util.Arrays;
+import java.util.Collections;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.concurrent.ConcurrentHashMap;
+import org.jooq.DSLContext;
+import org.jooq.ExecuteListener;
+import org.jooq.impl.DefaultConfiguration;
+import org.jooq.impl.DefaultExecuteListenerProvider;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.builder.SpringApplicationBuilder;
+import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.support.GenericApplicationContext;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * The real program on a real database of its own with the demo data, started once per process and
+ * shared by all tests in it.
+ */
+public final class RunningPragmata {
+  /** How often one address may ask for customers' pages here. */
+  public static final int OFFER_REQUESTS_A_MINUTE = 900;
+
+  private static final String FIXED_START = "2026-11-24T06:30";
+  private static final String LARGE = "pragmata_large";
+  private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
+
+  /** A program that does not start is not started anew for each test. */
+  private static @Nullable String failure;
+
+  private final ConfigurableApplicationContext context;
+  private final SettableClock clock;
+  private final Map<String, Visitor> visitors = new ConcurrentHashMap<>();
+
+  private RunningPragmata(String database, String localStart) {
+    if (!database.equals(LARGE)) {
+      DemoTemplate.copyTo(
+          database,
+          localStart,
+          template -> start(template, new SettableClock(SettableClock.moment(localStart))).close());
+    }
+    clock = new SettableClock(SettableClock.moment(localStart));
+    context = start(database, clock);
+  }
+
+  static ConfigurableApplicationContext start(String database, Clock clock) {
+    return start(database, clock, Pragmata.class, Demo.class);
+  }
+
+  static ConfigurableApplicationContext start(String database, Clock clock, Class<?>... program) {
+    return new SpringApplicationBuilder(program)
+        .initializers(
+            early ->
+                ((GenericApplicationContext) early).registerBean("clock", Clock.class, () -> clock))
+        .run(
+            "--server.port=0",
+            "--pragmata.public-address=http://ferrow.example",
+            // All tests come from one address.
+            "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
+            "--pragmata.large=" + (database.equals(LARGE) ? "true" : "false"),
+            "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,
+            "--spring.datasource.username=" + System.getProperty("pragmata.database.user"),
+            "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
+  }
+
+  private static synchronized RunningPragmata on(String database, String localStart) {
+    if (failure != null) {
+      throw new IllegalStateException("The program did not start: " + failure);
+    }
+    try {
+      return RUNNING.computeIfAbsent(database, name -> new RunningPragmata(name, localStart));
+    } catch (RuntimeException e) {
+      failure = e.toString();
+      throw e;
+    }
+  }
+
+  /** The program whose demo data ends at the given moment, such as "2026-11-24T10:42". */
+  public static RunningPragmata at(String localStart) {
+    return on(databaseForTests(), localStart);
+  }
+
+  static String databaseForTests() {
+    return System.getProperty("pragmata.database.name");
+  }
+
+  /** The program for tests: early on a Tuesday, before anybody has started work. */
+  public static RunningPragmata forTests() {
+    return at(FIXED_START);
+  }
+
+  /** A program that no other test touches, for as long as one test runs; whoever asks stops it. */
+  public static RunningPragmata untouched() {
+    return new RunningPragmata(untouchedDatabase(), FIXED_START);
+  }
+
+  static String untouchedDatabase() {
+    return databaseForTests() + "_untouched";
+  }
+
+  /** Stops a program that nobody else uses. */
+  public void stop() {
+    context.close();
+  }
+
+  /** The program on the large company, which {@code ./pragmata load} has made, as of now. */
+  public static RunningPragmata large() {
+    return on(LARGE, java.time.LocalDateTime.now(java.time.ZoneId.of("Europe/London")).toString());
+  }
+
+  /** Who is signed in, by user name. */
+  Map<String, Visitor> visitors() {
+    return visitors;
+  }
+
+  public SettableClock clock() {
+    return clock;
+  }
+
+  public DSLContext database() {
+    return context.getBean(DSLContext.class);
+  }
+
+  /**
+   * How many statements the program sends to its database for the one request that something is
+   * about; what it does by the clock meanwhile is on other threads.
+   */
+  public int statements(Runnable work) {
+    var configuration = (DefaultConfiguration) database().configuration();
+    var before = configuration.executeListenerProviders();
+    var counts = new ConcurrentHashMap<Thread, Integer>();
+    ExecuteListener counting =
+        ExecuteListener.onExecuteStart(
+            each -> {
+              // Whether the settings are still the same is looked up by the clock.
+              if (each.sql() == null || !each.sql().contains("settings_version")) {
+                counts.merge(Thread.currentThread(), 1, Integer::sum);
+              }
+            });
+    var providers = Arrays.copyOf(before, before.length + 1);
+    providers[before.length] = new DefaultExecuteListenerProvider(counting);
+    configuration.setExecuteListenerProvider(providers);
+    try {
+      work.run();
+    } finally {
+      configuration.setExecuteListenerProvider(before);
+    }
+    return Collections.max(counts.values());
+  }
+
+  /** Delivers parts at this cost each, unless at least so many are held. */
+  public void keepInStock(String number, int atLeast, String cost) {
+    DSLContext database = database();
+    var part = database.selectFrom(PART).where(PART.NUMBER.eq(number)).fetchSingle();
+    if (part.getQuantity().compareTo(BigDecimal.valueOf(atLeast)) >= 0) {
+      return;
+    }
+    long office =
+        database
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.USERNAME.eq("hester"))
+            .fetchSingle(PERSON.ID);
+    var act = new Act(office, Role.OFFICE, clock.instant(), ZoneId.of("Europe/London"));
+    Money worth = Money.of(cost).times(BigDecimal.valueOf(atLeast));
+    var stock = context.getBean(StockStore.class);
+    context
+        .getBean(TransactionTemplate.class)
+        .executeWithoutResult(
+            status -> {
+              stock.receive(
+                  act, part.getId(), stock.getPlaceOf(office), BigDecimal.valueOf(atLeast), worth);
+              context
+                  .getBean(BooksStore.class)
+                  .post(
+                      act,
+                      new BooksEvent.PartReceived(worth),
+                      new BooksStore.Source(RecordKind.PART, part.getId(), null, "Delivery"));
+            });
+  }
+
+  /** Hands all mail that is due to the mail server now, instead of in a moment. */
+  public void sendMail() {
+    context.getBean(MailSending.class).sendWaiting();
+  }
+
+  /** Asks the card terminal now what became of payments without an answer. */
+  public void askCardTerminal() {
+    context.getBean(CardPayments.class).askAgain();
+  }
+
+  /** Takes the mail server away, or brings it back on the same port. */
+  public void mailServer(boolean running) {
+    var standIn = context.getBean(MailStandIn.class);
+    if (running) {
+      standIn.resume();
+    } else {
+      standIn.interrupt();
+    }
+  }
+
+  /** Works out anew where every quote and job stands. */
+  public void recomputeStandings() {
+    context
+        .getBean(TransactionTemplate.class)
+        .executeWithoutResult(status -> context.getBean(Standings.class).recompute());
+  }
+
+  static String address(ConfigurableApplicationContext context) {
+    return "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
+  }
+
+  public String address() {
+    return address(context);
+  }
+}

@@ -1,5 +1,0 @@
-/** Ferrow Gate & Shutter, the invented company of the demo. */
-@NullMarked
-package app.pragmata.server.demo;
-
-import org.jspecify.annotations.NullMarked;
