@@ -15,6 +15,8 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
+import app.pragmata.demo.DemoTemplates.Template;
+import app.pragmata.demo.DemoTemplates.Used;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.InvoiceForm;
 import app.pragmata.server.billing.InvoiceService;
@@ -51,126 +53,6 @@ import org.springframework.stereotype.Component;
 class DemoWork {
   private static final String UNKNOWN = "The maker has not answered yet";
   private static final int DAYS = 118;
-
-  /**
-   * A kind of work that comes again and again; parts are numbers of the price list with quantities.
-   */
-  private record Template(
-      String title, String kind, String equipment, int minutes, String other, List<String> parts) {}
-
-  private static final List<Template> TEMPLATES =
-      List.of(
-          new Template(
-              "Swing gate will not close",
-              "Repair",
-              "gate",
-              120,
-              "",
-              List.of("RAM-230:1", "PHO-02:1")),
-          new Template(
-              "Sliding gate stops half-way",
-              "Repair",
-              "gate",
-              90,
-              "",
-              List.of("PHO-02:1", "LIM-SW:1")),
-          new Template(
-              "Gate remote and receiver", "Repair", "gate", 60, "", List.of("REC-2:1", "REM-4:3")),
-          new Template(
-              "Control board after the storm", "Call-out", "gate", 105, "", List.of("CTL-2L:1")),
-          new Template(
-              "Shutter will not lift",
-              "Call-out",
-              "shutter",
-              90,
-              "",
-              List.of("CTL-SH:1", "CAP-16:1")),
-          new Template(
-              "Shutter curtain torn",
-              "Repair",
-              "shutter",
-              240,
-              "Lift hire:85.00:110.00",
-              List.of("SLT-77:6", "EDG-KIT:1")),
-          new Template(
-              "New shutter motor",
-              "Installation",
-              "shutter",
-              210,
-              "",
-              List.of("MOT-400:1", "CBL-4:14", "KEY-SW:1")),
-          new Template(
-              "New roller shutter",
-              "Installation",
-              "shutter",
-              420,
-              "Skip hire:120.00:160.00",
-              List.of("CUR-32:1", "MOT-400:1", "EDG-32:1")),
-          new Template(
-              "Safety edge replaced",
-              "Repair",
-              "shutter",
-              75,
-              "",
-              List.of("EDG-32:1", "EDG-KIT:1")),
-          new Template(
-              "Garage door spring", "Repair", "door", 90, "", List.of("SPR-L:1", "SPR-R:1")),
-          new Template(
-              "Sectional door cable", "Repair", "door", 75, "", List.of("CAB-PR:1", "ROL-10:1")),
-          new Template(
-              "Garage door motor",
-              "Installation",
-              "door",
-              150,
-              "",
-              List.of("MOT-140:1", "REM-4:2")),
-          new Template("Six-monthly service", "Service", "any", 60, "", List.of("GRS-1:1")),
-          new Template(
-              "Safety check with certificate", "Safety check", "any", 75, "", List.of("SGN-W:1")),
-          new Template(
-              "Barrier arm after impact",
-              "Repair",
-              "barrier",
-              90,
-              "",
-              List.of("ARM-4:1", "ARM-SP:1")),
-          new Template(
-              "Barrier loop detector",
-              "Repair",
-              "barrier",
-              120,
-              "",
-              List.of("LOP-D:1", "LOP-W:12")),
-          new Template(
-              "Intercom to gate",
-              "Installation",
-              "gate",
-              240,
-              "Trench, subcontract:140.00:185.00",
-              List.of("ICM-1:1", "CBL-4:25", "CND-20:20")),
-          new Template(
-              "Rapid door, curtain and sensor",
-              "Repair",
-              "door",
-              150,
-              "",
-              List.of("PHO-02:1", "BRG-40:2")));
-
-  /** The fault that a job's caller told, and the cause that the technician most often finds. */
-  private record Wrong(String fault, String cause) {}
-
-  private static final Map<String, Wrong> WRONG =
-      Map.of(
-          "Swing gate will not close", new Wrong("HALFWAY", "WEAR"),
-          "Swing gate will not close, ram replaced", new Wrong("HALFWAY", "WEAR"),
-          "Sliding gate stops half-way", new Wrong("HALFWAY", "SETTING"),
-          "Gate remote and receiver", new Wrong("REMOTE", "BATTERY"),
-          "Control board after the storm", new Wrong("POWER", "WATER"),
-          "Shutter will not lift", new Wrong("STUCK", "WEAR"),
-          "Safety edge replaced", new Wrong("REOPENS", "WEAR"),
-          "Garage door spring", new Wrong("SPRING", "WEAR"),
-          "Barrier arm after impact", new Wrong("IMPACT", "DAMAGE"),
-          "Barrier loop detector", new Wrong("STUCK", "WATER"));
 
   private static final String[] DECLINED = {
     "Too dear", "Had it done by a neighbour", "Will wait until spring", "Sold the premises"
@@ -298,7 +180,7 @@ class DemoWork {
   }
 
   private void quote(Instant at) {
-    Template template = TEMPLATES.get(random.nextInt(TEMPLATES.size()));
+    Template template = DemoTemplates.ALL.get(random.nextInt(DemoTemplates.ALL.size()));
     var site =
         database
             .select(SITE.ID, EQUIPMENT.ID, CONTACT.NAME)
@@ -353,9 +235,11 @@ class DemoWork {
         TypedLine.drive("Call-out", Minutes.text(10 + miles), Integer.toString(miles))
             .warrantyExclusion(exclusion)
             .line());
-    for (String part : template.parts()) {
-      String[] split = part.split(":", -1);
-      lines.add(TypedLine.part(part(split[0]), null, split[1]).warrantyExclusion(exclusion).line());
+    for (Used used : template.used()) {
+      lines.add(
+          TypedLine.part(part(used.number()), null, Integer.toString(used.quantity()))
+              .warrantyExclusion(exclusion)
+              .line());
     }
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
@@ -411,9 +295,9 @@ class DemoWork {
     if (inStages(template)) {
       schedule(at.plusSeconds(120), on -> billStage(on, job));
     }
-    Wrong wrong = WRONG.get(template.title());
-    if (wrong != null) {
-      database.update(JOB).set(JOB.FAULT_CODE, wrong.fault()).where(JOB.ID.eq(job)).execute();
+    String fault = DemoTemplates.fault(template);
+    if (fault != null) {
+      database.update(JOB).set(JOB.FAULT_CODE, fault).where(JOB.ID.eq(job)).execute();
     }
     LocalDate day = at.atZone(zone).toLocalDate();
     if (day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
@@ -464,11 +348,11 @@ class DemoWork {
 
   /** Null where nothing was wrong, and where the technician did not say. */
   private static @Nullable String cause(Template template, long job) {
-    Wrong wrong = WRONG.get(template.title());
-    if (wrong == null || job % 5 == 0) {
+    String cause = DemoTemplates.cause(template);
+    if (cause == null || job % 5 == 0) {
       return null;
     }
-    return job % 4 == 0 ? "SETTING" : wrong.cause();
+    return job % 4 == 0 ? "SETTING" : cause;
   }
 
   private Slot findSlot(LocalDate from, int minutes) {
@@ -533,12 +417,11 @@ class DemoWork {
         at ->
             field.startWork(
                 act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
-    for (String part : template.parts()) {
-      String[] split = part.split(":", -1);
-      int quantity = Integer.parseInt(split[1]) + (random.nextInt(8) == 0 ? 1 : 0);
+    for (Used used : template.used()) {
+      int quantity = used.quantity() + (random.nextInt(8) == 0 ? 1 : 0);
       schedule(
           resumed.plusSeconds(120),
-          at -> use(act(technician, Role.TECHNICIAN, at), visit, split[0], quantity));
+          at -> use(act(technician, Role.TECHNICIAN, at), visit, used.number(), quantity));
     }
     String note =
         bad

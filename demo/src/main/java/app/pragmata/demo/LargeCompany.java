@@ -1,28 +1,41 @@
 package app.pragmata.demo;
 
-import static app.pragmata.server.generated.Tables.*;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
+import static app.pragmata.server.generated.Tables.RECEIVABLE;
+import static app.pragmata.server.generated.Tables.STANDING;
+import static app.pragmata.server.generated.Tables.STOCK_PLACE;
+import static app.pragmata.server.generated.Tables.VEHICLE_COST;
+import static app.pragmata.server.generated.Tables.WAGE;
+import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.demo.LargeWeek.Moment;
+import app.pragmata.demo.RepeatedRows.Repeats;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.company.SettingsChanged;
 import app.pragmata.server.worklists.Standings;
+import app.pragmata.server.worklists.WorkKind;
 import java.math.BigDecimal;
 import java.sql.SQLException;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.util.ArrayDeque;
+import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Queue;
-import java.util.Set;
 import java.util.concurrent.ConcurrentLinkedQueue;
+import java.util.function.Consumer;
 import javax.sql.DataSource;
 import org.jooq.DSLContext;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.autoconfigure.condition.ConditionalOnProperty;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Component;
@@ -35,8 +48,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 @ConditionalOnProperty(name = "pragmata.large", havingValue = "true")
 class LargeCompany {
-  static final int CUSTOMERS = 100_000;
-  static final int SITES = 150_000;
+  /** How many different notes there are. */
+  static final int NOTES = 20_000;
 
   /** What a trigger does for lines that are inserted one statement at a time. */
   private static final String ACCOUNT_TOTALS =
@@ -44,81 +57,114 @@ class LargeCompany {
       insert into account_total (account_code, debit_minor, credit_minor, lines)
         select account_code, sum(debit_minor), sum(credit_minor), count(*)
         from journal_line group by account_code
-      on conflict (account_code) do update set debit_minor = excluded.debit_minor,
-        credit_minor = excluded.credit_minor, lines = excluded.lines
       """;
 
+  private static final String PERIODS =
+      "insert into period (month) select distinct period from journal_entry on conflict do nothing";
+
+  /** What is held is what came less what was used; its last cost stays. */
+  private static final List<String> STOCK =
+      List.of(
+          "delete from stock_level",
+          "insert into stock_level (place_id, part_id, quantity) select place_id, part_id, sum(quantity) from stock_movement group by 1, 2",
+          "update part set quantity = held.quantity, value_minor = held.cost_minor from (select part_id, sum(quantity) as quantity, sum(cost_minor) as cost_minor from stock_movement group by 1) held where held.part_id = part.id");
+
+  /** The words by which settled jobs and their money are found on the lists. */
+  private static final List<String> NAMES =
+      List.of(
+          """
+          update standing s set customer_name = lower(c.name),
+              words = lower(concat_ws(' ', j.number, c.name, t.name, j.title))
+            from job j join customer c on c.id = j.customer_id join site t on t.id = j.site_id
+            where s.kind = 'job' and s.record_id = j.id and s.words = ''
+          """,
+          """
+          update standing s set customer_name = lower(c.name),
+              words = lower(concat_ws(' ', r.number, j.number, q.number, c.name, t.name, j.title, q.title))
+            from standing o join receipt r on r.id = o.record_id join customer c on c.id = r.customer_id
+              left join quote q on q.id = r.quote_id left join job j on j.id = o.job_id
+              left join site t on t.id = coalesce(j.site_id, q.site_id)
+            where s.kind = 'receipt' and s.words = '' and o.kind = s.kind and o.record_id = s.record_id
+          """);
+
   private static final Logger LOG = LoggerFactory.getLogger(LargeCompany.class);
-  private static final int TECHNICIANS = 64;
   private static final LocalDate LONG_AGO = LocalDate.of(2015, 1, 1);
-  private static final String PROMISES =
-      """
-      insert into promised_line (quote_id, position, category, description, minutes, rate_class, miles, part_id,
-          quantity, unit_cost, cost_per_mile, drive_charge, unit_price, vat_code, vat_percent, discount_minor,
-          warranty_share, warranty_reduction_minor, discount_of_whole_minor)
-        select l.quote_id, l.position, l.category, l.description, l.minutes, l.rate_class, l.miles, l.part_id,
-            l.quantity, l.unit_cost, l.cost_per_mile, l.drive_charge, l.unit_price, l.vat_code, coalesce(v.percent, 0), 0, 0, 0, 0
-          from quote_line l join accepted_quote a on a.quote_id = l.quote_id
-            left join vat_percent v on v.vat_code = l.vat_code
-          where not exists (select from promised_line p where p.quote_id = a.quote_id)
-      """;
 
   private final DSLContext database;
   private final DataSource source;
-  private final LargeWork work;
+  private final LargeWeek week;
   private final Standings standings;
+  private final CompanyStore companies;
   private final TransactionTemplate transaction;
   private final ApplicationEventPublisher changes;
+  private final Size size;
+
+  /**
+   * How large it is.
+   *
+   * @param weeks of which all work is settled, before those of which some is open
+   */
+  record Size(int technicians, int customers, int weeks) {
+    /** Every second customer has two. */
+    int sites() {
+      return customers + customers / 2;
+    }
+  }
 
   LargeCompany(
       DSLContext database,
       DataSource source,
-      LargeWork work,
+      LargeWeek week,
       Standings standings,
+      CompanyStore companies,
       TransactionTemplate transaction,
-      ApplicationEventPublisher changes) {
+      ApplicationEventPublisher changes,
+      @Value("${pragmata.large.technicians:64}") int technicians,
+      @Value("${pragmata.large.customers:100000}") int customers,
+      @Value("${pragmata.large.weeks:381}") int weeks) {
     this.database = database;
     this.source = source;
-    this.work = work;
+    this.week = week;
     this.standings = standings;
+    this.companies = companies;
     this.transaction = transaction;
     this.changes = changes;
+    size = new Size(technicians, customers, weeks);
   }
 
   /** Fills a database that holds the demo's catalogue and nothing else. */
   void fill(Instant now) {
-    var technicians = technicians();
+    ZoneId zone = companies.getZone();
+    LocalDate today = now.atZone(zone).toLocalDate();
+    List<Long> technicians = technicians();
     ratesOfOldDays(technicians);
-    var indexes =
-        new SetAsideIndexes(
-            database,
-            Set.of(
-                "customer",
-                "contact",
-                "site",
-                "equipment",
-                "quote",
-                "quote_line",
-                "job",
-                "accepted_quote",
-                "promised_line",
-                "visit",
-                "time_entry",
-                "visit_part",
-                "journal_entry",
-                "journal_line",
-                "invoice",
-                "invoice_line",
-                "receipt",
-                "stock_movement",
-                "standing",
-                "search_entry"));
-    step("customers", () -> customers(now));
-    step("jobs", () -> work.fill(now, technicians));
-    step("promises", () -> database.execute(PROMISES));
+    var places = new LargePlaces(database, source, today, size.customers());
+    LargeWeek.Places first = places.first(LargeWeek.Places.count(size.technicians()));
+    places.write(first.count());
+    // Who pays when is the same for all copies of a customer's jobs.
+    var rows = new RepeatedRows(database, first, size.customers() / 3 * 3);
+    step("one week", () -> week.work(today, zone, technicians, first, rows::keep));
+    step("customers", () -> places.write(size.sites()));
+    notes();
+    List<Repeats> repeats = repeats();
+    List<String> insertions = rows.insertions(repeats);
+    copying(rows.removal());
+    var indexes = new SetAsideIndexes(database, RepeatedRows.TABLES);
+    step("jobs", () -> copying(insertions));
+    copying(rows.continuation());
+    step(
+        "documents",
+        () -> {
+          var documents = new RepeatedDocuments(database, source, rows, places, zone);
+          sideBySide(
+              List.of(() -> documents.writeBills(repeats), () -> documents.writeQuotes(repeats)));
+        });
+    database.execute("drop schema week cascade");
+    STOCK.forEach(database::execute);
+    database.execute(PERIODS);
     step("account totals", () -> database.execute(ACCOUNT_TOTALS));
-    step("indexes", () -> sideBySide(indexes.definitions()));
-    step("search", () -> sideBySide(List.of(search("kind <> 'job'"), search("kind = 'job'"))));
+    step("indexes", () -> building(indexes.definitions()));
+    step("search", () -> building(List.of(search("kind <> 'job'"), search("kind = 'job'"))));
     step(
         "words",
         () ->
@@ -128,18 +174,33 @@ class LargeCompany {
                   select distinct found.word from search_entry, search_words_of(words) as found (word)
                   on conflict do nothing
                 """));
+    database.execute("analyze");
     step("what stands open", this::standings);
-    step(
-        "names on lists",
-        () ->
-            database.execute(
-                """
-                update standing s set customer_name = lower(c.name),
-                    words = lower(concat_ws(' ', j.number, c.name, t.name, j.title))
-                  from job j join customer c on c.id = j.customer_id join site t on t.id = j.site_id
-                  where s.kind = 'job' and s.record_id = j.id and s.words = ''
-                """));
+    step("names on lists", () -> NAMES.forEach(database::execute));
     step("statistics", () -> database.execute("vacuum analyze"));
+  }
+
+  /** The oldest first, like their numbers. */
+  private List<Repeats> repeats() {
+    return List.of(
+        new Repeats(Moment.SETTLED, 1 - size.weeks(), 0),
+        new Repeats(Moment.BILLED, 1, 5),
+        new Repeats(Moment.CHECKED, 6, 6),
+        new Repeats(Moment.WORKED, 7, 7),
+        new Repeats(Moment.WON, 7, 7),
+        new Repeats(Moment.PLANNED, 8, 8),
+        new Repeats(Moment.OFFERED, 3, 7));
+  }
+
+  /** Notes of which many name something that hardly any other does. */
+  private void notes() {
+    var names = new LargeNames(1_849);
+    database.execute("create table week.note (id integer primary key, note text not null)");
+    try (var copy = new TableCopy(source, "week.note", "id, note")) {
+      for (int i = 0; i < NOTES; i++) {
+        copy.row(i, names.note());
+      }
+    }
   }
 
   private static void step(String name, Runnable work) {
@@ -158,14 +219,63 @@ class LargeCompany {
         .formatted(kinds);
   }
 
-  /** Runs statements on two connections at once. */
-  private void sideBySide(List<String> statements) {
+  /** Runs statements without triggers, two at once. */
+  private void copying(List<String> statements) {
+    running(
+        statements,
+        List.of(
+            "set session_replication_role = replica",
+            "set synchronous_commit = off",
+            "set time zone '%s'".formatted(companies.getZone())),
+        List.of("reset session_replication_role", "reset synchronous_commit", "reset time zone"));
+  }
+
+  /** Runs statements that need much memory, two at once. */
+  private void building(List<String> statements) {
+    running(
+        statements,
+        List.of("set maintenance_work_mem = '512MB'", "set work_mem = '128MB'"),
+        List.of("reset maintenance_work_mem", "reset work_mem"));
+  }
+
+  private void running(List<String> statements, List<String> before, List<String> after) {
     Queue<String> left = new ConcurrentLinkedQueue<>(statements);
-    var faults = new ConcurrentLinkedQueue<SQLException>();
-    var workers = new ArrayList<Thread>();
-    for (int i = 0; i < 2; i++) {
-      workers.add(Thread.startVirtualThread(() -> work(left, faults)));
-    }
+    Runnable worker =
+        () -> {
+          try (var connection = source.getConnection();
+              var statement = connection.createStatement()) {
+            for (String sql : before) {
+              statement.execute(sql);
+            }
+            for (String sql = left.poll(); sql != null; sql = left.poll()) {
+              statement.execute(sql);
+            }
+            for (String sql : after) {
+              statement.execute(sql);
+            }
+          } catch (SQLException exception) {
+            throw new IllegalStateException(exception);
+          }
+        };
+    sideBySide(List.of(worker, worker));
+  }
+
+  private static void sideBySide(List<Runnable> tasks) {
+    var faults = new ConcurrentLinkedQueue<RuntimeException>();
+    List<Thread> workers =
+        tasks.stream()
+            .map(
+                task ->
+                    Thread.ofVirtual()
+                        .start(
+                            () -> {
+                              try {
+                                task.run();
+                              } catch (RuntimeException fault) {
+                                faults.add(fault);
+                              }
+                            }))
+            .toList();
     for (Thread worker : workers) {
       try {
         worker.join();
@@ -175,44 +285,43 @@ class LargeCompany {
       }
     }
     if (!faults.isEmpty()) {
-      throw new IllegalStateException(faults.peek());
-    }
-  }
-
-  private void work(Queue<String> left, Queue<SQLException> faults) {
-    try (var connection = source.getConnection();
-        var statement = connection.createStatement()) {
-      statement.execute("set maintenance_work_mem = '512MB'");
-      statement.execute("set work_mem = '128MB'");
-      for (String sql = left.poll(); sql != null; sql = left.poll()) {
-        statement.execute(sql);
-      }
-      statement.execute("reset maintenance_work_mem");
-      statement.execute("reset work_mem");
-    } catch (SQLException exception) {
-      faults.add(exception);
+      throw faults.remove();
     }
   }
 
   /** Everything that is not settled is worked out by the program's own rules. */
   private void standings() {
-    var open = new ArrayDeque<>(work.openJobs());
-    while (!open.isEmpty()) {
-      var portion = new ArrayList<Long>();
-      while (!open.isEmpty() && portion.size() < 500) {
-        portion.add(open.poll());
-      }
-      transaction.executeWithoutResult(status -> standings.followJobs(portion));
-    }
-    var quotes =
+    inPortions(
+        database
+            .select(JOB.ID)
+            .from(JOB)
+            .whereNotExists(
+                selectOne()
+                    .from(STANDING)
+                    .where(STANDING.KIND.eq(WorkKind.JOB).and(STANDING.RECORD_ID.eq(JOB.ID))))
+            .orderBy(JOB.ID)
+            .fetch(JOB.ID),
+        standings::followJobs);
+    inPortions(
+        database
+            .select(RECEIVABLE.INVOICE_ID)
+            .from(RECEIVABLE)
+            .where(RECEIVABLE.OWED_MINOR.gt(0L))
+            .fetch(RECEIVABLE.INVOICE_ID),
+        standings::followInvoices);
+    inPortions(
         database
             .select(QUOTE.ID)
             .from(QUOTE)
             .where(QUOTE.STATE.in(QuoteState.Code.DRAFT, QuoteState.Code.SENT))
-            .fetch(QUOTE.ID);
-    for (int from = 0; from < quotes.size(); from += 500) {
-      var portion = quotes.subList(from, Math.min(from + 500, quotes.size()));
-      transaction.executeWithoutResult(status -> standings.followQuotes(portion));
+            .fetch(QUOTE.ID),
+        standings::followQuotes);
+  }
+
+  private void inPortions(List<Long> ids, Consumer<List<Long>> follow) {
+    for (int from = 0; from < ids.size(); from += 500) {
+      List<Long> portion = ids.subList(from, Math.min(from + 500, ids.size()));
+      transaction.executeWithoutResult(status -> follow.accept(portion));
     }
   }
 
@@ -220,7 +329,7 @@ class LargeCompany {
     String hash =
         database.select(PERSON.PASSWORD_HASH).from(PERSON).limit(1).fetchSingle().value1();
     var ids = new ArrayList<Long>();
-    for (int i = 1; i <= TECHNICIANS; i++) {
+    for (int i = 1; i <= size.technicians(); i++) {
       long id =
           database
               .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
@@ -265,95 +374,5 @@ class LargeCompany {
       database.execute("update %s set from_day = date '%s'".formatted(terms, LONG_AGO));
     }
     changes.publishEvent(new SettingsChanged());
-  }
-
-  /** Everybody has a site where they are; every second one has another. */
-  private void customers(Instant now) {
-    var names = new LargeNames(1_848);
-    long[] kinds =
-        Arrays.stream(DemoCatalogue.MODELS)
-            .mapToLong(model -> DemoFrontDesk.kind(database, model))
-            .toArray();
-    LocalDate today = now.atZone(DemoCatalogue.ZONE).toLocalDate();
-    long firstCustomer = nextId("customer");
-    long firstSite = nextId("site");
-    long firstEquipment = nextId("equipment");
-    long number = 1_001;
-    try (var customer =
-            new TableCopy(
-                source,
-                "customer",
-                "id, number, name, phone, email, address, postcode, payment_days, credit_limit_minor");
-        var site =
-            new TableCopy(
-                source, "site", "id, customer_id, name, address, postcode, access_notes, area");
-        var contact = new TableCopy(source, "contact", "customer_id, site_id, name, phone, opens");
-        var equipment =
-            new TableCopy(
-                source,
-                "equipment",
-                "id, site_id, model, serial_number, fitted_on, parts_warranty_until, parts_warranty_share,"
-                    + " labour_warranty_until, labour_warranty_share, equipment_kind_id")) {
-      for (int i = 0; i < SITES; i++) {
-        boolean first = i < CUSTOMERS;
-        long customerId = firstCustomer + (first ? i : 2L * (i - CUSTOMERS));
-        String street = names.street();
-        String postcode = names.postcode();
-        if (first) {
-          boolean firm = i % 3 == 0;
-          String name = firm ? names.firm() : names.person();
-          customer.row(
-              customerId,
-              number++,
-              name,
-              names.phone(),
-              name.toLowerCase(java.util.Locale.ROOT).replaceAll("[^a-z]+", ".") + "@example.com",
-              street,
-              postcode,
-              firm ? 30 : 14,
-              firm ? 500_000 : 0);
-        }
-        site.row(
-            firstSite + i,
-            customerId,
-            first ? "main site" : "Unit " + (1 + names.below(40)),
-            street,
-            postcode,
-            "",
-            postcode.split(" ", 2)[0]);
-        if (names.below(3) == 0) {
-          contact.row(customerId, firstSite + i, names.person(), names.phone(), true);
-        }
-        int kind = names.below(DemoCatalogue.MODELS.length);
-        LocalDate fitted = today.minusDays(30 + names.below(4_000));
-        equipment.row(
-            firstEquipment + i,
-            firstSite + i,
-            DemoCatalogue.MODELS[kind],
-            "LG %07d".formatted(i),
-            fitted,
-            fitted.plusYears(2),
-            "0.6",
-            fitted.plusMonths(6),
-            "0.5",
-            kinds[kind]);
-      }
-    }
-    for (String table : List.of("customer", "site", "equipment")) {
-      continueAfterCopy(table);
-    }
-    database
-        .update(NUMBER_SERIES)
-        .set(NUMBER_SERIES.NEXT_NUMBER, number)
-        .where(NUMBER_SERIES.SERIES.eq("customer"))
-        .execute();
-  }
-
-  private long nextId(String table) {
-    return LargeWork.nextId(database, table);
-  }
-
-  private void continueAfterCopy(String table) {
-    LargeWork.continueAfterCopy(database, table);
   }
 }

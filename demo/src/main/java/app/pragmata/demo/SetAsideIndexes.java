@@ -1,7 +1,7 @@
 package app.pragmata.demo;
 
+import java.util.Collection;
 import java.util.List;
-import java.util.Set;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -14,7 +14,7 @@ final class SetAsideIndexes {
   private final List<String> definitions;
 
   /** Drops the indexes of these tables and the constraint that no person has two clocks at once. */
-  SetAsideIndexes(DSLContext database, Set<String> tables) {
+  SetAsideIndexes(DSLContext database, Collection<String> tables) {
     var rows =
         database
             .resultQuery(

@@ -17,7 +17,7 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.CsvFileSource;
 import org.junit.jupiter.params.provider.EnumSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
@@ -56,26 +56,7 @@ class DemoCompanyTest {
   }
 
   @ParameterizedTest
-  @CsvSource(
-      delimiter = '|',
-      textBlock =
-          """
-          part of an invoice | select count(*) from receivable where allocated_minor > 0 and owed_minor > 0
-          beyond a debt | select count(*) from receipt r where left_minor > 0 and exists (select from receipt_allocation where receipt_id = r.id)
-          for several invoices | select count(*) from (select from receipt_allocation group by receipt_id having count(distinct invoice_id) > 1) split
-          on account, allocated later | select count(*) from journal_entry where event = 'money_allocated'
-          given back | select count(*) from refund
-          a bounced cheque | select count(*) from receipt where taken_back_on is not null
-          a late bill | select count(*) from other_cost o join cost_release r on r.id = o.cost_release_id where o.added_at > r.released_at
-          called off with cost | select count(*) from journal_entry where event = 'job_called_off'
-          a stage ahead of work | select count(*) from bill where kind = 'stage'
-          a final invoice that takes a stage off | select count(distinct invoice_id) from invoice_deduction
-          some of the work | select count(*) from bill where kind = 'part'
-          several jobs on one invoice | select count(*) from (select from bill group by invoice_id having count(*) > 1) together
-          a credit of the price | select count(*) from credit_note where kind = 'price'
-          work taken back | select count(*) from credit_note where kind = 'work_taken_back'
-          not charged | select count(*) from cost_release where kind = 'not_charged'
-          """)
+  @CsvFileSource(resources = "/ways-of-money-and-cost.csv", delimiter = '|')
   void every_way_that_money_and_cost_can_go_stands_at_least_twice(String way, String count) {
     assertThat(database.fetchSingle(count).get(0, Integer.class)).as(way).isGreaterThanOrEqualTo(2);
   }

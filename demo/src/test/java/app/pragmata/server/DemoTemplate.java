@@ -55,6 +55,16 @@ final class DemoTemplate {
     }
   }
 
+  /** A database of this name in which nothing is yet. */
+  static void makeEmpty(String database) {
+    try (var connection = connect();
+        var statement = connection.createStatement()) {
+      makeEmpty(statement, database, "");
+    } catch (SQLException exception) {
+      throw new IllegalStateException("No database for the tests", exception);
+    }
+  }
+
   private static Connection connect() throws SQLException {
     return DriverManager.getConnection(
         System.getProperty("pragmata.database.url") + "postgres",

@@ -4,8 +4,6 @@ import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.math.BigDecimal;
-import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -203,7 +201,7 @@ class MakingQuotesTest {
   void a_quote_without_an_answer_comes_up_after_a_week() {
     sentWithTheLargestSum();
     assertThat(followUp("unanswered")).doesNotContain(gate.quote());
-    later(7);
+    program.clock().later(7);
     assertThat(followUp("unanswered")).contains(gate.quote());
   }
 
@@ -221,7 +219,7 @@ class MakingQuotesTest {
   @Test
   void a_lapsed_quote_comes_up_by_the_day() {
     sentWithTheLargestSum();
-    later(60);
+    program.clock().later(60);
     assertThat(followUp("lapsed")).contains(gate.quote());
   }
 
@@ -263,11 +261,6 @@ class MakingQuotesTest {
                 "price",
                 "90"))
         .sent();
-  }
-
-  private void later(int days) {
-    LocalDate today = LocalDate.ofInstant(program.clock().instant(), ZoneId.of("Europe/London"));
-    program.clock().set(today.plusDays(days) + "T09:00");
   }
 
   private List<Long> followUp(String list) {

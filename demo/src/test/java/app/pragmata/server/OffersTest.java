@@ -147,7 +147,7 @@ class OffersTest {
   @Test
   void a_lapsed_quote_is_told_by_the_day_and_not_accepted() {
     offered.sent();
-    program.clock().set("2027-06-01T09:00");
+    program.clock().later(60);
     assertThat(offered.page().path("state").asString()).isEqualTo("lapsed");
     assertThat(offered.accept(1, List.of()).rule()).isEqualTo("QUOTE_LAPSED");
   }

@@ -22,7 +22,9 @@ class ProductAloneTest {
     offered.accept(1, List.of());
     product =
         RunningPragmata.start(
-            RunningPragmata.databaseForTests(), RunningPragmata.forTests().clock(), Pragmata.class);
+            RunningPragmata.databaseForTests(),
+            RunningPragmata.forTests().clock(),
+            List.of(Pragmata.class));
   }
 
   @AfterAll

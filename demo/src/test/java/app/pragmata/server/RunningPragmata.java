@@ -21,6 +21,7 @@ import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.DSLContext;
@@ -64,20 +65,25 @@ public final class RunningPragmata {
   }
 
   static ConfigurableApplicationContext start(String database, Clock clock) {
-    return start(database, clock, Pragmata.class, Demo.class);
+    return start(
+        database,
+        clock,
+        List.of(Pragmata.class, Demo.class),
+        "pragmata.large=" + database.equals(LARGE));
   }
 
-  static ConfigurableApplicationContext start(String database, Clock clock, Class<?>... program) {
-    return new SpringApplicationBuilder(program)
+  static ConfigurableApplicationContext start(
+      String database, Clock clock, List<Class<?>> program, String... settings) {
+    return new SpringApplicationBuilder(program.toArray(Class<?>[]::new))
         .initializers(
             early ->
                 ((GenericApplicationContext) early).registerBean("clock", Clock.class, () -> clock))
+        .properties(settings)
         .run(
             "--server.port=0",
             "--pragmata.public-address=http://ferrow.example",
             // All tests come from one address.
             "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
-            "--pragmata.large=" + (database.equals(LARGE) ? "true" : "false"),
             "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,
             "--spring.datasource.username=" + System.getProperty("pragmata.database.user"),
             "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));

@@ -25,6 +25,12 @@ public final class SettableClock extends Clock {
     now = moment(local);
   }
 
+  /** Nine in the morning of the day so many days from now, by Ostmere's clocks. */
+  public void later(int days) {
+    LocalDateTime local = LocalDateTime.ofInstant(now, ZoneId.of("Europe/London"));
+    set(local.toLocalDate().plusDays(days) + "T09:00");
+  }
+
   public void advance(Duration duration) {
     now = now.plus(duration);
   }

@@ -70,7 +70,7 @@ public class InvoiceService {
   }
 
   /** A job as it was shown to whoever closes it. */
-  record AtVersion(long jobId, int version) {}
+  public record AtVersion(long jobId, int version) {}
 
   /** Posts the final invoice of a checked job, or closes it without charge; gives the job's id. */
   public long post(Act act, @Nullable String key, long jobId, int version) {
@@ -89,7 +89,7 @@ public class InvoiceService {
    * Closes checked jobs by their bases: posts an invoice for each, or takes its cost where it is
    * not charged; all or none of them.
    */
-  void close(Act act, @Nullable String key, List<AtVersion> asked) {
+  public void close(Act act, @Nullable String key, List<AtVersion> asked) {
     repeats.once(
         act,
         key,

@@ -282,7 +282,7 @@ public class CheckService {
   }
 
   /** The same for a list as it was sent, all or none; gives how many there are. */
-  int checkList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
+  public int checkList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
     List<Shown> shown = AskedSet.read("visits", asked, Shown::visitId, "visit", "check");
     repeats.once(
         act, key, "check visits", shown, shown.getFirst().visitId(), () -> checkAll(act, shown));
