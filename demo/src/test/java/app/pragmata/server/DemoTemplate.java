@@ -26,7 +26,7 @@ import java.util.stream.Stream;
  * A database that holds the demo as it stands at some moment, loaded once for the program as it is
  * now. Each process of the tests takes a copy of it instead of replaying the demo's months.
  */
-final class DemoTemplate {
+public final class DemoTemplate {
   private static final long LOCK = 5_020_261_124L;
 
   private DemoTemplate() {}
@@ -56,7 +56,7 @@ final class DemoTemplate {
   }
 
   /** A database of this name in which nothing is yet. */
-  static void makeEmpty(String database) {
+  public static void makeEmpty(String database) {
     try (var connection = connect();
         var statement = connection.createStatement()) {
       makeEmpty(statement, database, "");
@@ -65,9 +65,24 @@ final class DemoTemplate {
     }
   }
 
+  /** A copy of a database to which nobody is connected. */
+  public static void copy(String database, String copy) {
+    try (var connection = connect();
+        var statement = connection.createStatement()) {
+      makeEmpty(statement, copy, " template " + database);
+    } catch (SQLException exception) {
+      throw new IllegalStateException("No database for the tests", exception);
+    }
+  }
+
   private static Connection connect() throws SQLException {
+    return connect("postgres");
+  }
+
+  /** A connection of one's own to one of the databases. */
+  public static Connection connect(String database) throws SQLException {
     return DriverManager.getConnection(
-        System.getProperty("pragmata.database.url") + "postgres",
+        System.getProperty("pragmata.database.url") + database,
         System.getProperty("pragmata.database.user"),
         System.getProperty("pragmata.database.password"));
   }

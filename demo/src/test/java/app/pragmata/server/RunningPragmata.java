@@ -72,7 +72,8 @@ public final class RunningPragmata {
         "pragmata.large=" + database.equals(LARGE));
   }
 
-  static ConfigurableApplicationContext start(
+  /** A program of these parts on some database, with settings such as "pragmata.large=true". */
+  public static ConfigurableApplicationContext start(
       String database, Clock clock, List<Class<?>> program, String... settings) {
     return new SpringApplicationBuilder(program.toArray(Class<?>[]::new))
         .initializers(
@@ -106,7 +107,7 @@ public final class RunningPragmata {
     return on(databaseForTests(), localStart);
   }
 
-  static String databaseForTests() {
+  public static String databaseForTests() {
     return System.getProperty("pragmata.database.name");
   }
 
@@ -232,7 +233,8 @@ public final class RunningPragmata {
         .executeWithoutResult(status -> context.getBean(Standings.class).recompute());
   }
 
-  static String address(ConfigurableApplicationContext context) {
+  /** Where a program listens. */
+  public static String address(ConfigurableApplicationContext context) {
     return "http://127.0.0.1:" + context.getEnvironment().getProperty("local.server.port");
   }
 

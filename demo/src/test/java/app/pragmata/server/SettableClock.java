@@ -16,7 +16,7 @@ public final class SettableClock extends Clock {
   }
 
   /** A moment by Ostmere's clocks, such as "2026-11-24T15:00". */
-  static Instant moment(String local) {
+  public static Instant moment(String local) {
     return LocalDateTime.parse(local).atZone(ZoneId.of("Europe/London")).toInstant();
   }
 

@@ -79,7 +79,7 @@ public final class Visitor {
   }
 
   /** A demo person, signed in where some program listens. */
-  static Visitor signedInAt(String address, String username) {
+  public static Visitor signedInAt(String address, String username) {
     Visitor visitor = at(address);
     Answer answer =
         visitor.post("/api/sign-in", Map.of("username", username, "password", "ostmere"));

@@ -30,11 +30,13 @@ import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.TreeSet;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
@@ -132,7 +134,7 @@ public class ReceiptService {
   /**
    * What money is meant for, locked: the jobs first, then what is owed.
    *
-   * @param jobs by id: that for which it is earmarked, and those of the invoices that it may pay
+   * @param jobs by id: those for which it is earmarked, and those of the invoices that it may pay
    * @param debts the invoices that it may pay, by id
    * @param earmarked those of them that take what is not asked to go elsewhere
    */
@@ -140,7 +142,7 @@ public class ReceiptService {
       Map<Long, LockedJob> jobs,
       Map<Long, ReceivableStore.Locked> debts,
       Set<Long> earmarked,
-      @Nullable Long ofJob,
+      Set<Long> ofJobs,
       @Nullable Long quoteCustomerId) {
 
     List<Debt> earmarkedDebts() {
@@ -151,8 +153,7 @@ public class ReceiptService {
       return Stream.concat(
           Stream.concat(
               Stream.ofNullable(quoteCustomerId),
-              Stream.ofNullable(ofJob)
-                  .map(id -> Objects.requireNonNull(jobs.get(id)).customerId())),
+              ofJobs.stream().map(id -> Objects.requireNonNull(jobs.get(id)).customerId())),
           debts.values().stream().map(ReceivableStore.Locked::customerId));
     }
   }
@@ -169,27 +170,26 @@ public class ReceiptService {
       jobId = receipts.findJobOfQuote(form.quoteId()).orElse(null);
     }
     return lock(
-        jobId,
+        jobId == null ? List.of() : List.of(jobId),
         quoteCustomerId,
         form.asked().stream().map(ReceiptForm.AllocationForm::invoiceId).toList());
   }
 
   private Purpose lock(
-      @Nullable Long jobId, @Nullable Long quoteCustomerId, Collection<Long> invoiceIds) {
-    List<Long> earmarked = jobId == null ? List.of() : receivables.invoicesOf(List.of(jobId));
+      Collection<Long> ofJobs, @Nullable Long quoteCustomerId, Collection<Long> invoiceIds) {
+    Set<Long> earmarked = new LinkedHashSet<>();
+    receivables.invoicesOf(ofJobs).values().forEach(earmarked::addAll);
     var all = new LinkedHashSet<>(invoiceIds);
     all.addAll(earmarked);
-    var jobIds = new LinkedHashSet<Long>();
+    var jobIds = new LinkedHashSet<>(ofJobs);
     receivables.jobsOf(all).values().forEach(jobIds::addAll);
-    if (jobId != null) {
-      jobIds.add(jobId);
-    }
     Map<Long, LockedJob> jobs = jobIds.isEmpty() ? Map.of() : visits.lockJobs(jobIds);
-    if (jobId != null && !jobs.containsKey(jobId)) {
+    if (!jobs.keySet().containsAll(ofJobs)) {
       throw new Refused(
           Rule.NOT_FOUND, "This job does not exist. Find the right one with / and its number.");
     }
-    return new Purpose(jobs, receivables.lock(all), Set.copyOf(earmarked), jobId, quoteCustomerId);
+    return new Purpose(
+        jobs, receivables.lock(all), Set.copyOf(earmarked), Set.copyOf(ofJobs), quoteCustomerId);
   }
 
   private static long customerOf(ReceiptForm form, Purpose purpose) {
@@ -276,7 +276,7 @@ public class ReceiptService {
                 new BooksEvent.MoneyReceived(money.amount(), Allocation.sum(atOnce)),
                 source(receipt, description(receipt, atOnce, purpose.debts())),
                 money.day())));
-    allocate(act, receipt, allocations, money.day(), purpose);
+    allocate(act, paying(receipt, allocations, money.day()), purpose.jobs().values());
     // What was paid before its invoice was posted goes to it on the invoice's day.
     allocations.stream()
         .filter(each -> !atOnce.contains(each))
@@ -299,37 +299,46 @@ public class ReceiptService {
                 .collect(Collectors.joining(", ")));
   }
 
-  private void allocate(
-      Act act,
-      ReceiptRecord receipt,
-      List<Allocation> allocations,
-      LocalDate notBefore,
-      Purpose purpose) {
-    Map<Long, List<Long>> jobIds =
-        receivables.jobsOf(allocations.stream().map(Allocation::invoiceId).toList());
-    for (Allocation allocation : allocations) {
-      insertAllocation(
-          receipt.getId(), allocation.invoiceId(), allocation.amount(), allocation.day(notBefore));
-      receivables.pay(allocation.invoiceId(), allocation.amount());
+  /** Money of a receipt that pays an invoice from a day on. */
+  private record Paying(ReceiptRecord receipt, Allocation allocation, LocalDate day) {}
+
+  private static List<Paying> paying(
+      ReceiptRecord receipt, List<Allocation> allocations, LocalDate notBefore) {
+    return allocations.stream()
+        .map(each -> new Paying(receipt, each, each.day(notBefore)))
+        .toList();
+  }
+
+  /** In the same few statements for any number; the jobs are told that their money moved. */
+  private void allocate(Act act, List<Paying> paying, Collection<LockedJob> jobs) {
+    receipts.insertAllocations(
+        paying.stream()
+            .map(
+                each ->
+                    ReceiptStore.allocation(
+                        each.receipt().getId(),
+                        each.allocation().invoiceId(),
+                        each.allocation().amount(),
+                        each.day()))
+            .toList());
+    Map<Long, Money> paid =
+        paying.stream()
+            .map(Paying::allocation)
+            .collect(
+                Collectors.groupingBy(
+                    Allocation::invoiceId, Collectors.mapping(Allocation::amount, Money.sum())));
+    receivables.pay(paid);
+    Map<Long, List<Long>> jobIds = receivables.jobsOf(paid.keySet());
+    for (Paying each : paying) {
       tell(
           act,
           ReceiptEvent.MONEY_ALLOCATED,
-          allocation.invoiceId(),
+          each.allocation().invoiceId(),
           jobIds,
-          receipt.getNumber(),
-          allocation.amount());
+          each.receipt().getNumber(),
+          each.allocation().amount());
     }
-    purpose.jobs().values().forEach(job -> visits.touchJob(act, job));
-  }
-
-  private void insertAllocation(long receiptId, long invoiceId, Money amount, LocalDate day) {
-    database
-        .insertInto(RECEIPT_ALLOCATION)
-        .set(RECEIPT_ALLOCATION.RECEIPT_ID, receiptId)
-        .set(RECEIPT_ALLOCATION.INVOICE_ID, invoiceId)
-        .set(RECEIPT_ALLOCATION.AMOUNT_MINOR, amount.minor())
-        .set(RECEIPT_ALLOCATION.ALLOCATED_ON, day)
-        .execute();
+    visits.touchJobs(act, jobs);
   }
 
   private void tell(
@@ -373,21 +382,38 @@ public class ReceiptService {
 
   /**
    * Keeps what invoices that were just posted ask for; money that was earmarked for their jobs goes
-   * to those jobs' invoices at once, the oldest first.
+   * to those jobs' invoices at once, the oldest first. Any number takes the same few statements.
    */
   public void owe(Act act, List<ReceivableStore.Owed> owed) {
     receivables.insert(owed);
-    var jobIds = new LinkedHashSet<Long>();
-    owed.forEach(each -> each.jobs().forEach(job -> jobIds.add(job.jobId())));
-    for (long jobId : receipts.withMoneyHeld(jobIds)) {
-      Purpose purpose = lock(jobId, null, List.of());
-      List<Debt> debts = purpose.earmarkedDebts();
-      for (ReceiptStore.Held held : receipts.listHeld(jobId)) {
-        List<Allocation> allocations = Allocation.oldestFirst(held.left(), debts);
-        allocateLater(act, lockReceipt(held.receiptId()), allocations, purpose);
-        debts = Allocation.after(allocations, debts);
+    Set<Long> charged =
+        owed.stream()
+            .flatMap(each -> each.jobs().stream())
+            .map(ReceivableStore.OfJob::jobId)
+            .collect(Collectors.toSet());
+    Map<Long, List<Long>> held = receipts.listHeldReceipts(charged);
+    if (held.isEmpty()) {
+      return;
+    }
+    Map<Long, List<Long>> invoices = receivables.invoicesOf(held.keySet());
+    Purpose purpose = lock(held.keySet(), null, List.of());
+    Map<Long, ReceiptRecord> money =
+        lockReceipts(held.values().stream().flatMap(List::stream).toList());
+    Map<Long, Debt> owing = new HashMap<>();
+    purpose.debts().forEach((invoice, debt) -> owing.put(invoice, debt.debt()));
+    var paying = new ArrayList<Paying>();
+    for (long jobId : new TreeSet<>(held.keySet())) {
+      List<Long> ofJob = invoices.getOrDefault(jobId, List.of());
+      for (long receiptId : Objects.requireNonNull(held.get(jobId))) {
+        ReceiptRecord receipt = Objects.requireNonNull(money.get(receiptId));
+        List<Debt> debts = ofJob.stream().map(owing::get).map(Objects::requireNonNull).toList();
+        List<Allocation> allocations =
+            Allocation.oldestFirst(Money.ofMinor(receipt.getLeftMinor()), debts);
+        Allocation.after(allocations, debts).forEach(debt -> owing.put(debt.invoiceId(), debt));
+        paying.addAll(paying(receipt, allocations, act.today()));
       }
     }
+    allocateLater(act, paying, purpose);
   }
 
   /**
@@ -420,7 +446,10 @@ public class ReceiptService {
       ReceiptRecord receipt = lockReceipt(receipts.getReceiptOf(allocation.id()));
       LocalDate day = takeOff(receipt, allocation, act.today());
       if (off.compareTo(paid) < 0) {
-        insertAllocation(receipt.getId(), invoiceId, paid.minus(off), allocation.allocatedOn());
+        receipts.insertAllocations(
+            List.of(
+                ReceiptStore.allocation(
+                    receipt.getId(), invoiceId, paid.minus(off), allocation.allocatedOn())));
       }
       postTakenOff(act, receipt, allocation, off, day);
       events.touch(act, ReceiptEvent.MONEY_RECEIVED, receipt);
@@ -428,12 +457,14 @@ public class ReceiptService {
     }
   }
 
-  private void allocateLater(
-      Act act, ReceiptRecord receipt, List<Allocation> allocations, Purpose purpose) {
-    allocate(act, receipt, allocations, act.today(), purpose);
-    allocations.forEach(each -> postAllocation(act, receipt, each, act.today(), purpose.debts()));
+  private void allocateLater(Act act, List<Paying> paying, Purpose purpose) {
+    allocate(act, paying, purpose.jobs().values());
+    paying.forEach(
+        each ->
+            postAllocation(act, each.receipt(), each.allocation(), act.today(), purpose.debts()));
     // Whoever looks at the receipt, or is about to take it back, sees that it has moved on.
-    events.touch(act, ReceiptEvent.MONEY_RECEIVED, receipt);
+    events.touchAll(
+        act, ReceiptEvent.MONEY_RECEIVED, paying.stream().map(Paying::receipt).distinct().toList());
   }
 
   /** Lets what is left of a receipt pay further invoices of its customer. */
@@ -455,7 +486,10 @@ public class ReceiptService {
           }
           reading.refuseIfFaulty();
           Purpose purpose =
-              lock(null, null, asked.stream().map(ReceiptForm.AllocationForm::invoiceId).toList());
+              lock(
+                  jobsOf(receipts.get(receiptId)),
+                  null,
+                  asked.stream().map(ReceiptForm.AllocationForm::invoiceId).toList());
           ReceiptRecord receipt = lockReceipt(receiptId, form.version());
           List<Allocation> allocations =
               AskedAllocations.read(
@@ -466,13 +500,22 @@ public class ReceiptService {
                   requireLeft(receipt),
                   companies.getCompany().typed());
           reading.refuseIfFaulty();
-          allocateLater(act, receipt, allocations, purpose);
+          allocateLater(act, paying(receipt, allocations, act.today()), purpose);
         });
   }
 
+  /** These receipts by id, locked in one order; those that there are. */
+  private Map<Long, ReceiptRecord> lockReceipts(Collection<Long> ids) {
+    return database
+        .selectFrom(RECEIPT)
+        .where(RECEIPT.ID.in(ids))
+        .orderBy(RECEIPT.ID)
+        .forUpdate()
+        .fetchMap(RECEIPT.ID);
+  }
+
   private ReceiptRecord lockReceipt(long id) {
-    ReceiptRecord receipt =
-        database.selectFrom(RECEIPT).where(RECEIPT.ID.eq(id)).forUpdate().fetchOne();
+    ReceiptRecord receipt = lockReceipts(List.of(id)).get(id);
     if (receipt == null) {
       throw ReceiptStore.unknown();
     }
@@ -552,12 +595,19 @@ public class ReceiptService {
   /** What a receipt has to do with, locked before the receipt itself. */
   private Purpose lockAllOf(long receiptId) {
     ReceiptView receipt = receipts.get(receiptId);
+    return lock(
+        jobsOf(receipt),
+        null,
+        receipt.allocations().stream().map(ReceiptView.Allocated::invoiceId).toList());
+  }
+
+  /** The job that a receipt is earmarked for, by itself or by its quote; none where it is not. */
+  private List<Long> jobsOf(ReceiptView receipt) {
     Long jobId =
         receipt.quoteId() == null
             ? receipt.jobId()
             : receipts.findJobOfQuote(receipt.quoteId()).orElse(null);
-    return lock(
-        jobId, null, receipt.allocations().stream().map(ReceiptView.Allocated::invoiceId).toList());
+    return jobId == null ? List.of() : List.of(jobId);
   }
 
   private static LocalDate readDay(
@@ -645,7 +695,7 @@ public class ReceiptService {
       Act act, ReceiptRecord receipt, ReceiptView.Allocated allocation, LocalDate asked) {
     Money amount = Money.ofMinor(allocation.amountMinor());
     LocalDate day = takeOff(receipt, allocation, asked);
-    receivables.pay(allocation.invoiceId(), amount.negated());
+    receivables.pay(Map.of(allocation.invoiceId(), amount.negated()));
     postTakenOff(act, receipt, allocation, amount, day);
   }
 

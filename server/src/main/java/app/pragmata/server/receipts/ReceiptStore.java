@@ -19,16 +19,19 @@ import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.generated.tables.records.ReceiptAllocationRecord;
 import app.pragmata.server.http.AskedDays;
 import app.pragmata.server.http.PageKey;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record1;
+import org.jooq.Record3;
 import org.jooq.Select;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -221,22 +224,40 @@ public class ReceiptStore {
     return held(RECEIPT.ID.in(earmarked(jobId)));
   }
 
-  /** Those of the jobs for which money is held. */
-  List<Long> withMoneyHeld(Collection<Long> jobIds) {
+  /** The receipts of which money is held for each of these jobs, the oldest first. */
+  Map<Long, List<Long>> listHeldReceipts(Collection<Long> jobIds) {
     var forJob = RECEIPT.as("for_job");
     var forQuote = RECEIPT.as("for_quote");
     return database
-        .select(forJob.JOB_ID)
+        .select(forJob.JOB_ID, forJob.ID, forJob.RECEIVED_ON)
         .from(forJob)
         .where(forJob.JOB_ID.in(jobIds).and(forJob.LEFT_MINOR.gt(0L)))
         .union(
-            select(ACCEPTED_QUOTE.JOB_ID)
+            select(ACCEPTED_QUOTE.JOB_ID, forQuote.ID, forQuote.RECEIVED_ON)
                 .from(ACCEPTED_QUOTE)
                 .join(forQuote)
                 .on(forQuote.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
                 .where(ACCEPTED_QUOTE.JOB_ID.in(jobIds).and(forQuote.LEFT_MINOR.gt(0L))))
-        .orderBy(1)
-        .fetch(Record1::value1);
+        .orderBy(3, 2)
+        .fetchGroups(Record3::value1, Record3::value2);
+  }
+
+  /** Money of a receipt that pays an invoice, as a row. */
+  static ReceiptAllocationRecord allocation(
+      long receiptId, long invoiceId, Money amount, LocalDate day) {
+    var row = new ReceiptAllocationRecord();
+    row.setReceiptId(receiptId);
+    row.setInvoiceId(invoiceId);
+    row.setAmountMinor(amount.minor());
+    row.setAllocatedOn(day);
+    return row;
+  }
+
+  /** Keeps what goes from receipts to invoices; what is left of them follows. */
+  void insertAllocations(List<ReceiptAllocationRecord> allocations) {
+    if (!allocations.isEmpty()) {
+      database.insertInto(RECEIPT_ALLOCATION).set(allocations).execute();
+    }
   }
 
   /** What of receipts stands on an invoice, in the order in which it went there. */

@@ -2,7 +2,11 @@ package app.pragmata.server.receipts;
 
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.name;
 import static org.jooq.impl.DSL.selectOne;
+import static org.jooq.impl.DSL.table;
+import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -15,6 +19,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.springframework.stereotype.Repository;
 
 /** What customers owe on invoices that were posted. */
@@ -90,13 +95,14 @@ public class ReceivableStore {
         .fetchGroups(RECEIVABLE_JOB.INVOICE_ID, RECEIVABLE_JOB.JOB_ID);
   }
 
-  /** The invoices that charge any of these jobs. */
-  List<Long> invoicesOf(Collection<Long> jobIds) {
+  /** The invoices that charge each of these jobs. */
+  Map<Long, List<Long>> invoicesOf(Collection<Long> jobIds) {
     return database
-        .selectDistinct(RECEIVABLE_JOB.INVOICE_ID)
+        .select(RECEIVABLE_JOB.JOB_ID, RECEIVABLE_JOB.INVOICE_ID)
         .from(RECEIVABLE_JOB)
         .where(RECEIVABLE_JOB.JOB_ID.in(jobIds))
-        .fetch(RECEIVABLE_JOB.INVOICE_ID);
+        .orderBy(RECEIVABLE_JOB.INVOICE_ID)
+        .fetchGroups(RECEIVABLE_JOB.JOB_ID, RECEIVABLE_JOB.INVOICE_ID);
   }
 
   /** These debts by invoice, locked in one order; those that there are. */
@@ -120,12 +126,23 @@ public class ReceivableStore {
                         Money.ofMinor(row.getOwedMinor()))));
   }
 
-  /** So much more of it is paid, or less when the amount is below nothing. */
-  void pay(long invoiceId, Money amount) {
+  /** So much more of each invoice is paid, or less when an amount is below nothing. */
+  void pay(Map<Long, Money> paid) {
+    if (paid.isEmpty()) {
+      return;
+    }
+    List<Long> ids = List.copyOf(paid.keySet());
+    Field<Long> invoiceId = field(name("paid", "invoice_id"), Long.class);
+    Field<Long> amount = field(name("paid", "amount_minor"), Long.class);
     database
         .update(RECEIVABLE)
-        .set(RECEIVABLE.ALLOCATED_MINOR, RECEIVABLE.ALLOCATED_MINOR.plus(amount.minor()))
+        .set(RECEIVABLE.ALLOCATED_MINOR, RECEIVABLE.ALLOCATED_MINOR.plus(amount))
         .set(RECEIVABLE.VERSION, RECEIVABLE.VERSION.plus(1))
+        .from(
+            table(
+                "unnest({0}, {1}) as paid (invoice_id, amount_minor)",
+                val(ids.toArray(Long[]::new)),
+                val(ids.stream().map(id -> paid.get(id).minor()).toArray(Long[]::new))))
         .where(RECEIVABLE.INVOICE_ID.eq(invoiceId))
         .execute();
   }

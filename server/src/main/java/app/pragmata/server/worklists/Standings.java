@@ -152,7 +152,7 @@ public class Standings {
           database.fetchValues(select(JOB.ID).from(JOB).where(JOB.EQUIPMENT_ID.in(equipmentIds))));
     }
     inPortions(quoteIds, this::followQuotes);
-    inPortions(jobIds, this::followJobs);
+    inPortions(jobIds, ids -> storeJobs(ids, invoiceIds, receiptIds));
     inPortions(invoiceIds, this::followInvoices);
     inPortions(receiptIds, this::followReceipts);
   }
@@ -179,14 +179,21 @@ public class Standings {
     }
   }
 
-  /** Works out anew where these jobs stand. */
+  /** Works out anew where these jobs stand, and what is shown of them beside their money. */
   public void followJobs(Collection<Long> jobIds) {
+    var invoiceIds = new HashSet<Long>();
+    var receiptIds = new HashSet<Long>();
+    storeJobs(jobIds, invoiceIds, receiptIds);
+    followInvoices(invoiceIds);
+    followReceipts(receiptIds);
+  }
+
+  /** Adds the invoices and receipts beside which something of these jobs is shown. */
+  private void storeJobs(Collection<Long> jobIds, Set<Long> invoiceIds, Set<Long> receiptIds) {
     if (jobIds.isEmpty()) {
       return;
     }
     Company company = companies.getCompany();
-    var receiptIds = new HashSet<Long>();
-    var invoiceIds = new HashSet<Long>();
     store(
         jobs.list(
             JOB.ID.in(jobIds),
@@ -197,9 +204,6 @@ public class Standings {
               invoiceIds.addAll(bill.invoiceIds());
               return standing(company, job, bill);
             }));
-    // What is shown beside an invoice or a receipt is its job's.
-    followInvoices(invoiceIds);
-    followReceipts(receiptIds);
   }
 
   /**
@@ -437,7 +441,17 @@ public class Standings {
   }
 
   private void store(List<StandingRecord> rows) {
-    database.batchMerge(rows).execute();
+    if (rows.isEmpty()) {
+      return;
+    }
+    rows.forEach(row -> row.touched(true));
+    database
+        .insertInto(STANDING)
+        .set(rows)
+        .onConflict(STANDING.KIND, STANDING.RECORD_ID)
+        .doUpdate()
+        .setAllToExcluded()
+        .execute();
   }
 
   private static StandingRecord standing(

@@ -1,0 +1,172 @@
+package app.pragmata.server.billing;
+
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.core.jobs.BillingBasis;
+import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.people.Role;
+import app.pragmata.demo.Demo;
+import app.pragmata.server.DemoTemplate;
+import app.pragmata.server.Pragmata;
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SettableClock;
+import app.pragmata.server.records.Act;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.nio.charset.StandardCharsets;
+import java.sql.Connection;
+import java.sql.SQLException;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.junit.jupiter.api.Tag;
+import org.junit.jupiter.api.Test;
+import org.postgresql.PGConnection;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/**
+ * Five hundred checked jobs are closed by an invoice each in one list, against a script that knows
+ * the outcome and only writes it: the same rows into the same tables with the same triggers.
+ */
+@Tag("bench")
+class PostingBenchTest {
+  private static final String NOW = "2026-11-24T06:30";
+  private static final int INVOICES = 500;
+
+  @Test
+  void five_hundred_invoices_against_a_script_that_only_writes() throws Exception {
+    String posted = RunningPragmata.databaseForTests() + "_posting";
+    String written = posted + "_bare";
+    DemoTemplate.makeEmpty(posted);
+    ConfigurableApplicationContext loaded = start(posted);
+    // As many to warm up.
+    close(loaded);
+    loaded.close();
+    DemoTemplate.copy(posted, written);
+    ConfigurableApplicationContext program = start(posted);
+    double seconds = close(program);
+    program.close();
+    try (Connection from = DemoTemplate.connect(posted);
+        Connection to = DemoTemplate.connect(written)) {
+      DSLContext script = DSL.using(to);
+      List<String> tables = tables(script);
+      for (String table : tables) {
+        keep(from, to, table);
+      }
+      script.execute("analyze");
+      double bare = run(script);
+      assertThat(tables.stream().filter(table -> differ(script, table))).isEmpty();
+      System.out.printf(
+          "%-34s %5.0f ms    script that writes the same rows %5.0f ms    x %.1f, one run%n",
+          "posting, 500 invoices", seconds * 1_000, bare * 1_000, seconds / bare);
+    }
+  }
+
+  private static ConfigurableApplicationContext start(String database) {
+    return RunningPragmata.start(
+        database,
+        new SettableClock(SettableClock.moment(NOW)),
+        List.of(Pragmata.class, Demo.class),
+        "pragmata.large=true",
+        "pragmata.large.technicians=80",
+        "pragmata.large.customers=2000",
+        "pragmata.large.weeks=1");
+  }
+
+  /** Closes checked jobs by an invoice each; gives the seconds that it took. */
+  private static double close(ConfigurableApplicationContext program) {
+    DSLContext database = program.getBean(DSLContext.class);
+    List<InvoiceService.AtVersion> checked = listChecked(database).subList(0, INVOICES);
+    var act =
+        new Act(
+            database.fetchSingle(PERSON, PERSON.USERNAME.eq("hester")).getId(),
+            Role.OFFICE,
+            SettableClock.moment(NOW),
+            ZoneId.of("Europe/London"));
+    long start = System.nanoTime();
+    program
+        .getBean(InvoiceService.class)
+        .close(act, "posting-" + checked.getFirst().jobId(), checked);
+    return (System.nanoTime() - start) / 1e9;
+  }
+
+  /** Those that need no reason for what they charge. */
+  private static List<InvoiceService.AtVersion> listChecked(DSLContext database) {
+    return database
+        .select(JOB.ID, JOB.VERSION)
+        .from(JOB)
+        .where(JOB.STATE.eq(JobState.Code.CHECKED))
+        .and(JOB.BILLING_BASIS.ne(BillingBasis.Code.NOT_CHARGED))
+        .and(
+            """
+            not exists (select from cost_release r where r.job_id = job.id and r.closes)
+              and not exists (select from accepted_quote a where a.job_id = job.id and a.promise = 'estimate')
+            """)
+        .orderBy(JOB.ID)
+        .fetch(row -> new InvoiceService.AtVersion(row.value1(), row.value2()));
+  }
+
+  /** All but who is signed in. */
+  private static List<String> tables(DSLContext database) {
+    return database
+        .resultQuery(
+            """
+            select table_name from information_schema.tables
+              where table_schema = 'public' and table_type = 'BASE TABLE' and table_name !~ '^(spring|flyway)'
+              order by 1
+            """)
+        .fetchInto(String.class);
+  }
+
+  /** Brings a table's rows as they were posted beside those as they were before. */
+  private static void keep(Connection from, Connection to, String table)
+      throws SQLException, IOException {
+    DSLContext database = DSL.using(to);
+    database.execute("create schema if not exists whole");
+    database.execute("create schema if not exists posted");
+    database.execute("create table whole.%s (like public.%s)".formatted(table, table));
+    var rows = new ByteArrayOutputStream();
+    from.unwrap(PGConnection.class)
+        .getCopyAPI()
+        .copyOut("copy (table " + table + ") to stdout", rows);
+    to.unwrap(PGConnection.class)
+        .getCopyAPI()
+        .copyIn(
+            "copy whole." + table + " from stdin", new ByteArrayInputStream(rows.toByteArray()));
+    database.execute(
+        "create table posted.%1$s as (table whole.%1$s except table public.%1$s)".formatted(table));
+  }
+
+  private static double run(DSLContext database) throws IOException {
+    String script;
+    try (InputStream file =
+        Objects.requireNonNull(PostingBenchTest.class.getResourceAsStream("/posting.sql"))) {
+      script = new String(file.readAllBytes(), StandardCharsets.UTF_8);
+    }
+    var statements = new ArrayList<String>();
+    for (String statement : script.split(";\\s*\n", -1)) {
+      if (!statement.isBlank()) {
+        statements.add(statement);
+      }
+    }
+    long start = System.nanoTime();
+    database.transaction(
+        inside -> statements.forEach(statement -> inside.dsl().execute(statement)));
+    return (System.nanoTime() - start) / 1e9;
+  }
+
+  private static boolean differ(DSLContext database, String table) {
+    return !database
+        .fetch(
+            "(table whole.%1$s except table public.%1$s) union all (table public.%1$s except table whole.%1$s)"
+                .formatted(table))
+        .isEmpty();
+  }
+}
