@@ -11,6 +11,7 @@ import app.pragmata.server.laws.Laws;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -43,11 +44,15 @@ class DriveHomeTest {
 
   /** An hour on the first job, half an hour on the second, and 40 minutes and 12 miles home. */
   private void aDay() {
-    work(first, "9:00", "10:00");
-    work(second, "11:00", "11:30");
-    first.at("11:30");
+    aDay(first, second);
+  }
+
+  private void aDay(SwingGate one, SwingGate other) {
+    work(one, "9:00", "10:00");
+    work(other, "11:00", "11:30");
+    one.at("11:30");
     tap("", Map.of());
-    first.at("12:10");
+    one.at("12:10");
     tap("/end", Map.of("miles", "12"));
   }
 
@@ -101,6 +106,31 @@ class DriveHomeTest {
 
   private void lawsHold() {
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void the_drives_of_one_and_of_several_days_take_equally_many_statements() {
+    aDay();
+    var later = new SwingGate(program, "piet");
+    var latest = new SwingGate(program, "piet");
+    List<SwingGate> further = List.of(later, later.beside(), latest, latest.beside());
+    aDay(further.get(0), further.get(1));
+    aDay(further.get(2), further.get(3));
+    Map<String, Object> one = checks(List.of(first, second));
+    Map<String, Object> two = checks(further);
+    Visitor office = first.office();
+    int alone = program.statements(() -> office.post("/api/visit-checks", one));
+    int together = program.statements(() -> office.post("/api/visit-checks", two));
+    assertThat(further).allMatch(gate -> home(gate).size() == 1);
+    assertThat(together).isEqualTo(alone).isPositive();
+  }
+
+  private static Map<String, Object> checks(List<SwingGate> gates) {
+    return Map.of(
+        "visits",
+        gates.stream()
+            .map(gate -> Map.of("visitId", gate.visit(), "version", gate.visitVersion()))
+            .toList());
   }
 
   @Test

@@ -169,6 +169,18 @@ class MakingQuotesTest {
   }
 
   @Test
+  void a_job_that_is_checked_and_not_billed_is_no_past_job() {
+    gate.checked();
+    assertThat(pastJobs()).doesNotContain(Long.toString(gate.job()));
+    gate.office().post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version()));
+    assertThat(pastJobs()).contains(Long.toString(gate.job()));
+  }
+
+  private List<String> pastJobs() {
+    return texts(gate.office().get("/api/past-jobs?kindOfJobId=1").json().path("jobs"), "id");
+  }
+
+  @Test
   void a_kit_is_kept_without_its_prices_and_unfolds_into_lines() {
     gate.office()
         .post(

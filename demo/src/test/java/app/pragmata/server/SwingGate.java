@@ -29,6 +29,7 @@ public final class SwingGate {
   private final LocalDate day;
   private final Map<String, Object> terms = new HashMap<>();
   private final List<Map<String, Object>> furtherLines = new ArrayList<>();
+  private Runnable afterEachStep = () -> {};
   private boolean answered;
   private long quote;
   private long job;
@@ -380,15 +381,23 @@ public final class SwingGate {
         .value1();
   }
 
-  private static long made(Visitor.Answer answer) {
+  private long made(Visitor.Answer answer) {
     return check(answer).json().path("id").asLong();
   }
 
-  private static Visitor.Answer check(Visitor.Answer answer) {
+  /** A step of the example, which must not be refused. */
+  Visitor.Answer check(Visitor.Answer answer) {
     if (answer.status() != 200) {
       throw new AssertionError("A step of the example was refused: " + answer);
     }
+    afterEachStep.run();
     return answer;
+  }
+
+  /** Does something after every step from now on. */
+  SwingGate afterEachStep(Runnable work) {
+    afterEachStep = work;
+    return this;
   }
 
   /** The gate's warranty bears so much of labour from now on; "" for none. */

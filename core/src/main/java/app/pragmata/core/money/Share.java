@@ -1,5 +1,6 @@
 package app.pragmata.core.money;
 
+import app.pragmata.core.Decimal;
 import java.math.BigDecimal;
 
 /** A part of a whole, from nothing (0) to all (1), kept exact. */
@@ -27,6 +28,6 @@ public record Share(BigDecimal fraction) {
 
   /** Without decimals that say nothing, such as "60" or "12.5". */
   public String percent() {
-    return fraction.movePointRight(2).stripTrailingZeros().toPlainString();
+    return Decimal.text(fraction.movePointRight(2));
   }
 }

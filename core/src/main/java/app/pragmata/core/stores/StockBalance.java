@@ -1,5 +1,6 @@
 package app.pragmata.core.stores;
 
+import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
@@ -52,9 +53,7 @@ public record StockBalance(BigDecimal quantity, Money value) {
       throw new Refused(
           Rule.NOT_ENOUGH_STOCK,
           "Only %s left in the books, but %s entered. Check the quantity, or book in the delivery first."
-              .formatted(
-                  quantity.stripTrailingZeros().toPlainString(),
-                  issued.stripTrailingZeros().toPlainString()));
+              .formatted(Decimal.text(quantity), issued.stripTrailingZeros().toPlainString()));
     }
     Money cost =
         Money.rounded(value.major().multiply(issued).divide(quantity, MathContext.DECIMAL128));

@@ -21,6 +21,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.Decimal;
 import app.pragmata.core.billing.Bill;
 import app.pragmata.core.billing.ChargeLine;
 import app.pragmata.core.billing.Deduction;
@@ -180,7 +181,7 @@ class InvoiceStore {
                     mapping(
                         (number, net, category, percent, reason) ->
                             new BillingView.Deducted(
-                                number, net, category, plain(percent), reason))));
+                                number, net, category, Decimal.text(percent), reason))));
   }
 
   private static Field<List<TaxedGroup>> vat() {
@@ -276,20 +277,16 @@ class InvoiceStore {
         unit.priceBase(),
         full,
         discount,
-        plain(warrantyShare.movePointRight(2)),
+        Decimal.text(warrantyShare.movePointRight(2)),
         warrantyReduction,
         warrantyForgone,
         discountOfWhole,
         cut,
         net,
         vatCategory,
-        plain(vatPercent),
+        Decimal.text(vatPercent),
         vatReason,
         vatSaidBy);
-  }
-
-  static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 
   /**

@@ -19,6 +19,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.sum;
 
+import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.PromisedParts;
@@ -404,7 +405,7 @@ class PocketApi {
 
   private static @Nullable String promisedPart(QuoteLine line) {
     return line instanceof QuoteLine.Part part
-        ? part.quantity().stripTrailingZeros().toPlainString() + " " + part.description()
+        ? Decimal.text(part.quantity()) + " " + part.description()
         : null;
   }
 

@@ -1,5 +1,6 @@
 package app.pragmata.server.importing;
 
+import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import java.io.ByteArrayInputStream;
@@ -216,7 +217,7 @@ final class ListReader {
       return cell.asDate().toLocalDate().toString();
     }
     return cell.getType() == CellType.NUMBER
-        ? cell.asNumber().stripTrailingZeros().toPlainString()
+        ? Decimal.text(cell.asNumber())
         : cell.getText().strip();
   }
 

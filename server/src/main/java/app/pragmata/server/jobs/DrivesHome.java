@@ -15,10 +15,14 @@ import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RecordKind;
+import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
+import java.util.Objects;
+import java.util.Set;
+import java.util.function.Function;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
@@ -57,7 +61,7 @@ public class DrivesHome {
    * before any of them is locked by itself.
    */
   public void lock(Collection<PersonDay> days, Collection<Long> visitIds) {
-    lock(drives.listDrives(days).keySet(), visits.jobIds(visitIds).stream());
+    lock(drives.listDrives(days).keySet(), visits.jobsOfVisits(visitIds).values().stream());
   }
 
   /** The same also where there is no drive yet, but will be. */
@@ -68,7 +72,9 @@ public class DrivesHome {
   private void lock(Collection<PersonDay> days, Stream<Long> furtherJobs) {
     List<Long> jobIds =
         Stream.concat(
-                days.stream().flatMap(day -> drives.listVisits(day).stream()).map(DayVisit::jobId),
+                drives.listVisits(days).values().stream()
+                    .flatMap(List::stream)
+                    .map(DayVisit::jobId),
                 furtherJobs)
             .distinct()
             .toList();
@@ -77,49 +83,81 @@ public class DrivesHome {
     }
   }
 
+  /** A drive whose shares are others than before. */
+  private record Change(
+      TimeEntryRecord drive,
+      TimeEntry.Cost cost,
+      List<DriveHomeShareRecord> standing,
+      List<DriveHome.Share> due) {}
+
   /**
-   * Brings the shares in line with what happened to the visits and drives of these days. It comes
-   * last in a transaction, for it stores the jobs.
+   * Brings the shares in line with what happened to the visits and drives of these days, in the
+   * same few statements for any number. It comes last in a transaction, for it stores the jobs.
    */
   public void follow(Act act, Collection<PersonDay> days) {
-    drives
-        .listDrives(days)
-        .forEach(
-            (day, driven) -> {
-              List<DayVisit> ofDay = drives.listVisits(day);
-              driven.forEach(drive -> follow(act, drive, ofDay));
-            });
-  }
-
-  private void follow(Act act, TimeEntryRecord drive, List<DayVisit> ofDay) {
-    List<DriveHomeShareRecord> standing = drives.listStanding(drive.getId());
-    TimeEntry fact = TimeEntries.fact(drive);
-    TimeEntry.Cost cost = new Costing(companies.getCompany().terms()).cost(fact);
-    List<DriveHome.Share> due = List.of();
-    if (drive.getRemovedAt() == null && isDue(ofDay, !standing.isEmpty())) {
-      due = DriveHome.share(fact, cost, stops(ofDay));
-    }
-    if (due.equals(standing.stream().map(DrivesHome::share).toList())) {
+    Map<PersonDay, List<TimeEntryRecord>> driven = drives.listDrives(days);
+    if (driven.isEmpty()) {
       return;
     }
-    Map<Long, Long> jobIds =
-        Stream.concat(
-                ofDay.stream().map(visit -> Map.entry(visit.visitId(), visit.jobId())),
-                standing.stream().map(share -> Map.entry(share.getVisitId(), jobOf(share))))
-            .collect(Collectors.toMap(Map.Entry::getKey, Map.Entry::getValue, (one, same) -> one));
+    Map<PersonDay, List<DayVisit>> visitsOf = drives.listVisits(driven.keySet());
+    Map<Long, List<DriveHomeShareRecord>> standing =
+        drives.listStanding(
+            driven.values().stream().flatMap(List::stream).map(TimeEntryRecord::getId).toList());
+    var changes = new ArrayList<Change>();
+    var affected = new HashSet<Long>();
+    driven.forEach(
+        (day, ofPerson) -> {
+          List<DayVisit> ofDay = visitsOf.getOrDefault(day, List.of());
+          for (TimeEntryRecord drive : ofPerson) {
+            Change change = change(drive, ofDay, standing.getOrDefault(drive.getId(), List.of()));
+            if (!change.due().equals(change.standing().stream().map(DrivesHome::share).toList())) {
+              changes.add(change);
+              ofDay.forEach(visit -> affected.add(visit.visitId()));
+              change.standing().forEach(share -> affected.add(share.getVisitId()));
+            }
+          }
+        });
+    if (!changes.isEmpty()) {
+      store(act, changes, affected);
+    }
+  }
+
+  private Change change(
+      TimeEntryRecord drive, List<DayVisit> ofDay, List<DriveHomeShareRecord> standing) {
+    TimeEntry fact = TimeEntries.fact(drive);
+    TimeEntry.Cost cost = new Costing(companies.getCompany().terms()).cost(fact);
+    List<DriveHome.Share> due =
+        drive.getRemovedAt() == null && isDue(ofDay, !standing.isEmpty())
+            ? DriveHome.share(fact, cost, stops(ofDay))
+            : List.of();
+    return new Change(drive, cost, standing, due);
+  }
+
+  private void store(Act act, List<Change> changes, Set<Long> visitIds) {
+    Map<Long, Long> jobIds = visits.jobsOfVisits(visitIds);
     Map<Long, LockedJob> jobs = visits.lockJobs(jobIds.values());
-    for (DriveHomeShareRecord share : standing) {
-      takeBack(act, share, jobs.get(jobIds.get(share.getVisitId())));
+    Function<Long, LockedJob> jobOf =
+        visitId -> Objects.requireNonNull(jobs.get(jobIds.get(visitId)));
+    var shares = new ArrayList<DriveHomeShareRecord>();
+    for (Change change : changes) {
+      for (DriveHomeShareRecord share : change.standing()) {
+        shares.add(takeBack(act, share, jobOf.apply(share.getVisitId())));
+      }
+      for (DriveHome.Share share : change.due()) {
+        shares.add(bear(act, change.drive(), share, jobOf.apply(share.visitId())));
+      }
+      if (change.drive().getRemovedAt() == null) {
+        boolean borne = !change.due().isEmpty();
+        change.drive().setTimeCostMinor(borne ? change.cost().time().minor() : null);
+        change.drive().setDistanceCostMinor(borne ? change.cost().distance().minor() : null);
+      }
     }
-    for (DriveHome.Share share : due) {
-      bear(act, drive, share, jobs.get(jobIds.get(share.visitId())));
-    }
-    if (drive.getRemovedAt() == null) {
-      drive.setTimeCostMinor(due.isEmpty() ? null : cost.time().minor());
-      drive.setDistanceCostMinor(due.isEmpty() ? null : cost.distance().minor());
-      events.store(act, JobEvent.TIME_COSTED, drive);
-    }
-    jobs.values().forEach(job -> visits.touchJob(act, job));
+    drives.insert(shares);
+    events.updateAll(
+        act,
+        JobEvent.TIME_COSTED,
+        changes.stream().map(Change::drive).filter(drive -> drive.getRemovedAt() == null).toList());
+    visits.touchJobs(act, jobs.values());
   }
 
   /** A visit that is still to come is waited for, but it undoes nothing. */
@@ -146,14 +184,12 @@ public class DrivesHome {
             Money.ofMinor(row.getTimeCostMinor()), Money.ofMinor(row.getDistanceCostMinor())));
   }
 
-  private long jobOf(DriveHomeShareRecord share) {
-    return visits.getJobId(share.getVisitId());
-  }
-
-  private void bear(Act act, TimeEntryRecord drive, DriveHome.Share share, LockedJob job) {
+  private DriveHomeShareRecord bear(
+      Act act, TimeEntryRecord drive, DriveHome.Share share, LockedJob job) {
     var row = new DriveHomeShareRecord();
     row.setTimeEntryId(drive.getId());
     row.setVisitId(share.visitId());
+    row.setTakesBackId(null);
     row.setMinutes(share.minutes());
     row.setMiles(share.miles());
     row.setTimeCostMinor(share.cost().time().minor());
@@ -165,10 +201,10 @@ public class DrivesHome {
         drive.getId(),
         "drive home, its share",
         job);
-    insert(act, JobEvent.DRIVE_HOME_SHARED, row, job);
+    return told(act, JobEvent.DRIVE_HOME_SHARED, row, job);
   }
 
-  private void takeBack(Act act, DriveHomeShareRecord share, LockedJob job) {
+  private DriveHomeShareRecord takeBack(Act act, DriveHomeShareRecord share, LockedJob job) {
     var row = new DriveHomeShareRecord();
     row.setTimeEntryId(share.getTimeEntryId());
     row.setVisitId(share.getVisitId());
@@ -187,17 +223,17 @@ public class DrivesHome {
         share.getTimeEntryId(),
         "drive home, its share taken back",
         job);
-    insert(act, JobEvent.DRIVE_HOME_TAKEN_BACK, row, job);
+    return told(act, JobEvent.DRIVE_HOME_TAKEN_BACK, row, job);
   }
 
   private void post(Act act, BooksEvent event, long driveId, String what, LockedJob job) {
     books.post(act, event, VisitStore.source(RecordKind.TIME_ENTRY, driveId, what, job));
   }
 
-  private void insert(Act act, JobEvent event, DriveHomeShareRecord share, LockedJob job) {
+  private DriveHomeShareRecord told(
+      Act act, JobEvent event, DriveHomeShareRecord share, LockedJob job) {
     share.setSharedAt(act.at());
     share.setCostReleaseId(job.costReleaseId());
-    drives.insert(share);
     events.tell(
         act,
         event,
@@ -210,5 +246,6 @@ public class DrivesHome {
                     "miles", share.getMiles(),
                     "timeCostMinor", share.getTimeCostMinor(),
                     "distanceCostMinor", share.getDistanceCostMinor())));
+    return share;
   }
 }

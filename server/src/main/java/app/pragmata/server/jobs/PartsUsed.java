@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
+import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
@@ -189,7 +190,7 @@ public class PartsUsed {
             .from(PART)
             .where(PART.ID.eq(use.getPartId()))
             .fetchSingle(PART.NAME);
-    String what = prefix + use.getQuantity().stripTrailingZeros().toPlainString() + " " + part;
+    String what = prefix + Decimal.text(use.getQuantity()) + " " + part;
     return VisitStore.source(RecordKind.VISIT_PART, use.getId(), what, visit.job());
   }
 }

@@ -321,22 +321,13 @@ public class VisitStore {
     events.store(act, JobEvent.VISIT_WANTED, visit);
   }
 
-  /** The jobs of these visits; a visit that there is not has none. */
-  public Set<Long> jobIds(Collection<Long> visitIds) {
+  /** The jobs of these visits, by visit; a visit that there is not has none. */
+  Map<Long, Long> jobsOfVisits(Collection<Long> visitIds) {
     return database
-        .select(VISIT.JOB_ID)
+        .select(VISIT.ID, VISIT.JOB_ID)
         .from(VISIT)
         .where(VISIT.ID.in(visitIds))
-        .fetchSet(VISIT.JOB_ID);
-  }
-
-  /** The job of a visit that is known to be there. */
-  long getJobId(long visitId) {
-    return database
-        .select(VISIT.JOB_ID)
-        .from(VISIT)
-        .where(VISIT.ID.eq(visitId))
-        .fetchSingle(VISIT.JOB_ID);
+        .fetchMap(VISIT.ID, VISIT.JOB_ID);
   }
 
   /** Says who comes to a visit besides its technician. */

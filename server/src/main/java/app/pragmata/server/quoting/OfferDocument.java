@@ -1,6 +1,7 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.core.Coded;
+import app.pragmata.core.Decimal;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
@@ -12,7 +13,6 @@ import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.TaxedGroup;
-import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
@@ -175,13 +175,13 @@ public record OfferDocument(
       case QuoteLine.Labour labour -> Minutes.text(labour.minutes()) + " h";
       case QuoteLine.Drive drive ->
           switch (drive.charge()) {
-            case DriveCharge.PerMile perMile -> plain(drive.miles()) + " miles";
+            case DriveCharge.PerMile perMile -> Decimal.text(drive.miles()) + " miles";
             case DriveCharge.PerHour perHour -> Minutes.text(drive.minutes()) + " h";
             case DriveCharge.PerCallOut callOut -> "";
             case DriveCharge.None none -> "";
           };
-      case QuoteLine.Part part -> plain(part.quantity());
-      case QuoteLine.Other other -> plain(other.quantity());
+      case QuoteLine.Part part -> Decimal.text(part.quantity());
+      case QuoteLine.Other other -> Decimal.text(other.quantity());
     };
   }
 
@@ -197,9 +197,5 @@ public record OfferDocument(
               amounts.get(i).minor()));
     }
     return stages;
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 }

@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.Decimal;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.QuoteLine;
@@ -7,7 +8,6 @@ import app.pragmata.core.money.Minutes;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.OfferLine;
-import java.math.BigDecimal;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -115,22 +115,19 @@ public record TypedLine(
               labour(labour.description(), Minutes.text(labour.minutes()))
                   .rateClass(labour.rateClass());
           case QuoteLine.Drive drive ->
-              drive(drive.description(), Minutes.text(drive.minutes()), plain(drive.miles()))
+              drive(drive.description(), Minutes.text(drive.minutes()), Decimal.text(drive.miles()))
                   .charge(drive.charge().rule());
           case QuoteLine.Part part ->
-              part(part.partId(), part.description(), plain(part.quantity()));
+              part(part.partId(), part.description(), Decimal.text(part.quantity()));
           case QuoteLine.Other other ->
-              other(other.description(), plain(other.quantity()), other.unitCost().toString());
+              other(
+                  other.description(), Decimal.text(other.quantity()), other.unitCost().toString());
         };
     return writing.price(line.unitPrice().toString()).vat(line.vatTreatment().code());
   }
 
   private static Writing chosen(Writing writing, Choice choice) {
     return writing.choice(choice.code(), choice.groupName(), choice.counts());
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 
   private Writing writing() {

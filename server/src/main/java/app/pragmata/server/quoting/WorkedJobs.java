@@ -1,6 +1,7 @@
 package app.pragmata.server.quoting;
 
 import app.pragmata.core.Coded;
+import app.pragmata.core.Decimal;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -49,7 +50,7 @@ class WorkedJobs {
                     TypedLine.part(
                             row.get("id", Long.class),
                             row.get("name", String.class),
-                            plain(row.get("quantity", BigDecimal.class)))
+                            Decimal.text(row.get("quantity", BigDecimal.class)))
                         .line()));
     database
         .resultQuery(OTHERS, jobId)
@@ -67,13 +68,10 @@ class WorkedJobs {
   private static TypedLine time(Record row) {
     String minutes = Minutes.text(row.get("minutes", Integer.class));
     return row.get("kind", String.class).equals("drive")
-        ? TypedLine.drive("Call-out", minutes, plain(row.get("miles", BigDecimal.class))).line()
+        ? TypedLine.drive("Call-out", minutes, Decimal.text(row.get("miles", BigDecimal.class)))
+            .line()
         : TypedLine.labour("Labour", minutes)
             .rateClass(Coded.get(RateClass.class, row.get("rate_class", String.class)))
             .line();
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 }

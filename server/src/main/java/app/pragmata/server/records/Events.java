@@ -95,20 +95,43 @@ public class Events {
     database.batchUpdate(rows).execute();
   }
 
-  /** The same as {@link #touch} for many, in a few statements. */
+  /** The same as {@link #touch} for many of a table with versions, in a few statements. */
   public <R extends UpdatableRecord<R>> void touchAll(Act act, Event event, List<R> rows) {
+    var changed = new ArrayList<R>();
+    var moved = new ArrayList<R>();
     for (R row : rows) {
       Values values = Values.ofChanged(row);
       if (values.differ()) {
         write(act, event, row, About.NOTHING, values);
+        changed.add(row);
       } else {
         collected()
             .happened
             .add(new Happened(event, id(row), owner(event, row, About.NOTHING), values.changed()));
+        moved.add(row);
       }
-      countOn(row);
     }
-    database.batchUpdate(rows).execute();
+    changed.forEach(Events::countOn);
+    database.batchUpdate(changed).execute();
+    if (!moved.isEmpty()) {
+      countOn(moved);
+    }
+  }
+
+  private <R extends UpdatableRecord<R>> void countOn(List<R> rows) {
+    Table<R> table = rows.getFirst().getTable();
+    Field<Long> id = Objects.requireNonNull(table.field("id", Long.class));
+    Field<Integer> version = Objects.requireNonNull(table.field("version", Integer.class));
+    database
+        .update(table)
+        .set(version, version.plus(1))
+        .where(id.in(rows.stream().map(row -> row.get(id)).toList()))
+        .execute();
+    for (R row : rows) {
+      countOn(row);
+      // It is stored already.
+      row.touched(version, false);
+    }
   }
 
   /** Deletes a record; what it was stays written down. */

@@ -3,6 +3,7 @@ package app.pragmata.server.sheet;
 import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
@@ -201,14 +202,10 @@ class SheetApi {
     return switch (line) {
       case QuoteLine.Labour labour -> Minutes.text(labour.minutes());
       case QuoteLine.Drive drive ->
-          Minutes.text(drive.minutes()) + ", " + plain(drive.miles()) + " mi";
-      case QuoteLine.Part part -> plain(part.quantity());
-      case QuoteLine.Other other -> plain(other.quantity());
+          Minutes.text(drive.minutes()) + ", " + Decimal.text(drive.miles()) + " mi";
+      case QuoteLine.Part part -> Decimal.text(part.quantity());
+      case QuoteLine.Other other -> Decimal.text(other.quantity());
     };
-  }
-
-  private static String plain(BigDecimal number) {
-    return number.stripTrailingZeros().toPlainString();
   }
 
   private List<JobSheet.Visit> visits(
