@@ -6,9 +6,11 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
 import app.pragmata.server.laws.Laws;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
@@ -19,12 +21,17 @@ import org.junit.jupiter.api.Test;
  */
 class WholePathTest {
   private final RunningPragmata program = RunningPragmata.forTests();
+  private final LocalDate day = SwingGate.takeDay(program);
   private Page desk;
   private Page phone;
 
+  private void at(String time) {
+    program.clock().set(day + "T" + time);
+  }
+
   @Test
   void one_quote_becomes_a_costed_job_a_posted_invoice_and_balanced_books() {
-    program.clock().set("2026-11-25T08:30");
+    at("08:30");
     program.keepInStock("RAM-230", 10, "212.40");
     program.keepInStock("PHO-02", 30, "14.25");
     desk = Chromium.desk(program, "hester");
@@ -108,12 +115,12 @@ class WholePathTest {
 
   private void work() {
     phone = Chromium.phone(program, "imre");
-    program.clock().set("2026-11-25T14:20");
+    at("14:20");
     phone.navigate("/");
     phone.locator("a.stop", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
     button(phone, "Start driving").click();
     assertThat(button(phone, "Arrive")).isVisible();
-    program.clock().set("2026-11-25T15:00");
+    at("15:00");
     button(phone, "Arrive").click();
     phone.getByLabel("Miles driven").fill("18.4");
     button(phone, "I have arrived").click();
@@ -122,11 +129,11 @@ class WholePathTest {
     addVanPart("ram 230", "Gate ram 230 V", 1);
     addVanPart("photocell", "Photocell pair", 3);
     button(phone, "Done with parts").click();
-    program.clock().set("2026-11-25T17:00");
+    at("17:00");
     button(phone, "Pause work").click();
     button(phone, "Go on working").click();
     assertThat(button(phone, "Pause work")).isVisible();
-    program.clock().set("2026-11-25T18:20");
+    at("18:20");
     button(phone, "Finish").click();
     phone.getByLabel("What was done").fill("Ram changed, limits set.");
     button(phone, "Finish this visit").click();

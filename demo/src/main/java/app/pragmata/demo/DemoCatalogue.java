@@ -1,22 +1,24 @@
 package app.pragmata.demo;
 
 import static app.pragmata.server.generated.Tables.*;
-import static app.pragmata.server.generated.Tables.COST_CENTRE;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
 
-import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.core.money.VatCategory;
 import app.pragmata.core.people.Role;
+import app.pragmata.server.founding.Founding;
+import app.pragmata.server.founding.NewCompany;
+import app.pragmata.server.founding.NewPerson;
+import app.pragmata.server.records.NumberSeries.Series;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Random;
 import org.jooq.DSLContext;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 
 /**
@@ -124,21 +126,18 @@ class DemoCatalogue {
 
   private final DSLContext database;
   private final DemoFrontDesk frontDesk;
-  // Slow to compute on purpose; everybody in the demo has the same password.
-  private final String passwordHash;
+  private final Founding founding;
 
-  DemoCatalogue(DSLContext database, DemoFrontDesk frontDesk, PasswordEncoder passwords) {
+  DemoCatalogue(DSLContext database, DemoFrontDesk frontDesk, Founding founding) {
     this.database = database;
     this.frontDesk = frontDesk;
-    this.passwordHash = passwords.encode(PASSWORD);
+    this.founding = founding;
   }
 
   void insert(LocalDate today) {
     LocalDate longAgo = today.minusYears(1).withDayOfYear(1);
-    company(longAgo);
-    people(longAgo, today);
-    kindsOfJob();
-    books();
+    founding.found(company(longAgo), people());
+    raiseWage(today.minusDays(50));
     frontDesk.insert(longAgo, today);
     parts();
     customers(today);
@@ -153,200 +152,52 @@ class DemoCatalogue {
         .execute();
   }
 
-  private void company(LocalDate longAgo) {
-    database
-        .insertInto(VAT_TREATMENT)
-        .values("standard", VatCategory.RATED, "", true)
-        .values("reduced", VatCategory.RATED, "", false)
-        .values("zero", VatCategory.ZERO, "", false)
-        .values("exempt", VatCategory.EXEMPT, "Training of a customer's people", false)
-        .values(
-            "reverse_charge",
-            VatCategory.REVERSE_CHARGE,
-            "Building work, the customer accounts for the VAT",
-            false)
-        .values("outside_scope", VatCategory.OUTSIDE_SCOPE, "Damages, no supply", false)
-        .execute();
-    database
-        .insertInto(VAT_PERCENT)
-        .values("standard", longAgo, new BigDecimal("20"))
-        .values("reduced", longAgo, new BigDecimal("5"))
-        .execute();
-    var company = database.newRecord(COMPANY);
-    company.setName("Ferrow Gate & Shutter");
-    company.setAddress("7 Capstan Wharf, Ostmere OS1 3FG");
-    company.setPhone("01632 960100");
-    company.setEmail("office@ferrow.example");
-    company.setVatNumber("GB 000 0000 00");
-    company.setBank("Ostmere Savings, sort code 00-00-00, account 00000000");
-    company.setCurrency("GBP");
-    company.setTimeZone(ZONE.getId());
-    company.setLocale("en-GB");
-    company.setDiallingCode("44");
-    company.setPostcodePattern("[A-Z]{1,2}[0-9][A-Z0-9]? [0-9][A-Z]{2}");
-    company.setPostcodeExample("OS4 2TD");
-    company.setQuoteValidDays((short) 30);
-    company.setFloorMarginPercent(new BigDecimal("25"));
-    company.insert();
-    database
-        .insertInto(WORKING_HOURS)
-        .values(
-            longAgo,
-            new Short[] {1, 2, 3, 4, 5},
-            LocalTime.of(7, 0),
-            LocalTime.of(17, 30),
-            LocalTime.of(22, 0),
-            LocalTime.of(6, 0),
-            "overtime")
-        .execute();
-    database
-        .insertInto(CHARGE_TERMS)
-        .values(
-            longAgo,
-            (short) 15,
-            (short) 60,
-            "per_call_out",
-            UnitPrice.of("45.00"),
-            new BigDecimal("0.15"),
-            (short) 14)
-        .execute();
-    database
-        .insertInto(COST_TERMS)
-        .values(longAgo, new BigDecimal("24.108"), new BigDecimal("7.50"))
-        .execute();
-    Object[][] bands = {{2_000L, "0.90"}, {10_000L, "0.70"}, {1_000_000L, "0.45"}};
-    for (Object[] band : bands) {
-      database
-          .insertInto(MARKUP_BAND)
-          .values(longAgo, (Long) band[0], new BigDecimal((String) band[1]))
-          .execute();
-    }
-    Object[][] series = {
-      {"customer", 101L},
-      {"quote", 1201L},
-      {"job", 2001L},
-      {"invoice", 4001L},
-      {"credit_note", 501L},
-      {"receipt", 301L},
-      {"journal", 1L}
-    };
-    for (Object[] row : series) {
-      database.insertInto(NUMBER_SERIES).values(row).execute();
-    }
+  private static NewCompany company(LocalDate longAgo) {
+    return new NewCompany(
+        "GB",
+        "Ferrow Gate & Shutter",
+        "7 Capstan Wharf, Ostmere OS1 3FG",
+        "01632 960100",
+        "office@ferrow.example",
+        "GB 000 0000 00",
+        "Ostmere Savings, sort code 00-00-00, account 00000000",
+        longAgo,
+        Map.of(
+            Series.CUSTOMER, 101L,
+            Series.QUOTE, 1201L,
+            Series.JOB, 2001L,
+            Series.INVOICE, 4001L,
+            Series.CREDIT_NOTE, 501L,
+            Series.RECEIPT, 301L));
   }
 
-  private void people(LocalDate longAgo, LocalDate today) {
-    person("Hester Lyle", "hester", Role.OFFICE);
-    person("Maud Ferris", "maud", Role.BOOKKEEPER);
-    person("Orla Ferrow", "orla", Role.OWNER);
-    technician("Imre Vasko", "imre", "19.60", longAgo);
-    technician("Dilys Marrant", "dilys", "20.40", longAgo);
-    technician("Tobias Quennell", "tobias", "18.75", longAgo);
-    long ngozi = technician("Ngozi Adair", "ngozi", "20.10", longAgo);
-    technician("Piet Osei", "piet", "17.90", longAgo);
+  private static List<NewPerson> people() {
+    return List.of(
+        new NewPerson("Hester Lyle", "hester", PASSWORD, Role.OFFICE, null),
+        new NewPerson("Maud Ferris", "maud", PASSWORD, Role.BOOKKEEPER, null),
+        new NewPerson("Orla Ferrow", "orla", PASSWORD, Role.OWNER, null),
+        technician("Imre Vasko", "imre", "19.60"),
+        technician("Dilys Marrant", "dilys", "20.40"),
+        technician("Tobias Quennell", "tobias", "18.75"),
+        technician("Ngozi Adair", "ngozi", "20.10"),
+        technician("Piet Osei", "piet", "17.90"));
+  }
+
+  private static NewPerson technician(String name, String username, String wage) {
+    return new NewPerson(name, username, PASSWORD, Role.TECHNICIAN, new BigDecimal(wage));
+  }
+
+  /** Ngozi Adair earns more since some weeks ago. */
+  private void raiseWage(LocalDate from) {
     database
         .insertInto(WAGE)
-        .values(ngozi, today.minusDays(50), new BigDecimal("20.90"), new BigDecimal("0.23"))
+        .select(
+            select(PERSON.ID, val(from), val(new BigDecimal("20.90")), WAGE.ON_COST_SHARE)
+                .from(PERSON)
+                .join(WAGE)
+                .on(WAGE.PERSON_ID.eq(PERSON.ID))
+                .where(PERSON.USERNAME.eq("ngozi")))
         .execute();
-    database.insertInto(STOCK_PLACE, STOCK_PLACE.NAME).values("Store").execute();
-    database.insertInto(VEHICLE_COST).values(longAgo, new BigDecimal("0.38")).execute();
-    terms("normal", longAgo, "1", "58.00");
-    terms("overtime", longAgo, "1.5", "87.00");
-    terms("night", longAgo, "2", "116.00");
-  }
-
-  private void terms(String rateClass, LocalDate from, String factor, String charge) {
-    database
-        .insertInto(RATE_CLASS_TERMS)
-        .values(rateClass, from, new BigDecimal(factor), UnitPrice.of(charge))
-        .execute();
-  }
-
-  private long person(String name, String username, Role role) {
-    return database
-        .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
-        .values(name, username, passwordHash, role)
-        .returning(PERSON.ID)
-        .fetchSingle(PERSON.ID);
-  }
-
-  private long technician(String name, String username, String wage, LocalDate from) {
-    long id = person(name, username, Role.TECHNICIAN);
-    database
-        .insertInto(WAGE)
-        .values(id, from, new BigDecimal(wage), new BigDecimal("0.23"))
-        .execute();
-    database
-        .insertInto(STOCK_PLACE, STOCK_PLACE.NAME, STOCK_PLACE.PERSON_ID)
-        .values("Van of " + name, id)
-        .execute();
-    return id;
-  }
-
-  private void kindsOfJob() {
-    String[][] costCentres = {
-      {"repairs", "Repairs and call-outs"},
-      {"installation", "Installation"},
-      {"service", "Service and safety checks"}
-    };
-    for (String[] costCentre : costCentres) {
-      database.insertInto(COST_CENTRE).values((Object[]) costCentre).execute();
-    }
-    Object[][] kinds = {
-      {"Repair", PromiseKind.ESTIMATE, 120, "repairs"},
-      {"Call-out", PromiseKind.ESTIMATE, 90, "repairs"},
-      {"Installation", PromiseKind.FIXED_PRICE, 420, "installation"},
-      {"Service", PromiseKind.FIXED_PRICE, 60, "service"},
-      {"Safety check", PromiseKind.FIXED_PRICE, 75, "service"}
-    };
-    for (Object[] kind : kinds) {
-      database
-          .insertInto(
-              KIND_OF_JOB,
-              KIND_OF_JOB.NAME,
-              KIND_OF_JOB.PROMISE,
-              KIND_OF_JOB.DEFAULT_MINUTES,
-              KIND_OF_JOB.COST_CENTRE,
-              KIND_OF_JOB.USUAL_FOR_CALLS)
-          .values(
-              (String) kind[0],
-              (PromiseKind) kind[1],
-              (Integer) kind[2],
-              (String) kind[3],
-              kind == kinds[0])
-          .execute();
-    }
-  }
-
-  private void books() {
-    String[][] accounts = {
-      {"1200", "Bank", "asset", "bank"},
-      {"1100", "Trade debtors", "asset", "trade_debtors"},
-      {"1000", "Stock", "asset", "stock"},
-      {"1050", "Work in progress", "asset", "work_in_progress"},
-      {"2210", "Input VAT", "asset", "input_vat"},
-      {"2100", "Trade creditors", "liability", "trade_creditors"},
-      {"2110", "Goods received not billed", "liability", "goods_received_not_billed"},
-      {"2150", "Customer deposits", "liability", "customer_deposits"},
-      {"2160", "Billed ahead of work", "liability", "billed_ahead_of_work"},
-      {"2200", "Output VAT", "liability", "output_vat"},
-      {"2300", "Payroll clearing", "liability", "payroll_clearing"},
-      {"2310", "Vehicle costs absorbed", "liability", "vehicle_costs_absorbed"},
-      {"4000", "Sales, labour", "income", "sales_labour"},
-      {"4010", "Sales, call-out", "income", "sales_call_out"},
-      {"4020", "Sales, parts", "income", "sales_parts"},
-      {"4030", "Sales, other", "income", "sales_other"},
-      {"5000", "Cost of sales, labour", "expense", "cost_of_sales_labour"},
-      {"5010", "Cost of sales, drive", "expense", "cost_of_sales_drive"},
-      {"5020", "Cost of sales, parts", "expense", "cost_of_sales_parts"},
-      {"5030", "Cost of sales, other", "expense", "cost_of_sales_other"},
-      {"5100", "Warranty and goodwill", "expense", "warranty_and_goodwill"},
-      {"5110", "Cost of work called off", "expense", "cost_of_work_called_off"}
-    };
-    for (String[] account : accounts) {
-      database.insertInto(ACCOUNT).values(account[0], account[1], account[2]).execute();
-      database.insertInto(POSTING_ACCOUNT).values(account[3], account[0]).execute();
-    }
   }
 
   private void parts() {

@@ -151,7 +151,7 @@ class DemoFrontDesk {
     talk("Roller shutter", SHUTTER);
     holidays(today.getYear());
     holidays(today.getYear() + 1);
-    responseTerms(longAgo);
+    responseTerms(longAgo, "Harbour: emergencies in two hours", 120, 240, 960, 3_000);
     database
         .insertInto(PRICE_LIST, PRICE_LIST.NAME, PRICE_LIST.PARTS_DISCOUNT_SHARE)
         .values("Trade, parts less 10 %", new BigDecimal("0.10"))
@@ -202,12 +202,6 @@ class DemoFrontDesk {
         .values(LocalDate.of(year, 12, 25), "Christmas Day")
         .values(LocalDate.of(year, 12, 26), "Boxing Day")
         .execute();
-  }
-
-  /** The first terms hold for everybody who has none of their own. */
-  private void responseTerms(LocalDate longAgo) {
-    responseTerms(longAgo, "Standard", 240, 480, 1_800, 6_000);
-    responseTerms(longAgo, "Harbour: emergencies in two hours", 120, 240, 960, 3_000);
   }
 
   private void responseTerms(

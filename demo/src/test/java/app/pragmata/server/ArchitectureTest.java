@@ -58,6 +58,7 @@ class ArchitectureTest {
           "finding",
           "frontdesk",
           "importing",
+          "founding",
           "history",
           "laws",
           // The program itself.

@@ -37,7 +37,7 @@ public final class SwingGate {
 
   /** A new example on the next working day. */
   public SwingGate(RunningPragmata program, String technicianName) {
-    this(program, technicianName, nextDay(program.database()));
+    this(program, technicianName, takeDay(program));
   }
 
   private SwingGate(RunningPragmata program, String technicianName, LocalDate day) {
@@ -51,7 +51,9 @@ public final class SwingGate {
     technician = Visitor.signedIn(program, technicianName);
   }
 
-  private static synchronized LocalDate nextDay(DSLContext database) {
+  /** A working day that no other example has. */
+  public static synchronized LocalDate takeDay(RunningPragmata program) {
+    DSLContext database = program.database();
     do {
       lastDay = lastDay.plusDays(1);
     } while (lastDay.getDayOfWeek().getValue() > 5

@@ -1,0 +1,91 @@
+package app.pragmata.server.founding;
+
+import app.pragmata.core.books.AccountKind;
+import app.pragmata.core.books.PostingCategory;
+import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.Priority;
+import app.pragmata.core.company.RateClass;
+import app.pragmata.core.jobs.PromiseKind;
+import app.pragmata.core.money.VatCategory;
+import java.math.BigDecimal;
+import java.time.LocalTime;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What is usual for a company of a country, in its language: a file of the program, in which no
+ * field may be missing or misspelt. Money is in major units of the currency, shares are fractions.
+ *
+ * @param locale how numbers, days and words are written (BCP 47)
+ * @param diallingCode without a plus
+ * @param postcodePattern a regular expression
+ * @param onCostShare what an employer pays on top of a wage
+ * @param store what the store is called
+ * @param van what a technician's van is called, with %s for the name
+ */
+record CountryTemplate(
+    String locale,
+    String currency,
+    String timeZone,
+    String diallingCode,
+    String postcodePattern,
+    String postcodeExample,
+    short quoteValidDays,
+    BigDecimal floorMarginPercent,
+    List<Vat> vat,
+    WorkingHours workingHours,
+    ChargeTerms chargeTerms,
+    CostTerms costTerms,
+    List<MarkupBand> markupBands,
+    List<Rate> rates,
+    BigDecimal vehicleCostPerMile,
+    BigDecimal onCostShare,
+    String store,
+    String van,
+    List<CostCentre> costCentres,
+    List<KindOfJob> kindsOfJob,
+    String responseTerms,
+    List<ResponseTime> responseTimes,
+    List<Account> accounts) {
+
+  /** A treatment; a rated one has a percent, and some others a reason. */
+  record Vat(
+      String code,
+      VatCategory category,
+      String reason,
+      boolean usual,
+      @Nullable BigDecimal percent) {}
+
+  /** Days by ISO 8601: Monday is 1. */
+  record WorkingHours(
+      List<Short> normalDays,
+      LocalTime normalFrom,
+      LocalTime normalTo,
+      LocalTime nightFrom,
+      LocalTime nightTo,
+      RateClass onHolidays) {}
+
+  record ChargeTerms(
+      short stepMinutes,
+      short minimumMinutes,
+      DriveCharge.Rule driveCharge,
+      BigDecimal driveChargePrice,
+      BigDecimal otherMarkupShare,
+      short paymentDays) {}
+
+  record CostTerms(BigDecimal standardCostPerHour, BigDecimal overheadPerHour) {}
+
+  record MarkupBand(BigDecimal upToCost, BigDecimal markupShare) {}
+
+  record Rate(RateClass rateClass, BigDecimal costFactor, BigDecimal chargePerHour) {}
+
+  record CostCentre(String code, String name) {}
+
+  /** A kind of job; the first one is usual for calls. */
+  record KindOfJob(String name, PromiseKind promise, int defaultMinutes, String costCentre) {}
+
+  record ResponseTime(Priority priority, int minutes, boolean aroundTheClock) {}
+
+  /** An account, and what is posted to it. */
+  record Account(String code, String name, AccountKind kind, PostingCategory postings) {}
+}
