@@ -402,9 +402,11 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
     ) : null;
   }
   if (offer.cardNotice == null) {
+    const { seller, number } = offer.document;
     return (
       <p className="state" role="status">
-        <b>A deposit of {money(offer.depositDueMinor)} is due.</b> Please pay it by bank transfer.
+        <b>A deposit of {money(offer.depositDueMinor)} is due.</b> Please pay it by bank transfer
+        {seller.bank !== "" && ` to ${seller.bank}`}, with “quote {number}” as the reference.
       </p>
     );
   }
