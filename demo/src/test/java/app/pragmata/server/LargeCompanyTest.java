@@ -1,14 +1,18 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.generated.Tables.COST_RELEASE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.demo.Demo;
+import app.pragmata.server.billing.CheckedJobs;
+import app.pragmata.server.billing.InvoiceService;
 import app.pragmata.server.laws.Laws;
 import app.pragmata.server.worklists.Standings;
 import java.util.List;
 import java.util.Set;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -18,9 +22,9 @@ import org.junit.jupiter.params.provider.ValueSource;
 import org.springframework.context.ConfigurableApplicationContext;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** The large company with four technicians and nine weeks of settled work: its rows are right. */
+/** The large company with eight technicians and nine weeks of settled work: its rows are right. */
 class LargeCompanyTest {
-  private static final int TECHNICIANS = 4;
+  private static final int TECHNICIANS = 8;
   private static final int SETTLED_WEEKS = 9;
   private static final int JOBS_A_WEEK = TECHNICIANS * 20;
 
@@ -67,7 +71,7 @@ class LargeCompanyTest {
   @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed", "paid"})
   void work_stands_at_every_stage_of_the_money_line(String stage) {
     assertThat(office.get("/api/worklists/" + stage).json().path("count").asInt())
-        .isGreaterThanOrEqualTo(JOBS_A_WEEK / 2);
+        .isGreaterThanOrEqualTo(2 * TECHNICIANS);
   }
 
   @Test
@@ -90,7 +94,7 @@ class LargeCompanyTest {
   @Test
   void no_more_money_is_open_than_in_the_weeks_that_wait_for_it() {
     assertThat(database.fetchCount(RECEIVABLE, RECEIVABLE.OWED_MINOR.gt(0L)))
-        .isBetween(4 * JOBS_A_WEEK, 7 * JOBS_A_WEEK);
+        .isBetween(4 * JOBS_A_WEEK, 8 * JOBS_A_WEEK);
   }
 
   @Test
@@ -108,6 +112,42 @@ class LargeCompanyTest {
     assertThat(document.path("jobs").path(0).path("number").asLong()).isEqualTo(row.get(3));
     assertThat(document.path("jobs").path(0).path("title").asString()).isEqualTo(row.get(4));
     assertThat(document.path("invoiceDate").asString()).isEqualTo(row.get(5).toString());
+  }
+
+  @Test
+  void one_and_a_hundred_invoices_take_equally_many_statements() {
+    var checked =
+        CheckedJobs.list(database).stream().filter(LargeCompanyTest::isBilledAndPaidInOne).toList();
+    int alone = statementsOfClosing(checked.subList(0, 1));
+    int together = statementsOfClosing(checked.subList(1, 101));
+    assertThat(together).isEqualTo(alone);
+  }
+
+  /** Whether nothing of the job is billed yet and no money of the customer waits for it. */
+  private static boolean isBilledAndPaidInOne(InvoiceService.AtVersion job) {
+    return database
+        .fetch(
+            """
+            select 1 from bill where job_id = {0}
+              union all select 1 from receipt where job_id = {0}
+              union all select 1 from receipt r join accepted_quote a on a.quote_id = r.quote_id
+                where a.job_id = {0}
+            """,
+            DSL.val(job.jobId()))
+        .isEmpty();
+  }
+
+  private static int statementsOfClosing(List<InvoiceService.AtVersion> jobs) {
+    int statements = Statements.count(database, () -> CheckedJobs.close(program, jobs));
+    assertThat(
+            database.fetchCount(
+                COST_RELEASE, COST_RELEASE.JOB_ID.in(ids(jobs)).and(COST_RELEASE.CLOSES.isTrue())))
+        .isEqualTo(jobs.size());
+    return statements;
+  }
+
+  private static List<Long> ids(List<InvoiceService.AtVersion> jobs) {
+    return jobs.stream().map(InvoiceService.AtVersion::jobId).toList();
   }
 
   @Test

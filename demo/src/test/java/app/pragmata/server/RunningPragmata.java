@@ -18,16 +18,11 @@ import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.ZoneId;
-import java.util.Arrays;
-import java.util.Collections;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.DSLContext;
-import org.jooq.ExecuteListener;
-import org.jooq.impl.DefaultConfiguration;
-import org.jooq.impl.DefaultExecuteListenerProvider;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -148,31 +143,9 @@ public final class RunningPragmata {
     return context.getBean(DSLContext.class);
   }
 
-  /**
-   * How many statements the program sends to its database for the one request that something is
-   * about; what it does by the clock meanwhile is on other threads.
-   */
+  /** How many statements the program sends for the one request that something is about. */
   public int statements(Runnable work) {
-    var configuration = (DefaultConfiguration) database().configuration();
-    var before = configuration.executeListenerProviders();
-    var counts = new ConcurrentHashMap<Thread, Integer>();
-    ExecuteListener counting =
-        ExecuteListener.onExecuteStart(
-            each -> {
-              // Whether the settings are still the same is looked up by the clock.
-              if (each.sql() == null || !each.sql().contains("settings_version")) {
-                counts.merge(Thread.currentThread(), 1, Integer::sum);
-              }
-            });
-    var providers = Arrays.copyOf(before, before.length + 1);
-    providers[before.length] = new DefaultExecuteListenerProvider(counting);
-    configuration.setExecuteListenerProvider(providers);
-    try {
-      work.run();
-    } finally {
-      configuration.setExecuteListenerProvider(before);
-    }
-    return Collections.max(counts.values());
+    return Statements.count(database(), work);
   }
 
   /** Delivers parts at this cost each, unless at least so many are held. */

@@ -1,18 +1,12 @@
 package app.pragmata.server.billing;
 
-import static app.pragmata.server.generated.Tables.JOB;
-import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import app.pragmata.core.jobs.BillingBasis;
-import app.pragmata.core.jobs.JobState;
-import app.pragmata.core.people.Role;
 import app.pragmata.demo.Demo;
 import app.pragmata.server.DemoTemplate;
 import app.pragmata.server.Pragmata;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.SettableClock;
-import app.pragmata.server.records.Act;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -20,7 +14,6 @@ import java.io.InputStream;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
 import java.sql.SQLException;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
@@ -87,35 +80,10 @@ class PostingBenchTest {
 
   /** Closes checked jobs by an invoice each; gives the seconds that it took. */
   private static double close(ConfigurableApplicationContext program) {
-    DSLContext database = program.getBean(DSLContext.class);
-    List<InvoiceService.AtVersion> checked = listChecked(database).subList(0, INVOICES);
-    var act =
-        new Act(
-            database.fetchSingle(PERSON, PERSON.USERNAME.eq("hester")).getId(),
-            Role.OFFICE,
-            SettableClock.moment(NOW),
-            ZoneId.of("Europe/London"));
+    var checked = CheckedJobs.list(program.getBean(DSLContext.class)).subList(0, INVOICES);
     long start = System.nanoTime();
-    program
-        .getBean(InvoiceService.class)
-        .close(act, "posting-" + checked.getFirst().jobId(), checked);
+    CheckedJobs.close(program, checked);
     return (System.nanoTime() - start) / 1e9;
-  }
-
-  /** Those that need no reason for what they charge. */
-  private static List<InvoiceService.AtVersion> listChecked(DSLContext database) {
-    return database
-        .select(JOB.ID, JOB.VERSION)
-        .from(JOB)
-        .where(JOB.STATE.eq(JobState.Code.CHECKED))
-        .and(JOB.BILLING_BASIS.ne(BillingBasis.Code.NOT_CHARGED))
-        .and(
-            """
-            not exists (select from cost_release r where r.job_id = job.id and r.closes)
-              and not exists (select from accepted_quote a where a.job_id = job.id and a.promise = 'estimate')
-            """)
-        .orderBy(JOB.ID)
-        .fetch(row -> new InvoiceService.AtVersion(row.value1(), row.value2()));
   }
 
   /** All but who is signed in. */
