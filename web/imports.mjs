@@ -6,6 +6,7 @@ import { fileURLToPath } from "node:url";
 
 const ORDER = [
   "api",
+  "live",
   "records",
   "history",
   "lists",

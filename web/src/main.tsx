@@ -7,6 +7,7 @@ import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
 import { Problem } from "./api/client";
+import { useLive } from "./live/useLive";
 import { SessionGate, useSession } from "./people/SessionGate";
 import { theme } from "./theme";
 
@@ -57,7 +58,8 @@ function NoSuchPage() {
 
 /** Technicians have their pocket page and nothing else; the office has everything else. */
 function OnlyFor({ field }: { field: boolean }) {
-  const { person } = useSession();
+  const { person, now } = useSession();
+  useLive(now.slice(0, 10));
   return (person.role === "technician") === field ? <Outlet /> : <Navigate to="/" replace />;
 }
 

@@ -28,7 +28,6 @@ export const queries = {
   moneyLine: queryOptions({
     queryKey: ["work", "money-line"],
     queryFn: () => answer(client.GET("/api/money-line")),
-    refetchInterval: 60_000,
   }),
   worklist: (
     stage: StageTotal["stage"],
@@ -203,20 +202,11 @@ export const queries = {
   mailStandIn: queryOptions({
     queryKey: ["mail-stand-in"],
     queryFn: () => answer(client.GET("/api/mail-stand-in")),
-    refetchInterval: 2_000,
   }),
   import: (id: number) =>
     queryOptions({
       queryKey: ["work", "import", id],
       queryFn: () => answer(client.GET("/api/imports/{id}", { params: { path: { id } } })),
-    }),
-  importProgress: (id: number) =>
-    queryOptions({
-      queryKey: ["import-progress", id],
-      queryFn: () => answer(client.GET("/api/imports/{id}/progress", { params: { path: { id } } })),
-      refetchInterval: 400,
-      staleTime: 0,
-      gcTime: 0,
     }),
   customerChoices: queryOptions({
     queryKey: ["work", "customer-choices"],
@@ -269,7 +259,6 @@ export const queries = {
   toDoCount: queryOptions({
     queryKey: ["work", "to-do-count"],
     queryFn: () => answer(client.GET("/api/to-dos/count")),
-    refetchInterval: 60_000,
   }),
   find: (q: string) =>
     queryOptions({
@@ -296,7 +285,6 @@ export const queries = {
   pocketDay: queryOptions({
     queryKey: ["pocket", "day"],
     queryFn: () => answer(client.GET("/api/pocket/day")),
-    refetchInterval: 60_000,
   }),
   pocketVisit: (id: number) =>
     queryOptions({

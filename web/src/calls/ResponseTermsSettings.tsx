@@ -87,9 +87,10 @@ function TermsForm({ terms, close }: { terms: ResponseTerms | undefined; close: 
       confirm="Save times"
       fields={FIELDS}
       initial={{ name: terms?.name ?? "", ...typed(terms?.times ?? []) }}
-      save={(values, key) => {
+      version={terms?.version ?? 0}
+      save={(values, key, version) => {
         const body = {
-          version: terms?.version ?? 0,
+          version,
           name: String(values.name ?? ""),
           times: PRIORITIES.map((priority, index) => ({
             priority,

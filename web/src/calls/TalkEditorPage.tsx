@@ -7,6 +7,8 @@ import type { TalkSheet, TypedAnswer, TypedQuestion } from "../api/generated/sch
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { words } from "../format";
+import { Overtaken } from "../records/Overtaken";
+import { useTyped } from "../records/useTyped";
 import { useTitle } from "../useTitle";
 import { CodeLists } from "./CodeLists";
 
@@ -47,14 +49,16 @@ export default function TalkEditorPage() {
         {kindId === 0 && (
           <p className="pad soft">Choose a kind of equipment to write down what is asked about it.</p>
         )}
-        {talk && <Editor key={`${talk.equipmentKindId} ${talk.version}`} talk={talk} />}
+        {talk && <Editor key={talk.equipmentKindId} talk={talk} />}
       </div>
     </div>
   );
 }
 
 function Editor({ talk }: { talk: TalkSheet }) {
-  const [questions, setQuestions] = useState<TypedQuestion[]>(talk.questions);
+  const typed = useTyped({ version: talk.version, draft: { questions: talk.questions as TypedQuestion[] } });
+  const { questions } = typed.draft;
+  const setQuestions = (changed: TypedQuestion[]) => typed.change({ questions: changed });
   const [problem, setProblem] = useState<Problem>();
   const [saved, setSaved] = useState(false);
   const save = useAct(
@@ -62,12 +66,19 @@ function Editor({ talk }: { talk: TalkSheet }) {
       answer(
         client.PUT("/api/fault-talks/{kindId}", {
           params: { path: { kindId: talk.equipmentKindId } },
-          body: { version: talk.version, questions },
+          body: { version: typed.version, questions },
         }),
       ),
-    { done: () => setSaved(true), refused: setProblem },
+    {
+      done: () => {
+        typed.forget();
+        setProblem(undefined);
+        setSaved(true);
+      },
+      refused: setProblem,
+    },
   );
-  const changed = questions !== talk.questions;
+  const changed = typed.dirty;
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent) => changed && event.preventDefault();
     window.addEventListener("beforeunload", warn);
@@ -102,6 +113,7 @@ function Editor({ talk }: { talk: TalkSheet }) {
           <p className="fault">{problem.message}</p>
         )}
       </header>
+      {!save.running && <Overtaken what="this talk" typed={typed} />}
       {questions.map((question, index) => (
         <Question
           key={question.number}

@@ -79,12 +79,13 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
         reference: card.reference ?? "",
         stopReason: card.debt.stopReason ?? "",
       }}
-      save={(values) =>
+      version={card.version}
+      save={(values, _, version) =>
         answer(
           client.PUT("/api/customers/{id}", {
             params: { path: { id: card.id } },
             body: {
-              version: card.version,
+              version,
               name: text(values.name),
               phone: text(values.phone) ?? "",
               email: text(values.email),
@@ -236,9 +237,10 @@ export function SiteForm({ card, site, close }: { card: CallerCard; site?: SiteO
         position: site?.latitude == null ? "" : `${site.latitude}, ${site.longitude}`,
         accessNotes: site?.accessNotes ?? "",
       }}
-      save={(values, key) => {
+      version={site?.version ?? 0}
+      save={(values, key, version) => {
         const body = {
-          version: site?.version ?? 0,
+          version,
           name: text(values.name),
           address: text(values.address),
           postcode: text(values.postcode),
@@ -301,9 +303,10 @@ export function ContactForm({
         opens: contact?.opens ?? false,
         decides: contact?.decides ?? false,
       }}
-      save={(values, key) => {
+      version={contact?.version ?? 0}
+      save={(values, key, version) => {
         const body = {
-          version: contact?.version ?? 0,
+          version,
           siteId: id(values.siteId),
           name: text(values.name),
           phone: text(values.phone) ?? "",
@@ -387,9 +390,10 @@ export function EquipmentForm({
         labourWarrantyUntil: kept?.labour?.until ?? "",
         labourWarrantyPercent: kept?.labour?.percent ?? "",
       }}
-      save={(values, key) => {
+      version={piece?.version ?? 0}
+      save={(values, key, version) => {
         const body = {
-          version: piece?.version ?? 0,
+          version,
           equipmentKindId: id(values.equipmentKindId),
           model: text(values.model),
           serialNumber: text(values.serialNumber),

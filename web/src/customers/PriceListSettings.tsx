@@ -60,9 +60,10 @@ function PriceListForm({ list, close }: { list: PriceList | undefined; close: ()
         name: list?.name ?? "",
         partsDiscountPercent: list ? String(list.partsDiscountPercent) : "",
       }}
-      save={(values, key) => {
+      version={list?.version ?? 0}
+      save={(values, key, version) => {
         const body = {
-          version: list?.version ?? 0,
+          version,
           name: String(values.name ?? ""),
           partsDiscountPercent: String(values.partsDiscountPercent ?? ""),
         };

@@ -7,6 +7,8 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { timeOf } from "../format";
 import { InlineForm } from "../records/InlineForm";
+import { Overtaken } from "../records/Overtaken";
+import { useTyped } from "../records/useTyped";
 import { PartSelect } from "../stores/PartSelect";
 
 type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "corrected">;
@@ -28,24 +30,25 @@ export function TimeForm({
 }) {
   const { data: choices } = useQuery(queries.choices);
   const [personId, setPersonId] = useState(visit?.technicianId ?? undefined);
-  const [kind, setKind] = useState(entry?.kind ?? "labour");
-  const [from, setFrom] = useState(entry ? timeOf(entry.from, entry.fromDaysLater) : "");
-  const [to, setTo] = useState(entry?.to ? timeOf(entry.to, entry.toDaysLater) : "");
-  const [rateClass, setRateClass] = useState<Time["rateClass"] | "">(
-    entry && !entry.byTheClock ? entry.rateClass : "",
-  );
-  const [miles, setMiles] = useState(entry && entry.miles > 0 ? String(entry.miles) : "");
-  const [description, setDescription] = useState(entry?.description ?? "");
+  const typed = useTyped({
+    version: entry?.version ?? 0,
+    draft: {
+      kind: entry?.kind ?? "labour",
+      from: entry ? timeOf(entry.from, entry.fromDaysLater) : "",
+      to: entry?.to ? timeOf(entry.to, entry.toDaysLater) : "",
+      rateClass: (entry && !entry.byTheClock ? entry.rateClass : "") as Time["rateClass"] | "",
+      miles: entry && entry.miles > 0 ? String(entry.miles) : "",
+      description: entry?.description ?? "",
+    },
+  });
+  const { kind, from, to, rateClass, miles, description } = typed.draft;
+  const change = (changed: Partial<typeof typed.draft>) => typed.change({ ...typed.draft, ...changed });
   const [reason, setReason] = useState("");
   const [problem, setProblem] = useState<Problem>();
   const body = {
-    version: entry?.version ?? 0,
-    kind,
-    from,
-    to,
+    ...typed.draft,
+    version: typed.version,
     rateClass: rateClass || undefined,
-    miles,
-    description,
     reason,
   };
   const save = useAct(
@@ -72,7 +75,7 @@ export function TimeForm({
       answer(
         client.POST("/api/time-entries/{id}/remove", {
           params: { path: { id: entry?.id ?? 0 } },
-          body: { version: entry?.version ?? 0, reason },
+          body: { version: typed.version, reason },
         }),
       ),
     { done: close, refused: setProblem },
@@ -87,6 +90,13 @@ export function TimeForm({
       close={close}
       extra={entry && <Button onClick={() => remove.run()}>Remove</Button>}
     >
+      {!save.running && (
+        <Overtaken
+          what="this entry"
+          typed={typed}
+          names={{ rateClass: "Hours", description: "What was done" }}
+        />
+      )}
       {visit && (
         <label style={{ width: 150 }}>
           Whose
@@ -103,7 +113,7 @@ export function TimeForm({
           What
           <Select
             value={kind}
-            onChange={setKind}
+            onChange={(chosen) => change({ kind: chosen })}
             options={[
               { value: "labour", label: "Labour" },
               { value: "drive", label: "Drive" },
@@ -113,17 +123,17 @@ export function TimeForm({
       )}
       <label style={{ width: 72 }}>
         From
-        <Input autoFocus value={from} onChange={(event) => setFrom(event.target.value)} />
+        <Input autoFocus value={from} onChange={(event) => change({ from: event.target.value })} />
       </label>
       <label style={{ width: 72 }}>
         To
-        <Input value={to} onChange={(event) => setTo(event.target.value)} />
+        <Input value={to} onChange={(event) => change({ to: event.target.value })} />
       </label>
       <label style={{ width: 116 }}>
         Hours
         <Select
           value={rateClass}
-          onChange={setRateClass}
+          onChange={(chosen) => change({ rateClass: chosen })}
           popupMatchSelectWidth={false}
           options={["", "normal", "overtime", "night"].map((value) => ({
             value,
@@ -134,12 +144,16 @@ export function TimeForm({
       {kind === "drive" && (
         <label style={{ width: 64 }}>
           Miles
-          <Input value={miles} inputMode="decimal" onChange={(event) => setMiles(event.target.value)} />
+          <Input
+            value={miles}
+            inputMode="decimal"
+            onChange={(event) => change({ miles: event.target.value })}
+          />
         </label>
       )}
       <label className="wide">
         What was done
-        <Input value={description} onChange={(event) => setDescription(event.target.value)} />
+        <Input value={description} onChange={(event) => change({ description: event.target.value })} />
       </label>
       <label className="wide">
         Reason
@@ -155,21 +169,22 @@ export function TimeForm({
 
 /** Corrects the quantity of a part, or takes it off; the reason is kept and stock and books follow. */
 export function QuantityForm({ part, close }: { part: Part; close: () => void }) {
-  const [quantity, setQuantity] = useState(String(part.quantity));
+  const typed = useTyped({ version: part.version, draft: { quantity: String(part.quantity) } });
+  const { quantity } = typed.draft;
   const [reason, setReason] = useState("");
   const [problem, setProblem] = useState<Problem>();
   const path = { params: { path: { id: part.id } } };
   const save = useAct(
     () =>
       answer(
-        client.PUT("/api/visit-parts/{id}", { ...path, body: { version: part.version, quantity, reason } }),
+        client.PUT("/api/visit-parts/{id}", { ...path, body: { version: typed.version, quantity, reason } }),
       ),
     { done: close, refused: setProblem },
   );
   const remove = useAct(
     () =>
       answer(
-        client.POST("/api/visit-parts/{id}/remove", { ...path, body: { version: part.version, reason } }),
+        client.POST("/api/visit-parts/{id}/remove", { ...path, body: { version: typed.version, reason } }),
       ),
     { done: close, refused: setProblem },
   );
@@ -183,13 +198,14 @@ export function QuantityForm({ part, close }: { part: Part; close: () => void })
       close={close}
       extra={<Button onClick={() => remove.run()}>Remove</Button>}
     >
+      {!save.running && <Overtaken what="this part" typed={typed} />}
       <label style={{ width: 90 }}>
         {part.name}
         <Input
           autoFocus
           value={quantity}
           inputMode="decimal"
-          onChange={(event) => setQuantity(event.target.value)}
+          onChange={(event) => typed.change({ quantity: event.target.value })}
         />
       </label>
       <label className="wide">

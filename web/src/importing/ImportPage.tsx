@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Progress, Select } from "antd";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { answer, client, Problem } from "../api/client";
 import type { ImportView } from "../api/generated/schema";
@@ -12,6 +12,12 @@ import { useTitle } from "../useTitle";
 
 const KINDS = ["customers", "sites", "contacts", "equipment", "price_list"];
 const LARGEST_FILE = 50_000_000;
+/** What goes on with a list that is not through. */
+const RUNNING: Partial<Record<ImportView["state"], string>> = {
+  trying: "Trying",
+  looking: "Looking at all rows",
+  taking: "Taking in",
+};
 
 /** A list from another program: choose it, say what its columns are, try it, take it in. */
 export default function ImportPage() {
@@ -24,8 +30,8 @@ export default function ImportPage() {
         <div>
           <h1>A list from another program</h1>
           <div className="small soft">
-            CSV or XLSX. Nothing is changed before you have seen what would be; then all of it is taken in, or
-            nothing. The same list again makes no doubles.
+            CSV or XLSX. Nothing is changed before you have seen what would be; a row that cannot be taken
+            keeps the whole list out. The same list again makes no doubles.
           </div>
         </div>
       </header>
@@ -129,27 +135,21 @@ function Choose() {
 
 function Import({ id }: { id: number }) {
   const { data: view, error, refetch } = useQuery(queries.import(id));
-  const running = view?.state === "trying" || view?.state === "taking";
-  const { data: progress } = useQuery({ ...queries.importProgress(id), enabled: running });
-  useEffect(() => {
-    if (progress && progress.state !== view?.state) {
-      void refetch();
-    }
-  }, [progress, view?.state, refetch]);
   if (error) {
     return <p className="pad fault">{error.message}</p>;
   }
   if (!view) {
     return <div aria-busy="true" />;
   }
+  const running = RUNNING[view.state];
   return running ? (
-    <Section name={view.state === "taking" ? "Taking in" : "Trying"}>
+    <Section name={running}>
       <Progress
-        percent={Math.round((100 * (progress?.rowsDone ?? 0)) / Math.max(view.rowCount, 1))}
+        percent={Math.round((100 * view.rowsDone) / Math.max(view.rowCount, 1))}
         strokeColor="#44574e"
       />
       <span className="soft">
-        {progress?.rowsDone ?? 0} of {view.rowCount} rows
+        {view.rowsDone} of {view.rowCount} rows
       </span>
     </Section>
   ) : (

@@ -53,6 +53,7 @@ export function HolidaySettings() {
             { name: "name", label: "Name", half: true },
           ]}
           initial={{ day: "", name: "" }}
+          version={0}
           save={(values) =>
             answer(
               client.POST("/api/settings/holidays", {

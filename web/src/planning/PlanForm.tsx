@@ -7,18 +7,27 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { hours, time, weekday } from "../format";
 import { InlineForm } from "../records/InlineForm";
+import { Overtaken } from "../records/Overtaken";
+import { useTyped } from "../records/useTyped";
 
 /** Gives a visit its technician, day, time and length, with that technician's day beside it. */
 export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: number; close: () => void }) {
   const { data: choices } = useQuery(queries.choices);
-  const [technicianId, setTechnicianId] = useState<number | undefined>(visit?.technicianId ?? undefined);
-  const [companionIds, setCompanionIds] = useState(visit?.companions.map((person) => person.id) ?? []);
-  const [day, setDay] = useState(visit?.day ?? "");
-  const [start, setStart] = useState(visit?.start ? time(visit.start) : "");
-  const [expected, setExpected] = useState(visit ? hours(visit.expectedMinutes) : "1:30");
+  const typed = useTyped({
+    version: visit?.version ?? 0,
+    draft: {
+      technicianId: visit?.technicianId ?? undefined,
+      companionIds: visit?.companions.map((person) => person.id) ?? [],
+      day: visit?.day ?? "",
+      start: visit?.start ? time(visit.start) : "",
+      expected: visit ? hours(visit.expectedMinutes) : "1:30",
+    },
+  });
+  const { technicianId, companionIds, day, start, expected } = typed.draft;
+  const change = (changed: Partial<typeof typed.draft>) => typed.change({ ...typed.draft, ...changed });
   const [problem, setProblem] = useState<Problem>();
   const shownDay = useDeferredValue(day.trim());
-  const body = { version: visit?.version ?? 0, technicianId, companionIds, day, start, expected };
+  const body = { version: typed.version, ...typed.draft };
   const save = useAct(
     (_: undefined, key) =>
       visit
@@ -40,16 +49,29 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       submit={() => save.run(undefined)}
       close={close}
     >
+      {!save.running && (
+        <Overtaken
+          what="this plan"
+          typed={typed}
+          names={{ technicianId: "Technician", companionIds: "With", start: "Time" }}
+          show={(value, field) => {
+            const people = field === "technicianId" || field === "companionIds" ? [value].flat() : undefined;
+            return people
+              ? people.map((id) => choices?.technicians.find((one) => one.id === id)?.name).join(", ") ||
+                  "nobody"
+              : `“${value}”`;
+          }}
+        />
+      )}
       <label style={{ width: 160 }}>
         Technician
         <Select
           autoFocus
           aria-label="Technician for the visit"
           value={technicianId}
-          onChange={(chosen) => {
-            setTechnicianId(chosen);
-            setCompanionIds((ids) => ids.filter((id) => id !== chosen));
-          }}
+          onChange={(chosen) =>
+            change({ technicianId: chosen, companionIds: companionIds.filter((id) => id !== chosen) })
+          }
           showSearch={{ optionFilterProp: "label" }}
           options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
         />
@@ -62,7 +84,7 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
           aria-label="Who comes along"
           placeholder="nobody"
           value={companionIds}
-          onChange={setCompanionIds}
+          onChange={(chosen) => change({ companionIds: chosen })}
           optionFilterProp="label"
           options={(choices?.technicians ?? [])
             .filter((person) => person.id !== technicianId)
@@ -71,15 +93,23 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       </label>
       <label style={{ width: 110 }}>
         Day
-        <Input value={day} placeholder="tue, 24 nov" onChange={(event) => setDay(event.target.value)} />
+        <Input
+          value={day}
+          placeholder="tue, 24 nov"
+          onChange={(event) => change({ day: event.target.value })}
+        />
       </label>
       <label style={{ width: 72 }}>
         Time
-        <Input value={start} placeholder="8:30" onChange={(event) => setStart(event.target.value)} />
+        <Input value={start} placeholder="8:30" onChange={(event) => change({ start: event.target.value })} />
       </label>
       <label style={{ width: 80 }}>
         Expected
-        <Input value={expected} placeholder="1:30" onChange={(event) => setExpected(event.target.value)} />
+        <Input
+          value={expected}
+          placeholder="1:30"
+          onChange={(event) => change({ expected: event.target.value })}
+        />
       </label>
       {technicianId && <TechnicianDay technicianId={technicianId} day={shownDay} />}
     </InlineForm>

@@ -7,17 +7,18 @@ import type { QuoteSheet } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { OwesOf } from "../customers/Owes";
-import { day, fullDay, money } from "../format";
+import { day, money } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
 import { Asking } from "../records/Asking";
+import { Overtaken } from "../records/Overtaken";
 import { Section } from "../records/Section";
+import { useTyped } from "../records/useTyped";
 import { useTitle } from "../useTitle";
-import { blank, type Draft, PROMISES } from "./draft";
+import { blank, type Draft, draftOf, PROMISES } from "./draft";
 import { OfferSections } from "./OfferSections";
 import { QuoteEditor } from "./QuoteEditor";
 import { QuoteLinesRead, Totals } from "./QuoteLines";
-import { useKeptDraft } from "./useKeptDraft";
 import { useOpenQuote } from "./useOpenQuote";
 
 /** A quote from draft to job: an editor while it is a draft, frozen afterwards. */
@@ -211,26 +212,7 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
 }
 
 function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
-  const typed = useKeptDraft<Draft>(`quote ${quote.id}`, {
-    version: quote.version,
-    draft: {
-      siteId: quote.siteId,
-      site: `${quote.customer}, ${quote.site}`,
-      equipmentId: quote.equipmentId ?? undefined,
-      equipment: quote.equipment ?? undefined,
-      kindOfJobId: quote.kindOfJobId,
-      title: quote.title,
-      promise: quote.promise,
-      validUntil: fullDay(quote.validUntil),
-      notes: quote.notes,
-      ownNotes: quote.ownNotes,
-      discount: quote.discount,
-      deposit: quote.deposit,
-      depositDueDays: String(quote.depositDueDays),
-      stages: quote.stages,
-      lines: quote.lines,
-    },
-  });
+  const typed = useTyped<Draft>({ version: quote.version, draft: draftOf(quote) }, `quote ${quote.id}`);
   const [problem, setProblem] = useState<Problem>();
   const path = { params: { path: { id: quote.id } } };
   const body = { ...wire(typed.draft), version: typed.version };
@@ -272,13 +254,7 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
           </div>
         </div>
       </header>
-      {typed.overtaken && !running && (
-        <div className="notice" role="alert">
-          <span>Somebody saved this quote while you were typing. What you typed is still here.</span>
-          <Button onClick={typed.keepMine}>Keep mine</Button>
-          <Button onClick={typed.forget}>Take theirs</Button>
-        </div>
-      )}
+      {!running && <Overtaken what="this quote" typed={typed} names={NAMES} show={shown} />}
       {quote.costChanges.length > 0 && (
         <div className="notice" role="status">
           <span>
@@ -308,10 +284,28 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
   );
 }
 
+const NAMES = {
+  siteId: "Customer and site",
+  site: "Customer and site",
+  equipmentId: "Equipment",
+  kindOfJobId: "Kind of job",
+  title: "What is to be done",
+  notes: "Notes",
+  ownNotes: "For us",
+  depositDueDays: "Deposit due",
+};
+
+/** What somebody else typed of a quote, where a word or two say it. */
+function shown(value: Draft[keyof Draft], field: keyof Draft): string | undefined {
+  return typeof value === "string" && field !== "notes" && field !== "ownNotes"
+    ? value && `“${value}”`
+    : undefined;
+}
+
 /** A quote that has no number yet. */
 export function NewQuote({ made }: { made: (id: number) => void }) {
   useTitle("New quote");
-  const typed = useKeptDraft<Draft>("new quote", { version: 0, draft: blank });
+  const typed = useTyped<Draft>({ version: 0, draft: blank }, "new quote");
   const [takenUp, setTakenUp] = useState(typed.dirty);
   const [problem, setProblem] = useState<Problem>();
   const create = useAct(

@@ -6,8 +6,9 @@ import type { QuotingSettings as Settings } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { useMayChangeSettings } from "../people/KeptSection";
+import { Overtaken } from "../records/Overtaken";
 import { Section } from "../records/Section";
-import { useKeptDraft } from "./useKeptDraft";
+import { useTyped } from "../records/useTyped";
 
 /** What holds for every quote until somebody says otherwise on it. */
 export function QuotingSettings() {
@@ -56,20 +57,25 @@ const WORDS = [
   { name: "letterClosing", label: "and ends", hint: "the company's name" },
 ] as const;
 
+const LABELS = Object.fromEntries([...FIELDS, ...WORDS].map((field) => [field.name, field.label]));
+
 function SettingsForm({ settings }: { settings: Settings }) {
   const mayChange = useMayChangeSettings();
   const { message } = App.useApp();
-  const typed = useKeptDraft("quoting settings", {
-    version: settings.version,
-    draft: {
-      quoteValidDays: String(settings.quoteValidDays),
-      followUpDays: String(settings.followUpDays),
-      depositDueDays: String(settings.depositDueDays),
-      floorMarginPercent: String(settings.floorMarginPercent),
-      letterOpening: settings.letterOpening,
-      letterClosing: settings.letterClosing,
+  const typed = useTyped(
+    {
+      version: settings.version,
+      draft: {
+        quoteValidDays: String(settings.quoteValidDays),
+        followUpDays: String(settings.followUpDays),
+        depositDueDays: String(settings.depositDueDays),
+        floorMarginPercent: String(settings.floorMarginPercent),
+        letterOpening: settings.letterOpening,
+        letterClosing: settings.letterClosing,
+      },
     },
-  });
+    "quoting settings",
+  );
   const [problem, setProblem] = useState<Problem>();
   const store = useAct(
     () => answer(client.PUT("/api/settings/quoting", { body: { ...typed.draft, version: typed.version } })),
@@ -90,13 +96,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
         store.run();
       }}
     >
-      {typed.overtaken && !store.running && (
-        <div className="notice" role="alert">
-          <span>Somebody changed these settings while you were typing. What you typed is still here.</span>
-          <Button onClick={typed.keepMine}>Keep mine</Button>
-          <Button onClick={typed.forget}>Take theirs</Button>
-        </div>
-      )}
+      {!store.running && <Overtaken what="these settings" typed={typed} names={LABELS} />}
       {FIELDS.map((field) => (
         <label key={field.name} className="setting">
           <span>{field.label}</span>

@@ -1,4 +1,5 @@
 import type { QuoteSheet, TypedLine, TypedStage } from "../api/generated/schema";
+import { fullDay } from "../format";
 
 export type Promised = QuoteSheet["promise"];
 
@@ -53,6 +54,27 @@ export const blank: Draft = {
   stages: [],
   lines: [LABOUR, DRIVE],
 };
+
+/** A stored quote as it is typed over. */
+export function draftOf(quote: QuoteSheet): Draft {
+  return {
+    siteId: quote.siteId,
+    site: `${quote.customer}, ${quote.site}`,
+    equipmentId: quote.equipmentId ?? undefined,
+    equipment: quote.equipment ?? undefined,
+    kindOfJobId: quote.kindOfJobId,
+    title: quote.title,
+    promise: quote.promise,
+    validUntil: fullDay(quote.validUntil),
+    notes: quote.notes,
+    ownNotes: quote.ownNotes,
+    discount: quote.discount,
+    deposit: quote.deposit,
+    depositDueDays: String(quote.depositDueDays),
+    stages: quote.stages,
+    lines: quote.lines,
+  };
+}
 
 /** Whether a line is part of the total as things stand. */
 export const counts = (line: TypedLine): boolean =>

@@ -2,6 +2,8 @@ import { Button, Checkbox, Input, Modal, Select } from "antd";
 import { type ReactNode, useState } from "react";
 import type { Problem } from "../api/client";
 import { useAct } from "../api/useAct";
+import { Overtaken } from "./Overtaken";
+import { useTyped } from "./useTyped";
 
 /** What a form holds while it is typed; a choice that was not made is undefined. */
 export type Values = Record<string, string | number | boolean | undefined>;
@@ -19,8 +21,11 @@ type Props = {
   title: string;
   confirm: string;
   fields: Field[];
+  /** The record as it is stored now, or as a new one begins. */
   initial: Values;
-  save: (values: Values, key: string) => Promise<unknown>;
+  /** Its version; 0 for a new one. */
+  version: number;
+  save: (values: Values, key: string, version: number) => Promise<unknown>;
   done?: (result: unknown) => void;
   close: () => void;
   aside?: ReactNode;
@@ -29,18 +34,31 @@ type Props = {
 };
 
 /** A record's form in a window of its own: what was typed stays when it is refused, each fault at its field. */
-export function RecordForm({ title, confirm, fields, initial, save, done, close, aside, below }: Props) {
-  const [values, setValues] = useState(initial);
+export function RecordForm({
+  title,
+  confirm,
+  fields,
+  initial,
+  version,
+  save,
+  done,
+  close,
+  aside,
+  below,
+}: Props) {
+  const typed = useTyped({ version, draft: initial });
+  const values = typed.draft;
   const [problem, setProblem] = useState<Problem>();
-  const act = useAct((_: undefined, key) => save(values, key), {
+  const act = useAct((_: undefined, key) => save(values, key, typed.version), {
     done: (result) => {
       done?.(result);
       close();
     },
     refused: setProblem,
   });
+  const names = Object.fromEntries(fields.map((field) => [field.name, field.label]));
   const set = (name: string, value: string | number | boolean | undefined) =>
-    setValues({ ...values, [name]: value });
+    typed.change({ ...values, [name]: value });
   return (
     <Modal
       open
@@ -60,6 +78,11 @@ export function RecordForm({ title, confirm, fields, initial, save, done, close,
           act.run(undefined);
         }}
       >
+        {!act.running && (
+          <div className="whole">
+            <Overtaken what="this" typed={typed} names={names} />
+          </div>
+        )}
         {fields.map((field, index) => (
           <div key={field.name} className={field.half ? "half" : "whole"}>
             <Entry field={field} value={values[field.name]} set={set} first={index === 0} />

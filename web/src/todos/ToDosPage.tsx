@@ -10,6 +10,8 @@ import { day, moment, weekday } from "../format";
 import { History } from "../history/History";
 import { askedFor, KeyedList, ListEnd, ListFiles, rowId, useKeptInSight, useListSearch } from "../lists/list";
 import { useSession } from "../people/SessionGate";
+import { Overtaken } from "../records/Overtaken";
+import { useTyped } from "../records/useTyped";
 import { useTitle } from "../useTitle";
 
 /** What is to be done, one's own or everybody's, overdue first; j, k and the arrows move, Enter closes one. */
@@ -111,7 +113,7 @@ export default function ToDosPage() {
         {adding ? (
           <ToDoForm close={() => setAdding(false)} />
         ) : (
-          chosen && <Chosen key={`${chosen.id} ${chosen.version}`} toDo={chosen} />
+          chosen && <Chosen key={`${chosen.id} ${chosen.state}`} toDo={chosen} />
         )}
       </div>
     </div>
@@ -273,11 +275,18 @@ export function ToDoForm({
 }) {
   const { person } = useSession();
   const { data: choices } = useQuery(queries.choices);
-  const [what, setWhat] = useState(toDo?.what ?? "");
-  const [forPersonId, setForPersonId] = useState(toDo?.forPersonId ?? person.id);
-  const [due, setDue] = useState(toDo ? day(toDo.due) : "");
+  const typed = useTyped({
+    version: toDo?.version ?? 0,
+    draft: {
+      what: toDo?.what ?? "",
+      forPersonId: toDo?.forPersonId ?? person.id,
+      due: toDo ? day(toDo.due) : "",
+    },
+  });
+  const { what, forPersonId, due } = typed.draft;
+  const change = (changed: Partial<typeof typed.draft>) => typed.change({ ...typed.draft, ...changed });
   const [problem, setProblem] = useState<Problem>();
-  const body = { version: toDo?.version ?? 0, what, forPersonId, due, ...about };
+  const body = { version: typed.version, ...typed.draft, ...about };
   const save = useAct(
     (_: undefined, key) =>
       toDo
@@ -301,9 +310,26 @@ export function ToDoForm({
         save.run(undefined);
       }}
     >
+      {!save.running && (
+        <Overtaken
+          what="this to-do"
+          typed={typed}
+          names={{ forPersonId: "For", due: "By" }}
+          show={(value, field) =>
+            field === "forPersonId"
+              ? choices?.officePeople.find((one) => one.id === value)?.name
+              : `“${value}”`
+          }
+        />
+      )}
       <label className="field">
         What is to be done?
-        <Input autoFocus value={what} maxLength={300} onChange={(event) => setWhat(event.target.value)} />
+        <Input
+          autoFocus
+          value={what}
+          maxLength={300}
+          onChange={(event) => change({ what: event.target.value })}
+        />
       </label>
       {fault("/what")}
       <div className="field">
@@ -311,14 +337,18 @@ export function ToDoForm({
         <Select
           aria-label="For whom"
           value={forPersonId}
-          onChange={setForPersonId}
+          onChange={(chosen) => change({ forPersonId: chosen })}
           options={(choices?.officePeople ?? []).map((one) => ({ value: one.id, label: one.name }))}
         />
       </div>
       {fault("/forPersonId")}
       <label className="field">
         By
-        <Input value={due} placeholder="today, fri, 3 dec" onChange={(event) => setDue(event.target.value)} />
+        <Input
+          value={due}
+          placeholder="today, fri, 3 dec"
+          onChange={(event) => change({ due: event.target.value })}
+        />
       </label>
       {fault("/due")}
       <div className="actions">

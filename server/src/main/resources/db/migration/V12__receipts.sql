@@ -71,6 +71,8 @@ create index on receipt (quote_id) where quote_id is not null;
 create index on receipt (job_id) where job_id is not null;
 create index on receipt (received_on, id);
 create index on receipt (received_on, id) where left_minor > 0;
+create index receipt_held on receipt (number)
+  where left_minor > 0 and (quote_id is not null or job_id is not null);
 
 -- What of a receipt went to an invoice. Rows are never changed: one of the opposite sign takes one back.
 create table receipt_allocation (

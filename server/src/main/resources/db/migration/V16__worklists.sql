@@ -29,10 +29,13 @@ create table standing (
 );
 create index standing_by_age on standing (stage, day, kind, record_id) include (value_minor, valid_until)
   where stage <> 'settled';
-create index standing_by_value on standing (stage, value_minor desc, kind, record_id) where stage <> 'settled';
+-- At Paid is what came in this month, few of all that ever came in: found by its day, then sorted.
+create index standing_by_value on standing (stage, value_minor desc, kind, record_id)
+  where stage <> 'settled' and stage <> 'paid';
 create index standing_by_margin on standing (stage, coalesce(margin_percent, -1000000), kind, record_id)
-  where stage <> 'settled';
-create index standing_by_customer on standing (stage, customer_name, kind, record_id) where stage <> 'settled';
+  where stage <> 'settled' and stage <> 'paid';
+create index standing_by_customer on standing (stage, customer_name, kind, record_id)
+  where stage <> 'settled' and stage <> 'paid';
 create index standing_by_technician on standing (stage, technician_id) where stage <> 'settled';
 create index on standing (technician_id) where technician_id is not null;
 create index on standing (job_id) where job_id is not null;

@@ -35,6 +35,15 @@ create trigger audit_entry_inserts_only before update or delete on audit_entry
 create trigger audit_entry_keeps_all before truncate on audit_entry
   for each statement execute function refuse_change();
 
+-- Whatever happened is told to all servers when it is committed, for the pages that show it.
+create function tell_what_changed() returns trigger language plpgsql as $$
+begin
+  perform pg_notify('live', string_agg(distinct record_kind, ',')) from told having count(*) > 0;
+  return null;
+end $$;
+create trigger audit_entry_is_told after insert on audit_entry
+  referencing new table as told for each statement execute function tell_what_changed();
+
 -- A request that makes a document or moves money, so that sending it again makes nothing twice.
 create table repeatable_request (
   person_id bigint not null,
@@ -45,3 +54,22 @@ create table repeatable_request (
   at timestamptz not null,
   primary key (person_id, key)
 );
+
+-- Work that is done later by whichever server is free, as db-scheduler keeps it.
+create table later_work (
+  task_name text not null,
+  task_instance text not null,
+  task_data bytea,
+  execution_time timestamptz not null,
+  picked boolean not null,
+  picked_by text,
+  last_success timestamptz,
+  last_failure timestamptz,
+  consecutive_failures integer,
+  last_heartbeat timestamptz,
+  version bigint not null,
+  priority smallint,
+  primary key (task_name, task_instance)
+);
+create index on later_work (execution_time);
+create index on later_work (last_heartbeat);

@@ -9,17 +9,18 @@ create table mail (
   quote_id bigint,
   -- The edition of the quote that is printed from its frozen text when the message goes out.
   attached_edition smallint,
-  state text not null check (state in ('waiting', 'sent', 'undeliverable')),
+  state text not null check (state in ('waiting', 'going_out', 'sent', 'undeliverable')),
   queued_at timestamptz not null,
   -- Who is told when it cannot be delivered.
   queued_by bigint not null references person,
   attempts smallint not null default 0,
+  -- When it is tried again; while it goes out, when another server may take it over.
   next_attempt_at timestamptz not null,
   sent_at timestamptz,
   last_fault text not null default '',
   check ((state = 'sent') = (sent_at is not null))
 );
-create index on mail (next_attempt_at) where state = 'waiting';
+create index on mail (next_attempt_at) where state in ('waiting', 'going_out');
 create index on mail (queued_by);
 create index on mail (customer_id) where customer_id is not null;
 create index on mail (quote_id, attached_edition);

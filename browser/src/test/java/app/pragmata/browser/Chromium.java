@@ -96,6 +96,24 @@ final class Chromium {
     return context.newPage();
   }
 
+  /**
+   * Waits until nothing has been answered for a while; a page is never idle as Playwright has it,
+   * for its stream stays open.
+   */
+  static void quiet(Page page) {
+    page.waitForFunction(
+        """
+        () => {
+          const answered = performance.getEntriesByType("resource").length;
+          if (window.answered !== answered) {
+            window.answered = answered;
+            window.answeredAt = performance.now();
+          }
+          return performance.now() - window.answeredAt > 500 && document.fonts.status === "loaded";
+        }
+        """);
+  }
+
   static Locator button(Page page, String name) {
     return page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName(name)).first();
   }

@@ -185,12 +185,15 @@ class QuotingPageTest {
     button(desk, "Save draft").click();
     Locator notice = desk.locator(".notice");
     assertThat(notice).containsText("Somebody saved this quote while you were typing");
+    assertThat(notice.locator("li").first())
+        .hasText("What is to be done: “Saved by Orla”, here “Swing gate, ram replaced”");
     assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
     button(desk, "Keep mine").click();
     button(desk, "Save draft").click();
     assertThat(button(desk, "Save draft")).isDisabled();
     desk.reload();
     assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+    assertThat(desk.getByLabel("What is to be done")).hasValue("Saved by Orla");
     assertThat(notice).hasCount(0);
   }
 

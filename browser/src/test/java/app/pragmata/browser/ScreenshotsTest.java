@@ -171,8 +171,7 @@ class ScreenshotsTest {
   }
 
   private static void take(Page page, String name) {
-    page.waitForLoadState(com.microsoft.playwright.options.LoadState.NETWORKIDLE);
-    page.evaluate("document.fonts.ready");
+    Chromium.quiet(page);
     page.screenshot(
         new Page.ScreenshotOptions().setPath(Path.of("../docs/screenshots/" + name + ".png")));
   }

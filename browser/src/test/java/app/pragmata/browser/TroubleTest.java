@@ -71,7 +71,7 @@ class TroubleTest {
     desk.getByLabel("Notes to the customer").fill("Mind the dog");
     // A reading that is still on its way would be answered first, and the question would cover the
     // button.
-    desk.waitForLoadState(com.microsoft.playwright.options.LoadState.NETWORKIDLE);
+    Chromium.quiet(desk);
     program.database().execute("delete from spring_session");
     button(desk, "Save draft").click();
     Locator dialog = desk.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);

@@ -3,6 +3,7 @@ package app.pragmata.demo;
 import app.pragmata.server.Pragmata;
 import app.pragmata.server.mail.MailServer;
 import org.springframework.boot.SpringApplication;
+import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.ComponentScan;
@@ -16,7 +17,9 @@ public class Demo {
     SpringApplication.run(new Class<?>[] {Pragmata.class, Demo.class}, arguments);
   }
 
+  /** Stands in only where no mail server is set. */
   @Bean
+  @ConditionalOnExpression("'${pragmata.mail.host:}'.isEmpty()")
   MailServer mailServer(MailStandIn standIn) {
     return standIn.address();
   }

@@ -16,6 +16,7 @@ import java.net.InetAddress;
 import java.net.ServerSocket;
 import java.util.ArrayList;
 import java.util.Arrays;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Optional;
 import org.jspecify.annotations.Nullable;
@@ -48,10 +49,6 @@ public class MailStandIn {
     }
   }
 
-  MailServer address() {
-    return new MailServer(HOST, server.getSmtp().getPort());
-  }
-
   /** Stops answering, as a real mail server does now and then. */
   public void interrupt() {
     server.getSmtp().stopService();
@@ -67,14 +64,35 @@ public class MailStandIn {
     server.stop();
   }
 
-  /** All messages, the newest first. */
-  List<Message> list() {
+  /** Where it takes messages. */
+  public MailServer address() {
+    return new MailServer(HOST, server.getSmtp().getPort());
+  }
+
+  /** All messages, the newest first; one that came twice under its Message-ID stands once. */
+  public List<Message> list() {
     MimeMessage[] received = server.getReceivedMessages();
+    var known = new HashSet<String>();
     var messages = new ArrayList<Message>();
     for (int i = received.length - 1; i >= 0; i--) {
-      messages.add(read(i, received[i]));
+      if (known.add(messageId(received[i]))) {
+        messages.add(read(i, received[i]));
+      }
     }
     return messages;
+  }
+
+  /** How often a message was handed over, also one that came before. */
+  public int received() {
+    return server.getReceivedMessages().length;
+  }
+
+  private static String messageId(MimeMessage message) {
+    try {
+      return message.getMessageID();
+    } catch (MessagingException fault) {
+      throw new IllegalStateException("A message of the stand-in cannot be read", fault);
+    }
   }
 
   /** The PDF that came with a message. */

@@ -36,6 +36,7 @@ class ArchitectureTest {
           "http",
           "company",
           "people",
+          "live",
           // Below all that asks somebody to do something.
           "todos",
           "mail",

@@ -54,8 +54,8 @@ class ImportingTest {
     show(id).path("mapping").forEach(column -> mapping.add(column.asString()));
     var started = office.post("/api/imports/" + id + "/" + how, Map.of("mapping", mapping));
     assertThat(started.status()).as(started.text()).isEqualTo(200);
-    while (List.of("trying", "taking")
-        .contains(office.get("/api/imports/" + id + "/progress").json().path("state").asString())) {
+    while (List.of("trying", "looking", "taking")
+        .contains(office.get("/api/imports/" + id).json().path("state").asString())) {
       LockSupport.parkNanos(5_000_000);
     }
     return show(id);

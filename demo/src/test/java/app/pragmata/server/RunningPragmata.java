@@ -1,5 +1,6 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.generated.Tables.MAIL;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
 
@@ -10,18 +11,23 @@ import app.pragmata.demo.Demo;
 import app.pragmata.demo.MailStandIn;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.mail.MailSending;
+import app.pragmata.server.mail.MailState;
 import app.pragmata.server.receipts.CardPayments;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.records.Retention;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.locks.LockSupport;
+import java.util.function.BooleanSupplier;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.builder.SpringApplicationBuilder;
@@ -39,6 +45,8 @@ public final class RunningPragmata {
 
   private static final String FIXED_START = "2026-11-24T06:30";
   private static final String LARGE = "pragmata_large";
+  private static final Duration PATIENCE = Duration.ofSeconds(60);
+  private static final Duration LOOK_AGAIN = Duration.ofMillis(20);
   private static final Map<String, RunningPragmata> RUNNING = new HashMap<>();
 
   /** A program that does not start is not started anew for each test. */
@@ -179,9 +187,38 @@ public final class RunningPragmata {
             });
   }
 
-  /** Hands all mail that is due to the mail server now, instead of in a moment. */
+  /**
+   * Hands all mail that is due to the mail server now, instead of in a moment, and waits for what
+   * the program took up by itself meanwhile.
+   */
   public void sendMail() {
+    sendMailFromHere();
+    until(() -> database().fetchCount(MAIL, MAIL.STATE.eq(MailState.GOING_OUT)) == 0);
+  }
+
+  /** Hands over what is due, beside whoever else does. */
+  void sendMailFromHere() {
     context.getBean(MailSending.class).sendWaiting();
+  }
+
+  /** Waits for what the program does by itself. */
+  public static void until(BooleanSupplier come) {
+    long end = System.nanoTime() + PATIENCE.toNanos();
+    while (!come.getAsBoolean()) {
+      if (System.nanoTime() > end) {
+        throw new IllegalStateException("What the program does by itself did not come");
+      }
+      LockSupport.parkNanos(LOOK_AGAIN.toNanos());
+    }
+  }
+
+  /** Deletes what was kept long enough now, instead of within an hour. */
+  void forget() {
+    context.getBean(Retention.class).forget();
+  }
+
+  <T> T bean(Class<T> type) {
+    return context.getBean(type);
   }
 
   /** Asks the card terminal now what became of payments without an answer. */

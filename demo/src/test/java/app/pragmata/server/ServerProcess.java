@@ -1,11 +1,13 @@
 package app.pragmata.server;
 
+import app.pragmata.demo.Demo;
+import app.pragmata.server.mail.MailServer;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 
 /**
  * The program in a process of its own, on a database that is there already: so that it can be
@@ -22,8 +24,8 @@ final class ServerProcess {
     this.address = address;
   }
 
-  /** Waits until the program listens. */
-  static ServerProcess start(String database, String localNow) {
+  /** Waits until the program listens; its mail goes to this server. */
+  static ServerProcess start(String database, String localNow, MailServer mail) {
     var command = new ArrayList<String>();
     command.add(System.getProperty("java.home") + "/bin/java");
     command.add("-cp");
@@ -34,7 +36,13 @@ final class ServerProcess {
       command.add("-D%s=%s".formatted(name, System.getProperty(name)));
     }
     command.add("-XX:TieredStopAtLevel=1");
-    command.addAll(List.of(ServerProcess.class.getName(), database, localNow));
+    command.addAll(
+        List.of(
+            ServerProcess.class.getName(),
+            database,
+            localNow,
+            "pragmata.mail.host=" + mail.host(),
+            "pragmata.mail.port=" + mail.port()));
     try {
       Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
       BufferedReader output = process.inputReader();
@@ -61,10 +69,15 @@ final class ServerProcess {
     process.destroyForcibly().onExit().join();
   }
 
-  /** The process itself: a database and a moment by Ostmere's clocks. */
+  /** The process itself: a database, a moment by Ostmere's clocks, and settings. */
   public static void main(String[] arguments) {
     var clock = new SettableClock(SettableClock.moment(arguments[1]));
-    var context = Objects.requireNonNull(RunningPragmata.start(arguments[0], clock));
+    var context =
+        RunningPragmata.start(
+            arguments[0],
+            clock,
+            List.of(Pragmata.class, Demo.class),
+            Arrays.copyOfRange(arguments, 2, arguments.length));
     System.out.println(LISTENING + RunningPragmata.address(context));
   }
 }

@@ -74,7 +74,7 @@ public final class Visitor {
   }
 
   /** Somebody who is not signed in, where some program listens. */
-  static Visitor at(String address) {
+  public static Visitor at(String address) {
     return new Visitor(address, HttpClient.newBuilder());
   }
 
@@ -171,6 +171,14 @@ public final class Visitor {
       Thread.currentThread().interrupt();
       throw new IllegalStateException(interrupted);
     }
+  }
+
+  /**
+   * Follows a stream of server-sent events, until the program ends it or the listener is closed.
+   */
+  Listener listen(String path) {
+    var request = HttpRequest.newBuilder(URI.create(address + path)).build();
+    return new Listener(client.sendAsync(request, BodyHandlers.ofLines()).join());
   }
 
   /** A header of the answer to a read; empty when it has none of this name. */

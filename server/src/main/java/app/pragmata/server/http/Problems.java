@@ -5,6 +5,7 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import java.io.IOException;
 import java.net.URI;
 import java.util.List;
 import java.util.Locale;
@@ -26,6 +27,7 @@ import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
+import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.server.ResponseStatusException;
 import tools.jackson.databind.exc.InvalidFormatException;
@@ -105,8 +107,8 @@ class Problems {
   }
 
   /** Whoever asked has gone; nobody is left to answer. */
-  @ExceptionHandler
-  void gone(ClientAbortException gone) {
+  @ExceptionHandler({ClientAbortException.class, AsyncRequestNotUsableException.class})
+  void gone(IOException gone) {
     LOG.debug("A request was given up by its sender", gone);
   }
 

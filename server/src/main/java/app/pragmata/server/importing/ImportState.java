@@ -7,6 +7,9 @@ public enum ImportState implements Coded {
   READ,
   TRYING,
   TRIED,
+  /** All rows are looked at before any is taken in. */
+  LOOKING,
+  /** Rows are taken in, portion by portion. */
   TAKING,
   TAKEN,
   FAILED

@@ -1,10 +1,7 @@
 package app.pragmata.server.importing;
 
-import static app.pragmata.server.generated.Tables.IMPORT;
 import static app.pragmata.server.generated.Tables.IMPORT_FAULT;
 
-import app.pragmata.core.Refused;
-import app.pragmata.core.Rule;
 import app.pragmata.server.generated.tables.records.ImportRecord;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.Problem;
@@ -66,10 +63,12 @@ class ImportsApi {
   record MappingForm(List<String> mapping) {}
 
   private final ImportService service;
+  private final ImportStore store;
   private final DSLContext database;
 
-  ImportsApi(ImportService service, DSLContext database) {
+  ImportsApi(ImportService service, ImportStore store, DSLContext database) {
     this.service = service;
+    this.store = store;
     this.database = database;
   }
 
@@ -105,9 +104,8 @@ class ImportsApi {
 
   @GetMapping("/api/imports/{id}")
   ImportView getImport(@PathVariable long id) {
-    ImportRecord row = service.get(id);
+    ImportRecord row = store.get(id);
     ImportKind kind = row.getKind();
-    ListReader.Read read = ListReader.read(row.getContent(), row.getEncoding());
     return new ImportView(
         id,
         row.getKind(),
@@ -116,9 +114,9 @@ class ImportsApi {
         kind.columns().stream()
             .map(column -> new ColumnChoice(column.name(), column.label(), column.needed()))
             .toList(),
-        read.headings(),
+        Arrays.asList(row.getHeadings()),
         Arrays.asList(row.getMapping()),
-        read.rows().stream().limit(SAMPLE).toList(),
+        store.listRows(id, 0, SAMPLE).stream().map(line -> Arrays.asList(line.getCells())).toList(),
         row.getRowCount(),
         row.getRowsDone(),
         row.getAdded(),
@@ -128,20 +126,6 @@ class ImportsApi {
         row.getProblem(),
         faults(id, FAULTS_SHOWN));
   }
-
-  /** Only what changes while a run goes on, so that watching it costs little. */
-  @GetMapping("/api/imports/{id}/progress")
-  Progress getImportProgress(@PathVariable long id) {
-    return database
-        .select(IMPORT.STATE, IMPORT.ROWS_DONE, IMPORT.ROW_COUNT)
-        .from(IMPORT)
-        .where(IMPORT.ID.eq(id))
-        .fetchOptional(Records.mapping(Progress::new))
-        .orElseThrow(
-            () -> new Refused(Rule.NOT_FOUND, "There is no such import. Choose the file again."));
-  }
-
-  record Progress(ImportState state, int rowsDone, int rowCount) {}
 
   private List<RowFault> faults(long id, int most) {
     return database

@@ -5,7 +5,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import java.util.Map;
 
-/** Knows what the rows of one kind of list become. Used for one run, in one transaction. */
+/** Knows what the rows of one kind of list become. Used for one run. */
 interface ListTaker {
   /** What becomes of a row. */
   enum Becomes {
@@ -23,6 +23,6 @@ interface ListTaker {
    */
   Becomes take(int row, Map<String, String> cells, Reading reading);
 
-  /** Stores everything that was taken, and tells what happened. */
+  /** Stores what was taken since it was asked last, and tells what happened. */
   void store(Act act, Events events);
 }

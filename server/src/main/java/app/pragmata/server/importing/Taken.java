@@ -66,12 +66,14 @@ final class Taken<R extends UpdatableRecord<R>> {
 
   /** Those that were not known before, in the order of their rows. */
   List<R> added() {
-    return added;
+    return List.copyOf(added);
   }
 
-  /** Stores what is new and what changed. */
+  /** Stores what is new and what changed, once. */
   void store(Act act, Event event, Events events) {
     events.insertAll(act, event, table, added);
     events.updateAll(act, event, changed);
+    added.clear();
+    changed.clear();
   }
 }

@@ -3,13 +3,19 @@ package app.pragmata.server.mail;
 import static app.pragmata.server.generated.Tables.MAIL;
 
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Retention;
+import java.time.Duration;
+import java.time.Instant;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Where mail waits inside the transaction that writes it, so that none goes out for nothing. */
 @Repository
-public class MailQueue {
+public class MailQueue implements Retention.KeptForAWhile {
+  /** So long it can be looked up what became of a message. */
+  private static final Duration KEPT = Duration.ofDays(2 * 365);
+
   /**
    * A message in plain text.
    *
@@ -29,6 +35,15 @@ public class MailQueue {
 
   MailQueue(DSLContext database) {
     this.database = database;
+  }
+
+  @Override
+  public void forget(Instant now) {
+    database
+        .deleteFrom(MAIL)
+        .where(MAIL.STATE.in(MailState.SENT, MailState.UNDELIVERABLE))
+        .and(MAIL.QUEUED_AT.lt(now.minus(KEPT)))
+        .execute();
   }
 
   /** Queues a message; gives its id. */

@@ -5,8 +5,13 @@ import static app.pragmata.server.generated.Tables.MAIL;
 import app.pragmata.core.Reading;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.MailRecord;
+import app.pragmata.server.live.LiveNotices;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.todos.ToDoService;
+import com.github.kagkarlsson.scheduler.task.Task;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
 import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;
 import jakarta.mail.internet.AddressException;
@@ -16,23 +21,25 @@ import java.time.Duration;
 import java.time.Instant;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.annotation.Bean;
 import org.springframework.mail.MailSendException;
 import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Hands waiting mail to the mail server, each message in a transaction of its own. A server that
- * does not answer is asked again, after a minute first and every half hour later, for three days;
- * an address that it refuses is not. What is given up on becomes a to-do for whoever sent it.
+ * Hands waiting mail to the mail server. A server that does not answer is asked again, after a
+ * minute first and every half hour later, for three days; an address that it refuses is not. What
+ * is given up on becomes a to-do for whoever sent it.
  */
 @Component
 public class MailSending {
   private static final Duration LONGEST_PAUSE = Duration.ofMinutes(30);
   private static final Duration PATIENCE = Duration.ofDays(3);
   private static final int MOST_DOUBLINGS = 5;
+  private static final Duration LOOKED_FOR_EVERY = Duration.ofSeconds(2);
+  private static final Duration TAKEN_OVER_AFTER = Duration.ofSeconds(45);
   private static final int LONGEST_FAULT = 300;
 
   private final DSLContext database;
@@ -42,6 +49,7 @@ public class MailSending {
   private final MailSettings settings;
   private final Attachments attachments;
   private final ToDoService toDos;
+  private final LiveNotices live;
   private final CompanyStore companies;
 
   MailSending(
@@ -52,6 +60,7 @@ public class MailSending {
       MailSettings settings,
       Attachments attachments,
       ToDoService toDos,
+      LiveNotices live,
       CompanyStore companies) {
     this.database = database;
     this.sender = sender;
@@ -60,44 +69,74 @@ public class MailSending {
     this.settings = settings;
     this.attachments = attachments;
     this.toDos = toDos;
+    this.live = live;
     this.companies = companies;
   }
 
-  /** Tries every message that is due once; two servers never take the same one. */
-  @Scheduled(fixedDelay = 2_000)
-  public synchronized void sendWaiting() {
-    boolean more = true;
-    while (more) {
-      more = Boolean.TRUE.equals(transaction.execute(status -> sendNext()));
+  @Bean
+  static Task<Void> mail(MailSending sending) {
+    return Tasks.recurring("mail", FixedDelay.of(LOOKED_FOR_EVERY))
+        .execute((work, context) -> sending.sendWaiting());
+  }
+
+  /**
+   * Tries every message that is due once. Each is taken up, handed over and noted in steps of their
+   * own, so that nothing is locked while the mail server answers and no two servers send the same
+   * one; what a killed server had taken up is due again a little later.
+   */
+  public void sendWaiting() {
+    for (MailRecord mail = takeUp(); mail != null; mail = takeUp()) {
+      handOver(mail);
     }
   }
 
-  private boolean sendNext() {
-    MailRecord mail =
-        database
-            .selectFrom(MAIL)
-            .where(MAIL.STATE.eq(MailState.WAITING))
-            .and(MAIL.NEXT_ATTEMPT_AT.le(clock.instant()))
-            .orderBy(MAIL.NEXT_ATTEMPT_AT, MAIL.ID)
-            .limit(1)
-            .forUpdate()
-            .skipLocked()
-            .fetchOne();
-    if (mail == null) {
-      return false;
-    }
+  private @Nullable MailRecord takeUp() {
+    return transaction.execute(
+        status -> {
+          MailRecord mail =
+              database
+                  .selectFrom(MAIL)
+                  .where(MAIL.STATE.in(MailState.WAITING, MailState.GOING_OUT))
+                  .and(MAIL.NEXT_ATTEMPT_AT.le(clock.instant()))
+                  .orderBy(MAIL.NEXT_ATTEMPT_AT, MAIL.ID)
+                  .limit(1)
+                  .forUpdate()
+                  .skipLocked()
+                  .fetchOne();
+          if (mail != null) {
+            mail.setState(MailState.GOING_OUT);
+            mail.setAttempts((short) (mail.getAttempts() + 1));
+            mail.setNextAttemptAt(clock.instant().plus(TAKEN_OVER_AFTER));
+            mail.update();
+          }
+          return mail;
+        });
+  }
+
+  private void handOver(MailRecord mail) {
+    Exception fault = null;
     try {
       send(mail);
+    } catch (MessagingException | RuntimeException failed) {
+      // Whatever is wrong with one message, the others behind it must go out.
+      fault = failed;
+    }
+    Exception found = fault;
+    transaction.executeWithoutResult(status -> note(mail, found));
+  }
+
+  private void note(MailRecord mail, @Nullable Exception fault) {
+    if (fault == null) {
       mail.setState(MailState.SENT);
       mail.setSentAt(clock.instant());
       mail.setLastFault("");
-    } catch (MessagingException | RuntimeException fault) {
-      // Whatever is wrong with one message, the others behind it must go out.
+    } else {
       noteFault(mail, fault);
     }
-    mail.setAttempts((short) (mail.getAttempts() + 1));
     mail.update();
-    return true;
+    if (mail.getQuoteId() != null) {
+      live.tell(RecordKind.QUOTE);
+    }
   }
 
   private void send(MailRecord mail) throws MessagingException {
@@ -112,6 +151,14 @@ public class MailSending {
       var attachment = attachments.print(mail.getQuoteId(), mail.getAttachedEdition());
       helper.addAttachment(attachment.name(), attachment.pdf(), "application/pdf");
     }
+    // Always the same, so that whoever gets it twice after a kill knows it again (RFC 5322, 3.6.4).
+    message.setHeader(
+        "Message-ID",
+        "<%d.%d@%s>"
+            .formatted(
+                mail.getId(),
+                mail.getQueuedAt().toEpochMilli(),
+                settings.from().substring(settings.from().indexOf('@') + 1)));
     sender.send(message);
   }
 
@@ -124,8 +171,8 @@ public class MailSending {
       tellOffice(mail, now);
       return;
     }
-    Duration pause =
-        Duration.ofMinutes(1L << Math.min(mail.getAttempts().intValue(), MOST_DOUBLINGS));
+    Duration pause = Duration.ofMinutes(1L << Math.min(mail.getAttempts() - 1, MOST_DOUBLINGS));
+    mail.setState(MailState.WAITING);
     mail.setNextAttemptAt(now.plus(pause.compareTo(LONGEST_PAUSE) > 0 ? LONGEST_PAUSE : pause));
   }
 

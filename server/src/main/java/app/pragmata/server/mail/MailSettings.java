@@ -7,11 +7,9 @@ import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.JavaMailSenderImpl;
-import org.springframework.scheduling.annotation.EnableScheduling;
 
 /** Which mail server takes our mail: the one that is set, or the stand-in where it runs. */
 @Configuration(proxyBeanMethods = false)
-@EnableScheduling
 class MailSettings {
   private static final int MILLISECONDS = 10_000;
 

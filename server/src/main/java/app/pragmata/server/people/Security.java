@@ -46,7 +46,7 @@ class Security {
                     .requestMatchers(
                         "/api/session", "/api/sign-in", "/api/description", "/api/offers/**")
                     .permitAll()
-                    .requestMatchers("/api/sign-out")
+                    .requestMatchers("/api/sign-out", "/api/live")
                     .authenticated()
                     .requestMatchers("/api/pocket/**")
                     .hasRole("TECHNICIAN")

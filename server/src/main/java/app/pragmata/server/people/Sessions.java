@@ -1,5 +1,7 @@
 package app.pragmata.server.people;
 
+import app.pragmata.server.records.Retention.KeptForAWhile;
+import org.springframework.context.annotation.Bean;
 import org.springframework.session.config.SessionRepositoryCustomizer;
 import org.springframework.session.jdbc.JdbcIndexedSessionRepository;
 import org.springframework.stereotype.Component;
@@ -23,6 +25,11 @@ class Sessions implements SessionRepositoryCustomizer<JdbcIndexedSessionReposito
              or s.principal_name is distinct from seen.principal_name
              or seen.last_access_time - s.last_access_time >= 60000)
       """;
+
+  @Bean
+  static KeptForAWhile sessionsThatEnded(JdbcIndexedSessionRepository repository) {
+    return now -> repository.cleanUpExpiredSessions();
+  }
 
   @Override
   public void customize(JdbcIndexedSessionRepository repository) {

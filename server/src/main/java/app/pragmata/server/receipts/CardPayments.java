@@ -10,6 +10,9 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.CardPaymentRecord;
 import app.pragmata.server.receipts.CardTerminal.Answer;
 import app.pragmata.server.records.Act;
+import com.github.kagkarlsson.scheduler.task.Task;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
@@ -17,8 +20,8 @@ import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
+import org.springframework.context.annotation.Bean;
 import org.springframework.context.event.EventListener;
-import org.springframework.scheduling.annotation.Scheduled;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -29,6 +32,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class CardPayments {
   private static final Duration SOON = Duration.ofMinutes(1);
+  private static final Duration ASKED_AGAIN_EVERY = Duration.ofSeconds(30);
 
   private final DSLContext database;
   private final @Nullable CardTerminal terminal;
@@ -129,8 +133,13 @@ public class CardPayments {
     }
   }
 
+  @Bean
+  static Task<Void> cardAnswers(CardPayments payments) {
+    return Tasks.recurring("card-answers", FixedDelay.of(ASKED_AGAIN_EVERY))
+        .execute((work, context) -> payments.askAgain());
+  }
+
   /** Asks what became of payments whose answer was lost. */
-  @Scheduled(fixedDelay = 30_000)
   public void askAgain() {
     List<CardPaymentRecord> lost =
         database

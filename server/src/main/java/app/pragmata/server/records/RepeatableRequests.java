@@ -4,6 +4,8 @@ import static app.pragmata.server.generated.Tables.REPEATABLE_REQUEST;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.function.LongSupplier;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -14,7 +16,10 @@ import org.springframework.stereotype.Repository;
  * content gives the same result and does nothing more, the same key with other content is refused.
  */
 @Repository
-public class RepeatableRequests {
+public class RepeatableRequests implements Retention.KeptForAWhile {
+  /** So long a lost answer can be asked for again. */
+  private static final Duration KEPT = Duration.ofDays(30);
+
   private final DSLContext database;
 
   RepeatableRequests(DSLContext database) {
@@ -57,6 +62,14 @@ public class RepeatableRequests {
         .where(REPEATABLE_REQUEST.PERSON_ID.eq(act.personId()).and(REPEATABLE_REQUEST.KEY.eq(key)))
         .execute();
     return result;
+  }
+
+  @Override
+  public void forget(Instant now) {
+    database
+        .deleteFrom(REPEATABLE_REQUEST)
+        .where(REPEATABLE_REQUEST.AT.lt(now.minus(KEPT)))
+        .execute();
   }
 
   private boolean isFirst(

@@ -1,0 +1,76 @@
+package app.pragmata.server.walk;
+
+import app.pragmata.server.Visitor.Answer;
+import java.util.function.BiFunction;
+import org.jspecify.annotations.Nullable;
+
+/** Everything that anybody does on a walk, and how often. */
+enum Move {
+  NEW_CUSTOMER(3, QuoteMoves::newCustomer),
+  CHANGE_CUSTOMER(2, QuoteMoves::changeCustomer),
+  MERGE_CUSTOMERS(1, QuoteMoves::mergeCustomers),
+  CALL(4, QuoteMoves::call),
+  QUOTE(5, QuoteMoves::quote),
+  COPY_QUOTE(1, QuoteMoves::copy),
+  SEND_QUOTE(8, QuoteMoves::send),
+  ACCEPT_QUOTE(4, QuoteMoves::accept),
+  DECLINE_QUOTE(1, QuoteMoves::decline),
+  TAKE_QUOTE_BACK(1, QuoteMoves::takeBack),
+  CUSTOMER_ANSWERS(4, QuoteMoves::customerAnswers),
+  MAKE_JOB(6, QuoteMoves::makeJob),
+  EXTRA_WORK(1, QuoteMoves::extraWork),
+  TIME_PASSES(3, WorkMoves::timePasses),
+  NIGHT_PASSES(1, WorkMoves::nightPasses),
+  DELIVERY(1, WorkMoves::delivery),
+  PLAN(10, WorkMoves::plan),
+  FURTHER_VISIT(2, WorkMoves::furtherVisit),
+  TAP(30, WorkMoves::tap),
+  DRIVE_HOME(2, WorkMoves::driveHome),
+  ADD_PART(5, WorkMoves::partOnSite),
+  CORRECT_PART(2, WorkMoves::correctPart),
+  REMOVE_PART(1, WorkMoves::removePart),
+  ADD_TIME(8, WorkMoves::addTime),
+  CORRECT_TIME(3, WorkMoves::correctTime),
+  REMOVE_TIME(1, WorkMoves::removeTime),
+  CHECK(8, WorkMoves::check),
+  CHECK_ALL(3, WorkMoves::checkAll),
+  TAKE_CHECK_BACK(1, WorkMoves::reopen),
+  NOT_THIS_TIME(1, WorkMoves::notThisTime),
+  CALL_OFF_VISIT(1, WorkMoves::callOffVisit),
+  CALL_OFF_JOB(1, WorkMoves::callOffJob),
+  OTHER_COST(2, WorkMoves::otherCost),
+  BASIS(2, MoneyMoves::basis),
+  VAT(1, MoneyMoves::vat),
+  INVOICE(5, MoneyMoves::invoice),
+  CLOSE_ALL(2, MoneyMoves::closeAll),
+  BILL_STAGE(3, MoneyMoves::billStage),
+  BILL_PART(2, MoneyMoves::billPart),
+  CREDIT(3, MoneyMoves::credit),
+  PAY(7, MoneyMoves::pay),
+  PAY_AHEAD(3, MoneyMoves::payAhead),
+  ALLOCATE(3, MoneyMoves::allocate),
+  TAKE_ALLOCATION_BACK(1, MoneyMoves::takeAllocationBack),
+  TAKE_RECEIPT_BACK(1, MoneyMoves::takeReceiptBack),
+  GIVE_BACK(1, MoneyMoves::giveBack),
+  NOTE_TO_DO(1, MoneyMoves::noteToDo),
+  CLOSE_TO_DO(1, MoneyMoves::closeToDo);
+
+  private final int weight;
+
+  @SuppressWarnings("ImmutableEnumChecker") // A reference to a static method holds nothing.
+  private final BiFunction<WalkedCompany, Dice, @Nullable Answer> act;
+
+  Move(int weight, BiFunction<WalkedCompany, Dice, @Nullable Answer> act) {
+    this.weight = weight;
+    this.act = act;
+  }
+
+  int weight() {
+    return weight;
+  }
+
+  /** Null where there is nothing yet to do it to. */
+  @Nullable Answer make(WalkedCompany company, Dice dice) {
+    return act.apply(company, dice);
+  }
+}

@@ -1,0 +1,298 @@
+package app.pragmata.server.walk;
+
+import app.pragmata.server.Visitor;
+import app.pragmata.server.Visitor.Answer;
+import java.time.Duration;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.Record;
+import org.jspecify.annotations.Nullable;
+
+/** What is done about visits, time and parts; null where there is nothing to do it to. */
+final class WorkMoves {
+  private static final String UNBILLED = "cost_release_id is null and removed_at is null";
+
+  /** Whose clock runs somewhere goes on there. */
+  private static final String NEXT_TO_BE_TAPPED =
+      """
+      state in ('driving', 'on_site')
+        or state = 'planned' and technician_id not in
+          (select o.technician_id from visit o where o.state in ('driving', 'on_site'))
+      """;
+
+  private WorkMoves() {}
+
+  static Answer timePasses(WalkedCompany company, Dice dice) {
+    company.pass(Duration.ofMinutes(5 + dice.next(90)));
+    return company.office().get("/api/money-line");
+  }
+
+  static Answer nightPasses(WalkedCompany company, Dice dice) {
+    company.sleep();
+    return company.office().get("/api/money-line");
+  }
+
+  static Answer delivery(WalkedCompany company, Dice dice) {
+    company.deliver(1 + dice.next(4), 1 + dice.next(20), dice.amount(400));
+    return company.office().get("/api/parts?q=W-");
+  }
+
+  static @Nullable Answer plan(WalkedCompany company, Dice dice) {
+    Record visit = company.pick(dice, "from visit t", "state in ('unplanned', 'planned')");
+    return visit == null
+        ? null
+        : company
+            .office()
+            .put(
+                "/api/visits/" + visit.get("id") + "/plan",
+                planned(company, dice, visit.get("version", Integer.class)));
+  }
+
+  static @Nullable Answer furtherVisit(WalkedCompany company, Dice dice) {
+    Record job = company.pick(dice, "from job t", "state in ('open', 'worked')");
+    return job == null
+        ? null
+        : company
+            .office()
+            .post("/api/jobs/" + job.get("id") + "/visits", planned(company, dice, 0));
+  }
+
+  private static Map<String, Object> planned(WalkedCompany company, Dice dice, int version) {
+    String leads = dice.of(WalkedCompany.TECHNICIANS);
+    String along = dice.of(WalkedCompany.TECHNICIANS);
+    return Map.of(
+        "version",
+        version,
+        "technicianId",
+        company.personId(leads),
+        "companionIds",
+        dice.oneIn(4) && !along.equals(leads) ? List.of(company.personId(along)) : List.of(),
+        "day",
+        company.today().toString(),
+        "start",
+        (8 + dice.next(9)) + ":00",
+        "expected",
+        "1:30");
+  }
+
+  /** The next press of whoever has the visit, or one that does not fit. */
+  static @Nullable Answer tap(WalkedCompany company, Dice dice) {
+    Record visit = company.pick(dice, "from visit t", NEXT_TO_BE_TAPPED);
+    if (visit == null || visit.get("technician_id") == null) {
+      return null;
+    }
+    String step =
+        dice.oneIn(10)
+            ? dice.of(List.of("drive", "arrive", "start-work", "pause", "finish"))
+            : switch (visit.get("state", String.class)) {
+              case "planned" -> "drive";
+              case "driving" -> "arrive";
+              default -> dice.of(List.of("start-work", "start-work", "pause", "finish"));
+            };
+    company.pass(Duration.ofMinutes(1 + dice.next(50)));
+    var form = new HashMap<String, Object>();
+    if (step.equals("arrive")) {
+      form.put("miles", dice.next(40) + "." + dice.next(10));
+    }
+    Visitor technician = company.technicianOf(visit);
+    Answer answer = press(technician, "visits/" + visit.get("id") + "/" + step, form);
+    return answer.rule().equals("OVERLAPPING_CLOCKS")
+        ? stopTheOther(company, technician, visit.get("technician_id"))
+        : answer;
+  }
+
+  /** A press; of a clock that was left running over night it is said when it really ended. */
+  private static Answer press(Visitor technician, String what, Map<String, Object> form) {
+    Answer answer = technician.post("/api/pocket/" + what, form);
+    if (!answer.rule().equals("LONGER_THAN_SIXTEEN_HOURS")) {
+      return answer;
+    }
+    var later = new HashMap<>(form);
+    later.put("endedAt", "23:55");
+    return technician.post("/api/pocket/" + what, later);
+  }
+
+  /** Does as the refusal says: the clock that runs elsewhere is stopped first. */
+  private static Answer stopTheOther(
+      WalkedCompany company, Visitor technician, Object technicianId) {
+    Record running =
+        company
+            .database()
+            .fetchOne(
+                """
+                select visit_id from time_entry
+                  where person_id = ? and ended_at is null and removed_at is null
+                """,
+                technicianId);
+    Object elsewhere = running == null ? null : running.get("visit_id");
+    return press(
+        technician,
+        elsewhere == null ? "drive-home/end" : "visits/" + elsewhere + "/pause",
+        Map.of());
+  }
+
+  static @Nullable Answer driveHome(WalkedCompany company, Dice dice) {
+    String username = dice.of(WalkedCompany.TECHNICIANS);
+    company.pass(Duration.ofMinutes(1 + dice.next(20)));
+    return press(
+        company.technician(username),
+        dice.oneIn(2) ? "drive-home" : "drive-home/end",
+        Map.of("miles", "7"));
+  }
+
+  static @Nullable Answer partOnSite(WalkedCompany company, Dice dice) {
+    Record visit = company.pick(dice, "from visit t", "state in ('on_site', 'finished')");
+    return visit == null
+        ? null
+        : company
+            .office()
+            .post(
+                "/api/visits/" + visit.get("id") + "/parts",
+                Map.of(
+                    "partId",
+                    1 + dice.next(4),
+                    "quantity",
+                    (1 + dice.next(3)) + "." + dice.next(10)));
+  }
+
+  static @Nullable Answer correctPart(WalkedCompany company, Dice dice) {
+    Record part = company.pick(dice, "from visit_part t", UNBILLED);
+    return part == null
+        ? null
+        : company
+            .office()
+            .put(
+                "/api/visit-parts/" + part.get("id"),
+                Map.of("version", part.get("version"), "quantity", "2", "reason", "Counted again"));
+  }
+
+  static @Nullable Answer removePart(WalkedCompany company, Dice dice) {
+    return withReason(company, dice, "from visit_part t", UNBILLED, "/api/visit-parts/", "/remove");
+  }
+
+  static @Nullable Answer addTime(WalkedCompany company, Dice dice) {
+    Record visit =
+        company.pick(
+            dice,
+            "from visit t",
+            "state in ('planned', 'on_site', 'finished') and technician_id is not null");
+    return visit == null
+        ? null
+        : company.office().post("/api/visits/" + visit.get("id") + "/time-entries", time(dice, 0));
+  }
+
+  private static Map<String, Object> time(Dice dice, int version) {
+    var form = new HashMap<String, Object>();
+    int from = dice.next(20 * 60);
+    int to = from + 5 + dice.next(40);
+    form.put("version", version);
+    form.put("kind", dice.oneIn(3) ? "drive" : "labour");
+    form.put("from", "%d:%02d".formatted(from / 60, from % 60));
+    form.put("to", "%d:%02d".formatted(to / 60, to % 60));
+    form.put("rateClass", dice.oneIn(3) ? dice.of(List.of("normal", "overtime", "night")) : null);
+    form.put("miles", form.get("kind").equals("drive") ? "11.2" : "");
+    form.put("reason", "Not written down");
+    return form;
+  }
+
+  static @Nullable Answer correctTime(WalkedCompany company, Dice dice) {
+    Record entry = company.pick(dice, "from time_entry t", UNBILLED + " and ended_at is not null");
+    if (entry == null) {
+      return null;
+    }
+    var form = new HashMap<>(time(dice, entry.get("version", Integer.class)));
+    form.put("kind", entry.get("kind"));
+    return company.office().put("/api/time-entries/" + entry.get("id"), form);
+  }
+
+  static @Nullable Answer removeTime(WalkedCompany company, Dice dice) {
+    return withReason(
+        company,
+        dice,
+        "from time_entry t",
+        UNBILLED + " and ended_at is not null",
+        "/api/time-entries/",
+        "/remove");
+  }
+
+  static @Nullable Answer check(WalkedCompany company, Dice dice) {
+    return withReason(
+        company, dice, "from visit t", "state = 'finished'", "/api/visits/", "/check");
+  }
+
+  static @Nullable Answer checkAll(WalkedCompany company, Dice dice) {
+    var visits =
+        company
+            .database()
+            .fetch(
+                "select id, version from visit where state = 'finished' order by id desc limit 5")
+            .map(row -> Map.of("visitId", row.get(0), "version", row.get(1)));
+    return visits.isEmpty()
+        ? null
+        : company.office().post("/api/visit-checks", Map.of("visits", visits));
+  }
+
+  static @Nullable Answer reopen(WalkedCompany company, Dice dice) {
+    return withReason(
+        company, dice, "from visit t", "state = 'checked'", "/api/visits/", "/reopen");
+  }
+
+  static @Nullable Answer notThisTime(WalkedCompany company, Dice dice) {
+    return withReason(
+        company,
+        dice,
+        "from visit t",
+        "state in ('planned', 'finished')",
+        "/api/visits/",
+        "/not-this-time");
+  }
+
+  static @Nullable Answer callOffVisit(WalkedCompany company, Dice dice) {
+    return withReason(
+        company,
+        dice,
+        "from visit t",
+        "state in ('unplanned', 'planned')",
+        "/api/visits/",
+        "/call-off");
+  }
+
+  static @Nullable Answer callOffJob(WalkedCompany company, Dice dice) {
+    return withReason(company, dice, "from job t", "state = 'open'", "/api/jobs/", "/call-off");
+  }
+
+  static @Nullable Answer otherCost(WalkedCompany company, Dice dice) {
+    Record job = company.pick(dice, "from job t", "state <> 'called_off'");
+    return job == null
+        ? null
+        : company
+            .office()
+            .post(
+                "/api/jobs/" + job.get("id") + "/other-costs",
+                Map.of(
+                    "supplier",
+                    "Crane hire",
+                    "description",
+                    "Crane",
+                    "cost",
+                    dice.amount(250),
+                    "vat",
+                    "standard"));
+  }
+
+  /** With its version and a reason where it takes one. */
+  private static @Nullable Answer withReason(
+      WalkedCompany company, Dice dice, String from, String which, String path, String what) {
+    Record row = company.pick(dice, from, which);
+    if (row == null) {
+      return null;
+    }
+    var form = new HashMap<String, Object>();
+    form.put("version", row.get("version"));
+    if (!what.equals("/check") && !what.equals("/reopen")) {
+      form.put("reason", "So it was");
+    }
+    return company.office().post(path + row.get("id") + what, form);
+  }
+}

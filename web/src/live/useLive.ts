@@ -1,0 +1,61 @@
+import { type QueryKey, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { queries } from "../api/queries";
+import { follow, type Notice } from "./follow";
+
+/** Changes that come one upon the other are read together. */
+const TOGETHER = 150;
+
+/** What is read of settings and people, which changes seldom. */
+const SETTINGS = ["company", "holiday", "response_terms", "price_list"];
+
+/** Keeps what is on screen as others leave it, and the day as it is at the company. */
+export function useLive(day: string) {
+  const queryClient = useQueryClient();
+  useEffect(() => {
+    const due = new Set<QueryKey>();
+    let timer: ReturnType<typeof setTimeout> | undefined;
+
+    function readAnew() {
+      timer = undefined;
+      // What nobody looks at is read when somebody does.
+      const refetchType = document.visibilityState === "visible" ? "active" : "none";
+      for (const queryKey of due) {
+        void queryClient.invalidateQueries({ queryKey, refetchType });
+      }
+      due.clear();
+    }
+
+    const stop = follow((notice) => {
+      for (const queryKey of stale(notice, day)) {
+        due.add(queryKey);
+      }
+      if (due.size > 0) {
+        timer ??= setTimeout(readAnew, TOGETHER);
+      }
+    });
+    return () => {
+      stop();
+      clearTimeout(timer);
+    };
+  }, [queryClient, day]);
+}
+
+const WORK: QueryKey[] = [["work"], ["pocket"], queries.mailStandIn.queryKey];
+const ALL: QueryKey[] = [...WORK, queries.session.queryKey, queries.choices.queryKey];
+const IMPORTS: QueryKey[] = [["work", "import"]];
+
+/** The keys of all that a notice makes stale. */
+function stale(notice: Notice, day: string): QueryKey[] {
+  switch (notice.what) {
+    case "everything":
+      return ALL;
+    case "day":
+      return notice.day === day ? [] : ALL;
+    case "changed":
+      if (notice.kinds.every((kind) => kind === "import")) {
+        return IMPORTS;
+      }
+      return notice.kinds.some((kind) => SETTINGS.includes(kind)) ? ALL : WORK;
+  }
+}
