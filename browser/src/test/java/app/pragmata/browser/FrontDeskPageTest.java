@@ -264,7 +264,7 @@ class FrontDeskPageTest {
     desk.navigate("/fault-talks/3");
     desk.getByLabel("Text of answer 3 of question 1").fill("Hangs crooked or fell");
     desk.getByText("Save talk").click();
-    assertThat(desk.getByText("Save talk")).isDisabled();
+    assertThat(desk.getByText("Saved")).isDisabled();
     desk.reload();
     assertThat(desk.getByLabel("Text of answer 3 of question 1")).hasValue("Hangs crooked or fell");
   }
