@@ -5,6 +5,7 @@ import { queries } from "./api/queries";
 import { FindField } from "./finding/FindField";
 import { weekday } from "./format";
 import { signOut, useSession } from "./people/SessionGate";
+import { useMay } from "./people/useMay";
 import { MoneyLine } from "./worklists/MoneyLine";
 
 /** The frame of every office page: the one field above, the Money line below it, then the work. */
@@ -12,7 +13,7 @@ export default function Office() {
   const session = useSession();
   const { data: choices } = useQuery(queries.choices);
   const { data: toDos } = useQuery(queries.toDoCount);
-  const canSell = session.person.role !== "bookkeeper";
+  const canSell = useMay("sell");
   return (
     <div className="office">
       <header className="top">

@@ -13,7 +13,7 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { AccountLines } from "../books/EntryLines";
 import { day, money, percent, words } from "../format";
-import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { MoneyForm } from "../receipts/MoneyForm";
 import { ReceiptActions } from "../receipts/ReceiptLine";
 import { Asking } from "../records/Asking";
@@ -117,7 +117,7 @@ function AbovePromise({
   job: JobSheet;
   promised: NonNullable<JobSheet["billing"]["promised"]>;
 }) {
-  const { person } = useSession();
+  const mayBill = useMay("bill");
   const explain = useAct((reason: string) =>
     answer(
       client.PUT("/api/jobs/{id}/basis", {
@@ -135,7 +135,7 @@ function AbovePromise({
       {money(promised.acceptedMinor)}
       {promised.outOfWarrantyMinor > 0 && ` with ${money(promised.outOfWarrantyMinor)} out of warranty`}
       {promised.aboveReason && `: ${promised.aboveReason}`}{" "}
-      {person.role !== "bookkeeper" && job.billing.draft && (
+      {mayBill && job.billing.draft && (
         <Asking
           plain
           label={promised.aboveReason ? "Say it otherwise…" : "Say why…"}
@@ -152,7 +152,7 @@ function AbovePromise({
 
 function BasisChoice({ job }: { job: JobSheet }) {
   const { billing } = job;
-  const { person } = useSession();
+  const mayBill = useMay("bill");
   const choose = useAct((choice: { basis: Basis; reason?: string }) =>
     answer(
       client.PUT("/api/jobs/{id}/basis", {
@@ -166,7 +166,7 @@ function BasisChoice({ job }: { job: JobSheet }) {
     { basis: "time_and_parts", total: billing.timeAndParts },
   ] as const;
   return (
-    <fieldset className="basis" disabled={person.role === "bookkeeper"}>
+    <fieldset className="basis" disabled={!mayBill}>
       <legend className="visually-hidden">How the job is charged, net</legend>
       {totals.map(({ basis, total }) => (
         <label key={basis} className={billing.basis === basis ? "on" : undefined} data-basis={basis}>

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
 import { CallerCardView, type Opened } from "../customers/CallerCardView";
-import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { useTitle } from "../useTitle";
 import { CallSlip } from "./CallSlip";
 import { emptySlip, onlyPlace, type Slip, sameAgain } from "./slip";
@@ -19,7 +19,7 @@ function Caller({ id }: { id: number }) {
   const [search] = useSearchParams();
   const [slip, setSlip] = useKeptSlip(id, search.get("at") ?? "");
   const [opened, setOpened] = useState<Opened>();
-  const { person } = useSession();
+  const mayTakeCalls = useMay("take_calls");
   const navigate = useNavigate();
   useTitle(card?.name);
 
@@ -70,7 +70,7 @@ function Caller({ id }: { id: number }) {
         open={setOpened}
         again={(visit) => setSlip(sameAgain(shown, visit))}
       />
-      {person.role !== "bookkeeper" && <CallSlip card={card} slip={shown} change={setSlip} />}
+      {mayTakeCalls && <CallSlip card={card} slip={shown} change={setSlip} />}
     </div>
   );
 }

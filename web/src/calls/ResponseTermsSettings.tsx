@@ -5,7 +5,8 @@ import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
 import { History } from "../history/History";
-import { KeptSection, useMayChangeSettings } from "../people/KeptSection";
+import { KeptSection } from "../people/KeptSection";
+import { useMay } from "../people/useMay";
 import { DeleteButton } from "../records/DeleteButton";
 import { latest } from "../records/latest";
 import { type Field, RecordForm, type Values } from "../records/RecordForm";
@@ -16,7 +17,7 @@ const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;
 export function ResponseTermsSettings() {
   const { data, error } = useQuery(queries.responseTerms);
   const [open, setOpen] = useState<ResponseTerms | "new">();
-  const mayChange = useMayChangeSettings();
+  const mayChange = useMay("change_settings");
   return (
     <KeptSection name="Promised times" error={error} add={() => setOpen("new")}>
       <table className="lines">

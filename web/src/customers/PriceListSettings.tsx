@@ -4,7 +4,8 @@ import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { History } from "../history/History";
-import { KeptSection, useMayChangeSettings } from "../people/KeptSection";
+import { KeptSection } from "../people/KeptSection";
+import { useMay } from "../people/useMay";
 import { DeleteButton } from "../records/DeleteButton";
 import { latest } from "../records/latest";
 import { RecordForm } from "../records/RecordForm";
@@ -13,7 +14,7 @@ import { RecordForm } from "../records/RecordForm";
 export function PriceListSettings() {
   const { data, error } = useQuery(queries.priceLists);
   const [open, setOpen] = useState<PriceList | "new">();
-  const mayChange = useMayChangeSettings();
+  const mayChange = useMay("change_settings");
   return (
     <KeptSection name="Price lists" error={error} add={() => setOpen("new")}>
       {data?.length === 0 && <span className="soft">Everybody pays the same.</span>}

@@ -4,7 +4,7 @@ import { Link, useParams } from "react-router";
 import type { DayEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, money, timeOf, weekday, words } from "../format";
-import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { Section } from "../records/Section";
 import { useTitle } from "../useTitle";
 import { TimeForm } from "./CorrectionForms";
@@ -12,9 +12,9 @@ import { TimeForm } from "./CorrectionForms";
 /** All that somebody did on a day, on visits and on none: the drive home, the yard, training. */
 export default function DayPage() {
   const { id = "", day = "" } = useParams();
-  const { person } = useSession();
   const { data, error } = useQuery(queries.personsDay(Number(id), day));
   const [editing, setEditing] = useState<number | "new">();
+  const editable = useMay("record_work");
   useTitle(data ? `${data.person}, ${weekday(data.day)}` : "Day");
   if (error) {
     return (
@@ -26,7 +26,6 @@ export default function DayPage() {
   if (!data) {
     return <div className="sheet alone" aria-busy="true" />;
   }
-  const editable = person.role !== "bookkeeper";
   const close = () => setEditing(undefined);
   return (
     <article className="sheet alone" aria-label={`${data.person}'s day`}>

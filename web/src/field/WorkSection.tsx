@@ -5,7 +5,7 @@ import { answer, client, withKey } from "../api/client";
 import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
 import { hours, money, time, timeOf, weekday, words } from "../format";
-import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { PlanForm } from "../planning/PlanForm";
 import { Asking } from "../records/Asking";
 import { Section } from "../records/Section";
@@ -13,12 +13,12 @@ import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./Correction
 
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
 export function WorkSection({ job }: { job: JobSheet }) {
-  const { person } = useSession();
+  const mayRecord = useMay("record_work");
   const [form, setForm] = useState<"visit" | "other">();
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
-  const editable = running && person.role !== "bookkeeper";
+  const editable = running && mayRecord;
   // What comes when the job is closed is cost, and is charged no more.
-  const late = !running && person.role !== "bookkeeper";
+  const late = !running && mayRecord;
   const close = () => setForm(undefined);
   return (
     <Section name="Work">

@@ -6,15 +6,16 @@ import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
 import { weekday } from "../format";
 import { RecordForm } from "../records/RecordForm";
-import { KeptSection, useMayChangeSettings } from "./KeptSection";
+import { KeptSection } from "./KeptSection";
 import { useSession } from "./SessionGate";
+import { useMay } from "./useMay";
 
 /** The days on which nobody works. */
 export function HolidaySettings() {
   const { data, error } = useQuery(queries.holidays);
   const [adding, setAdding] = useState(false);
   const { now } = useSession();
-  const mayChange = useMayChangeSettings();
+  const mayChange = useMay("change_settings");
   const remove = useAct((day: string) =>
     answer(client.DELETE("/api/settings/holidays/{day}", { params: { path: { day } } })),
   );

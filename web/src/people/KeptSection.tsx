@@ -1,9 +1,6 @@
 import type { ReactNode } from "react";
 import { Section } from "../records/Section";
-import { useSession } from "./SessionGate";
-
-/** Whether whoever is signed in may change the settings, or only reads them. */
-export const useMayChangeSettings = (): boolean => useSession().person.role !== "bookkeeper";
+import { useMay } from "./useMay";
 
 /** Records that the office keeps among its settings; whoever may change them can add one. */
 export function KeptSection({
@@ -17,7 +14,7 @@ export function KeptSection({
   add: () => void;
   children: ReactNode;
 }) {
-  const mayChange = useMayChangeSettings();
+  const mayChange = useMay("change_settings");
   return (
     <Section
       name={name}

@@ -9,7 +9,7 @@ import { useAct } from "../api/useAct";
 import { OwesOf } from "../customers/Owes";
 import { day, money } from "../format";
 import { History } from "../history/History";
-import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { Asking } from "../records/Asking";
 import { Overtaken } from "../records/Overtaken";
 import { Section } from "../records/Section";
@@ -24,7 +24,7 @@ import { useOpenQuote } from "./useOpenQuote";
 /** A quote from draft to job: an editor while it is a draft, frozen afterwards. */
 export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
   const { data: quote, error } = useQuery(queries.quote(id));
-  const { person } = useSession();
+  const maySell = useMay("sell");
   if (error) {
     return (
       <div className="sheet">
@@ -35,7 +35,7 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
   if (!quote) {
     return <div className="sheet" aria-busy="true" />;
   }
-  if (quote.state === "draft" && person.role !== "bookkeeper") {
+  if (quote.state === "draft" && maySell) {
     return <DraftSheet quote={quote} alone={alone} />;
   }
   return (
@@ -44,7 +44,7 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
         <div className="margin soft">Q {quote.number}</div>
         <div className="titled">
           <Title quote={quote} />
-          {person.role !== "bookkeeper" && <Answers quote={quote} done={done} />}
+          {maySell && <Answers quote={quote} done={done} />}
         </div>
       </header>
       <Section name="Lines" aside={quote.kindOfJob}>
@@ -253,8 +253,8 @@ function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
             </Button>
           </div>
         </div>
+        {!running && <Overtaken what="this quote" typed={typed} names={NAMES} show={shown} />}
       </header>
-      {!running && <Overtaken what="this quote" typed={typed} names={NAMES} show={shown} />}
       {quote.costChanges.length > 0 && (
         <div className="notice" role="status">
           <span>

@@ -5,7 +5,7 @@ import { answer, client, type Problem } from "../api/client";
 import type { QuotingSettings as Settings } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
-import { useMayChangeSettings } from "../people/KeptSection";
+import { useMay } from "../people/useMay";
 import { Overtaken } from "../records/Overtaken";
 import { Section } from "../records/Section";
 import { useTyped } from "../records/useTyped";
@@ -60,7 +60,7 @@ const WORDS = [
 const LABELS = Object.fromEntries([...FIELDS, ...WORDS].map((field) => [field.name, field.label]));
 
 function SettingsForm({ settings }: { settings: Settings }) {
-  const mayChange = useMayChangeSettings();
+  const mayChange = useMay("change_settings");
   const { message } = App.useApp();
   const typed = useTyped(
     {

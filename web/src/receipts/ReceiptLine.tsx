@@ -3,7 +3,7 @@ import { answer, client, withKey } from "../api/client";
 import type { ReceiptView } from "../api/generated/schema";
 import { useAct } from "../api/useAct";
 import { day, money, words } from "../format";
-import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { Asking } from "../records/Asking";
 
 /** Where the money of a receipt went, in words. */
@@ -36,10 +36,10 @@ export function ReceiptLine({ receipt }: { receipt: ReceiptView }) {
 
 /** Giving back what is left of a receipt, and taking back one whose money did not come. */
 export function ReceiptActions({ receipt }: { receipt: ReceiptView }) {
-  const { person } = useSession();
   const { modal } = App.useApp();
   const path = { id: receipt.id };
   const { version } = receipt;
+  const office = useMay("give_money_back");
   const giveBack = useAct((_: undefined, key) =>
     answer(
       client.POST("/api/receipts/{id}/give-back", {
@@ -56,7 +56,6 @@ export function ReceiptActions({ receipt }: { receipt: ReceiptView }) {
       }),
     ),
   );
-  const office = person.role !== "bookkeeper";
   // What went back cannot be undone, so a slip of the mouse must not do it.
   const confirm = () =>
     modal.confirm({

@@ -21,7 +21,7 @@ export function Overtaken<T extends object>({
     return null;
   }
   return (
-    <div className="notice" role="alert">
+    <div className="notice overtaken" role="alert">
       <div>
         Somebody saved {what} while you were typing. What you typed is still here. Theirs differs:
         <ul>

@@ -12,6 +12,7 @@ import { WorkSection } from "../field/WorkSection";
 import { day, moment, money, timeLeft, weekday, words } from "../format";
 import { History } from "../history/History";
 import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
 import { PROMISES } from "../quoting/draft";
 import { useOpenQuote } from "../quoting/useOpenQuote";
 import { Asking } from "../records/Asking";
@@ -97,7 +98,7 @@ function Head({ job, done }: { job: JobSheet; done?: () => void }) {
 }
 
 function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
-  const { person } = useSession();
+  const mayRecord = useMay("record_work");
   const finished = job.visits.find((visit) => visit.state === "finished");
   const waits = job.visits.filter((visit) => visit.state === "finished").length;
   const check = useAct(
@@ -134,7 +135,7 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
       }),
     ),
   );
-  if (person.role === "bookkeeper") {
+  if (!mayRecord) {
     return null;
   }
   const number = job.billing.draft?.expectedNumber;
@@ -280,7 +281,7 @@ function PromiseOf({
 /** What was wrong and why, for the figures. */
 function JobCodes({ job }: { job: JobSheet }) {
   const { data: codes } = useQuery(queries.codes);
-  const { person } = useSession();
+  const mayRecord = useMay("record_work");
   const save = useAct((chosen: { faultCode?: string | null; causeCode?: string | null }) =>
     answer(
       client.PUT("/api/jobs/{id}/codes", {
@@ -293,7 +294,7 @@ function JobCodes({ job }: { job: JobSheet }) {
     (list ?? [])
       .filter((code) => code.active || code.code === own)
       .map((code) => ({ value: code.code, label: code.name }));
-  if (person.role === "bookkeeper") {
+  if (!mayRecord) {
     return null;
   }
   return (

@@ -44,6 +44,7 @@ import java.util.PriorityQueue;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
+import org.jooq.Records;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -53,12 +54,16 @@ import org.springframework.stereotype.Component;
 class DemoWork {
   private static final String UNKNOWN = "The maker has not answered yet";
   private static final int DAYS = 118;
+  private static final int LONGEST_OF_A_ROUND = 150;
+  private static final LocalTime LAST_OF_A_ROUND = LocalTime.of(15, 0);
 
   private static final String[] DECLINED = {
     "Too dear", "Had it done by a neighbour", "Will wait until spring", "Sold the premises"
   };
 
   private record Event(Instant at, long order, Consumer<Instant> work) {}
+
+  private record Place(long siteId, long equipmentId, String contact) {}
 
   private record Slot(long technician, LocalDate day, LocalTime start) {}
 
@@ -124,6 +129,7 @@ class DemoWork {
       }
     }
     swingGateOfTansyRow();
+    schedule(today.minusDays(1), LocalTime.of(18, 30), this::roundsOfToday);
     while (!events.isEmpty() && !events.peek().at().isAfter(now)) {
       Event event = events.poll();
       event.work().accept(event.at());
@@ -181,22 +187,8 @@ class DemoWork {
 
   private void quote(Instant at) {
     Template template = DemoTemplates.ALL.get(random.nextInt(DemoTemplates.ALL.size()));
-    var site =
-        database
-            .select(SITE.ID, EQUIPMENT.ID, CONTACT.NAME)
-            .from(SITE)
-            .join(EQUIPMENT)
-            .on(EQUIPMENT.SITE_ID.eq(SITE.ID))
-            .join(CONTACT)
-            .on(CONTACT.SITE_ID.eq(SITE.ID))
-            .where(
-                template.equipment().equals("any")
-                    ? DSL.noCondition()
-                    : EQUIPMENT.MODEL.containsIgnoreCase(template.equipment()))
-            .orderBy(SITE.ID)
-            .fetch();
-    var chosen = site.get(random.nextInt(site.size()));
-    long id = quotes.create(desk(at), key(), form(template, chosen.value1(), chosen.value2()));
+    Place place = place(template);
+    long id = quotes.create(desk(at), key(), form(template, place.siteId(), place.equipmentId()));
     LocalDate day = at.atZone(zone).toLocalDate();
     if (day.isAfter(today.minusDays(3)) && random.nextInt(3) == 0) {
       return;
@@ -215,10 +207,53 @@ class DemoWork {
           on -> quotes.decline(desk(on), id, 2, DECLINED[random.nextInt(DECLINED.length)]));
       return;
     }
-    schedule(decided, time, on -> quotes.accept(desk(on), id, 2, chosen.value3()));
+    schedule(decided, time, on -> quotes.accept(desk(on), id, 2, place.contact()));
     boolean slow = decided.isAfter(today.minusDays(3)) && random.nextInt(3) == 0;
     if (!slow) {
       schedule(decided, time.plusMinutes(5), on -> makeJob(on, id, template, null));
+    }
+  }
+
+  private Place place(Template template) {
+    List<Place> places =
+        database
+            .select(SITE.ID, EQUIPMENT.ID, CONTACT.NAME)
+            .from(SITE)
+            .join(EQUIPMENT)
+            .on(EQUIPMENT.SITE_ID.eq(SITE.ID))
+            .join(CONTACT)
+            .on(CONTACT.SITE_ID.eq(SITE.ID))
+            .where(
+                template.equipment().equals("any")
+                    ? DSL.noCondition()
+                    : EQUIPMENT.MODEL.containsIgnoreCase(template.equipment()))
+            .orderBy(SITE.ID)
+            .fetch(Records.mapping(Place::new));
+    return places.get(random.nextInt(places.size()));
+  }
+
+  /**
+   * Whatever day it is, everybody has a round: what is free of the day was given away the evening
+   * before.
+   */
+  private void roundsOfToday(Instant at) {
+    List<Template> shortOnes =
+        DemoTemplates.ALL.stream().filter(each -> each.minutes() <= LONGEST_OF_A_ROUND).toList();
+    Instant next = at;
+    for (long technician : technicians) {
+      LocalTime free = freeFrom.getOrDefault(technician + " " + today, LocalTime.of(8, 0));
+      while (free.isBefore(LAST_OF_A_ROUND)) {
+        Template template = shortOnes.get(random.nextInt(shortOnes.size()));
+        Place place = place(template);
+        long quote =
+            quotes.create(desk(next), key(), form(template, place.siteId(), place.equipmentId()));
+        quotes.send(desk(next), quote, 1, null);
+        quotes.accept(desk(next), quote, 2, place.contact());
+        makeJob(next, quote, template, new Slot(technician, today, free));
+        free = free.plusMinutes(template.minutes() + 35L);
+        next = next.plusSeconds(60);
+      }
+      freeFrom.put(technician + " " + today, free);
     }
   }
 
@@ -300,7 +335,7 @@ class DemoWork {
       database.update(JOB).set(JOB.FAULT_CODE, fault).where(JOB.ID.eq(job)).execute();
     }
     LocalDate day = at.atZone(zone).toLocalDate();
-    if (day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
+    if (fixed == null && day.isAfter(today.minusDays(4)) && random.nextInt(4) == 0) {
       return;
     }
     Slot slot =
@@ -308,7 +343,7 @@ class DemoWork {
     long visit =
         database.select(VISIT.ID).from(VISIT).where(VISIT.JOB_ID.eq(job)).fetchSingle(VISIT.ID);
     plan(at.plusSeconds(300), visit, slot, template);
-    if (random.nextInt(22) == 0) {
+    if (fixed == null && random.nextInt(22) == 0) {
       schedule(slot.day(), LocalTime.of(7, 40), on -> notAtHome(on, job, visit, template));
       return;
     }

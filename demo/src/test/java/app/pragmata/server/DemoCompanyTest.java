@@ -7,11 +7,14 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
+import static app.pragmata.server.generated.Tables.VISIT;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.quoting.QuoteState;
+import java.time.LocalDate;
+import java.util.List;
 import org.jooq.DSLContext;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
@@ -71,6 +74,34 @@ class DemoCompanyTest {
   @ValueSource(strings = {"quoted", "won", "booked", "worked", "checked", "billed", "paid"})
   void no_stage_of_the_money_line_is_empty(String stage) {
     assertThat(office.get("/api/worklists/" + stage).json().path("count").asInt()).isPositive();
+  }
+
+  @Test
+  void every_technician_has_a_round_today() {
+    assertThat(rounds(database, "2026-11-24")).hasSize(5).allMatch(stops -> stops >= 2);
+  }
+
+  @Test
+  void on_a_sunday_evening_everybody_has_been_on_a_round_too() {
+    String name = RunningPragmata.databaseForTests() + "_sunday";
+    DemoTemplate.makeEmpty(name);
+    try (var sunday =
+        RunningPragmata.start(name, new SettableClock(SettableClock.moment("2026-11-29T19:30")))) {
+      DSLContext there = sunday.getBean(DSLContext.class);
+      assertThat(rounds(there, "2026-11-29")).hasSize(5).allMatch(stops -> stops >= 2);
+      assertThat(
+              there.fetchCount(
+                  VISIT,
+                  VISIT.DAY.eq(LocalDate.of(2026, 11, 29)).and(VISIT.FINISHED_AT.isNotNull())))
+          .isPositive();
+    }
+  }
+
+  /** How many stops each technician has that day who has any. */
+  private static List<Integer> rounds(DSLContext database, String day) {
+    return database
+        .resultQuery("select count(*) from visit where day = ?::date group by technician_id", day)
+        .fetchInto(Integer.class);
   }
 
   @Test

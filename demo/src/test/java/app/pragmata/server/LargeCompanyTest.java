@@ -138,7 +138,7 @@ class LargeCompanyTest {
   }
 
   private static int statementsOfClosing(List<InvoiceService.AtVersion> jobs) {
-    int statements = Statements.count(database, () -> CheckedJobs.close(program, jobs));
+    int statements = Statements.of(database, () -> CheckedJobs.close(program, jobs)).size();
     assertThat(
             database.fetchCount(
                 COST_RELEASE, COST_RELEASE.JOB_ID.in(ids(jobs)).and(COST_RELEASE.CLOSES.isTrue())))

@@ -153,7 +153,7 @@ public final class RunningPragmata {
 
   /** How many statements the program sends for the one request that something is about. */
   public int statements(Runnable work) {
-    return Statements.count(database(), work);
+    return Statements.of(database(), work).size();
   }
 
   /** Delivers parts at this cost each, unless at least so many are held. */

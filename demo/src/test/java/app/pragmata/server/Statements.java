@@ -1,7 +1,9 @@
 package app.pragmata.server;
 
+import java.util.ArrayList;
 import java.util.Arrays;
-import java.util.Collections;
+import java.util.Comparator;
+import java.util.List;
 import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.DSLContext;
 import org.jooq.ExecuteListener;
@@ -13,29 +15,30 @@ final class Statements {
   private Statements() {}
 
   /**
-   * How many statements the program sends for the one request that something is about; what it does
-   * by the clock meanwhile is on other threads.
+   * The statements that the program sends for the one request that something is about; what it does
+   * by itself meanwhile is on other threads.
    */
-  static int count(DSLContext database, Runnable work) {
+  static List<String> of(DSLContext database, Runnable work) {
     var configuration = (DefaultConfiguration) database.configuration();
     var before = configuration.executeListenerProviders();
-    var counts = new ConcurrentHashMap<Thread, Integer>();
-    ExecuteListener counting =
+    var sent = new ConcurrentHashMap<Thread, List<String>>();
+    ExecuteListener listening =
         ExecuteListener.onExecuteStart(
             each -> {
+              String sql = String.valueOf(each.sql());
               // Whether the settings are still the same is looked up by the clock.
-              if (each.sql() == null || !each.sql().contains("settings_version")) {
-                counts.merge(Thread.currentThread(), 1, Integer::sum);
+              if (!sql.contains("settings_version")) {
+                sent.computeIfAbsent(Thread.currentThread(), thread -> new ArrayList<>()).add(sql);
               }
             });
     var providers = Arrays.copyOf(before, before.length + 1);
-    providers[before.length] = new DefaultExecuteListenerProvider(counting);
+    providers[before.length] = new DefaultExecuteListenerProvider(listening);
     configuration.setExecuteListenerProvider(providers);
     try {
       work.run();
     } finally {
       configuration.setExecuteListenerProvider(before);
     }
-    return Collections.max(counts.values());
+    return sent.values().stream().max(Comparator.comparing(List::size)).orElse(List.of());
   }
 }

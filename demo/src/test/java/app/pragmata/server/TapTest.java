@@ -5,15 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.LocalTime;
 import java.time.ZoneId;
-import java.util.ArrayList;
-import java.util.Collections;
 import java.util.List;
 import java.util.Map;
-import org.jooq.ExecuteContext;
-import org.jooq.ExecuteListener;
-import org.jooq.ExecuteListenerProvider;
 import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -24,31 +18,9 @@ class TapTest {
 
   private final RunningPragmata program = RunningPragmata.forTests();
   private final SwingGate gate = new SwingGate(program, "tobias");
-  private final List<String> statements = Collections.synchronizedList(new ArrayList<>());
-  private ExecuteListenerProvider[] listeners = {};
-
-  @BeforeEach
-  void listen() {
-    var configuration = program.database().configuration();
-    listeners = configuration.executeListenerProviders();
-    configuration.set(
-        () ->
-            new ExecuteListener() {
-              @Override
-              public void executeStart(ExecuteContext context) {
-                String sql = String.valueOf(context.sql());
-                // Settings are asked about once a second, whoever comes first; mail goes beside.
-                boolean beside = Thread.currentThread().getName().startsWith("scheduling");
-                if (!beside && !sql.contains("settings_version")) {
-                  statements.add(sql);
-                }
-              }
-            });
-  }
 
   @AfterEach
-  void listenNoMore() {
-    program.database().configuration().set(listeners);
+  void stop() {
     // A clock that runs on would stand in everybody's way.
     gate.at("18:20");
     gate.tap("arrive", Map.of("miles", ""));
@@ -56,8 +28,9 @@ class TapTest {
   }
 
   private void tap(String step, Map<String, Object> form) {
-    statements.clear();
-    assertThat(gate.tap(step, form).status()).isEqualTo(200);
+    List<String> statements =
+        Statements.of(
+            program.database(), () -> assertThat(gate.tap(step, form).status()).isEqualTo(200));
     assertThat(statements)
         .as("%s: %s", step, String.join("\n", statements))
         .hasSizeLessThanOrEqualTo(MOST_STATEMENTS);

@@ -5,19 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.Visitor.Answer;
 import app.pragmata.server.laws.Laws;
-import java.util.ArrayList;
+import app.pragmata.server.walk.Steps.Step;
 import java.util.Arrays;
-import java.util.Collections;
 import java.util.EnumMap;
-import java.util.List;
 import java.util.Map;
-import java.util.Random;
 import java.util.TreeMap;
-import net.jqwik.api.Arbitraries;
-import net.jqwik.api.Arbitrary;
-import net.jqwik.api.Combinators;
-import net.jqwik.api.RandomDistribution;
-import net.jqwik.api.sessions.JqwikSession;
 import org.junit.jupiter.api.Test;
 
 /**
@@ -30,12 +22,8 @@ class RandomWalkTest {
   private static final int STEPS = Integer.getInteger("pragmata.walk.steps", 300);
   private static final long SEED = Long.getLong("pragmata.walk.seed", 20_261_127);
   private static final int PROVED_EVERY = Integer.getInteger("pragmata.walk.proved-every", 1);
-  private static final int THROWS = 16;
   private static final int MANY_STEPS = 10_000;
   private static final int OFTEN = 20;
-
-  /** What chance says of one step. */
-  private record Step(Move move, List<Integer> thrown) {}
 
   /** How the steps of one kind came out. */
   private static final class Count {
@@ -51,7 +39,7 @@ class RandomWalkTest {
     Arrays.stream(Move.values()).forEach(move -> counts.put(move, new Count()));
     try (var company = new WalkedCompany(RunningPragmata.databaseForTests() + "_walk")) {
       int number = 0;
-      for (Step step : steps()) {
+      for (Step step : Steps.draw(STEPS, SEED)) {
         walk(company, ++number, step);
       }
     }
@@ -62,37 +50,6 @@ class RandomWalkTest {
     if (STEPS >= MANY_STEPS) {
       assertThat(counts).allSatisfy((move, count) -> assertThat(count.made).isGreaterThan(OFTEN));
     }
-  }
-
-  private static List<Step> steps() {
-    var steps = new ArrayList<Step>();
-    JqwikSession.run(
-        () -> {
-          var chance = new Random(SEED);
-          var generator = step().generator(STEPS);
-          for (int i = 0; i < STEPS; i++) {
-            steps.add(generator.next(chance).value());
-          }
-        });
-    return steps;
-  }
-
-  private static Arbitrary<Step> step() {
-    List<Move> asOftenAsMade =
-        Arrays.stream(Move.values())
-            .flatMap(move -> Collections.nCopies(move.weight(), move).stream())
-            .toList();
-    return Combinators.combine(
-            upTo(asOftenAsMade.size()).map(asOftenAsMade::get), upTo(10_000).list().ofSize(THROWS))
-        .as(Step::new);
-  }
-
-  /** Each as likely as any other, where jqwik would rather try what is small. */
-  private static Arbitrary<Integer> upTo(int end) {
-    return Arbitraries.integers()
-        .between(0, end - 1)
-        .withDistribution(RandomDistribution.uniform())
-        .withoutEdgeCases();
   }
 
   private void walk(WalkedCompany company, int number, Step step) {
