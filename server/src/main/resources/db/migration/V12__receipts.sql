@@ -38,6 +38,8 @@ create table card_payment (
   state text not null check (state in ('asked', 'taken', 'declined', 'not_taken')),
   asked_at timestamptz not null,
   answered_at timestamptz,
+  -- When the office was told that nobody knows what became of it.
+  told_at timestamptz,
   check ((state = 'asked') = (answered_at is null))
 );
 -- One payment of a quote at a time: the next may begin only when the last is known to have failed.
@@ -143,6 +145,7 @@ create trigger receipt_is_never_deleted before delete on receipt
 create table card_stand_in (
   reference text primary key,
   amount_minor bigint not null,
-  taken boolean not null,
+  -- Null for a card of which it never says anything.
+  taken boolean,
   at timestamptz not null
 );

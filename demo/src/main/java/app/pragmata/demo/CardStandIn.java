@@ -14,7 +14,7 @@ import org.springframework.transaction.annotation.Transactional;
 /**
  * A card terminal of our own that moves no real money. The last digit of the card says how it
  * behaves: 2 is declined; 3 does not answer and takes nothing; 4 takes the money and its answer is
- * lost; 5 takes it and says so twice; any other is taken.
+ * lost; 5 takes it and says so twice; 6 never says anything; any other is taken.
  */
 @Component
 @Transactional(propagation = Propagation.REQUIRES_NEW)
@@ -40,7 +40,7 @@ class CardStandIn implements CardTerminal {
     if (behaviour == '3') {
       return Answer.NONE;
     }
-    boolean taken = behaviour != '2';
+    Boolean taken = behaviour == '6' ? null : behaviour != '2';
     database
         .insertInto(CARD_STAND_IN)
         .set(CARD_STAND_IN.REFERENCE, reference)
@@ -57,12 +57,16 @@ class CardStandIn implements CardTerminal {
 
   @Override
   public Answer find(String reference) {
-    return database
-        .select(CARD_STAND_IN.TAKEN)
-        .from(CARD_STAND_IN)
-        .where(CARD_STAND_IN.REFERENCE.eq(reference))
-        .fetchOptional(CARD_STAND_IN.TAKEN)
-        .map(taken -> taken ? Answer.TAKEN : Answer.DECLINED)
-        .orElse(Answer.NOT_TAKEN);
+    var asked =
+        database
+            .select(CARD_STAND_IN.TAKEN)
+            .from(CARD_STAND_IN)
+            .where(CARD_STAND_IN.REFERENCE.eq(reference))
+            .fetchOne();
+    if (asked == null) {
+      return Answer.NOT_TAKEN;
+    }
+    Boolean taken = asked.value1();
+    return taken == null ? Answer.NONE : taken ? Answer.TAKEN : Answer.DECLINED;
   }
 }

@@ -1,9 +1,11 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.TO_DO;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
+import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -101,6 +103,27 @@ class ReceiptsOfQuotesTest {
     program.askCardTerminal();
     assertThat(offered.heldDeposits()).containsExactly(183_60L);
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void the_office_is_told_once_of_money_of_which_the_terminal_says_nothing_for_a_day() {
+    offered.sent();
+    offered.accept(1, List.of());
+    assertThat(offered.pay("400000000006").rule()).isEqualTo("CARD_ANSWER_UNKNOWN");
+    program.askCardTerminal();
+    assertThat(unansweredToDos()).isZero();
+    program.clock().advance(Duration.ofHours(25));
+    program.askCardTerminal();
+    program.askCardTerminal();
+    assertThat(unansweredToDos()).isEqualTo(1);
+    assertThat(offered.heldDeposits()).isEmpty();
+  }
+
+  private int unansweredToDos() {
+    return program
+        .database()
+        .fetchCount(
+            TO_DO, TO_DO.QUOTE_ID.eq(gate.quote()).and(TO_DO.WHAT.contains("card terminal")));
   }
 
   @Test

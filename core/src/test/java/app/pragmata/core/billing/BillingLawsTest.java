@@ -6,6 +6,7 @@ import static app.pragmata.core.costing.WorkedExample.rates;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.costing.AnyJob;
 import app.pragmata.core.costing.WorkedExample;
@@ -35,22 +36,25 @@ class BillingLawsTest {
   private final Billing billing = WorkedExample.billing();
 
   @Property
-  void the_total_is_the_sum_of_its_rounded_lines(@ForAll JobFacts job) {
-    Bill draft = worked(job);
+  void the_total_is_the_sum_of_its_rounded_lines(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
+    Bill draft = worked(job, cover, terms);
     assertThat(draft.vat().net())
         .isEqualTo(draft.lines().stream().map(ChargeLine::net).collect(Money.sum()));
   }
 
   @Property
-  void the_categories_add_up_to_the_net(@ForAll JobFacts job) {
-    Bill draft = worked(job);
+  void the_categories_add_up_to_the_net(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
+    Bill draft = worked(job, cover, terms);
     assertThat(draft.netByCategory().values().stream().collect(Money.sum()))
         .isEqualTo(draft.vat().net());
   }
 
   @Property
-  void a_warranty_bears_between_nothing_and_all_of_a_line(@ForAll JobFacts job) {
-    assertThat(worked(job).lines())
+  void a_warranty_bears_between_nothing_and_all_of_a_line(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
+    assertThat(worked(job, cover, terms).lines())
         .allSatisfy(
             line -> {
               assertThat(line.reductions().warranty().minor()).isBetween(0L, line.full().minor());
@@ -59,9 +63,10 @@ class BillingLawsTest {
   }
 
   @Property
-  void a_warranty_never_makes_an_invoice_dearer(@ForAll JobFacts job) {
-    Money without = billing.bill(job, new TimeAndParts(), Cover.NONE).vat().net();
-    assertThat(worked(job).vat().net()).isLessThanOrEqualTo(without);
+  void a_warranty_never_makes_an_invoice_dearer(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
+    Money without = worked(job, Cover.NONE, terms).vat().net();
+    assertThat(worked(job, cover, terms).vat().net()).isLessThanOrEqualTo(without);
   }
 
   @Property
@@ -90,19 +95,42 @@ class BillingLawsTest {
   }
 
   @Property
-  void a_visit_that_did_not_happen_changes_nothing_on_the_invoice(@ForAll JobFacts job) {
+  void a_visit_that_did_not_happen_changes_nothing_on_the_invoice(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
     var happened =
         new JobFacts(
             job.promise(),
-            job.visits().stream().filter(visit -> visit.charging() == Charging.WHOLE).toList(),
+            job.visits().stream().filter(visit -> visit.charging() != Charging.NOTHING).toList(),
             job.otherCosts());
-    assertThat(worked(job)).isEqualTo(worked(happened));
+    assertThat(worked(job, cover, terms)).isEqualTo(worked(happened, cover, terms));
   }
 
   @Property
   void the_fixed_price_does_not_depend_on_the_work(@ForAll JobFacts job) {
     Money promised = job.promise().stream().map(QuoteLine::net).collect(Money.sum());
     assertThat(billing.bill(job, new FixedPrice(), cover()).vat().net()).isEqualTo(promised);
+  }
+
+  @Property
+  void a_drive_home_is_never_charged(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
+    var withoutDrivesHome =
+        new JobFacts(
+            job.promise(),
+            job.visits().stream()
+                .map(
+                    visit ->
+                        new JobFacts.VisitFacts(
+                            visit.id(),
+                            visit.day(),
+                            visit.charging(),
+                            visit.outOfWarranty(),
+                            visit.times(),
+                            visit.parts(),
+                            List.of()))
+                .toList(),
+            job.otherCosts());
+    assertThat(worked(job, cover, terms)).isEqualTo(worked(withoutDrivesHome, cover, terms));
   }
 
   @Property
@@ -143,13 +171,18 @@ class BillingLawsTest {
         .net();
   }
 
-  private Bill worked(JobFacts job) {
-    return billing.bill(job, new TimeAndParts(), cover());
+  private static Billing by(ChargeTerms terms) {
+    return new Billing(WorkedExample.terms(terms), Locale.UK, WorkedExample.DAY);
+  }
+
+  private static Bill worked(JobFacts job, Cover cover, ChargeTerms terms) {
+    return by(terms).bill(job, new TimeAndParts(), cover);
   }
 
   @Property
-  void a_stranger_computes_every_line_from_its_fields(@ForAll JobFacts job) {
-    for (ChargeLine line : worked(job).lines()) {
+  void a_stranger_computes_every_line_from_its_fields(
+      @ForAll JobFacts job, @ForAll Cover cover, @ForAll ChargeTerms terms) {
+    for (ChargeLine line : worked(job, cover, terms).lines()) {
       Priced priced = line.priced();
       BigDecimal exact =
           priced

@@ -20,6 +20,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.domains.Domain;
@@ -101,7 +102,7 @@ class LifeOfAJobTest {
       Money labour = Money.ZERO;
       Money drive = Money.ZERO;
       Money distance = Money.ZERO;
-      for (TimeEntry entry : visit.times()) {
+      for (TimeEntry entry : allTimes(visit)) {
         TimeEntry.Cost cost = costing().cost(entry);
         labour = entry.kind() == TimeEntry.Kind.LABOUR ? labour.plus(cost.time()) : labour;
         drive = entry.kind() == TimeEntry.Kind.DRIVE ? drive.plus(cost.time()) : drive;
@@ -118,6 +119,11 @@ class LifeOfAJobTest {
       entries.add(Posting.entryFor(new BooksEvent.SupplierBilled(JOB, WIP, other.cost(), vat)));
     }
     return entries;
+  }
+
+  /** What was recorded on the visit, and its shares of drives home. */
+  private static List<TimeEntry> allTimes(VisitFacts visit) {
+    return Stream.concat(visit.times().stream(), visit.drivesHome().stream()).toList();
   }
 
   private static List<JournalEntry> life(JobFacts job) {

@@ -12,6 +12,7 @@ import app.pragmata.core.jobs.TimeEntry.Kind;
 import app.pragmata.core.money.Money;
 import java.util.Arrays;
 import java.util.List;
+import java.util.stream.Stream;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.domains.Domain;
@@ -33,7 +34,7 @@ class CostingLawsTest {
   void a_ladder_never_loses_or_makes_a_penny_against_what_was_recorded(@ForAll JobFacts job) {
     Money times =
         job.visits().stream()
-            .flatMap(visit -> visit.times().stream())
+            .flatMap(visit -> Stream.concat(visit.times().stream(), visit.drivesHome().stream()))
             .map(entry -> costing().cost(entry).total())
             .collect(Money.sum());
     Money parts = job.parts().map(PartUse::cost).collect(Money.sum());

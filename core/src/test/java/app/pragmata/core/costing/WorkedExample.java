@@ -35,6 +35,11 @@ import java.util.Map;
 public final class WorkedExample {
   public static final LocalDate DAY = LocalDate.of(2026, 11, 23);
   public static final long TECHNICIAN = 1;
+
+  /** Two more who are not in the example, with other wages. */
+  static final long HELPER = 2;
+
+  static final long SUBSTITUTE = 3;
   public static final VatTreatment STANDARD = VatTreatment.rated("standard", "20");
   private static final LocalDate LONG_AGO = LocalDate.of(2026, 1, 1);
 
@@ -43,16 +48,21 @@ public final class WorkedExample {
   public static Rates rates() {
     return new Rates(
         Map.of(
-            TECHNICIAN,
-            new InForce<>(
-                "wage",
-                List.of(
-                    new Rates.Wage(LONG_AGO, new BigDecimal("19.60"), new BigDecimal("0.23"))))),
+            TECHNICIAN, wage("19.60", "0.23"),
+            HELPER, wage("12.21", "0.138"),
+            SUBSTITUTE, wage("31.07", "0")),
         Map.of(
             RateClass.NORMAL, terms("normal rate", "1", "58.00"),
-            RateClass.OVERTIME, terms("overtime rate", "1.5", "87.00")),
+            RateClass.OVERTIME, terms("overtime rate", "1.5", "87.00"),
+            RateClass.NIGHT, terms("night rate", "2", "116.00")),
         new InForce<>(
             "vehicle cost", List.of(new Rates.VehicleCost(LONG_AGO, new BigDecimal("0.38")))));
+  }
+
+  private static InForce<Rates.Wage> wage(String perHour, String onCostShare) {
+    return new InForce<>(
+        "wage",
+        List.of(new Rates.Wage(LONG_AGO, new BigDecimal(perHour), new BigDecimal(onCostShare))));
   }
 
   private static InForce<Rates.ClassTerms> terms(String what, String factor, String charge) {

@@ -18,7 +18,7 @@ enum Move {
   TAKE_QUOTE_BACK(1, QuoteMoves::takeBack),
   CUSTOMER_ANSWERS(4, QuoteMoves::customerAnswers),
   MAKE_JOB(6, QuoteMoves::makeJob),
-  EXTRA_WORK(1, QuoteMoves::extraWork),
+  EXTRA_WORK(3, QuoteMoves::extraWork),
   TIME_PASSES(3, WorkMoves::timePasses),
   NIGHT_PASSES(1, WorkMoves::nightPasses),
   DELIVERY(1, WorkMoves::delivery),

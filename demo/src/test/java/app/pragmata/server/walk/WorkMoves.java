@@ -108,9 +108,14 @@ final class WorkMoves {
     if (!answer.rule().equals("LONGER_THAN_SIXTEEN_HOURS")) {
       return answer;
     }
-    var later = new HashMap<>(form);
-    later.put("endedAt", "23:55");
-    return technician.post("/api/pocket/" + what, later);
+    var ended = new HashMap<>(form);
+    ended.put("endedAt", "17:45");
+    Answer inTheAfternoon = technician.post("/api/pocket/" + what, ended);
+    if (!inTheAfternoon.rule().equals("ENDS_BEFORE_START")) {
+      return inTheAfternoon;
+    }
+    ended.put("endedAt", "23:55");
+    return technician.post("/api/pocket/" + what, ended);
   }
 
   /** Does as the refusal says: the clock that runs elsewhere is stopped first. */

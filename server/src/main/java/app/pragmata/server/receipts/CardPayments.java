@@ -10,6 +10,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.CardPaymentRecord;
 import app.pragmata.server.receipts.CardTerminal.Answer;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.todos.ToDoService;
 import com.github.kagkarlsson.scheduler.task.Task;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
@@ -32,11 +33,14 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Service
 public class CardPayments {
   private static final Duration SOON = Duration.ofMinutes(1);
+  private static final Duration PATIENCE = Duration.ofDays(1);
   private static final Duration ASKED_AGAIN_EVERY = Duration.ofSeconds(30);
 
   private final DSLContext database;
   private final @Nullable CardTerminal terminal;
   private final ReceiptService receipts;
+  private final ReceiptStore store;
+  private final ToDoService toDos;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
   private final Clock clock;
@@ -45,12 +49,16 @@ public class CardPayments {
       DSLContext database,
       ObjectProvider<CardTerminal> terminal,
       ReceiptService receipts,
+      ReceiptStore store,
+      ToDoService toDos,
       CompanyStore companies,
       TransactionTemplate transaction,
       Clock clock) {
     this.database = database;
     this.terminal = terminal.getIfAvailable();
     this.receipts = receipts;
+    this.store = store;
+    this.toDos = toDos;
     this.companies = companies;
     this.transaction = transaction;
     this.clock = clock;
@@ -147,7 +155,41 @@ public class CardPayments {
             .where(CARD_PAYMENT.STATE.eq(CardPaymentState.ASKED))
             .and(CARD_PAYMENT.ASKED_AT.lt(clock.instant().minus(SOON)))
             .fetch();
-    lost.forEach(this::askAgain);
+    for (CardPaymentRecord payment : lost) {
+      if (askAgain(payment) == CardPaymentState.ASKED
+          && payment.getAskedAt().plus(PATIENCE).isBefore(clock.instant())) {
+        tellOffice(payment.getReference());
+      }
+    }
+  }
+
+  /** A terminal that does not answer for a day is asked by a person, and by us as before. */
+  private void tellOffice(String reference) {
+    transaction.executeWithoutResult(
+        status -> {
+          CardPaymentRecord payment = lock(reference);
+          if (payment.getToldAt() != null || payment.getState() != CardPaymentState.ASKED) {
+            return;
+          }
+          payment.setToldAt(clock.instant());
+          payment.update();
+          Act act = Act.ofProgram(clock.instant(), companies.getZone());
+          toDos.insertAboutQuote(
+              act,
+              "The card terminal does not say whether a deposit was taken. Ask it for payment %s."
+                  .formatted(reference),
+              act.personId(),
+              store.findCustomerOfQuote(payment.getQuoteId()).orElse(null),
+              payment.getQuoteId());
+        });
+  }
+
+  private CardPaymentRecord lock(String reference) {
+    return database
+        .selectFrom(CARD_PAYMENT)
+        .where(CARD_PAYMENT.REFERENCE.eq(reference))
+        .forUpdate()
+        .fetchSingle();
   }
 
   private CardPaymentState askAgain(CardPaymentRecord payment) {
@@ -169,12 +211,7 @@ public class CardPayments {
     }
     transaction.executeWithoutResult(
         status -> {
-          CardPaymentRecord payment =
-              database
-                  .selectFrom(CARD_PAYMENT)
-                  .where(CARD_PAYMENT.REFERENCE.eq(reference))
-                  .forUpdate()
-                  .fetchSingle();
+          CardPaymentRecord payment = lock(reference);
           if (payment.getState() != CardPaymentState.ASKED) {
             return;
           }
