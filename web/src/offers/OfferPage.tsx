@@ -6,6 +6,7 @@ import { answer, client, type Problem } from "../api/client";
 import type { DocumentLine, OfferView, Sum } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../api/useAct";
+import { usePreview } from "../api/usePreview";
 import { fullDay, moment, money } from "../format";
 import { useTitle } from "../useTitle";
 import { Signature } from "./Signature";
@@ -160,45 +161,20 @@ function Choosing({
   }
 }
 
-/** Asks the server what the chosen lines come to. */
+/** What the chosen lines come to. */
 function useSum(token: string, offer: OfferView, taken: number[], open: boolean) {
-  const [sum, setSum] = useState(offer.sum);
-  const [problem, setProblem] = useState<Problem>();
   const queryClient = useQueryClient();
   const { edition } = offer.document;
+  const { figures, problem } = usePreview(open ? { edition, taken } : undefined, (body, signal) =>
+    answer(client.POST("/api/offers/{token}/sum", { params: { path: { token } }, body, signal })),
+  );
+  const stale = problem?.rule === "STALE_VERSION";
   useEffect(() => {
-    if (!open) {
-      setSum(offer.sum);
-      setProblem(undefined);
-      return;
+    if (stale) {
+      void queryClient.invalidateQueries(queries.offer(token));
     }
-    let wanted = true;
-    answer(
-      client.POST("/api/offers/{token}/sum", {
-        params: { path: { token } },
-        body: { edition, taken },
-      }),
-    ).then(
-      (computed) => {
-        if (wanted) {
-          setSum(computed);
-          setProblem(undefined);
-        }
-      },
-      (refused: Problem) => {
-        if (wanted) {
-          setProblem(refused);
-          if (refused.rule === "STALE_VERSION") {
-            void queryClient.invalidateQueries(queries.offer(token));
-          }
-        }
-      },
-    );
-    return () => {
-      wanted = false;
-    };
-  }, [token, edition, taken, open, offer.sum, queryClient]);
-  return { sum, problem };
+  }, [stale, token, queryClient]);
+  return { sum: figures ?? offer.sum, problem };
 }
 
 function State({ offer }: { offer: OfferView }) {

@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Input, Select } from "antd";
-import { useEffect, useRef, useState } from "react";
-import { answer, client, Problem } from "../api/client";
+import { useState } from "react";
+import { answer, client, type Problem } from "../api/client";
 import type { Computed } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { usePreview } from "../api/usePreview";
 import { Section } from "../records/Section";
 import type { Draft } from "./draft";
 import { LinesEditor } from "./LinesEditor";
@@ -21,7 +22,12 @@ type Props = {
 
 /** Cost and margin stand beside the price while it is typed; the server computes every figure. */
 export function QuoteEditor({ quoteId, draft, change, computed, problem }: Props) {
-  const live = useLiveFigures(quoteId, draft, computed);
+  const { siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines } = draft;
+  // What is refused says saving, at its field.
+  const { figures = computed } = usePreview(
+    { quoteId, siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines },
+    (body, signal) => answer(client.POST("/api/quotes/preview", { body, signal })),
+  );
   return (
     <>
       <Section name="For">
@@ -29,11 +35,11 @@ export function QuoteEditor({ quoteId, draft, change, computed, problem }: Props
       </Section>
       <Section name="Lines">
         <PastJobs kindOfJobId={draft.kindOfJobId} equipmentId={draft.equipmentId} />
-        <LinesEditor draft={draft} change={change} computed={live} insisted={problem !== undefined} />
+        <LinesEditor draft={draft} change={change} computed={figures} insisted={problem !== undefined} />
       </Section>
       <Section name="Total">
-        <OfferTerms draft={draft} change={change} computed={live} problem={problem} />
-        {live && <Totals totals={live.totals} />}
+        <OfferTerms draft={draft} change={change} computed={figures} problem={problem} />
+        {figures && <Totals totals={figures.totals} />}
       </Section>
       <Section name="Notes" aside="to the customer">
         <Input.TextArea
@@ -54,38 +60,6 @@ export function QuoteEditor({ quoteId, draft, change, computed, problem }: Props
       </Section>
     </>
   );
-}
-
-/** Asks the server for the figures shortly after the last change; an answer that comes too late is dropped. */
-function useLiveFigures(
-  quoteId: number | undefined,
-  { siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines }: Draft,
-  stored: Computed | undefined,
-): Computed | undefined {
-  const [computed, setComputed] = useState(stored);
-  const latest = useRef(0);
-  useEffect(() => {
-    const mine = ++latest.current;
-    const timer = setTimeout(async () => {
-      try {
-        const figures = await answer(
-          client.POST("/api/quotes/preview", {
-            body: { quoteId, siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines },
-          }),
-        );
-        if (mine === latest.current) {
-          setComputed(figures);
-        }
-      } catch (refused) {
-        if (!(refused instanceof Problem)) {
-          throw refused;
-        }
-        // The figures stay as they were; saving will say what is wrong.
-      }
-    }, 120);
-    return () => clearTimeout(timer);
-  }, [quoteId, siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines]);
-  return computed;
 }
 
 function Head({ draft, change, problem }: Omit<Props, "computed" | "quoteId">) {

@@ -59,7 +59,7 @@ class KilledServerTest {
   private static final String KILLED = "killed";
   private static final String NOW = "2026-12-21T09:00";
   private static final long SEED = 20_261_127;
-  private static final int LATEST_MILLIS = 2_500;
+  private static final int LATEST_MILLIS = 5_000;
   private static final int SLOTS_A_DAY = 55;
 
   /** Jobs of one list, each with a quarter of an hour that was worked and checked. */

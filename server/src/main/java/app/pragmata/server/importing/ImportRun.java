@@ -261,7 +261,7 @@ class ImportRun {
     int last = rows.getLast().getPosition();
     transaction.executeWithoutResult(
         status -> {
-          if (!store.isThroughWith(list.getId(), before, last)) {
+          if (!store.advance(list.getId(), before, last)) {
             throw new Refused(
                 Rule.LIST_BEING_READ,
                 "This list is being read just now. Wait until it is through.");

@@ -88,11 +88,11 @@ class ImportStore implements Retention.KeptForAWhile {
   }
 
   /**
-   * Notes how far a run is.
+   * Notes that a run is further than before.
    *
    * @return whether it was as far as the run believes; else another one is at it too
    */
-  boolean isThroughWith(long id, int before, int rowsDone) {
+  boolean advance(long id, int before, int rowsDone) {
     return database
             .update(IMPORT)
             .set(IMPORT.ROWS_DONE, rowsDone)
