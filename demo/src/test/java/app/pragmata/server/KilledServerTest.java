@@ -27,6 +27,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.LaterWork;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -57,6 +58,7 @@ class KilledServerTest {
   private static final int ROWS = 3_000;
   private static final int MESSAGES = 40;
   private static final String KILLED = "killed";
+  private static final ZoneId OSTMERE = ZoneId.of("Europe/London");
   private static final String NOW = "2026-12-21T09:00";
   private static final long SEED = 20_261_127;
   private static final int LATEST_MILLIS = 5_000;
@@ -270,7 +272,7 @@ class KilledServerTest {
     ServerProcess killed =
         ServerProcess.start(
             RunningPragmata.untouchedDatabase() + "?ApplicationName=" + KILLED,
-            NOW,
+            LocalDateTime.ofInstant(stays.clock().instant(), OSTMERE).toString(),
             stays.bean(MailServer.class));
     Visitor office = Visitor.signedInAt(killed.address(), "hester");
     queue(told.subjects());
@@ -295,7 +297,7 @@ class KilledServerTest {
   }
 
   private void queue(List<String> subjects) {
-    var act = Act.ofProgram(stays.clock().instant(), ZoneId.of("Europe/London"));
+    var act = Act.ofProgram(stays.clock().instant(), OSTMERE);
     stays
         .bean(TransactionTemplate.class)
         .executeWithoutResult(
