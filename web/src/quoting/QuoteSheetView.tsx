@@ -298,7 +298,9 @@ const NAMES = {
 /** What somebody else typed of a quote, where a word or two say it. */
 function shown(value: Draft[keyof Draft], field: keyof Draft): string | undefined {
   return typeof value === "string" && field !== "notes" && field !== "ownNotes"
-    ? value && `“${value}”`
+    ? value === ""
+      ? "none"
+      : `“${value}”`
     : undefined;
 }
 

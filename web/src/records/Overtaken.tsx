@@ -1,5 +1,5 @@
 import { Button } from "antd";
-import { words } from "../format";
+import { headline } from "../format";
 import type { Difference } from "./useTyped";
 
 /** Says what somebody else stored while one was typing, and asks whose shall stand; nothing when nobody did. */
@@ -27,7 +27,7 @@ export function Overtaken<T extends object>({
         <ul>
           {typed.overtaken.map(({ field, mine, theirs }) => (
             <li key={field}>
-              {names[field] ?? words(field.replaceAll(/([A-Z])/g, "_$1").toLowerCase())}
+              {names[field] ?? headline(field.replaceAll(/([A-Z])/g, "_$1").toLowerCase())}
               {told(show(theirs, field), show(mine, field))}
             </li>
           ))}
