@@ -2,6 +2,8 @@
 export type Notice =
   | { what: "changed"; kinds: string[] }
   | { what: "everything"; day: string }
+  // The server lets us listen no more: the session has ended.
+  | { what: "refused" }
   | { what: "day"; day: string };
 
 /** The server is heard every few seconds; after so long a silence the stream is dead. */
@@ -41,17 +43,25 @@ function ignoreAborted(reason: unknown) {
 /** Reads the stream, opening it anew whenever it ends or falls silent; it is through when it is told to stop. */
 function stream(told: (notice: Notice) => void, stop: AbortSignal): Promise<void> {
   return new Promise((through) => {
-    let source = open();
     let heard = Date.now();
+    let refused = false;
+    let source = open();
 
     function open() {
       const opened = new EventSource("/api/live");
       for (const what of ["changed", "everything", "day"] as const) {
         opened.addEventListener(what, (event) => {
           heard = Date.now();
+          refused = false;
           told({ what, ...JSON.parse(event.data) });
         });
       }
+      opened.addEventListener("error", () => {
+        if (opened.readyState === EventSource.CLOSED && !refused) {
+          refused = true;
+          told({ what: "refused" });
+        }
+      });
       return opened;
     }
 

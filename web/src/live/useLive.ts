@@ -50,6 +50,9 @@ function stale(notice: Notice, day: string): QueryKey[] {
   switch (notice.what) {
     case "everything":
       return ALL;
+    case "refused":
+      // The first reading that is refused asks to sign in again, above what is typed.
+      return WORK;
     case "day":
       return notice.day === day ? [] : ALL;
     case "changed":

@@ -22,6 +22,11 @@ export function useSession(): SignedInSession {
 export function SessionGate({ children }: { children: ReactNode }) {
   const { data: session, error, refetch } = useQuery(queries.session);
   const [ended, setEnded] = useState(false);
+  // Whoever was signed in keeps the page when the session turns out to have ended.
+  const [known, setKnown] = useState<SignedInSession>();
+  if (session?.person && session !== known) {
+    setKnown(session as SignedInSession);
+  }
   useEffect(() => {
     const end = () => setEnded(true);
     signedOut.addEventListener("signed-out", end);
@@ -39,7 +44,7 @@ export function SessionGate({ children }: { children: ReactNode }) {
   if (!session) {
     return <div className="blank" aria-busy="true" />;
   }
-  if (!session.person) {
+  if (!known) {
     return (
       <main className="sign-in">
         <h1>Pragmata</h1>
@@ -49,10 +54,10 @@ export function SessionGate({ children }: { children: ReactNode }) {
     );
   }
   return (
-    <SessionContext.Provider value={session as SignedInSession}>
+    <SessionContext.Provider value={known}>
       {children}
       <Modal
-        open={ended}
+        open={ended || !session.person}
         title="Your session has ended"
         footer={null}
         closable={false}
@@ -60,7 +65,7 @@ export function SessionGate({ children }: { children: ReactNode }) {
         destroyOnHidden
       >
         <p>Sign in again. What you typed is still on the page behind.</p>
-        <SignInForm expected={session.person.name} signedIn={() => setEnded(false)} />
+        <SignInForm expected={known.person.name} signedIn={() => setEnded(false)} />
       </Modal>
     </SessionContext.Provider>
   );

@@ -25,7 +25,7 @@ import { useOpenQuote } from "./useOpenQuote";
 export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
   const { data: quote, error } = useQuery(queries.quote(id));
   const maySell = useMay("sell");
-  if (error) {
+  if (error && !quote) {
     return (
       <div className="sheet">
         <p className="pad fault">{error.message}</p>

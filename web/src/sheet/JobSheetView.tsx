@@ -23,7 +23,7 @@ import { CostLadder } from "./CostLadder";
 /** One job from top to bottom: promise, work, cost, bill, books. */
 export function JobSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
   const { data: job, error } = useQuery(queries.job(id));
-  if (error) {
+  if (error && !job) {
     return (
       <div className="sheet">
         <p className="pad fault">{error.message}</p>

@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.SwingGate;
+import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.util.Map;
@@ -86,6 +87,23 @@ class TroubleTest {
     assertThat(gate.office().get("/api/quotes/" + gate.quote()).status()).isEqualTo(401);
     desk.reload();
     assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+  }
+
+  @Test
+  void a_session_that_is_found_to_have_ended_is_asked_for_above_what_is_typed() {
+    var gate = new SwingGate(program, "tobias").quoted();
+    Page desk = Chromium.desk(program, "hester");
+    desk.waitForRequest("**/api/live", () -> desk.navigate(gate.quoteAddress()));
+    desk.getByLabel("Notes to the customer").fill("Mind the dog");
+    Chromium.quiet(desk);
+    program.database().execute("delete from spring_session");
+    // Who is signed in is read anew when the settings change.
+    Visitor owner = Visitor.signedIn(program, "orla");
+    owner.post("/api/settings/holidays", Map.of("day", "2027-05-03", "name", "May day"));
+    Locator dialog = desk.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    assertThat(dialog).containsText("Your session has ended");
+    assertThat(desk.getByLabel("Notes to the customer")).hasValue("Mind the dog");
+    owner.delete("/api/settings/holidays/2027-05-03");
   }
 
   @Test
