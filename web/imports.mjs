@@ -6,10 +6,10 @@ import { fileURLToPath } from "node:url";
 
 const ORDER = [
   "api",
+  "kit",
   "live",
   "records",
   "history",
-  "lists",
   "people",
   "mail",
   "books",
@@ -31,7 +31,7 @@ const ORDER = [
   "settings",
 ];
 // What everybody may use, and the whole that uses everybody.
-const SHARED = ["build.d.ts", "format.ts", "useTitle.ts", "theme.ts"];
+const SHARED = ["build.d.ts", "format.ts"];
 const WHOLE = ["main.tsx", "Office.tsx"];
 
 const SOURCE = join(dirname(fileURLToPath(import.meta.url)), "src");

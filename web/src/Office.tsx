@@ -1,45 +1,40 @@
 import { useQuery } from "@tanstack/react-query";
 import { Dropdown } from "antd";
-import { Link, NavLink, Outlet } from "react-router";
+import { useState } from "react";
+import { Link, NavLink, Outlet, useLocation } from "react-router";
 import { queries } from "./api/queries";
 import { FindField } from "./finding/FindField";
 import { weekday } from "./format";
+import { KeysHelp } from "./kit/KeysHelp";
+import { Shell } from "./kit/Shell";
+import { useKeys } from "./kit/useKeys";
 import { signOut, useSession } from "./people/SessionGate";
 import { useMay } from "./people/useMay";
-import { MoneyLine } from "./worklists/MoneyLine";
+import { MoneyLine, STAGES } from "./worklists/MoneyLine";
 
-/** The frame of every office page: the one field above, the Money line below it, then the work. */
+/** The office's pages: the one field above, the Money line below it, then the work. */
 export default function Office() {
   const session = useSession();
   const { data: choices } = useQuery(queries.choices);
-  const { data: toDos } = useQuery(queries.toDoCount);
   const canSell = useMay("sell");
+  const { pathname } = useLocation();
+  const place = pathname.split("/")[1] ?? "";
+  const [keysShown, setKeysShown] = useState(false);
+  useKeys({ "?": () => setKeysShown(true) });
   return (
-    <div className="office">
-      <header className="top">
-        <NavLink to="/" className="name">
-          Pragmata
-        </NavLink>
-        <FindField canSell={canSell} />
-        <nav aria-label="Places">
-          {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
-          <NavLink to="/quotes/follow-up">Follow up</NavLink>
-          <NavLink to="/customers" end>
-            Customers
-          </NavLink>
-          <NavLink to="/to-dos">
-            To-dos{toDos && toDos.open > 0 && ` ${toDos.open}`}
-            {toDos && toDos.late > 0 && <span className="needs"> {toDos.late} late</span>}
-          </NavLink>
-          <NavLink to="/books">Books</NavLink>
-        </nav>
-        <span className="right">
+    <Shell
+      name={<NavLink to="/">Pragmata</NavLink>}
+      find={<FindField canSell={canSell} />}
+      places={<Places canSell={canSell} />}
+      person={
+        <>
           {weekday(session.now.slice(0, 10))}{" "}
           <Dropdown
             trigger={["click"]}
             menu={{
               items: [
                 { key: "settings", label: <Link to="/settings">Settings</Link> },
+                { key: "keys", label: "Keys", onClick: () => setKeysShown(true) },
                 { key: "out", label: "Sign out", onClick: () => void signOut() },
               ],
             }}
@@ -48,10 +43,31 @@ export default function Office() {
               {session.person.name}
             </button>
           </Dropdown>
-        </span>
-      </header>
-      <MoneyLine currency={session.currency} />
+        </>
+      }
+      page={STAGES.some((stage) => stage === place) ? place : pathname}
+      strip={<MoneyLine currency={session.currency} />}
+    >
       {choices && <Outlet />}
-    </div>
+      <KeysHelp open={keysShown} close={() => setKeysShown(false)} />
+    </Shell>
+  );
+}
+
+function Places({ canSell }: { canSell: boolean }) {
+  const { data: toDos } = useQuery(queries.toDoCount);
+  return (
+    <>
+      {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
+      <NavLink to="/quotes/follow-up">Follow up</NavLink>
+      <NavLink to="/customers" end>
+        Customers
+      </NavLink>
+      <NavLink to="/to-dos">
+        To-dos{toDos && toDos.open > 0 && ` ${toDos.open}`}
+        {toDos && toDos.late > 0 && <span className="needs"> {toDos.late} late</span>}
+      </NavLink>
+      <NavLink to="/books">Books</NavLink>
+    </>
   );
 }

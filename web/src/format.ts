@@ -11,10 +11,20 @@ const formats = (locale: string) => ({
 // The browser's own way until the page knows the company's.
 let written = formats(navigator.language);
 
-/** From now on everything is written as the company writes it, such as "en-GB". */
-export const writeAs = (locale: string): void => {
+// Nothing until the page knows the company's.
+let mark = "";
+
+/** From now on everything is written as the company writes it, such as "en-GB", its money in such as "GBP". */
+export const writeAs = (locale: string, currency: string): void => {
   written = formats(locale);
+  mark =
+    new Intl.NumberFormat(locale, { style: "currency", currency, currencyDisplay: "narrowSymbol" })
+      .formatToParts(0)
+      .find((part) => part.type === "currency")?.value ?? currency;
 };
+
+/** The sign of the company's currency, for the head of a column: "£". */
+export const currencyMark = (): string => mark;
 
 /** Minor units as "1,284.00"; nothing as a dash where a column asks for it. */
 export const money = (minor: number): string => written.amount.format(minor / 100).replace("-", "−");

@@ -1,5 +1,6 @@
 import "@fontsource-variable/source-sans-3";
 import "@fontsource/source-serif-4/600.css";
+import "./kit/base.css";
 import "./paper.css";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { App, ConfigProvider } from "antd";
@@ -7,9 +8,12 @@ import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
 import { Problem } from "./api/client";
+import { Announcer } from "./kit/Announcer";
+import { theme } from "./kit/theme";
+import { layOutTokens } from "./kit/tokens";
 import { useLive } from "./live/useLive";
 import { SessionGate, useSession } from "./people/SessionGate";
-import { theme } from "./theme";
+import { STAGES } from "./worklists/MoneyLine";
 
 const Office = lazy(() => import("./Office"));
 const WorklistPage = lazy(() => import("./worklists/WorklistPage"));
@@ -47,12 +51,12 @@ function Home() {
 
 function NoSuchPage() {
   return (
-    <div className="blank">
+    <main className="blank">
       <h1>There is nothing at this address</h1>
       <p>
         Go to <a href="/">the start</a>, or press / and type a name or a number.
       </p>
-    </div>
+    </main>
   );
 }
 
@@ -113,12 +117,10 @@ const router = createBrowserRouter([
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
               { path: "/books/journal", element: <BooksPage /> },
               { path: "/books/:code", element: <BooksPage /> },
-              ...(["quoted", "won", "booked", "worked", "checked", "billed", "paid"] as const).map(
-                (stage) => ({
-                  path: `/${stage}/:row?`,
-                  element: <WorklistPage key={stage} stage={stage} />,
-                }),
-              ),
+              ...STAGES.map((stage) => ({
+                path: `/${stage}/:row?`,
+                element: <WorklistPage key={stage} stage={stage} />,
+              })),
             ],
           },
         ],
@@ -137,13 +139,15 @@ const queryClient = new QueryClient({
   },
 });
 
+layOutTokens();
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <ConfigProvider theme={theme} button={{ autoInsertSpace: false }}>
-      <App message={{ top: 64, maxCount: 2 }}>
+      <App>
         <QueryClientProvider client={queryClient}>
           <RouterProvider router={router} />
         </QueryClientProvider>
+        <Announcer />
       </App>
     </ConfigProvider>
   </StrictMode>,

@@ -15,7 +15,7 @@ export const queries = {
     queryKey: ["session"],
     queryFn: async () => {
       const session = await answer(client.GET("/api/session"));
-      writeAs(session.locale);
+      writeAs(session.locale, session.currency);
       return session;
     },
     staleTime: 60_000,
@@ -136,7 +136,7 @@ export const queries = {
       queryKey: ["work", "offer", token],
       queryFn: async () => {
         const offer = await answer(client.GET("/api/offers/{token}", { params: { path: { token } } }));
-        writeAs(offer.document.locale);
+        writeAs(offer.document.locale, offer.document.currency);
         return offer;
       },
     }),

@@ -10,14 +10,17 @@ import type {
   TaxedGroup,
 } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { AccountLines } from "../books/EntryLines";
-import { day, money, percent, words } from "../format";
+import { currencyMark, day, money, percent, words } from "../format";
+import { Asking } from "../kit/Asking";
+import { Lines, TotalLine } from "../kit/Lines";
+import { Section } from "../kit/Section";
+import { useAct } from "../kit/useAct";
 import { useMay } from "../people/useMay";
 import { MoneyForm } from "../receipts/MoneyForm";
 import { ReceiptActions } from "../receipts/ReceiptLine";
-import { Asking } from "../records/Asking";
-import { Section } from "../records/Section";
+
+import styles from "./BillSection.module.css";
 
 type Basis = JobSheet["billing"]["basis"];
 
@@ -79,7 +82,7 @@ function StillToBill({ job }: { job: JobSheet }) {
   return (
     <Section name="Bill">
       <BasisChoice job={job} />
-      <div className="two">
+      <div className={styles.two}>
         <InvoiceLines
           head="Invoice, as it will read"
           lines={draft.lines}
@@ -90,6 +93,7 @@ function StillToBill({ job }: { job: JobSheet }) {
         />
         <div data-section="draft-entry">
           <AccountLines
+            caption="The entry as it will post"
             head="Books, as it will post"
             lines={draft.entry}
             debit={draft.entryDebitMinor}
@@ -118,19 +122,21 @@ function AbovePromise({
   promised: NonNullable<JobSheet["billing"]["promised"]>;
 }) {
   const mayBill = useMay("bill");
-  const explain = useAct((reason: string) =>
-    answer(
-      client.PUT("/api/jobs/{id}/basis", {
-        params: { path: { id: job.id } },
-        body: { version: job.version, basis: job.billing.basis, reason },
-      }),
-    ),
+  const explain = useAct(
+    (reason: string) =>
+      answer(
+        client.PUT("/api/jobs/{id}/basis", {
+          params: { path: { id: job.id } },
+          body: { version: job.version, basis: job.billing.basis, reason },
+        }),
+      ),
+    { said: "The reason is kept with the bill." },
   );
   if (promised.aboveMinor === 0) {
     return null;
   }
   return (
-    <p className="small" data-section="above-promise">
+    <div className={styles.abovePromise} data-section="above-promise">
       <span className="needs">{money(promised.aboveMinor)} above the accepted</span>{" "}
       {money(promised.acceptedMinor)}
       {promised.outOfWarrantyMinor > 0 && ` with ${money(promised.outOfWarrantyMinor)} out of warranty`}
@@ -146,30 +152,32 @@ function AbovePromise({
           running={explain.running}
         />
       )}
-    </p>
+    </div>
   );
 }
 
 function BasisChoice({ job }: { job: JobSheet }) {
   const { billing } = job;
   const mayBill = useMay("bill");
-  const choose = useAct((choice: { basis: Basis; reason?: string }) =>
-    answer(
-      client.PUT("/api/jobs/{id}/basis", {
-        params: { path: { id: job.id } },
-        body: { version: job.version, ...choice },
-      }),
-    ),
+  const choose = useAct(
+    (choice: { basis: Basis; reason?: string }) =>
+      answer(
+        client.PUT("/api/jobs/{id}/basis", {
+          params: { path: { id: job.id } },
+          body: { version: job.version, ...choice },
+        }),
+      ),
+    { said: (_, { basis }) => ({ text: `Charged by: ${BASES[basis].toLowerCase()}.` }) },
   );
   const totals = [
     { basis: "fixed_price", total: billing.fixedPrice },
     { basis: "time_and_parts", total: billing.timeAndParts },
   ] as const;
   return (
-    <fieldset className="basis" disabled={!mayBill}>
+    <fieldset className={styles.basis} disabled={!mayBill}>
       <legend className="visually-hidden">How the job is charged, net</legend>
       {totals.map(({ basis, total }) => (
-        <label key={basis} className={billing.basis === basis ? "on" : undefined} data-basis={basis}>
+        <label key={basis} className={billing.basis === basis ? styles.on : undefined} data-basis={basis}>
           <input
             type="radio"
             name={`basis-${job.id}`}
@@ -188,7 +196,7 @@ function BasisChoice({ job }: { job: JobSheet }) {
           </span>
         </label>
       ))}
-      <span className={billing.basis === "not_charged" ? "free on" : "free"}>
+      <span className={billing.basis === "not_charged" ? `${styles.free} ${styles.on}` : styles.free}>
         {billing.basis === "not_charged" ? (
           <span title={billing.notChargedReason ?? ""}>Not charged: {billing.notChargedReason}</span>
         ) : (
@@ -226,86 +234,82 @@ function InvoiceLines({
   gross: number;
 }) {
   return (
-    <table className="lines" data-section="invoice-lines">
-      <thead>
+    <Lines
+      caption={head}
+      section="invoice-lines"
+      columns={[{ name: head }, { name: currencyMark(), figure: true }]}
+    >
+      {lines.map((line) => (
+        <tr key={line.position}>
+          <td>
+            {line.description}
+            {line.category === "parts" && line.quantity !== 1 && `, ${line.quantity}`}
+            {line.discountMinor > 0 && (
+              <span className="soft small">
+                {" "}
+                {money(line.fullMinor)} less {money(line.discountMinor)}
+              </span>
+            )}
+            {line.discountOfWholeMinor > 0 && (
+              <span className="soft small">
+                {" "}
+                less {money(line.discountOfWholeMinor)} of the whole discount
+              </span>
+            )}
+            {line.warrantyForgoneMinor > 0 && (
+              <span className="soft small">
+                {" "}
+                not under warranty, which would bear {money(line.warrantyForgoneMinor)}
+              </span>
+            )}
+            {line.cutMinor > 0 && (
+              <span className="soft small"> less {money(line.cutMinor)} beyond the promise</span>
+            )}
+            {line.warrantyReductionMinor > 0 && (
+              <span className="soft small">
+                {" "}
+                {money(line.fullMinor)} less warranty {line.warrantyPercent} %,{" "}
+                {money(line.warrantyReductionMinor)}
+              </span>
+            )}
+          </td>
+          <td className="figure">{money(line.netMinor)}</td>
+        </tr>
+      ))}
+      {billedBefore.map((before) => (
+        <tr key={`${before.invoiceNumber} ${before.vatCategory} ${before.vatPercent}`}>
+          <td>
+            Billed before, invoice {before.invoiceNumber}
+            {billedBefore.some((other) => other.vatPercent !== before.vatPercent) && (
+              <span className="soft small"> at {before.vatPercent} %</span>
+            )}
+          </td>
+          <td className="figure">{money(-before.netMinor)}</td>
+        </tr>
+      ))}
+      {otherJobs.length > 0 && (
         <tr>
-          <th>{head}</th>
-          <th className="figure">£</th>
+          <td>
+            {otherJobs.length === 1 ? "Job" : "Jobs"} {otherJobs.join(", ")}
+          </td>
+          <td className="figure">{money(otherJobsNet)}</td>
         </tr>
-      </thead>
-      <tbody>
-        {lines.map((line) => (
-          <tr key={line.position}>
-            <td>
-              {line.description}
-              {line.category === "parts" && line.quantity !== 1 && `, ${line.quantity}`}
-              {line.discountMinor > 0 && (
-                <span className="soft small">
-                  {" "}
-                  {money(line.fullMinor)} less {money(line.discountMinor)}
-                </span>
-              )}
-              {line.discountOfWholeMinor > 0 && (
-                <span className="soft small">
-                  {" "}
-                  less {money(line.discountOfWholeMinor)} of the whole discount
-                </span>
-              )}
-              {line.warrantyForgoneMinor > 0 && (
-                <span className="soft small">
-                  {" "}
-                  not under warranty, which would bear {money(line.warrantyForgoneMinor)}
-                </span>
-              )}
-              {line.cutMinor > 0 && (
-                <span className="soft small"> less {money(line.cutMinor)} beyond the promise</span>
-              )}
-              {line.warrantyReductionMinor > 0 && (
-                <span className="soft small">
-                  {" "}
-                  {money(line.fullMinor)} less warranty {line.warrantyPercent} %,{" "}
-                  {money(line.warrantyReductionMinor)}
-                </span>
-              )}
-            </td>
-            <td className="figure">{money(line.netMinor)}</td>
-          </tr>
-        ))}
-        {billedBefore.map((before) => (
-          <tr key={`${before.invoiceNumber} ${before.vatCategory} ${before.vatPercent}`}>
-            <td>
-              Billed before, invoice {before.invoiceNumber}
-              {billedBefore.some((other) => other.vatPercent !== before.vatPercent) && (
-                <span className="soft small"> at {before.vatPercent} %</span>
-              )}
-            </td>
-            <td className="figure">{money(-before.netMinor)}</td>
-          </tr>
-        ))}
-        {otherJobs.length > 0 && (
-          <tr>
-            <td>
-              {otherJobs.length === 1 ? "Job" : "Jobs"} {otherJobs.join(", ")}
-            </td>
-            <td className="figure">{money(otherJobsNet)}</td>
-          </tr>
-        )}
-        <tr>
-          <td className="soft">Net</td>
-          <td className="figure soft">{money(net)}</td>
+      )}
+      <tr>
+        <td className="soft">Net</td>
+        <td className="figure soft">{money(net)}</td>
+      </tr>
+      {vat.map((rate) => (
+        <tr key={rate.words}>
+          <td className="soft">{rate.words}</td>
+          <td className="figure soft">{money(rate.vatMinor)}</td>
         </tr>
-        {vat.map((rate) => (
-          <tr key={rate.words}>
-            <td className="soft">{rate.words}</td>
-            <td className="figure soft">{money(rate.vatMinor)}</td>
-          </tr>
-        ))}
-        <tr className="total">
-          <td>To pay</td>
-          <td className="figure">{money(gross)}</td>
-        </tr>
-      </tbody>
-    </table>
+      ))}
+      <TotalLine>
+        <td>To pay</td>
+        <td className="figure">{money(gross)}</td>
+      </TotalLine>
+    </Lines>
   );
 }
 
@@ -315,7 +319,7 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
       {invoice.kind === "final" && job.billing.promised && (
         <AbovePromise job={job} promised={job.billing.promised} />
       )}
-      <div className="two">
+      <div className={styles.two}>
         <InvoiceLines
           head={`Invoice ${invoice.number} of ${day(invoice.invoiceDate)}, due ${day(invoice.dueDate)}`}
           lines={invoice.lines}
@@ -327,42 +331,41 @@ function PostedInvoice({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
           gross={invoice.grossMinor}
         />
         <div>
-          <table className="lines" data-section="receipts">
-            <thead>
-              <tr>
-                <th>{invoice.credits.length > 0 ? "Credited and received" : "Money received"}</th>
-                <th className="figure">£</th>
-              </tr>
-            </thead>
-            <tbody>
-              {invoice.credits.map((credit) => (
-                <tr key={credit.id}>
-                  <td>
-                    {day(credit.creditDate)}, credit note {credit.number}
-                    {credit.kind === "work_taken_back" && ", work taken back"}
-                    <span className="soft small"> {credit.reason}</span>
-                  </td>
-                  <td className="figure">{money(credit.grossMinor)}</td>
-                </tr>
-              ))}
-              {invoice.receipts.map((paid, index) => (
-                // biome-ignore lint/suspicious/noArrayIndexKey: a receipt may pay an invoice twice on a day
-                <PaidBy key={`${paid.id} ${index}`} paid={paid} receipts={job.receipts} />
-              ))}
-              <tr className="total">
+          <Lines
+            caption={`What came of invoice ${invoice.number}`}
+            section="receipts"
+            columns={[
+              { name: invoice.credits.length > 0 ? "Credited and received" : "Money received" },
+              { name: currencyMark(), figure: true },
+            ]}
+          >
+            {invoice.credits.map((credit) => (
+              <tr key={credit.id}>
                 <td>
-                  {invoice.owedMinor === 0 ? (
-                    "Settled"
-                  ) : invoice.late ? (
-                    <span className="needs">Owed, late</span>
-                  ) : (
-                    "Owed"
-                  )}
+                  {day(credit.creditDate)}, credit note {credit.number}
+                  {credit.kind === "work_taken_back" && ", work taken back"}
+                  <span className="soft small"> {credit.reason}</span>
                 </td>
-                <td className="figure">{money(invoice.owedMinor)}</td>
+                <td className="figure">{money(credit.grossMinor)}</td>
               </tr>
-            </tbody>
-          </table>
+            ))}
+            {invoice.receipts.map((paid, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a receipt may pay an invoice twice on a day
+              <PaidBy key={`${paid.id} ${index}`} paid={paid} receipts={job.receipts} />
+            ))}
+            <TotalLine>
+              <td>
+                {invoice.owedMinor === 0 ? (
+                  "Settled"
+                ) : invoice.late ? (
+                  <span className="needs">Owed, late</span>
+                ) : (
+                  "Owed"
+                )}
+              </td>
+              <td className="figure">{money(invoice.owedMinor)}</td>
+            </TotalLine>
+          </Lines>
           {invoice.owedMinor > 0 && (
             <>
               <OnAccount job={job} invoice={invoice} />
@@ -384,7 +387,7 @@ function PaidBy({ paid, receipts }: { paid: Invoice["receipts"][number]; receipt
   return (
     <tr>
       <td>
-        <div className="receipt">
+        <div className={styles.receipt}>
           <span>
             {day(paid.receivedOn)}, {words(paid.method)}, receipt {paid.number}
             {paid.allocatedOn !== paid.receivedOn && (
@@ -402,29 +405,29 @@ function PaidBy({ paid, receipts }: { paid: Invoice["receipts"][number]; receipt
 /** What is left of the customer's receipts can pay the invoice as well as new money. */
 function OnAccount({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
   const { data } = useQuery(queries.receipts({ customerId: job.customerId, state: "left" }));
-  const use = useAct((receipt: ReceiptView, key) =>
-    answer(
-      client.POST("/api/receipts/{id}/allocations", {
-        params: { path: { id: receipt.id }, ...withKey(key) },
-        body: {
-          version: receipt.version,
-          allocations: [{ invoiceId: invoice.id, version: invoice.version }],
-        },
-      }),
-    ),
+  const use = useAct(
+    (receipt: ReceiptView, key) =>
+      answer(
+        client.POST("/api/receipts/{id}/allocations", {
+          params: { path: { id: receipt.id }, ...withKey(key) },
+          body: {
+            version: receipt.version,
+            allocations: [{ invoiceId: invoice.id, version: invoice.version }],
+          },
+        }),
+      ),
+    { said: `Used for invoice ${invoice.number}.` },
   );
   return data?.rows.map((receipt) => (
-    <div key={receipt.id} className="receipt">
+    <div key={receipt.id} className={styles.receipt}>
       <span>
         {money(receipt.leftMinor)} <span className="soft">of receipt {receipt.number} is held</span>
         {receipt.quoteNumber && <span className="needs"> for quote {receipt.quoteNumber}</span>}
         {receipt.jobNumber && <span className="needs"> for job {receipt.jobNumber}</span>}
       </span>
-      <span className="actions">
-        <Button size="small" onClick={() => use.run(receipt)} loading={use.running}>
-          Use it for this invoice
-        </Button>
-      </span>
+      <Button size="small" onClick={() => use.run(receipt)} loading={use.running}>
+        Use it for this invoice
+      </Button>
     </div>
   ));
 }

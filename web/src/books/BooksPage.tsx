@@ -3,7 +3,7 @@ import { Button } from "antd";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
 import { day, headline, money } from "../format";
-import { useTitle } from "../useTitle";
+import { useTitle } from "../kit/useTitle";
 import { EntryLines } from "./EntryLines";
 
 const amount = (minor: number) => (minor === 0 ? "" : money(minor));

@@ -3,8 +3,8 @@ import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
 import { CallerCardView, type Opened } from "../customers/CallerCardView";
+import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
-import { useTitle } from "../useTitle";
 import { CallSlip } from "./CallSlip";
 import { emptySlip, onlyPlace, type Slip, sameAgain } from "./slip";
 

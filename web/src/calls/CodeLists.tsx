@@ -4,7 +4,7 @@ import { useState } from "react";
 import { answer, client, type Problem } from "../api/client";
 import type { Code } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
+import { useAct } from "../kit/useAct";
 
 type Kind = "faults" | "causes";
 

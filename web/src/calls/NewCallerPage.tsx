@@ -4,9 +4,9 @@ import { useDeferredValue, useState } from "react";
 import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { words } from "../format";
-import { useTitle } from "../useTitle";
+import { useAct } from "../kit/useAct";
+import { useTitle } from "../kit/useTitle";
 import { emptySlip } from "./slip";
 
 /** A new caller in one breath; who is on record already is shown before anything is saved. */

@@ -5,11 +5,11 @@ import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
 import { History } from "../history/History";
+import { DeleteButton } from "../kit/DeleteButton";
+import { latest } from "../kit/latest";
+import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
 import { KeptSection } from "../people/KeptSection";
 import { useMay } from "../people/useMay";
-import { DeleteButton } from "../records/DeleteButton";
-import { latest } from "../records/latest";
-import { type Field, RecordForm, type Values } from "../records/RecordForm";
 
 const PRIORITIES = ["emergency", "urgent", "normal", "low"] as const;
 
@@ -65,9 +65,9 @@ export function ResponseTermsSettings() {
 
 const customers = (count: number): string => (count === 1 ? "1 customer" : `${count} customers`);
 
-const FIELDS: Field[] = [
+const FIELDS: RecordField[] = [
   { name: "name", label: "Name" },
-  ...PRIORITIES.flatMap((priority, index): Field[] => [
+  ...PRIORITIES.flatMap((priority, index): RecordField[] => [
     { name: timeName(index), label: `${priority}: there within`, hint: "4:00", half: true },
     { name: clockName(index), label: "nights and days off count too", kind: "tick", half: true },
   ]),

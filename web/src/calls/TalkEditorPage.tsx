@@ -5,11 +5,11 @@ import { NavLink, useParams } from "react-router";
 import { answer, client, type Problem } from "../api/client";
 import type { TalkSheet, TypedAnswer, TypedQuestion } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { words } from "../format";
-import { Overtaken } from "../records/Overtaken";
-import { useTyped } from "../records/useTyped";
-import { useTitle } from "../useTitle";
+import { Overtaken } from "../kit/Overtaken";
+import { useAct } from "../kit/useAct";
+import { useTitle } from "../kit/useTitle";
+import { useTyped } from "../kit/useTyped";
 import { CodeLists } from "./CodeLists";
 
 const ANSWER: TypedAnswer = { text: "", leadsTo: "visit", priority: "normal", expected: "1:30" };

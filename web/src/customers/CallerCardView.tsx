@@ -10,12 +10,12 @@ import type {
   VisitOf,
   WarrantyOf,
 } from "../api/generated/schema";
-import { useAct } from "../api/useAct";
 import { day, fullDay, moment, money, time, weekday, words } from "../format";
 import { History } from "../history/History";
+import { latest } from "../kit/latest";
+import { Section } from "../kit/Section";
+import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
-import { latest } from "../records/latest";
-import { Section } from "../records/Section";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
 import { Documents } from "./Documents";
 

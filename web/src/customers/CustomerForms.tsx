@@ -1,15 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { App, Button, Select } from "antd";
+import { Button, Select } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { CallerCard, ContactOf, EquipmentOf, SiteOf } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { money, words } from "../format";
 import { History } from "../history/History";
-import { DeleteButton } from "../records/DeleteButton";
-import { type Field, RecordForm, type Values } from "../records/RecordForm";
+import { Asking } from "../kit/Asking";
+import { DeleteButton } from "../kit/DeleteButton";
+import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
+import { useAct } from "../kit/useAct";
 
 const text = (value: Values[string]): string | undefined =>
   value === undefined || value === "" ? undefined : String(value);
@@ -21,7 +22,7 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
   const { data: { vatTreatments } = {} } = useQuery(queries.choices);
   const named = (list: { id: number; name: string }[] | undefined) =>
     (list ?? []).map((entry) => ({ value: entry.id, label: entry.name }));
-  const fields: Field[] = [
+  const fields: RecordField[] = [
     { name: "name", label: "Name" },
     { name: "phone", label: "Phone", half: true },
     { name: "email", label: "Mail", half: true },
@@ -113,7 +114,6 @@ export function CustomerForm({ card, close }: { card: CallerCard; close: () => v
 /** The two ways in which a customer goes: into another one, or away altogether. */
 function CustomerEnds({ card, close }: { card: CallerCard; close: () => void }) {
   const [merging, setMerging] = useState(false);
-  const { modal } = App.useApp();
   const navigate = useNavigate();
   const remove = useAct(
     () =>
@@ -129,21 +129,13 @@ function CustomerEnds({ card, close }: { card: CallerCard; close: () => void }) 
       <Button onClick={() => setMerging(true)} style={{ marginLeft: "auto" }}>
         Merge…
       </Button>
-      <Button
-        loading={remove.running}
-        onClick={() =>
-          modal.confirm({
-            title: `Delete ${card.name}?`,
-            content:
-              "Only a customer without any work, invoice or call can be deleted. This cannot be undone.",
-            okText: "Delete",
-            cancelText: "Leave it",
-            onOk: () => remove.run(),
-          })
-        }
-      >
-        Delete…
-      </Button>
+      <Asking
+        label="Delete…"
+        title={`Delete ${card.name}? Only a customer without any work, invoice or call can be deleted. This cannot be undone.`}
+        confirm="Delete"
+        run={() => remove.run()}
+        running={remove.running}
+      />
       {merging && (
         <MergeForm
           card={card}
@@ -216,7 +208,7 @@ function MergeForm({ card, close }: { card: CallerCard; close: () => void }) {
 
 /** Where the work is. */
 export function SiteForm({ card, site, close }: { card: CallerCard; site?: SiteOf; close: () => void }) {
-  const fields: Field[] = [
+  const fields: RecordField[] = [
     { name: "name", label: "Name", hint: "Shed 5, house, rear yard" },
     { name: "address", label: "Address", half: true },
     { name: "postcode", label: "Postcode", half: true },
@@ -274,7 +266,7 @@ export function ContactForm({
   contact?: ContactOf;
   close: () => void;
 }) {
-  const fields: Field[] = [
+  const fields: RecordField[] = [
     { name: "name", label: "Name" },
     { name: "phone", label: "Phone", half: true },
     { name: "email", label: "Mail", half: true },
@@ -351,7 +343,7 @@ export function EquipmentForm({
 }) {
   const { data: choices } = useQuery(queries.customerChoices);
   const kept = replacing ? undefined : piece;
-  const fields: Field[] = [
+  const fields: RecordField[] = [
     {
       name: "equipmentKindId",
       label: "Kind",
@@ -437,7 +429,6 @@ function EquipmentEnds({
 }) {
   const [typed, setTyped] = useState("");
   const { data: sites } = useQuery(queries.sites(typed));
-  const { message } = App.useApp();
   const own = card.sites
     .filter((site) => site.id !== siteId)
     .map((site) => ({ value: site.id, label: `${card.name}, ${site.name}` }));
@@ -464,7 +455,7 @@ function EquipmentEnds({
           headers: { "Content-Type": file.type },
         }),
       ),
-    { done: () => void message.success("The photo is kept.") },
+    { said: "The photo is kept." },
   );
   return (
     <>

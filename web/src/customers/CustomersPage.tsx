@@ -5,8 +5,16 @@ import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
 import { CUSTOMER_SORTS, queries } from "../api/queries";
 import { moneyOrDash } from "../format";
-import { askedFor, KeyedList, ListEnd, ListFiles, useKeptInSight, useListSearch } from "../lists/list";
-import { useTitle } from "../useTitle";
+import {
+  askedFor,
+  KeyedList,
+  ListEnd,
+  ListFiles,
+  moved,
+  useKeptInSight,
+  useListSearch,
+} from "../kit/KeyedList";
+import { useTitle } from "../kit/useTitle";
 
 /** Everybody we work for; j, k and the arrows move, Enter opens the card. */
 export default function CustomersPage() {
@@ -60,8 +68,8 @@ export default function CustomersPage() {
         label="Customers"
         role="group"
         on={undefined}
-        move={(by) => setAt(Math.min(Math.max(at + by, 0), rows.length - 1))}
-        keys={{ Enter: open }}
+        move={(by) => setAt(moved(at, by, rows.length))}
+        enter={open}
       >
         <table className="lines customer-list">
           <thead>

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Document } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, money, words } from "../format";
-import { Section } from "../records/Section";
+import { Section } from "../kit/Section";
 
 /** Every quote, job and invoice of a customer, read only when somebody wants them. */
 export function Documents({ customerId }: { customerId: number }) {

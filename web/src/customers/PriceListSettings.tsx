@@ -4,11 +4,11 @@ import { answer, client, withKey } from "../api/client";
 import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { History } from "../history/History";
+import { DeleteButton } from "../kit/DeleteButton";
+import { latest } from "../kit/latest";
+import { RecordForm } from "../kit/RecordForm";
 import { KeptSection } from "../people/KeptSection";
 import { useMay } from "../people/useMay";
-import { DeleteButton } from "../records/DeleteButton";
-import { latest } from "../records/latest";
-import { RecordForm } from "../records/RecordForm";
 
 /** What some customers pay less for parts. */
 export function PriceListSettings() {

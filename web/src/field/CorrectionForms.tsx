@@ -1,17 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
-import { useState } from "react";
-import { answer, client, type Problem, withKey } from "../api/client";
+import { Button } from "antd";
+import { answer, client, withKey } from "../api/client";
 import type { Part, Time, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { timeOf } from "../format";
-import { InlineForm } from "../records/InlineForm";
-import { Overtaken } from "../records/Overtaken";
-import { useTyped } from "../records/useTyped";
+import { Field } from "../kit/Field";
+import { ChoiceField, MoneyField, QuantityField, TextField } from "../kit/fields";
+import { InlineForm } from "../kit/InlineForm";
+import { useAct } from "../kit/useAct";
+import { useForm } from "../kit/useForm";
 import { PartSelect } from "../stores/PartSelect";
 
 type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "corrected">;
+
+const BY_THE_CLOCK = "by_the_clock";
 
 /**
  * Corrects a time entry, or adds one that nobody clocked: to a visit, also a helper's, or to somebody's day and no
@@ -29,27 +31,26 @@ export function TimeForm({
   close: () => void;
 }) {
   const { data: choices } = useQuery(queries.choices);
-  const [personId, setPersonId] = useState(visit?.technicianId ?? undefined);
-  const typed = useTyped({
+  const form = useForm({
     version: entry?.version ?? 0,
     draft: {
-      kind: entry?.kind ?? "labour",
+      personId: visit?.technicianId ?? undefined,
+      kind: entry?.kind ?? ("labour" as Time["kind"]),
       from: entry ? timeOf(entry.from, entry.fromDaysLater) : "",
       to: entry?.to ? timeOf(entry.to, entry.toDaysLater) : "",
-      rateClass: (entry && !entry.byTheClock ? entry.rateClass : "") as Time["rateClass"] | "",
+      rateClass: (entry && !entry.byTheClock ? entry.rateClass : BY_THE_CLOCK) as
+        | Time["rateClass"]
+        | typeof BY_THE_CLOCK,
       miles: entry && entry.miles > 0 ? String(entry.miles) : "",
       description: entry?.description ?? "",
+      reason: "",
     },
   });
-  const { kind, from, to, rateClass, miles, description } = typed.draft;
-  const change = (changed: Partial<typeof typed.draft>) => typed.change({ ...typed.draft, ...changed });
-  const [reason, setReason] = useState("");
-  const [problem, setProblem] = useState<Problem>();
+  const { personId, rateClass, ...typed } = form.draft;
   const body = {
-    ...typed.draft,
-    version: typed.version,
-    rateClass: rateClass || undefined,
-    reason,
+    ...typed,
+    version: form.version,
+    rateClass: rateClass === BY_THE_CLOCK ? undefined : rateClass,
   };
   const save = useAct(
     (_: undefined, key) =>
@@ -68,231 +69,173 @@ export function TimeForm({
                 body: { ...body, personId },
               }),
             ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: entry ? "The time is corrected." : "The time is added." },
   );
   const remove = useAct(
     () =>
       answer(
         client.POST("/api/time-entries/{id}/remove", {
           params: { path: { id: entry?.id ?? 0 } },
-          body: { version: typed.version, reason },
+          body: { version: form.version, reason: form.draft.reason },
         }),
       ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: "The time is taken off; its history keeps it." },
   );
   return (
     <InlineForm
+      form={form}
       label={entry ? "Correct time" : "Add time"}
       confirm={entry ? "Correct" : "Add"}
       running={save.running}
-      problem={problem}
       submit={() => save.run(undefined)}
       close={close}
-      extra={entry && <Button onClick={() => remove.run()}>Remove</Button>}
+      overtaken="this entry"
+      extra={
+        entry && (
+          <Button aria-label="Remove this time" onClick={() => remove.run()}>
+            Remove
+          </Button>
+        )
+      }
     >
-      {!save.running && (
-        <Overtaken
-          what="this entry"
-          typed={typed}
-          names={{ rateClass: "Hours", description: "What was done" }}
-        />
-      )}
       {visit && (
-        <label style={{ width: 150 }}>
-          Whose
-          <Select
-            value={personId}
-            onChange={setPersonId}
-            showSearch={{ optionFilterProp: "label" }}
-            options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
-          />
-        </label>
+        <ChoiceField
+          form={form}
+          name="personId"
+          label="Whose"
+          width={150}
+          options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
+        />
       )}
       {!entry && (
-        <label style={{ width: 92 }}>
-          What
-          <Select
-            value={kind}
-            onChange={(chosen) => change({ kind: chosen })}
-            options={[
-              { value: "labour", label: "Labour" },
-              { value: "drive", label: "Drive" },
-            ]}
-          />
-        </label>
-      )}
-      <label style={{ width: 72 }}>
-        From
-        <Input autoFocus value={from} onChange={(event) => change({ from: event.target.value })} />
-      </label>
-      <label style={{ width: 72 }}>
-        To
-        <Input value={to} onChange={(event) => change({ to: event.target.value })} />
-      </label>
-      <label style={{ width: 116 }}>
-        Hours
-        <Select
-          value={rateClass}
-          onChange={(chosen) => change({ rateClass: chosen })}
-          popupMatchSelectWidth={false}
-          options={["", "normal", "overtime", "night"].map((value) => ({
-            value,
-            label: value || "by the clock",
-          }))}
+        <ChoiceField
+          form={form}
+          name="kind"
+          label="What"
+          width={92}
+          options={[
+            { value: "labour", label: "Labour" },
+            { value: "drive", label: "Drive" },
+          ]}
         />
-      </label>
-      {kind === "drive" && (
-        <label style={{ width: 64 }}>
-          Miles
-          <Input
-            value={miles}
-            inputMode="decimal"
-            onChange={(event) => change({ miles: event.target.value })}
-          />
-        </label>
       )}
-      <label className="wide">
-        What was done
-        <Input value={description} onChange={(event) => change({ description: event.target.value })} />
-      </label>
-      <label className="wide">
-        Reason
-        <Input
-          value={reason}
-          placeholder="kept with the change"
-          onChange={(event) => setReason(event.target.value)}
-        />
-      </label>
+      <TextField form={form} name="from" label="From" width={72} needed autoFocus />
+      <TextField form={form} name="to" label="To" width={72} needed />
+      <ChoiceField
+        form={form}
+        name="rateClass"
+        label="Hours"
+        width={122}
+        options={([BY_THE_CLOCK, "normal", "overtime", "night"] as const).map((value) => ({
+          value,
+          label: value === BY_THE_CLOCK ? "by the clock" : value,
+        }))}
+      />
+      {form.draft.kind === "drive" && <QuantityField form={form} name="miles" label="Miles" width={64} />}
+      <TextField form={form} name="description" label="What was done" />
+      <TextField form={form} name="reason" label="Reason" needed placeholder="kept with the change" />
     </InlineForm>
   );
 }
 
 /** Corrects the quantity of a part, or takes it off; the reason is kept and stock and books follow. */
 export function QuantityForm({ part, close }: { part: Part; close: () => void }) {
-  const typed = useTyped({ version: part.version, draft: { quantity: String(part.quantity) } });
-  const { quantity } = typed.draft;
-  const [reason, setReason] = useState("");
-  const [problem, setProblem] = useState<Problem>();
+  const form = useForm({ version: part.version, draft: { quantity: String(part.quantity), reason: "" } });
   const path = { params: { path: { id: part.id } } };
+  const { quantity, reason } = form.draft;
   const save = useAct(
     () =>
       answer(
-        client.PUT("/api/visit-parts/{id}", { ...path, body: { version: typed.version, quantity, reason } }),
+        client.PUT("/api/visit-parts/{id}", { ...path, body: { version: form.version, quantity, reason } }),
       ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: `Corrected: ${part.name}, now ${quantity}.` },
   );
   const remove = useAct(
     () =>
       answer(
-        client.POST("/api/visit-parts/{id}/remove", { ...path, body: { version: typed.version, reason } }),
+        client.POST("/api/visit-parts/{id}/remove", { ...path, body: { version: form.version, reason } }),
       ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: `Taken off: ${part.name}; the history keeps it.` },
   );
   return (
     <InlineForm
+      form={form}
       label="Correct quantity"
       confirm="Correct"
       running={save.running}
-      problem={problem}
       submit={() => save.run()}
       close={close}
-      extra={<Button onClick={() => remove.run()}>Remove</Button>}
+      overtaken="this part"
+      extra={
+        <Button aria-label={`Remove ${part.name}`} onClick={() => remove.run()}>
+          Remove
+        </Button>
+      }
     >
-      {!save.running && <Overtaken what="this part" typed={typed} />}
-      <label style={{ width: 90 }}>
-        {part.name}
-        <Input
-          autoFocus
-          value={quantity}
-          inputMode="decimal"
-          onChange={(event) => typed.change({ quantity: event.target.value })}
-        />
-      </label>
-      <label className="wide">
-        Reason
-        <Input
-          value={reason}
-          placeholder="kept with the change"
-          onChange={(event) => setReason(event.target.value)}
-        />
-      </label>
+      <QuantityField form={form} name="quantity" label={part.name} width={150} needed autoFocus />
+      <TextField form={form} name="reason" label="Reason" needed placeholder="kept with the change" />
     </InlineForm>
   );
 }
 
 /** A part that nobody wrote down. */
 export function AddPartForm({ visitId, close }: { visitId: number; close: () => void }) {
-  const [partId, setPartId] = useState<number>();
-  const [quantity, setQuantity] = useState("1");
-  const [problem, setProblem] = useState<Problem>();
+  const form = useForm({ version: 0, draft: { partId: undefined as number | undefined, quantity: "1" } });
+  form.labels.partId = "Part";
   const save = useAct(
     (_: undefined, key) =>
       answer(
         client.POST("/api/visits/{id}/parts", {
           params: { path: { id: visitId }, ...withKey(key) },
-          body: { partId, quantity },
+          body: form.draft,
         }),
       ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: "The part is added." },
   );
   return (
     <InlineForm
+      form={form}
       label="Add part"
       confirm="Add"
       running={save.running}
-      problem={problem}
       submit={() => save.run(undefined)}
       close={close}
     >
-      <label className="wide">
-        Part
-        <PartSelect value={partId} onChange={setPartId} />
-      </label>
-      <label style={{ width: 80 }}>
-        Quantity
-        <Input value={quantity} inputMode="decimal" onChange={(event) => setQuantity(event.target.value)} />
-      </label>
+      <Field label="Part" needed fault={form.fault("partId")}>
+        {(tied) => (
+          <PartSelect tied={tied} value={form.draft.partId} onChange={(partId) => form.set({ partId })} />
+        )}
+      </Field>
+      <QuantityField form={form} name="quantity" label="Quantity" width={80} needed />
     </InlineForm>
   );
 }
 
 /** A supplier's bill for the job, without VAT. */
 export function OtherCostForm({ jobId, close }: { jobId: number; close: () => void }) {
-  const [supplier, setSupplier] = useState("");
-  const [description, setDescription] = useState("");
-  const [cost, setCost] = useState("");
-  const [problem, setProblem] = useState<Problem>();
+  const form = useForm({ version: 0, draft: { supplier: "", description: "", cost: "" } });
   const save = useAct(
     (_: undefined, key) =>
       answer(
         client.POST("/api/jobs/{id}/other-costs", {
           params: { path: { id: jobId }, ...withKey(key) },
-          body: { supplier, description, cost },
+          body: form.draft,
         }),
       ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: "The supplier's bill is on the job." },
   );
   return (
     <InlineForm
+      form={form}
       label="Supplier's bill"
       confirm="Add to the cost"
       running={save.running}
-      problem={problem}
       submit={() => save.run(undefined)}
       close={close}
     >
-      <label className="wide">
-        Supplier
-        <Input autoFocus value={supplier} onChange={(event) => setSupplier(event.target.value)} />
-      </label>
-      <label className="wide">
-        For what
-        <Input value={description} onChange={(event) => setDescription(event.target.value)} />
-      </label>
-      <label style={{ width: 110 }}>
-        Net, without VAT
-        <Input value={cost} inputMode="decimal" onChange={(event) => setCost(event.target.value)} />
-      </label>
+      <TextField form={form} name="supplier" label="Supplier" needed autoFocus />
+      <TextField form={form} name="description" label="For what" needed />
+      <MoneyField form={form} name="cost" label="Net, without VAT" width={110} needed />
     </InlineForm>
   );
 }

@@ -4,9 +4,9 @@ import { Link, useParams } from "react-router";
 import type { DayEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, money, timeOf, weekday, words } from "../format";
+import { Section } from "../kit/Section";
+import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
-import { Section } from "../records/Section";
-import { useTitle } from "../useTitle";
 import { TimeForm } from "./CorrectionForms";
 
 /** All that somebody did on a day, on visits and on none: the drive home, the yard, training. */

@@ -5,8 +5,8 @@ import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { Day } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { hours, time, weekday, words } from "../format";
+import { useAct } from "../kit/useAct";
 import { signOut, useSession } from "../people/SessionGate";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 

@@ -5,8 +5,8 @@ import { Link, useParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { day, hours, time, words } from "../format";
+import { useAct } from "../kit/useAct";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";

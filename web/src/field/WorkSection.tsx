@@ -3,13 +3,19 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
-import { useAct } from "../api/useAct";
-import { hours, money, time, timeOf, weekday, words } from "../format";
+import { hours, time, timeOf, weekday } from "../format";
+import { Asking } from "../kit/Asking";
+import { Money, Quantity } from "../kit/figures";
+import { Lines } from "../kit/Lines";
+import { Section } from "../kit/Section";
+import { type Fill, State } from "../kit/State";
+import { useAct } from "../kit/useAct";
+import { Word } from "../kit/Word";
 import { useMay } from "../people/useMay";
 import { PlanForm } from "../planning/PlanForm";
-import { Asking } from "../records/Asking";
-import { Section } from "../records/Section";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
+import { useReopen } from "./useReopen";
+import styles from "./WorkSection.module.css";
 
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
 export function WorkSection({ job }: { job: JobSheet }) {
@@ -26,49 +32,56 @@ export function WorkSection({ job }: { job: JobSheet }) {
         <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} />
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
-      {job.otherCosts.map((cost) => (
-        <table className="lines" key={cost.id}>
-          <tbody>
-            <tr>
+      {job.otherCosts.length > 0 && (
+        <Lines
+          caption="Suppliers' bills"
+          columns={[
+            { name: "What for", silent: true },
+            { name: "Cost", silent: true, figure: true },
+          ]}
+        >
+          {job.otherCosts.map((cost) => (
+            <tr key={cost.id}>
               <td>
                 {cost.supplier}: {cost.description}
               </td>
-              <td className="figure">{money(cost.costMinor)}</td>
+              <td className="figure">
+                <Money minor={cost.costMinor} />
+              </td>
             </tr>
-          </tbody>
-        </table>
-      ))}
+          ))}
+        </Lines>
+      )}
+
       {form === "visit" && <PlanForm jobId={job.id} close={close} />}
       {form === "other" && <OtherCostForm jobId={job.id} close={close} />}
       {(editable || late) && !form && (
-        <div className="actions" style={{ marginTop: 5 }}>
+        <div className={styles.further}>
           {editable && (
-            <button type="button" className="plain small" onClick={() => setForm("visit")}>
+            <Word id={`visit-of-${job.id}`} run={() => setForm("visit")}>
               Another visit
-            </button>
+            </Word>
           )}
-          <button type="button" className="plain small" onClick={() => setForm("other")}>
+          <Word id={`bill-of-${job.id}`} run={() => setForm("other")}>
             {late ? "Late supplier's bill" : "Supplier's bill"}
-          </button>
+          </Word>
         </div>
       )}
     </Section>
   );
 }
 
-const SOLID = ["finished", "checked"];
-const RUNNING = ["driving", "on_site"];
+const FILLS: Partial<Record<Visit["state"], Fill>> = {
+  unplanned: "wanting",
+  driving: "running",
+  on_site: "running",
+  finished: "finished",
+  checked: "finished",
+};
 
-function StateMark({ state }: { state: string }) {
-  const kind = SOLID.includes(state)
-    ? "solid"
-    : RUNNING.includes(state)
-      ? "running"
-      : state === "unplanned"
-        ? "wanting"
-        : "";
-  return <span className={`state ${kind}`}>{words(state)}</span>;
-}
+/** A visit as it is named where it is not seen: "visit of Tue 24 Nov". */
+const named = (visit: Visit) =>
+  visit.day ? `the visit of ${weekday(visit.day)}` : "the visit without a day";
 
 type Editing =
   | { kind: "plan" | "add-time" | "add-part" }
@@ -81,8 +94,8 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
   const takesLate = (late || (editable && visit.billed)) && visit.technicianId != null;
   const correctable = (editable && visit.takesRecords) || takesLate;
   return (
-    <div className="visit" data-visit={visit.id}>
-      <div className="visit-head">
+    <div className={styles.visit} data-visit={visit.id}>
+      <div className={styles.head}>
         <span>{visit.day ? weekday(visit.day) : "No day yet"}</span>
         <b>
           {visit.technician ? (
@@ -108,94 +121,82 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
             `planned ${visit.plannedDay && visit.plannedDay !== visit.day ? `${weekday(visit.plannedDay)} ` : ""}${time(visit.start)}, `}
           {hours(visit.expectedMinutes)}
         </span>
-        <StateMark state={visit.state} />
+        <State state={visit.state} fill={FILLS[visit.state] ?? "planned"} />
         {editable && <VisitActions visit={visit} setEditing={setEditing} />}
         {takesLate && (
-          <span className="actions small">
-            <button type="button" className="plain" onClick={() => setEditing({ kind: "add-time" })}>
+          <span className={styles.actions}>
+            <Word
+              id={`late-time-${visit.id}`}
+              of={`for ${named(visit)}`}
+              run={() => setEditing({ kind: "add-time" })}
+            >
               Late time
-            </button>
-            <button type="button" className="plain" onClick={() => setEditing({ kind: "add-part" })}>
+            </Word>
+            <Word
+              id={`late-part-${visit.id}`}
+              of={`for ${named(visit)}`}
+              run={() => setEditing({ kind: "add-part" })}
+            >
               Late part
-            </button>
+            </Word>
           </span>
         )}
       </div>
       {editing?.kind === "plan" && <PlanForm visit={visit} close={close} />}
       {visit.times.length + visit.parts.length + visit.drivesHome.length > 0 && (
-        <table className="lines">
-          <thead>
-            <tr>
-              <th style={{ width: 118 }} />
-              <th />
-              <th className="figure" style={{ width: 64 }}>
-                normal
-              </th>
-              <th className="figure" style={{ width: 72 }}>
-                overtime
-              </th>
-              <th className="figure" style={{ width: 56 }}>
-                miles
-              </th>
-              <th className="figure" style={{ width: 76 }}>
-                cost
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {visit.times.map((entry) =>
-              editing?.kind === "time" && editing.id === entry.id ? (
-                <tr key={entry.id}>
-                  <td colSpan={6}>
-                    <TimeForm entry={entry} close={close} />
-                  </td>
-                </tr>
-              ) : (
-                <TimeRow
-                  key={entry.id}
-                  entry={entry}
-                  helper={entry.personId === visit.technicianId ? undefined : entry.person}
-                  milesMissing={visit.milesMissing && entry.kind === "drive"}
-                  edit={
-                    correctable && entry.to ? () => setEditing({ kind: "time", id: entry.id }) : undefined
-                  }
-                />
-              ),
-            )}
-            {visit.drivesHome.map((share) => (
-              <tr key={`home-${share.timeEntryId}`}>
-                <td>
-                  <Link to={`/people/${share.personId}/days/${share.day}`}>its share</Link>
+        <Lines caption={`Time and parts of ${named(visit)}`} columns={COLUMNS}>
+          {visit.times.map((entry) =>
+            editing?.kind === "time" && editing.id === entry.id ? (
+              <tr key={entry.id}>
+                <td colSpan={6}>
+                  <TimeForm entry={entry} close={close} />
                 </td>
-                <td>
-                  Drive home
-                  {share.personId !== visit.technicianId && `, ${share.person}`}
-                  <span className="soft">, not charged</span>
-                </td>
-                <td className="figure">{hours(share.minutes)}</td>
-                <td />
-                <td className="figure">{share.miles > 0 && share.miles}</td>
-                <td className="figure soft">{money(share.costMinor)}</td>
               </tr>
-            ))}
-            {visit.parts.map((part) =>
-              editing?.kind === "part" && editing.id === part.id ? (
-                <tr key={`part-${part.id}`}>
-                  <td colSpan={6}>
-                    <QuantityForm part={part} close={close} />
-                  </td>
-                </tr>
-              ) : (
-                <PartRow
-                  key={`part-${part.id}`}
-                  part={part}
-                  editable={editable}
-                  edit={correctable ? () => setEditing({ kind: "part", id: part.id }) : undefined}
-                />
-              ),
-            )}
-          </tbody>
-        </table>
+            ) : (
+              <TimeRow
+                key={entry.id}
+                entry={entry}
+                helper={entry.personId === visit.technicianId ? undefined : entry.person}
+                milesMissing={visit.milesMissing && entry.kind === "drive"}
+                edit={correctable && entry.to ? () => setEditing({ kind: "time", id: entry.id }) : undefined}
+              />
+            ),
+          )}
+          {visit.drivesHome.map((share) => (
+            <tr key={`home-${share.timeEntryId}`}>
+              <td>
+                <Link to={`/people/${share.personId}/days/${share.day}`}>its share</Link>
+              </td>
+              <td>
+                Drive home
+                {share.personId !== visit.technicianId && `, ${share.person}`}
+                <span className="soft">, not charged</span>
+              </td>
+              <td className="figure">{hours(share.minutes)}</td>
+              <td />
+              <td className="figure">{share.miles > 0 && share.miles}</td>
+              <td className="figure">
+                <Money soft minor={share.costMinor} />
+              </td>
+            </tr>
+          ))}
+          {visit.parts.map((part) =>
+            editing?.kind === "part" && editing.id === part.id ? (
+              <tr key={`part-${part.id}`}>
+                <td colSpan={6}>
+                  <QuantityForm part={part} close={close} />
+                </td>
+              </tr>
+            ) : (
+              <PartRow
+                key={`part-${part.id}`}
+                part={part}
+                editable={editable}
+                edit={correctable ? () => setEditing({ kind: "part", id: part.id }) : undefined}
+              />
+            ),
+          )}
+        </Lines>
       )}
       {editing?.kind === "add-time" && <TimeForm visit={visit} close={close} />}
       {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
@@ -206,6 +207,15 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
   );
 }
 
+const COLUMNS = [
+  { name: "From to, or how many", silent: true, width: 118 },
+  { name: "What", silent: true },
+  { name: "normal", figure: true, width: 64 },
+  { name: "overtime", figure: true, width: 72 },
+  { name: "miles", figure: true, width: 56 },
+  { name: "cost", figure: true, width: 76 },
+];
+
 /** Leads to all that somebody did on the day of a visit. */
 function PersonsDay({ id, name, day }: { id?: number | null; name: string; day?: string | null }) {
   return id && day ? <Link to={`/people/${id}/days/${day}`}>{name}</Link> : name;
@@ -213,39 +223,42 @@ function PersonsDay({ id, name, day }: { id?: number | null; name: string; day?:
 
 function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editing: Editing) => void }) {
   const path = { params: { path: { id: visit.id } } };
-  const notThisTime = useAct((reason: string) =>
-    answer(
-      client.POST("/api/visits/{id}/not-this-time", { ...path, body: { version: visit.version, reason } }),
-    ),
+  const notThisTime = useAct(
+    (reason: string) =>
+      answer(
+        client.POST("/api/visits/{id}/not-this-time", { ...path, body: { version: visit.version, reason } }),
+      ),
+    { said: "Not this time: a new visit without a time takes its place." },
   );
-  const callOff = useAct((reason: string) =>
-    answer(client.POST("/api/visits/{id}/call-off", { ...path, body: { version: visit.version, reason } })),
+  const callOff = useAct(
+    (reason: string) =>
+      answer(client.POST("/api/visits/{id}/call-off", { ...path, body: { version: visit.version, reason } })),
+    { said: `Called off: ${named(visit)}.` },
   );
-  const reopen = useAct(() =>
-    answer(client.POST("/api/visits/{id}/reopen", { ...path, body: { version: visit.version } })),
-  );
+  const reopen = useReopen();
+  const of = `for ${named(visit)}`;
   const droppable = ["planned", "driving", "on_site", "finished"].includes(visit.state);
   return (
-    <span className="actions small">
+    <span className={styles.actions}>
       {visit.state === "unplanned" && (
         <Button size="small" type="primary" onClick={() => setEditing({ kind: "plan" })}>
           Plan this visit
         </Button>
       )}
       {visit.state === "planned" && (
-        <button type="button" className="plain" onClick={() => setEditing({ kind: "plan" })}>
+        <Word id={`move-${visit.id}`} of={named(visit)} run={() => setEditing({ kind: "plan" })}>
           Move
-        </button>
+        </Word>
       )}
       {visit.takesRecords && (
         <>
-          <button type="button" className="plain" onClick={() => setEditing({ kind: "add-time" })}>
+          <Word id={`add-time-${visit.id}`} of={of} run={() => setEditing({ kind: "add-time" })}>
             Add time
-          </button>
+          </Word>
           {visit.state !== "planned" && (
-            <button type="button" className="plain" onClick={() => setEditing({ kind: "add-part" })}>
+            <Word id={`add-part-${visit.id}`} of={of} run={() => setEditing({ kind: "add-part" })}>
               Add part
-            </button>
+            </Word>
           )}
         </>
       )}
@@ -254,6 +267,7 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
           <Asking
             plain
             label="Not this time…"
+            of={of}
             title="The visit did not happen?"
             question="Why? A new visit without a time takes its place; nothing is billed for this one."
             confirm="Not this time"
@@ -262,6 +276,7 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
           <Asking
             plain
             label="Call off…"
+            of={named(visit)}
             title="Call this visit off?"
             question="Why? Nothing is billed for it."
             confirm="Call off"
@@ -270,9 +285,9 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
         </>
       )}
       {visit.state === "checked" && !visit.billed && (
-        <button type="button" className="plain" onClick={() => reopen.run()}>
+        <Word id={`reopen-${visit.id}`} of={`of ${named(visit)}`} run={() => reopen.run(visit)}>
           Take the check back
-        </button>
+        </Word>
       )}
     </span>
   );
@@ -291,15 +306,14 @@ function TimeRow({
   milesMissing: boolean;
 }) {
   const span = `${timeOf(entry.from, entry.fromDaysLater)} – ${entry.to ? timeOf(entry.to, entry.toDaysLater) : "running"}`;
-  const mark = entry.corrected ? "figure corrected" : "figure";
   const isNormal = entry.rateClass === "normal";
   return (
     <tr data-time={entry.id}>
       <td>
         {edit ? (
-          <button type="button" className="plain" onClick={edit} aria-label={`Correct ${span}`}>
+          <Word id={`time-${entry.id}`} of=", correct it" run={edit}>
             {span}
-          </button>
+          </Word>
         ) : (
           span
         )}
@@ -311,48 +325,56 @@ function TimeRow({
         {entry.description && <span className="soft">, {entry.description}</span>}
         {milesMissing && <span className="needs">, miles not entered</span>}
       </td>
-      <td className="figure">{isNormal && <span className={mark}>{hours(entry.minutes)}</span>}</td>
-      <td className="figure">{!isNormal && <span className={mark}>{hours(entry.minutes)}</span>}</td>
+      <td className="figure">
+        {isNormal && <Quantity minutes={entry.minutes} corrected={entry.corrected} />}
+      </td>
+      <td className="figure">
+        {!isNormal && <Quantity minutes={entry.minutes} corrected={entry.corrected} />}
+      </td>
       <td className="figure">{entry.miles > 0 && entry.miles}</td>
-      <td className="figure soft">{money(entry.costMinor)}</td>
+      <td className="figure">
+        <Money soft minor={entry.costMinor} />
+      </td>
     </tr>
   );
 }
 
 function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; editable: boolean }) {
-  const onRecord = useAct((serialNumber: string, key) =>
-    answer(
-      client.POST("/api/visit-parts/{id}/equipment", {
-        params: { path: { id: part.id }, ...withKey(key) },
-        body: { serialNumber },
-      }),
-    ),
+  const onRecord = useAct(
+    (serialNumber: string, key) =>
+      answer(
+        client.POST("/api/visit-parts/{id}/equipment", {
+          params: { path: { id: part.id }, ...withKey(key) },
+          body: { serialNumber },
+        }),
+      ),
+    { said: `On record: ${part.name}.` },
   );
-  const warranty = useAct((reason: string) =>
-    answer(
-      client.POST("/api/visit-parts/{id}/warranty", {
-        params: { path: { id: part.id } },
-        body: { version: part.version, reason },
+  const warranty = useAct(
+    (reason: string) =>
+      answer(
+        client.POST("/api/visit-parts/{id}/warranty", {
+          params: { path: { id: part.id } },
+          body: { version: part.version, reason },
+        }),
+      ),
+    {
+      said: (_, reason) => ({
+        text: reason ? `Out of the warranty: ${part.name}.` : `Under the warranty again: ${part.name}.`,
       }),
-    ),
+    },
   );
+  const quantity = <Quantity count={part.quantity} unit={part.unit} corrected={part.corrected} />;
   const covered = part.warrantyPercent !== "0";
   return (
     <tr data-part={part.id}>
       <td>
         {edit ? (
-          <button
-            type="button"
-            className="plain"
-            onClick={edit}
-            aria-label={`Correct quantity of ${part.name}`}
-          >
-            <span className={part.corrected ? "corrected" : undefined}>{part.quantity}</span> {part.unit}
-          </button>
+          <Word id={`part-${part.id}`} of={`${part.name}, correct it`} run={edit}>
+            {quantity}
+          </Word>
         ) : (
-          <>
-            <span className={part.corrected ? "corrected" : undefined}>{part.quantity}</span> {part.unit}
-          </>
+          quantity
         )}
       </td>
       <td colSpan={4}>
@@ -368,6 +390,7 @@ function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; edit
                   ? `${part.toPutOnRecord} serial numbers missing…`
                   : "serial number missing…"
               }
+              of={`of ${part.name}`}
               title={`${part.name}, fitted`}
               question="Its serial number; it goes on record at the site with its warranty."
               confirm="Put on record"
@@ -383,6 +406,7 @@ function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; edit
               <Asking
                 plain
                 label="not this part…"
+                of={part.name}
                 title={`Take “${part.name}” out of the warranty?`}
                 question="Why? The reason stays with the line."
                 confirm="Take out"
@@ -396,14 +420,16 @@ function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; edit
             {" "}
             not under warranty: {part.warrantyExclusion}{" "}
             {editable && (
-              <button type="button" className="plain" onClick={() => warranty.run("")}>
+              <Word id={`warranty-${part.id}`} of={`, ${part.name}`} run={() => warranty.run("")}>
                 back under it
-              </button>
+              </Word>
             )}
           </span>
         )}
       </td>
-      <td className="figure soft">{money(part.costMinor)}</td>
+      <td className="figure">
+        <Money soft minor={part.costMinor} />
+      </td>
     </tr>
   );
 }

@@ -3,7 +3,7 @@ import { Input } from "antd";
 import { useState } from "react";
 import { queries } from "../api/queries";
 import { fullDay, hours, moneyOrDash } from "../format";
-import { useTitle } from "../useTitle";
+import { useTitle } from "../kit/useTitle";
 
 const count = (number: number) => (number === 0 ? "–" : number);
 

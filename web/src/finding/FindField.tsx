@@ -4,6 +4,9 @@ import { useEffect, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Hit } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { moved, useKeptInSight } from "../kit/KeyedList";
+import { useKeys } from "../kit/useKeys";
+import styles from "./FindField.module.css";
 
 type Choice = { kind: string; title: string; detail: string; to: string };
 
@@ -73,14 +76,11 @@ export function FindField({ canSell }: { canSell: boolean }) {
   // Enter may come before the answer: then it opens the first hit as soon as there is one.
   const [hurried, setHurried] = useState(false);
 
+  useKeys({ "/": () => setOpen(true), "Control+k": () => setOpen(true) });
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      const typing =
-        event.target instanceof HTMLElement && event.target.matches("input, textarea, [contenteditable]");
-      if ((event.key === "k" && (event.ctrlKey || event.metaKey)) || (event.key === "/" && !typing)) {
-        event.preventDefault();
-        setOpen(true);
-      } else if (open && !typing && event.key.length === 1 && !event.ctrlKey && !event.metaKey) {
+      const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea");
+      if (open && !typing && event.key.length === 1 && !event.ctrlKey && !event.metaKey) {
         // Whoever types on without waiting for the field to appear loses no letter.
         event.preventDefault();
         setTyped((before) => before + event.key);
@@ -139,7 +139,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
 
   return (
     <>
-      <button type="button" className="find-button" onClick={() => setOpen(true)}>
+      <button type="button" className={styles.button} onClick={() => setOpen(true)}>
         Find anyone, anything, or say what to do <kbd>/</kbd>
       </button>
       <Modal
@@ -159,6 +159,8 @@ export function FindField({ canSell }: { canSell: boolean }) {
           role="combobox"
           aria-expanded="true"
           aria-controls="find-hits"
+          aria-autocomplete="list"
+          aria-activedescendant={choices[at] && hitId(at)}
           value={typed}
           onChange={(event) => {
             setTyped(event.target.value);
@@ -168,7 +170,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
           onKeyDown={(event) => {
             if (event.key === "ArrowDown" || event.key === "ArrowUp") {
               event.preventDefault();
-              setAt(Math.min(Math.max(at + (event.key === "ArrowDown" ? 1 : -1), 0), choices.length - 1));
+              setAt(moved(at, event.key === "ArrowDown" ? 1 : -1, choices.length));
             } else if (event.key === "Enter") {
               if (answered) {
                 go(choices[at]);
@@ -178,29 +180,66 @@ export function FindField({ canSell }: { canSell: boolean }) {
             }
           }}
         />
-        <div className="find-hits" id="find-hits" role="listbox" aria-label="Found">
-          {choices.map((choice, index) => (
-            // biome-ignore lint/a11y/useKeyWithClickEvents: the field above moves and chooses by key
-            // biome-ignore lint/a11y/useFocusableInteractive: focus stays in the field, as the combobox pattern has it
-            <div
-              key={`${choice.kind} ${choice.to} ${choice.title}`}
-              role="option"
-              aria-selected={index === at}
-              className={index === at ? "find-hit on" : "find-hit"}
-              onClick={() => go(choice)}
-              onMouseMove={() => setAt(index)}
-            >
-              <span>{choice.kind !== choices[index - 1]?.kind && choice.kind}</span>
-              <span>
-                {choice.title} <span className="soft small">{choice.detail}</span>
-              </span>
-            </div>
-          ))}
-          {choices.length === 0 && (
-            <p className="soft">Nothing found. Try part of the name, or the last digits of the number.</p>
-          )}
+        <div className="visually-hidden" role="status">
+          {answered && wanted.length > 1 && `${choices.length} found`}
         </div>
+        <div className={styles.hits} id="find-hits" role="listbox" aria-label="Found">
+          {choices.map((choice, index) => (
+            <FoundHit
+              key={`${choice.kind} ${choice.to} ${choice.title}`}
+              choice={choice}
+              place={index}
+              on={index === at}
+              first={choice.kind !== choices[index - 1]?.kind}
+              go={() => go(choice)}
+              point={() => setAt(index)}
+            />
+          ))}
+        </div>
+        {choices.length === 0 && (
+          <p className="soft">Nothing found. Try part of the name, or the last digits of the number.</p>
+        )}
       </Modal>
     </>
+  );
+}
+
+const hitId = (place: number) => `find-hit-${place}`;
+
+function FoundHit({
+  choice,
+  place,
+  on,
+  first,
+  go,
+  point,
+}: {
+  choice: Choice;
+  place: number;
+  on: boolean;
+  /** The first of its kind, which is named once. */
+  first: boolean;
+  go: () => void;
+  point: () => void;
+}) {
+  const element = useKeptInSight<HTMLDivElement>(on);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the field above moves and chooses by key
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays in the field, as the combobox pattern has it
+    <div
+      ref={element}
+      id={hitId(place)}
+      role="option"
+      aria-selected={on}
+      aria-label={[choice.kind, choice.title, choice.detail].join(", ")}
+      className={styles.hit}
+      onClick={go}
+      onMouseMove={point}
+    >
+      <span>{first && choice.kind}</span>
+      <span>
+        {choice.title} <span className="soft small">{choice.detail}</span>
+      </span>
+    </div>
   );
 }

@@ -3,12 +3,13 @@ import { useState } from "react";
 import type { FieldChange, HistoryEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, moment, money, words } from "../format";
+import styles from "./History.module.css";
 
 /** What happened to a record, from what to what, by whom and why; read when it is opened. */
 export function History({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
   const [open, setOpen] = useState(false);
   return (
-    <details className="history" onToggle={(event) => setOpen(event.currentTarget.open)}>
+    <details className={styles.history} onToggle={(event) => setOpen(event.currentTarget.open)}>
       <summary>What happened</summary>
       {open && <Entries kind={kind} id={id} />}
     </details>
@@ -29,7 +30,7 @@ function Entries({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
       {data && entries.length === 0 && <li className="soft">Nothing is on record yet.</li>}
       {hasNextPage && (
         <li>
-          <button type="button" className="plain small" onClick={() => fetchNextPage()}>
+          <button type="button" className="plain" onClick={() => fetchNextPage()}>
             Older
           </button>
         </li>
@@ -43,19 +44,19 @@ function Happened({ entry }: { entry: HistoryEntry }) {
   const began = told.filter((field) => field.before == null);
   return (
     <li>
-      <span className="soft when">{moment(entry.at)}</span>
+      <span className="soft">{moment(entry.at)}</span>
       <span>
         {words(entry.event)}, {entry.by}
         {entry.reason && <span>: {entry.reason}</span>}
         {told
           .filter((field) => field.before != null)
           .map((field) => (
-            <div key={field.name} className="soft small change">
+            <div key={field.name} className={styles.change}>
               {fieldName(field.name)}: {value(field, field.before)} → {value(field, field.after)}
             </div>
           ))}
         {began.length > 0 && (
-          <div className="soft small change">
+          <div className={styles.change}>
             {began.map((field) => `${fieldName(field.name)}: ${value(field, field.after)}`).join(", ")}
           </div>
         )}

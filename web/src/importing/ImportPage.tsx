@@ -5,10 +5,10 @@ import { useNavigate, useParams } from "react-router";
 import { answer, client, Problem } from "../api/client";
 import type { ImportView } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { words } from "../format";
-import { Section } from "../records/Section";
-import { useTitle } from "../useTitle";
+import { Section } from "../kit/Section";
+import { useAct } from "../kit/useAct";
+import { useTitle } from "../kit/useTitle";
 
 const KINDS = ["customers", "sites", "contacts", "equipment", "price_list"];
 const LARGEST_FILE = 50_000_000;

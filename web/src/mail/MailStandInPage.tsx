@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../api/queries";
-import { useTitle } from "../useTitle";
+import { useTitle } from "../kit/useTitle";
 
 /** Everything that left by mail in the demo, as its receivers would read it. */
 export default function MailStandInPage() {

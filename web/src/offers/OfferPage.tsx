@@ -5,10 +5,10 @@ import { useParams } from "react-router";
 import { answer, client, type Problem } from "../api/client";
 import type { DocumentLine, OfferView, Sum } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
-import { usePreview } from "../api/usePreview";
 import { fullDay, moment, money } from "../format";
-import { useTitle } from "../useTitle";
+import { useAct } from "../kit/useAct";
+import { usePreview } from "../kit/usePreview";
+import { useTitle } from "../kit/useTitle";
 import { Signature } from "./Signature";
 
 /** A quote on the customer's own phone: read, choose, ask, decline, sign, pay the deposit. */

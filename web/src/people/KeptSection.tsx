@@ -1,5 +1,5 @@
 import type { ReactNode } from "react";
-import { Section } from "../records/Section";
+import { Section } from "../kit/Section";
 import { useMay } from "./useMay";
 
 /** Records that the office keeps among its settings; whoever may change them can add one. */

@@ -34,11 +34,11 @@ export function SessionGate({ children }: { children: ReactNode }) {
   }, []);
   if (error) {
     return (
-      <div className="blank">
+      <main className="blank">
         <h1>The server cannot be reached</h1>
         <p>{error.message}</p>
         <Button onClick={() => refetch()}>Try again</Button>
-      </div>
+      </main>
     );
   }
   if (!session) {

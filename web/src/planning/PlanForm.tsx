@@ -1,19 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
-import { Input, Select } from "antd";
-import { useDeferredValue, useState } from "react";
-import { answer, client, type Problem, withKey } from "../api/client";
+import { useDeferredValue } from "react";
+import { answer, client, withKey } from "../api/client";
 import type { Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { hours, time, weekday } from "../format";
-import { InlineForm } from "../records/InlineForm";
-import { Overtaken } from "../records/Overtaken";
-import { useTyped } from "../records/useTyped";
+import { ChoiceField, ChoicesField, TextField } from "../kit/fields";
+import { InlineForm } from "../kit/InlineForm";
+import { useAct } from "../kit/useAct";
+import { useForm } from "../kit/useForm";
+import styles from "./PlanForm.module.css";
 
 /** Gives a visit its technician, day, time and length, with that technician's day beside it. */
 export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: number; close: () => void }) {
   const { data: choices } = useQuery(queries.choices);
-  const typed = useTyped({
+  const form = useForm({
     version: visit?.version ?? 0,
     draft: {
       technicianId: visit?.technicianId ?? undefined,
@@ -23,11 +23,9 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       expected: visit ? hours(visit.expectedMinutes) : "1:30",
     },
   });
-  const { technicianId, companionIds, day, start, expected } = typed.draft;
-  const change = (changed: Partial<typeof typed.draft>) => typed.change({ ...typed.draft, ...changed });
-  const [problem, setProblem] = useState<Problem>();
+  const { technicianId, companionIds, day } = form.draft;
   const shownDay = useDeferredValue(day.trim());
-  const body = { version: typed.version, ...typed.draft };
+  const body = { version: form.version, ...form.draft };
   const save = useAct(
     (_: undefined, key) =>
       visit
@@ -38,79 +36,46 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
               body,
             }),
           ),
-    { done: close, refused: setProblem },
+    { done: close, refused: form.refused, said: "The visit is planned." },
   );
+  const people = (choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }));
   return (
     <InlineForm
+      form={form}
       label="Plan visit"
       confirm="Plan"
       running={save.running}
-      problem={problem}
       submit={() => save.run(undefined)}
       close={close}
+      overtaken="this plan"
+      show={(value, field) => {
+        const ids = field === "technicianId" || field === "companionIds" ? [value].flat() : undefined;
+        return ids
+          ? ids.map((id) => people.find((one) => one.value === id)?.label).join(", ") || "nobody"
+          : `“${value}”`;
+      }}
     >
-      {!save.running && (
-        <Overtaken
-          what="this plan"
-          typed={typed}
-          names={{ technicianId: "Technician", companionIds: "With", start: "Time" }}
-          show={(value, field) => {
-            const people = field === "technicianId" || field === "companionIds" ? [value].flat() : undefined;
-            return people
-              ? people.map((id) => choices?.technicians.find((one) => one.id === id)?.name).join(", ") ||
-                  "nobody"
-              : `“${value}”`;
-          }}
-        />
-      )}
-      <label style={{ width: 160 }}>
-        Technician
-        <Select
-          autoFocus
-          aria-label="Technician for the visit"
-          value={technicianId}
-          onChange={(chosen) =>
-            change({ technicianId: chosen, companionIds: companionIds.filter((id) => id !== chosen) })
-          }
-          showSearch={{ optionFilterProp: "label" }}
-          options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
-        />
-      </label>
-      <label style={{ width: 150 }}>
-        With
-        <Select
-          mode="multiple"
-          maxTagCount={1}
-          aria-label="Who comes along"
-          placeholder="nobody"
-          value={companionIds}
-          onChange={(chosen) => change({ companionIds: chosen })}
-          optionFilterProp="label"
-          options={(choices?.technicians ?? [])
-            .filter((person) => person.id !== technicianId)
-            .map((person) => ({ value: person.id, label: person.name }))}
-        />
-      </label>
-      <label style={{ width: 110 }}>
-        Day
-        <Input
-          value={day}
-          placeholder="tue, 24 nov"
-          onChange={(event) => change({ day: event.target.value })}
-        />
-      </label>
-      <label style={{ width: 72 }}>
-        Time
-        <Input value={start} placeholder="8:30" onChange={(event) => change({ start: event.target.value })} />
-      </label>
-      <label style={{ width: 80 }}>
-        Expected
-        <Input
-          value={expected}
-          placeholder="1:30"
-          onChange={(event) => change({ expected: event.target.value })}
-        />
-      </label>
+      <ChoiceField
+        form={form}
+        name="technicianId"
+        label="Technician"
+        width={160}
+        needed
+        autoFocus
+        chosen={(chosen) => ({ companionIds: companionIds.filter((id) => id !== chosen) })}
+        options={people}
+      />
+      <ChoicesField
+        form={form}
+        name="companionIds"
+        label="With"
+        width={150}
+        placeholder="nobody"
+        options={people.filter((person) => person.value !== technicianId)}
+      />
+      <TextField form={form} name="day" label="Day" width={110} needed placeholder="tue, 24 nov" />
+      <TextField form={form} name="start" label="Time" width={72} needed placeholder="8:30" />
+      <TextField form={form} name="expected" label="Expected" width={80} needed placeholder="1:30" />
       {technicianId && <TechnicianDay technicianId={technicianId} day={shownDay} />}
     </InlineForm>
   );
@@ -122,7 +87,7 @@ function TechnicianDay({ technicianId, day }: { technicianId: number; day: strin
     return null;
   }
   return (
-    <div className="small soft" style={{ flexBasis: "100%" }}>
+    <div className={styles.day}>
       {weekday(data.day)}:{" "}
       {data.stops.length === 0
         ? "nothing planned yet"

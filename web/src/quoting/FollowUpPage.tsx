@@ -3,8 +3,8 @@ import { Link } from "react-router";
 import type { Waiting } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, money, percent } from "../format";
-import { Section } from "../records/Section";
-import { useTitle } from "../useTitle";
+import { Section } from "../kit/Section";
+import { useTitle } from "../kit/useTitle";
 
 /** Whom to call about a quote, and what became of the quotes of the last year. */
 export default function FollowUpPage() {

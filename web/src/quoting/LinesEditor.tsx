@@ -1,12 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
+import { Button } from "antd";
 import { memo, useCallback, useLayoutEffect, useRef, useState } from "react";
 import type { Computed, ComputedLine, FieldFault, TypedLine } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { money, unitPrice } from "../format";
-import { PartSelect } from "../stores/PartSelect";
-import { counts, DRIVE, type Draft, LABOUR, PER } from "./draft";
-import { KitPicker, LineTerms, PartsPicker } from "./OfferParts";
+import { heldFocus } from "../kit/focus";
+import { say } from "../kit/useSaid";
+import { counts, DRIVE, type Draft, LABOUR } from "./draft";
+import { LineCells, WordsCell } from "./LineCells";
+import { KitPicker, PartsPicker } from "./LinePickers";
+import styles from "./LinesEditor.module.css";
+import type { TiedCell } from "./LineTerms";
+import { LineTerms } from "./LineTerms";
 
 /** The lines as they are typed. Whoever types in one of four hundred redraws that one only. */
 export function LinesEditor({
@@ -31,7 +35,7 @@ export function LinesEditor({
   const add = (...added: TypedLine[]) => edit((lines) => [...lines, ...added]);
   return (
     <div>
-      <div className="quote-line labels" aria-hidden="true">
+      <div className={`${styles.line} ${styles.labels}`} aria-hidden="true">
         <span />
         <span>description</span>
         <span>time, qty</span>
@@ -53,7 +57,7 @@ export function LinesEditor({
           edit={edit}
         />
       ))}
-      <div className="actions" style={{ marginTop: 8 }}>
+      <div className={styles.adding}>
         <Button onClick={() => add(LABOUR)}>Add labour</Button>
         <Button onClick={() => add(DRIVE)}>Add drive</Button>
         <PartsPicker add={(lines) => add(...lines)} />
@@ -93,10 +97,16 @@ const looksTheSame = (before: LineProps, after: LineProps) =>
 
 const Line = memo(function Line({ line, index, last, figures, faults, edit }: LineProps) {
   const put = (changed: TypedLine) => edit((lines) => lines.with(index, changed));
-  const wrong = (field: string) =>
-    faults.some((fault) => fault.field.endsWith(`/${field}`)) ? "error" : undefined;
+  const faultId = (field: string) => `line-${index + 1}-${field}`;
+  const tied = (field: string): TiedCell => {
+    const wrong = faults.some((fault) => fault.field.endsWith(`/${field}`)) || undefined;
+    return {
+      "aria-invalid": wrong,
+      "aria-describedby": wrong && faultId(field),
+      status: wrong && "error",
+    };
+  };
   const at = index + 1;
-  const timed = line.category === "labour" || line.category === "drive";
   const words = line.category === "heading" || line.category === "text";
   const [opened, setOpened] = useState(false);
   const { data: choices } = useQuery(queries.choices);
@@ -111,107 +121,61 @@ const Line = memo(function Line({ line, index, last, figures, faults, edit }: Li
       at={at}
       last={last}
       terms={words || special ? undefined : () => setOpened(!opened)}
-      move={(by) =>
+      move={(by) => {
         edit((lines) => {
           const moved = [...lines];
           moved.splice(index + by, 0, ...moved.splice(index, 1));
           return moved;
-        })
-      }
+        });
+        follow(index + by, by);
+      }}
       copy={() => edit((lines) => lines.toSpliced(index + 1, 0, line))}
-      remove={() => edit((lines) => lines.toSpliced(index, 1))}
+      remove={() => {
+        const focus = heldFocus();
+        edit((lines) => lines.toSpliced(index, 1));
+        focus();
+        say({
+          text: `Line ${at} is removed.`,
+          undo: { label: "Put it back", run: () => edit((lines) => lines.toSpliced(index, 0, line)) },
+        });
+      }}
     />
   );
   const told = faults.map((fault) => (
-    <p key={fault.field} className="fault" role="alert">
+    <p key={fault.field} id={faultId(fault.field.split("/").at(-1) ?? "")} className={styles.fault}>
+      <span className="visually-hidden">Line {at}: </span>
       {fault.message}
     </p>
   ));
   if (words) {
     return (
-      <div className="quote-line words" data-line={index}>
-        <span className="kind">{line.category}</span>
-        <Input
-          aria-label={`${line.category === "heading" ? "Heading" : "Text"} of line ${at}`}
-          className={line.category}
-          value={line.description ?? ""}
-          onChange={(event) => put({ ...line, description: event.target.value })}
-        />
+      <div className={`${styles.line} ${styles.words}`} data-line={index}>
+        <span className={styles.kind}>{line.category}</span>
+        <WordsCell line={line} at={at} tied={tied} put={put} />
         {tools}
         {told}
       </div>
     );
   }
   return (
-    <div className={counts(line) ? "quote-line" : "quote-line not-taken"} data-line={index}>
-      <span className="kind">{line.category}</span>
-      {line.category === "parts" ? (
-        <PartChoice line={line} put={put} />
-      ) : (
-        <Input
-          aria-label={`Description of line ${at}`}
-          value={line.description ?? ""}
-          status={wrong("description")}
-          onChange={(event) => put({ ...line, description: event.target.value })}
-        />
-      )}
-      <Input
-        aria-label={`${timed ? "Time" : "Quantity"} of line ${at}`}
-        value={(timed ? line.time : line.quantity) ?? ""}
-        status={wrong(timed ? "time" : "quantity")}
-        onChange={(event) =>
-          put(timed ? { ...line, time: event.target.value } : { ...line, quantity: event.target.value })
-        }
-      />
-      {line.category === "labour" && (
-        <Select
-          aria-label={`Hours of line ${at}`}
-          value={line.rateClass ?? "normal"}
-          onChange={(rateClass) => put({ ...line, rateClass, price: undefined })}
-          options={["normal", "overtime", "night"].map((value) => ({ value, label: value }))}
-        />
-      )}
-      {line.category === "drive" && (
-        <Input
-          aria-label={`Miles of line ${at}`}
-          value={line.miles ?? ""}
-          suffix="mi"
-          status={wrong("miles")}
-          onChange={(event) => put({ ...line, miles: event.target.value })}
-        />
-      )}
-      {line.category === "parts" && <span />}
-      {line.category === "other" && (
-        <Input
-          aria-label={`Cost of line ${at}`}
-          value={line.cost ?? ""}
-          placeholder="our cost"
-          status={wrong("cost")}
-          onChange={(event) => put({ ...line, cost: event.target.value })}
-        />
-      )}
-      <Input
-        aria-label={`Price of line ${at}`}
-        className="figure"
-        value={line.price ?? ""}
-        placeholder={figures?.unitPrice == null ? "" : unitPrice(figures.unitPrice)}
-        suffix={PER[line.charge ?? ""]}
-        status={wrong("price")}
-        onChange={(event) => put({ ...line, price: event.target.value })}
-      />
-      <span className="figure soft">{figures?.costMinor == null ? "" : money(figures.costMinor)}</span>
-      <span
-        className={figures?.belowFloor ? "figure needs" : "figure"}
-        title={figures?.belowFloor ? "below our floor margin" : ""}
-      >
-        {figures?.netMinor == null ? "" : money(figures.netMinor)}
-      </span>
+    <div className={counts(line) ? styles.line : `${styles.line} ${styles.notTaken}`} data-line={index}>
+      <span className={styles.kind}>{line.category}</span>
+      <LineCells line={line} at={at} tied={tied} put={put} figures={figures} />
       {tools}
-      {(special || opened) && <LineTerms line={line} figures={figures} at={at} wrong={wrong} put={put} />}
+      {(special || opened) && <LineTerms line={line} figures={figures} at={at} tied={tied} put={put} />}
       {told}
     </div>
   );
 }, looksTheSame);
+
+/** The focus goes with the line that is moved, so that it can be moved on. */
+function follow(index: number, by: number) {
+  requestAnimationFrame(() => {
+    const wanted = document.getElementById(`line-${index + 1}-${by < 0 ? "up" : "down"}`);
+    const other = document.getElementById(`line-${index + 1}-${by < 0 ? "down" : "up"}`);
+    (wanted?.matches(":disabled") ? other : wanted)?.focus();
+  });
+}
 
 function LineTools({
   at,
@@ -229,11 +193,11 @@ function LineTools({
   remove: () => void;
 }) {
   return (
-    <span className="tools">
+    <span className={styles.tools}>
       {terms && (
         <button
           type="button"
-          className="icon-button"
+          className={styles.tool}
           aria-label={`Discount, VAT and choice of line ${at}`}
           title="discount, VAT, choice, how a drive is charged"
           onClick={terms}
@@ -243,7 +207,8 @@ function LineTools({
       )}
       <button
         type="button"
-        className="icon-button"
+        className={styles.tool}
+        id={`line-${at}-up`}
         aria-label={`Move line ${at} up`}
         disabled={at === 1}
         onClick={() => move(-1)}
@@ -252,42 +217,20 @@ function LineTools({
       </button>
       <button
         type="button"
-        className="icon-button"
+        className={styles.tool}
+        id={`line-${at}-down`}
         aria-label={`Move line ${at} down`}
         disabled={last}
         onClick={() => move(1)}
       >
         ↓
       </button>
-      <button type="button" className="icon-button" aria-label={`Copy line ${at}`} onClick={copy}>
+      <button type="button" className={styles.tool} aria-label={`Copy line ${at}`} onClick={copy}>
         +
       </button>
-      <button type="button" className="icon-button" aria-label={`Remove line ${at}`} onClick={remove}>
+      <button type="button" className={styles.tool} aria-label={`Remove line ${at}`} onClick={remove}>
         ×
       </button>
     </span>
-  );
-}
-
-function PartChoice({ line, put }: { line: TypedLine; put: (line: TypedLine) => void }) {
-  if (line.partId) {
-    return (
-      <span>
-        {line.description ?? "part"}{" "}
-        <button
-          type="button"
-          className="plain small"
-          onClick={() => put({ ...line, partId: undefined, description: undefined, price: undefined })}
-        >
-          other part
-        </button>
-      </span>
-    );
-  }
-  return (
-    <PartSelect
-      value={undefined}
-      onChange={(partId, description) => put({ ...line, partId, description, price: undefined })}
-    />
   );
 }

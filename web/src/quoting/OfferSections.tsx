@@ -1,14 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
-import { App, Button, Input } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client } from "../api/client";
 import type { Asked, DocumentLine, QuoteSheet, SentLetter, TermChange } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { moment, money } from "../format";
+import { Asking } from "../kit/Asking";
+import { Lines, TotalLine } from "../kit/Lines";
+import { Section } from "../kit/Section";
+import { useAct } from "../kit/useAct";
+import { say } from "../kit/useSaid";
+import { Word } from "../kit/Word";
 import { MoneyForm } from "../receipts/MoneyForm";
 import { ReceiptLine } from "../receipts/ReceiptLine";
-import { Section } from "../records/Section";
+import styles from "./OfferSections.module.css";
 
 const TERMS: Record<TermChange["term"], string> = {
   title: "What is to be done",
@@ -37,9 +42,9 @@ export function OfferSections({ quote }: { quote: QuoteSheet }) {
 }
 
 function CustomersLink({ quote }: { quote: QuoteSheet }) {
-  const { message } = App.useApp();
-  const withdraw = useAct(() =>
-    answer(client.POST("/api/quotes/{id}/withdraw-link", { params: { path: { id: quote.id } } })),
+  const withdraw = useAct(
+    () => answer(client.POST("/api/quotes/{id}/withdraw-link", { params: { path: { id: quote.id } } })),
+    { said: "The link is withdrawn. Sending the quote again makes another one." },
   );
   const link = quote.link;
   if (!link) {
@@ -57,19 +62,22 @@ function CustomersLink({ quote }: { quote: QuoteSheet }) {
           <span className="soft">
             {link.openedAt ? `read first ${moment(link.openedAt)}` : "nobody has opened it yet"}
           </span>{" "}
-          <button
-            type="button"
-            className="plain small"
-            onClick={() => {
+          <Word
+            run={() => {
               void navigator.clipboard?.writeText(link.address);
-              void message.success("The address is copied.");
+              say({ text: "The address is copied." });
             }}
           >
             copy the address
-          </button>{" "}
-          <button type="button" className="plain small" onClick={() => withdraw.run()}>
-            withdraw it
-          </button>
+          </Word>
+          {" · "}
+          <Asking
+            plain
+            label="withdraw it…"
+            title="Withdraw the link? The customer can open it no more."
+            confirm="Withdraw it"
+            run={() => withdraw.run()}
+          />
         </div>
       )}
       {quote.letters.length === 0 && (
@@ -118,16 +126,18 @@ function Questions({ quote }: { quote: QuoteSheet }) {
 
 function Question({ asked }: { asked: Asked }) {
   const [typed, setTyped] = useState("");
-  const send = useAct(() =>
-    answer(
-      client.POST("/api/quote-questions/{id}/answer", {
-        params: { path: { id: asked.id } },
-        body: { answer: typed },
-      }),
-    ),
+  const send = useAct(
+    () =>
+      answer(
+        client.POST("/api/quote-questions/{id}/answer", {
+          params: { path: { id: asked.id } },
+          body: { answer: typed },
+        }),
+      ),
+    { said: "The answer is sent." },
   );
   return (
-    <div className="question">
+    <div className={styles.question}>
       <div>
         <b>{asked.question}</b> <span className="soft small">{moment(asked.askedAt)}</span>
       </div>
@@ -135,7 +145,7 @@ function Question({ asked }: { asked: Asked }) {
         <div className="soft">{asked.answer}</div>
       ) : (
         <form
-          className="actions"
+          className={styles.answer}
           onSubmit={(event) => {
             event.preventDefault();
             send.run();
@@ -143,7 +153,6 @@ function Question({ asked }: { asked: Asked }) {
         >
           <Input
             aria-label={`Answer to: ${asked.question}`}
-            style={{ width: 460 }}
             value={typed}
             onChange={(event) => setTyped(event.target.value)}
           />
@@ -167,13 +176,12 @@ function Editions({ quote }: { quote: QuoteSheet }) {
             Edition {edition.edition} <span className="soft">sent {moment(edition.sentAt)},</span>{" "}
             {money(edition.netMinor)} <span className="soft">net, cost {money(edition.costMinor)}</span>{" "}
             {before && (
-              <button
-                type="button"
-                className="plain small"
-                onClick={() => setCompared({ before: before.edition, after: edition.edition })}
+              <Word
+                of={`in edition ${edition.edition}`}
+                run={() => setCompared({ before: before.edition, after: edition.edition })}
               >
                 what changed?
-              </button>
+              </Word>
             )}
           </div>
         );
@@ -189,20 +197,16 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
     return null;
   }
   return (
-    <table
-      ref={(table) => table?.scrollIntoView({ block: "nearest" })}
-      className="lines comparison"
-      aria-label={`Edition ${before} against ${after}`}
-    >
-      <thead>
-        <tr>
-          <th />
-          <th />
-          <th className="figure">edition {before}</th>
-          <th className="figure">edition {after}</th>
-        </tr>
-      </thead>
-      <tbody>
+    <div className={styles.comparison} ref={(shown) => shown?.scrollIntoView({ block: "nearest" })}>
+      <Lines
+        caption={`Edition ${before} against ${after}`}
+        columns={[
+          { name: "What became of it", silent: true },
+          { name: "What", silent: true },
+          { name: `edition ${before}`, figure: true },
+          { name: `edition ${after}`, figure: true },
+        ]}
+      >
         {data.changes.map((change, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: what was sent never changes places
           <tr key={index} className={change.what === "same" ? "soft" : undefined}>
@@ -220,21 +224,21 @@ function Comparison({ quoteId, before, after }: { quoteId: number; before: numbe
           </tr>
         ))}
         {data.terms.map((term) => (
-          <tr key={term.term} className="term">
+          <tr key={term.term} className={styles.term}>
             <td className="small">changed</td>
             <td>{TERMS[term.term]}</td>
             <td>{term.before || <span className="soft">nothing</span>}</td>
             <td>{term.after || <span className="soft">nothing</span>}</td>
           </tr>
         ))}
-        <tr className="total">
+        <TotalLine>
           <td />
           <td>Net</td>
           <td className="figure">{money(data.netBeforeMinor)}</td>
           <td className="figure">{money(data.netAfterMinor)}</td>
-        </tr>
-      </tbody>
-    </table>
+        </TotalLine>
+      </Lines>
+    </div>
   );
 }
 

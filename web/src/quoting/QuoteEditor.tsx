@@ -1,72 +1,76 @@
 import { useQuery } from "@tanstack/react-query";
-import { Input, Select } from "antd";
 import { useState } from "react";
-import { answer, client, type Problem } from "../api/client";
+import { answer, client } from "../api/client";
 import type { Computed } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { usePreview } from "../api/usePreview";
-import { Section } from "../records/Section";
+import { Field } from "../kit/Field";
+import { AreaField, ChoiceField, TextField } from "../kit/fields";
+import { useFaultFocus } from "../kit/InlineForm";
+import { Picker } from "../kit/Picker";
+import { Section } from "../kit/Section";
+import type { Form } from "../kit/useForm";
+import { usePreview } from "../kit/usePreview";
 import type { Draft } from "./draft";
 import { LinesEditor } from "./LinesEditor";
-import { OfferTerms } from "./OfferParts";
+import { OfferTerms } from "./OfferTerms";
 import { PastJobs } from "./PastJobs";
+import styles from "./QuoteEditor.module.css";
 import { Totals } from "./QuoteLines";
 
 type Props = {
   quoteId?: number;
-  draft: Draft;
-  change: (draft: Draft) => void;
+  form: Form<Draft>;
   computed?: Computed;
-  problem: Problem | undefined;
 };
 
 /** Cost and margin stand beside the price while it is typed; the server computes every figure. */
-export function QuoteEditor({ quoteId, draft, change, computed, problem }: Props) {
-  const { siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines } = draft;
+export function QuoteEditor({ quoteId, form, computed }: Props) {
+  const { siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines } = form.draft;
   // What is refused says saving, at its field.
   const { figures = computed } = usePreview(
     { quoteId, siteId, equipmentId, kindOfJobId, discount, deposit, stages, lines },
     (body, signal) => answer(client.POST("/api/quotes/preview", { body, signal })),
   );
+  const element = useFaultFocus<HTMLDivElement>(form.problem);
+  const whole = {
+    ...form,
+    fault: (field: string) =>
+      figures?.faults.find((fault) => fault.field === field)?.message ?? form.fault(field),
+  };
   return (
-    <>
+    <div ref={element}>
       <Section name="For">
-        <Head draft={draft} change={change} problem={problem} />
+        <Head form={form} />
       </Section>
       <Section name="Lines">
-        <PastJobs kindOfJobId={draft.kindOfJobId} equipmentId={draft.equipmentId} />
-        <LinesEditor draft={draft} change={change} computed={figures} insisted={problem !== undefined} />
+        <PastJobs kindOfJobId={kindOfJobId} equipmentId={equipmentId} />
+        <LinesEditor
+          draft={form.draft}
+          change={form.change}
+          computed={figures}
+          insisted={form.problem !== undefined}
+        />
       </Section>
       <Section name="Total">
-        <OfferTerms draft={draft} change={change} computed={figures} problem={problem} />
+        <OfferTerms form={whole} computed={figures} />
         {figures && <Totals totals={figures.totals} />}
       </Section>
       <Section name="Notes" aside="to the customer">
-        <Input.TextArea
-          aria-label="Notes to the customer"
-          value={draft.notes}
-          autoSize={{ minRows: 2, maxRows: 12 }}
-          onChange={(event) => change({ ...draft, notes: event.target.value })}
-        />
-        {problem?.at("/notes") && <p className="fault">{problem.at("/notes")}</p>}
+        <AreaField form={form} name="notes" label="Notes to the customer" silent />
       </Section>
       <Section name="For us" aside="never shown to the customer">
-        <Input.TextArea
-          aria-label="Notes for us only"
-          value={draft.ownNotes}
-          autoSize={{ minRows: 1, maxRows: 8 }}
-          onChange={(event) => change({ ...draft, ownNotes: event.target.value })}
-        />
+        <AreaField form={form} name="ownNotes" label="Notes for us only" silent rows={1} />
       </Section>
-    </>
+    </div>
   );
 }
 
-function Head({ draft, change, problem }: Omit<Props, "computed" | "quoteId">) {
+function Head({ form }: { form: Form<Draft> }) {
   const [wanted, setWanted] = useState("");
   const { data: sites } = useQuery(queries.sites(wanted));
   const { data: choices } = useQuery(queries.choices);
   const { data: settings } = useQuery(queries.quotingSettings);
+  const { draft } = form;
   const site = sites?.find((candidate) => candidate.id === draft.siteId);
   const equipment = site?.equipment.map((piece) => ({ value: piece.id, label: piece.name }));
   const own = draft.equipmentId ? [{ value: draft.equipmentId, label: draft.equipment ?? "" }] : [];
@@ -75,80 +79,49 @@ function Head({ draft, change, problem }: Omit<Props, "computed" | "quoteId">) {
     label: `${candidate.customer}, ${candidate.site}`,
   }));
   const chosen = draft.siteId && !site ? [{ value: draft.siteId, label: draft.site ?? "" }] : [];
+  const label = "Customer and site";
+  form.labels.siteId = label;
+  form.labels.site = label;
   return (
-    <div className="quote-head">
-      <div className="field">
-        <span>Customer and site</span>
-        <Select
-          aria-label="Customer and site"
-          showSearch={{ filterOption: false, onSearch: setWanted }}
-          value={draft.siteId}
-          placeholder="Any part of the name or street"
-          onChange={(siteId, option) => {
-            const label = Array.isArray(option) ? "" : String(option?.label ?? "");
-            const only = sites?.find((candidate) => candidate.id === siteId)?.equipment;
-            const piece = only?.length === 1 ? only[0] : undefined;
-            change({ ...draft, siteId, site: label, equipmentId: piece?.id, equipment: piece?.name });
-          }}
-          options={[...chosen, ...siteOptions]}
-        />
-        <FaultAt problem={problem} pointer="/siteId" />
-      </div>
-      <div className="field">
-        <span>What is to be done</span>
-        <Input
-          aria-label="What is to be done"
-          value={draft.title}
-          onChange={(event) => change({ ...draft, title: event.target.value })}
-        />
-        <FaultAt problem={problem} pointer="/title" />
-      </div>
-      <div className="field">
-        <span>Kind of job</span>
-        <Select
-          aria-label="Kind of job"
-          value={draft.kindOfJobId}
-          onChange={(kindOfJobId) => change({ ...draft, kindOfJobId })}
-          options={(choices?.kindsOfJob ?? []).map((kind) => ({ value: kind.id, label: kind.name }))}
-        />
-        <FaultAt problem={problem} pointer="/kindOfJobId" />
-      </div>
-      <div className="field">
-        <span>Equipment</span>
-        <Select
-          aria-label="Equipment"
-          allowClear
-          value={draft.equipmentId}
-          onChange={(equipmentId, option) =>
-            change({
-              ...draft,
-              equipmentId,
-              equipment: Array.isArray(option) ? undefined : String(option?.label ?? ""),
-            })
-          }
-          options={equipment ?? own}
-        />
-        <FaultAt problem={problem} pointer="/equipmentId" />
-      </div>
-      <div className="field">
-        <span>Valid until</span>
-        <Input
-          aria-label="Valid until"
-          value={draft.validUntil}
-          placeholder={`${settings?.quoteValidDays ?? 30} days, or 24 dec`}
-          onChange={(event) => change({ ...draft, validUntil: event.target.value })}
-        />
-        <FaultAt problem={problem} pointer="/validUntil" />
-      </div>
+    <div className={styles.head}>
+      <Field label={label} needed fault={form.fault("siteId")}>
+        {(tied) => (
+          <Picker
+            tied={tied}
+            search={setWanted}
+            value={draft.siteId}
+            placeholder="Any part of the name or street"
+            onChange={(siteId, name) => {
+              const only = sites?.find((candidate) => candidate.id === siteId)?.equipment;
+              const piece = only?.length === 1 ? only[0] : undefined;
+              form.set({ siteId, site: name, equipmentId: piece?.id, equipment: piece?.name });
+            }}
+            options={[...chosen, ...siteOptions]}
+          />
+        )}
+      </Field>
+      <TextField form={form} name="title" label="What is to be done" needed />
+      <ChoiceField
+        form={form}
+        name="kindOfJobId"
+        label="Kind of job"
+        needed
+        options={(choices?.kindsOfJob ?? []).map((kind) => ({ value: kind.id, label: kind.name }))}
+      />
+      <ChoiceField
+        form={form}
+        name="equipmentId"
+        label="Equipment"
+        clearable
+        chosen={(id) => ({ equipment: [...(equipment ?? own)].find((piece) => piece.value === id)?.label })}
+        options={equipment ?? own}
+      />
+      <TextField
+        form={form}
+        name="validUntil"
+        label="Valid until"
+        placeholder={`${settings?.quoteValidDays ?? 30} days, or 24 dec`}
+      />
     </div>
   );
-}
-
-function FaultAt({ problem, pointer }: { problem: Problem | undefined; pointer: string }) {
-  const text = problem?.at(pointer);
-  return text ? (
-    <p className="fault" role="alert">
-      {text}
-    </p>
-  ) : null;
 }

@@ -1,52 +1,48 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Select } from "antd";
-import { useState } from "react";
+import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
-import { answer, client, type Problem, withKey } from "../api/client";
+import { answer, client, withKey } from "../api/client";
 import type { QuoteSheet } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { OwesOf } from "../customers/Owes";
 import { day, money } from "../format";
 import { History } from "../history/History";
+import { Act } from "../kit/Act";
+import { Asking } from "../kit/Asking";
+import { Notice } from "../kit/Notice";
+import { Overtaken } from "../kit/Overtaken";
+import { Section } from "../kit/Section";
+import { Sheet, SheetHead, WaitingSheet } from "../kit/Sheet";
+import { useAct } from "../kit/useAct";
+import { useForm } from "../kit/useForm";
 import { useMay } from "../people/useMay";
-import { Asking } from "../records/Asking";
-import { Overtaken } from "../records/Overtaken";
-import { Section } from "../records/Section";
-import { useTyped } from "../records/useTyped";
-import { useTitle } from "../useTitle";
 import { blank, type Draft, draftOf, PROMISES } from "./draft";
 import { OfferSections } from "./OfferSections";
 import { QuoteEditor } from "./QuoteEditor";
 import { QuoteLinesRead, Totals } from "./QuoteLines";
+import styles from "./QuoteSheetView.module.css";
 import { useOpenQuote } from "./useOpenQuote";
+
+const SECTIONS = ["Lines", "Total", "Notes", "Customer", "History"];
 
 /** A quote from draft to job: an editor while it is a draft, frozen afterwards. */
 export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
   const { data: quote, error } = useQuery(queries.quote(id));
   const maySell = useMay("sell");
-  if (error && !quote) {
-    return (
-      <div className="sheet">
-        <p className="pad fault">{error.message}</p>
-      </div>
-    );
-  }
   if (!quote) {
-    return <div className="sheet" aria-busy="true" />;
+    return <WaitingSheet alone={alone} sections={SECTIONS} fault={error?.message} />;
   }
   if (quote.state === "draft" && maySell) {
     return <DraftSheet quote={quote} alone={alone} />;
   }
   return (
-    <article className={alone ? "sheet alone" : "sheet"} aria-label={`Quote ${quote.number}`}>
-      <header className="section head">
-        <div className="margin soft">Q {quote.number}</div>
-        <div className="titled">
-          <Title quote={quote} />
-          {maySell && <Answers quote={quote} done={done} />}
-        </div>
-      </header>
+    <Sheet
+      label={`Quote ${quote.number}`}
+      alone={alone}
+      record={`quote-${quote.id}`}
+      head={<Head quote={quote} actions={maySell && <Answers quote={quote} done={done} />} />}
+    >
       <Section name="Lines" aside={quote.kindOfJob}>
         <QuoteLinesRead lines={quote.lines} computed={quote.computed} />
       </Section>
@@ -56,19 +52,19 @@ export function QuoteSheetView({ id, done, alone }: { id: number; done?: () => v
       </Section>
       {quote.notes && (
         <Section name="Notes">
-          <div style={{ whiteSpace: "pre-wrap" }}>{quote.notes}</div>
+          <div className={styles.notes}>{quote.notes}</div>
         </Section>
       )}
       {quote.ownNotes && (
         <Section name="For us">
-          <div style={{ whiteSpace: "pre-wrap" }}>{quote.ownNotes}</div>
+          <div className={styles.notes}>{quote.ownNotes}</div>
         </Section>
       )}
       <OfferSections quote={quote} />
       <Section name="History">
         <History kind="quote" id={quote.id} />
       </Section>
-    </article>
+    </Sheet>
   );
 }
 
@@ -94,24 +90,31 @@ function TermsRead({ quote }: { quote: QuoteSheet }) {
   );
 }
 
-function Title({ quote }: { quote: QuoteSheet }) {
-  useTitle(`Q ${quote.number} ${quote.title}`);
+function Head({ quote, actions, notice }: { quote: QuoteSheet; actions: ReactNode; notice?: ReactNode }) {
   return (
-    <div>
-      <h1>{quote.title}</h1>
-      <div className="small soft">
-        <Link to={`/customers/${quote.customerId}`}>{quote.customer}</Link>, {quote.site}
-        <OwesOf customerId={quote.customerId} />
-      </div>
-      <div className="small soft">
-        <b>{quote.state}</b>
-        {quote.edition > 1 && `, edition ${quote.edition}`}
-        {quote.acceptedBy && ` by ${quote.acceptedBy}`}
-        {quote.declineReason && `: ${quote.declineReason}`}
-        {["sent", "lapsed"].includes(quote.state) && `, valid until ${day(quote.validUntil)}`}
-        {quote.equipment && ` · ${quote.equipment}`}
-      </div>
-    </div>
+    <SheetHead
+      number={`Q ${quote.number}`}
+      title={quote.title}
+      titled={`Q ${quote.number} ${quote.title}`}
+      actions={actions}
+      notice={notice}
+      about={
+        <>
+          <div>
+            <Link to={`/customers/${quote.customerId}`}>{quote.customer}</Link>, {quote.site}
+            <OwesOf customerId={quote.customerId} />
+          </div>
+          <div>
+            <b>{quote.state}</b>
+            {quote.edition > 1 && `, edition ${quote.edition}`}
+            {quote.acceptedBy && ` by ${quote.acceptedBy}`}
+            {quote.declineReason && `: ${quote.declineReason}`}
+            {["sent", "lapsed"].includes(quote.state) && `, valid until ${day(quote.validUntil)}`}
+            {quote.equipment && ` · ${quote.equipment}`}
+          </div>
+        </>
+      }
+    />
   );
 }
 
@@ -120,26 +123,29 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
   const openQuote = useOpenQuote();
   const path = { params: { path: { id: quote.id } } };
   const { version } = quote;
-  const accept = useAct((acceptedBy: string) =>
-    answer(client.POST("/api/quotes/{id}/accept", { ...path, body: { version, acceptedBy } })),
+  const accept = useAct(
+    (acceptedBy: string) =>
+      answer(client.POST("/api/quotes/{id}/accept", { ...path, body: { version, acceptedBy } })),
+    { said: `Accepted: quote ${quote.number}.` },
   );
   const decline = useAct(
     (reason: string) =>
       answer(client.POST("/api/quotes/{id}/decline", { ...path, body: { version, reason } })),
-    { done },
+    { done, said: `Declined: quote ${quote.number}.` },
   );
-  const takeBack = useAct(() =>
-    answer(client.POST("/api/quotes/{id}/take-back", { ...path, body: { version } })),
+  const takeBack = useAct(
+    () => answer(client.POST("/api/quotes/{id}/take-back", { ...path, body: { version } })),
+    { said: `Quote ${quote.number} is a draft again.` },
   );
   const copy = useAct(
     (_: undefined, key) =>
       answer(client.POST("/api/quotes/{id}/copy", { params: { path: { id: quote.id }, ...withKey(key) } })),
-    { done: (made) => openQuote(made.id) },
+    { done: (made) => openQuote(made.id), said: `A new quote, copied from ${quote.number}.` },
   );
   const makeJob = useAct(
     (_: undefined, key) =>
       answer(client.POST("/api/quotes/{id}/job", { params: { path: { id: quote.id }, ...withKey(key) } })),
-    { done: (made) => navigate(`/won/job-${made.id}`) },
+    { done: (made) => navigate(`/won/job-${made.id}`), said: `Quote ${quote.number} is a job now.` },
   );
   const [extraFor, setExtraFor] = useState<QuoteSheet["runningJobs"][number]>();
   const extendJob = useAct(
@@ -150,10 +156,13 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
           body: { jobId },
         }),
       ),
-    { done: () => navigate(`/jobs/${extraFor?.number}`) },
+    {
+      done: () => navigate(`/jobs/${extraFor?.number}`),
+      said: `Quote ${quote.number} is extra work on job ${extraFor?.number}.`,
+    },
   );
   return (
-    <div className="actions">
+    <>
       {(quote.state === "sent" || quote.state === "lapsed") && (
         <Button onClick={() => takeBack.run()} loading={takeBack.running}>
           Change it
@@ -180,9 +189,9 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
         </>
       )}
       {quote.state === "accepted" && !quote.jobNumber && (
-        <Button type="primary" data-primary loading={makeJob.running} onClick={() => makeJob.run(undefined)}>
-          Make the job <span aria-hidden="true">⏎</span>
-        </Button>
+        <Act by="Enter" running={makeJob.running} run={() => makeJob.run(undefined)}>
+          Make the job
+        </Act>
       )}
       {quote.runningJobs.length > 0 && (
         <Select
@@ -207,93 +216,78 @@ function Answers({ quote, done }: { quote: QuoteSheet; done?: () => void }) {
         Copy
       </Button>
       {quote.jobNumber && <Link to={`/jobs/${quote.jobNumber}`}>Job {quote.jobNumber}</Link>}
-    </div>
+    </>
   );
 }
 
 function DraftSheet({ quote, alone }: { quote: QuoteSheet; alone?: boolean }) {
-  const typed = useTyped<Draft>({ version: quote.version, draft: draftOf(quote) }, `quote ${quote.id}`);
-  const [problem, setProblem] = useState<Problem>();
+  const form = useForm<Draft>({ version: quote.version, draft: draftOf(quote) }, `quote ${quote.id}`);
   const path = { params: { path: { id: quote.id } } };
-  const body = { ...wire(typed.draft), version: typed.version };
-  const saved = () => {
-    typed.forget();
-    setProblem(undefined);
-  };
+  const body = { ...wire(form.draft), version: form.version };
   const save = useAct(() => answer(client.PUT("/api/quotes/{id}", { ...path, body })), {
-    refused: setProblem,
-    done: saved,
+    refused: form.refused,
+    done: form.saved,
+    said: `Saved: quote ${quote.number}.`,
   });
   const send = useAct(
     () =>
       answer(
         client.POST("/api/quotes/{id}/send", {
           ...path,
-          body: { version: typed.version, quote: typed.dirty ? body : null },
+          body: { version: form.version, quote: form.dirty ? body : null },
         }),
       ),
-    { refused: setProblem, done: saved },
+    { refused: form.refused, done: form.saved, said: `Sent: quote ${quote.number}.` },
   );
   const running = save.running || send.running;
   return (
-    <article className={alone ? "sheet alone" : "sheet"} aria-label={`Quote ${quote.number}`}>
-      <header className="section head">
-        <div className="margin soft">Q {quote.number}</div>
-        <div className="titled">
-          <Title quote={quote} />
-          <div className="actions">
-            <a href={`/api/quotes/${quote.id}/pdf`} target="_blank" rel="noreferrer">
-              {typed.dirty ? "As last saved, for the customer" : "As the customer reads it"}
-            </a>
-            <Button onClick={() => save.run()} loading={save.running} disabled={!typed.dirty}>
-              Save draft
-            </Button>
-            <Button type="primary" onClick={() => send.run()} loading={send.running}>
-              Send
-            </Button>
-          </div>
-        </div>
-        {!running && <Overtaken what="this quote" typed={typed} names={NAMES} show={shown} />}
-      </header>
+    <Sheet
+      label={`Quote ${quote.number}`}
+      alone={alone}
+      record={`quote-${quote.id}`}
+      head={
+        <Head
+          quote={quote}
+          actions={
+            <>
+              <a href={`/api/quotes/${quote.id}/pdf`} target="_blank" rel="noreferrer">
+                {form.dirty ? "As last saved, for the customer" : "As the customer reads it"}
+              </a>
+              <Button onClick={() => save.run()} loading={save.running} disabled={!form.dirty}>
+                Save draft
+              </Button>
+              <Button type="primary" onClick={() => send.run()} loading={send.running}>
+                Send
+              </Button>
+            </>
+          }
+          notice={!running && <Overtaken what="this quote" typed={form} names={form.labels} show={shown} />}
+        />
+      }
+    >
       {quote.costChanges.length > 0 && (
-        <div className="notice" role="status">
-          <span>
-            Since this draft was saved, our cost changed:{" "}
-            {quote.costChanges
-              .map((change) => `${change.description} ${money(change.before)}, now ${money(change.now)}`)
-              .join("; ")}
-            . The figures below are today's.
-          </span>
-          <Button onClick={() => save.run()} loading={save.running}>
-            Save at today's cost
-          </Button>
-        </div>
+        <Notice
+          action={
+            <Button onClick={() => save.run()} loading={save.running}>
+              Save at today's cost
+            </Button>
+          }
+        >
+          Since this draft was saved, our cost changed:{" "}
+          {quote.costChanges
+            .map((change) => `${change.description} ${money(change.before)}, now ${money(change.now)}`)
+            .join("; ")}
+          . The figures below are today's.
+        </Notice>
       )}
-      <QuoteEditor
-        quoteId={quote.id}
-        draft={typed.draft}
-        change={typed.change}
-        computed={quote.computed}
-        problem={problem}
-      />
+      <QuoteEditor quoteId={quote.id} form={form} computed={quote.computed} />
       <OfferSections quote={quote} />
       <Section name="History">
         <History kind="quote" id={quote.id} />
       </Section>
-    </article>
+    </Sheet>
   );
 }
-
-const NAMES = {
-  siteId: "Customer and site",
-  site: "Customer and site",
-  equipmentId: "Equipment",
-  kindOfJobId: "Kind of job",
-  title: "What is to be done",
-  notes: "Notes",
-  ownNotes: "For us",
-  depositDueDays: "Deposit due",
-};
 
 /** What somebody else typed of a quote, where a word or two say it. */
 function shown(value: Draft[keyof Draft], field: keyof Draft): string | undefined {
@@ -306,51 +300,51 @@ function shown(value: Draft[keyof Draft], field: keyof Draft): string | undefine
 
 /** A quote that has no number yet. */
 export function NewQuote({ made }: { made: (id: number) => void }) {
-  useTitle("New quote");
-  const typed = useTyped<Draft>({ version: 0, draft: blank }, "new quote");
-  const [takenUp, setTakenUp] = useState(typed.dirty);
-  const [problem, setProblem] = useState<Problem>();
+  const form = useForm<Draft>({ version: 0, draft: blank }, "new quote");
+  const [takenUp, setTakenUp] = useState(form.dirty);
   const create = useAct(
     (_: undefined, key) =>
-      answer(
-        client.POST("/api/quotes", { params: withKey(key), body: { ...wire(typed.draft), version: 0 } }),
-      ),
+      answer(client.POST("/api/quotes", { params: withKey(key), body: { ...wire(form.draft), version: 0 } })),
     {
-      refused: setProblem,
+      refused: form.refused,
       done: (created) => {
-        typed.forget();
+        form.saved();
         made(created.id);
       },
+      said: "The quote is kept as a draft.",
     },
   );
   return (
-    <article className="sheet alone" aria-label="New quote">
-      <header className="section head">
-        <div className="margin soft">new</div>
-        <div className="titled">
-          <div>
-            <h1>New quote</h1>
-            {takenUp && typed.dirty && <div className="small soft">taken up where you left it</div>}
-          </div>
-          <div className="actions">
-            {takenUp && typed.dirty && (
-              <Button
-                onClick={() => {
-                  typed.forget();
-                  setTakenUp(false);
-                }}
-              >
-                Start afresh
+    <Sheet
+      label="New quote"
+      alone
+      head={
+        <SheetHead
+          number="new"
+          title="New quote"
+          about={takenUp && form.dirty && "taken up where you left it"}
+          actions={
+            <>
+              {takenUp && form.dirty && (
+                <Button
+                  onClick={() => {
+                    form.saved();
+                    setTakenUp(false);
+                  }}
+                >
+                  Start afresh
+                </Button>
+              )}
+              <Button type="primary" onClick={() => create.run(undefined)} loading={create.running}>
+                Save draft
               </Button>
-            )}
-            <Button type="primary" onClick={() => create.run(undefined)} loading={create.running}>
-              Save draft
-            </Button>
-          </div>
-        </div>
-      </header>
-      <QuoteEditor draft={typed.draft} change={typed.change} problem={problem} />
-    </article>
+            </>
+          }
+        />
+      }
+    >
+      <QuoteEditor form={form} />
+    </Sheet>
   );
 }
 

@@ -1,14 +1,14 @@
 import { useQuery } from "@tanstack/react-query";
-import { App, Button, Input } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, type Problem } from "../api/client";
 import type { QuotingSettings as Settings } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
+import { Overtaken } from "../kit/Overtaken";
+import { Section } from "../kit/Section";
+import { useAct } from "../kit/useAct";
+import { useTyped } from "../kit/useTyped";
 import { useMay } from "../people/useMay";
-import { Overtaken } from "../records/Overtaken";
-import { Section } from "../records/Section";
-import { useTyped } from "../records/useTyped";
 
 /** What holds for every quote until somebody says otherwise on it. */
 export function QuotingSettings() {
@@ -61,7 +61,6 @@ const LABELS = Object.fromEntries([...FIELDS, ...WORDS].map((field) => [field.na
 
 function SettingsForm({ settings }: { settings: Settings }) {
   const mayChange = useMay("change_settings");
-  const { message } = App.useApp();
   const typed = useTyped(
     {
       version: settings.version,
@@ -83,9 +82,9 @@ function SettingsForm({ settings }: { settings: Settings }) {
       done: () => {
         setProblem(undefined);
         typed.forget();
-        void message.success("Kept. It holds from the next quote on.");
       },
       refused: setProblem,
+      said: "Kept. It holds from the next quote on.",
     },
   );
   return (

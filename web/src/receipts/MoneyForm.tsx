@@ -1,9 +1,10 @@
-import { Button, Input, Select } from "antd";
-import { useState } from "react";
-import { answer, client, type Problem, withKey } from "../api/client";
+import { answer, client, withKey } from "../api/client";
 import type { ReceiptForm } from "../api/generated/schema";
-import { useAct } from "../api/useAct";
 import { words } from "../format";
+import { ChoiceField, MoneyField, TextField } from "../kit/fields";
+import { InlineForm } from "../kit/InlineForm";
+import { useAct } from "../kit/useAct";
+import { useForm } from "../kit/useForm";
 
 type PaymentMethod = NonNullable<ReceiptForm["method"]>;
 const METHODS: PaymentMethod[] = ["bank_transfer", "card", "cash", "cheque"];
@@ -17,62 +18,45 @@ export function MoneyForm({
   /** Whose it is, what it is meant for, and which invoices it pays. */
   purpose: Pick<ReceiptForm, "customerId" | "quoteId" | "jobId" | "allocations">;
 }) {
-  const [typed, setAmount] = useState<string>();
-  const amount = typed ?? (expectedMinor / 100).toFixed(2);
-  const [receivedOn, setReceivedOn] = useState("today");
-  const [method, setMethod] = useState<PaymentMethod>("bank_transfer");
-  const [problem, setProblem] = useState<Problem>();
+  const form = useForm({
+    version: 0,
+    draft: {
+      amount: (expectedMinor / 100).toFixed(2),
+      receivedOn: "today",
+      method: "bank_transfer" as PaymentMethod,
+    },
+  });
   const receive = useAct(
     (_: undefined, key) =>
       answer(
         client.POST("/api/receipts", {
           params: withKey(key),
-          body: { ...purpose, amount, receivedOn, method },
+          body: { ...purpose, ...form.draft },
         }),
       ),
     {
-      refused: setProblem,
-      done: () => {
-        setProblem(undefined);
-        setAmount(undefined);
-      },
+      refused: form.refused,
+      done: form.saved,
+      said: `Recorded: ${form.draft.amount} received.`,
     },
   );
   return (
-    <form
-      className="inline-form"
-      aria-label="Record money received"
-      onSubmit={(event) => {
-        event.preventDefault();
-        receive.run(undefined);
-      }}
+    <InlineForm
+      form={form}
+      label="Record money received"
+      confirm="Record receipt"
+      running={receive.running}
+      submit={() => receive.run(undefined)}
     >
-      <label style={{ width: 96 }}>
-        Amount
-        <Input value={amount} onChange={(event) => setAmount(event.target.value)} inputMode="decimal" />
-      </label>
-      <label style={{ width: 92 }}>
-        On
-        <Input value={receivedOn} onChange={(event) => setReceivedOn(event.target.value)} />
-      </label>
-      <label className="wide" style={{ minWidth: 120 }}>
-        By
-        <Select
-          value={method}
-          onChange={setMethod}
-          options={METHODS.map((value) => ({ value, label: words(value) }))}
-        />
-      </label>
-      <Button type="primary" htmlType="submit" loading={receive.running}>
-        Record receipt
-      </Button>
-      {problem?.faults
-        .filter((fault) => fault.pointer !== "")
-        .map((fault) => (
-          <p key={fault.pointer} className="fault" role="alert">
-            {fault.detail}
-          </p>
-        ))}
-    </form>
+      <MoneyField form={form} name="amount" label="Amount" width={96} needed />
+      <TextField form={form} name="receivedOn" label="On" width={92} needed />
+      <ChoiceField
+        form={form}
+        name="method"
+        label="By"
+        width={140}
+        options={METHODS.map((value) => ({ value, label: words(value) }))}
+      />
+    </InlineForm>
   );
 }

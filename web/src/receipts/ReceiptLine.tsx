@@ -1,10 +1,10 @@
-import { App, Button } from "antd";
 import { answer, client, withKey } from "../api/client";
 import type { ReceiptView } from "../api/generated/schema";
-import { useAct } from "../api/useAct";
 import { day, money, words } from "../format";
+import { Asking } from "../kit/Asking";
+import { useAct } from "../kit/useAct";
 import { useMay } from "../people/useMay";
-import { Asking } from "../records/Asking";
+import styles from "./ReceiptLine.module.css";
 
 /** Where the money of a receipt went, in words. */
 function whereItWent(receipt: ReceiptView): string {
@@ -21,7 +21,7 @@ function whereItWent(receipt: ReceiptView): string {
 /** One receipt, and what can still be done with it. */
 export function ReceiptLine({ receipt }: { receipt: ReceiptView }) {
   return (
-    <div className="receipt" data-receipt={receipt.number}>
+    <div className={styles.receipt} data-receipt={receipt.number}>
       <span className={receipt.takenBackOn ? "soft" : undefined}>
         <b>{money(receipt.amountMinor)}</b>{" "}
         <span className="soft">
@@ -36,45 +36,46 @@ export function ReceiptLine({ receipt }: { receipt: ReceiptView }) {
 
 /** Giving back what is left of a receipt, and taking back one whose money did not come. */
 export function ReceiptActions({ receipt }: { receipt: ReceiptView }) {
-  const { modal } = App.useApp();
   const path = { id: receipt.id };
   const { version } = receipt;
   const office = useMay("give_money_back");
-  const giveBack = useAct((_: undefined, key) =>
-    answer(
-      client.POST("/api/receipts/{id}/give-back", {
-        params: { path, ...withKey(key) },
-        body: { version },
-      }),
-    ),
+  const giveBack = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/receipts/{id}/give-back", {
+          params: { path, ...withKey(key) },
+          body: { version },
+        }),
+      ),
+    { said: `Given back: ${money(receipt.leftMinor)} of receipt ${receipt.number}.` },
   );
-  const takeBack = useAct((reason: string, key) =>
-    answer(
-      client.POST("/api/receipts/{id}/take-back", {
-        params: { path, ...withKey(key) },
-        body: { version, reason },
-      }),
-    ),
+  const takeBack = useAct(
+    (reason: string, key) =>
+      answer(
+        client.POST("/api/receipts/{id}/take-back", {
+          params: { path, ...withKey(key) },
+          body: { version, reason },
+        }),
+      ),
+    { said: `Taken back: receipt ${receipt.number}. What it paid is owed again.` },
   );
-  // What went back cannot be undone, so a slip of the mouse must not do it.
-  const confirm = () =>
-    modal.confirm({
-      title: `Give ${money(receipt.leftMinor)} back to the customer?`,
-      okText: "It went back",
-      cancelText: "Leave it",
-      onOk: () => giveBack.run(undefined),
-    });
   return (
-    <span className="actions">
+    <span className={styles.actions}>
       {office && receipt.leftMinor > 0 && (
-        <Button size="small" onClick={confirm} loading={giveBack.running}>
-          Give {money(receipt.leftMinor)} back
-        </Button>
+        // What went back cannot be undone, so a slip of the mouse must not do it.
+        <Asking
+          label={`Give ${money(receipt.leftMinor)} back…`}
+          title={`Give ${money(receipt.leftMinor)} back to the customer?`}
+          confirm="It went back"
+          run={() => giveBack.run(undefined)}
+          running={giveBack.running}
+        />
       )}
       {office && !receipt.takenBackOn && receipt.givenBack.length === 0 && (
         <Asking
           plain
           label="Did not come…"
+          of={`receipt ${receipt.number}`}
           title={`Take receipt ${receipt.number} back?`}
           question="Why? What it paid is owed again."
           confirm="Take it back"

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
 import { useParams } from "react-router";
 import { queries } from "../api/queries";
+import { WaitingSheet } from "../kit/Sheet";
 
 /** What an address such as /quotes/1391 names by its number. */
 export function Numbered({
@@ -16,12 +17,13 @@ export function Numbered({
   const { data, error } = useQuery({ ...queries.document(kind, Number(said)), enabled: isNumber });
   if (error || !isNumber) {
     return (
-      <div className="sheet alone">
-        <p className="pad fault">
-          {error?.message ?? `“${said}” is not the number of a ${kind}. Press / and type any words of it.`}
-        </p>
-      </div>
+      <WaitingSheet
+        alone
+        fault={
+          error?.message ?? `“${said}” is not the number of a ${kind}. Press / and type any words of it.`
+        }
+      />
     );
   }
-  return data ? show(data.id) : <div className="sheet alone" aria-busy="true" />;
+  return data ? show(data.id) : <WaitingSheet alone />;
 }

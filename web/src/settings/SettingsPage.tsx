@@ -1,8 +1,8 @@
 import { ResponseTermsSettings } from "../calls/ResponseTermsSettings";
 import { PriceListSettings } from "../customers/PriceListSettings";
+import { useTitle } from "../kit/useTitle";
 import { HolidaySettings } from "../people/HolidaySettings";
 import { QuotingSettings } from "../quoting/QuotingSettings";
-import { useTitle } from "../useTitle";
 
 /** What the office sets for everything that comes after. */
 export default function SettingsPage() {

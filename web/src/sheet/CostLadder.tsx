@@ -1,5 +1,7 @@
 import type { Cost, Reason, Rung } from "../api/generated/schema";
-import { hours, money, moneyOrDash, percent } from "../format";
+import { headline, hours, money, percent } from "../format";
+import { Money } from "../kit/figures";
+import styles from "./CostLadder.module.css";
 
 /**
  * Quoted against actual for each rung, ending in the margin. Outlined is what was quoted, solid what it took, copper
@@ -19,59 +21,86 @@ export function CostLadder({
   const tells = (rung: Rung) => promised && cost.begun && (!goingOn || rung.varianceMinor > 0);
   const telling = cost.rungs.some(tells);
   const longest = Math.max(...cost.rungs.flatMap((rung) => [rung.quotedMinor, rung.actualMinor]), 1);
+  return (
+    <div className={styles.scroll}>
+      <table className={styles.ladder} data-section="ladder">
+        <caption className="visually-hidden">Cost, quoted and actual</caption>
+        <thead>
+          <tr>
+            <Head name="Cost" />
+            <Head name="Bar" />
+            <Head name="quoted" shown={promised} figure />
+            <Head name="actual" shown={cost.begun} figure />
+            <Head name="over" shown={telling} figure />
+            <Head name="because" shown={telling} />
+          </tr>
+        </thead>
+        <tbody>
+          {cost.rungs.map((rung) => (
+            <tr key={rung.category} data-rung={rung.category}>
+              <th scope="row">{headline(rung.category)}</th>
+              <td>
+                <Bars rung={rung} longest={longest} promised={promised} />
+              </td>
+              <td className="figure">{promised && <Money minor={rung.quotedMinor} nil="dash" />}</td>
+              <td className="figure">{cost.begun && <Money minor={rung.actualMinor} nil="dash" />}</td>
+              <td className={promised && rung.varianceMinor > 0 ? `figure ${styles.over}` : "figure"}>
+                {tells(rung) && <Money minor={rung.varianceMinor} nil="dash" />}
+              </td>
+              <td className={styles.because}>{tells(rung) && rung.because.map(told).join("")}</td>
+            </tr>
+          ))}
+        </tbody>
+        <tfoot>
+          {goingOn ? (
+            <Promised cost={cost} promised={promised} />
+          ) : (
+            <Reached cost={cost} notCharged={notCharged} promised={promised} />
+          )}
+          {cost.overheadMinor > 0 && (
+            <tr className="soft small">
+              <th scope="row">Overhead</th>
+              <td>by labour hours, not in the margin</td>
+              <td />
+              <td className="figure">
+                <Money minor={cost.overheadMinor} />
+              </td>
+              <td />
+              <td />
+            </tr>
+          )}
+        </tfoot>
+      </table>
+    </div>
+  );
+}
+
+function Head({ name, shown = false, figure }: { name: string; shown?: boolean; figure?: boolean }) {
+  return (
+    <th scope="col" className={figure ? "figure" : undefined}>
+      {shown ? name : <span className="visually-hidden">{name}</span>}
+    </th>
+  );
+}
+
+function Bars({ rung, longest, promised }: { rung: Rung; longest: number; promised: boolean }) {
   const width = (minor: number) => `${(100 * minor) / longest}%`;
   return (
-    <div className="ladder" data-section="ladder">
-      <span className="head" />
-      <span className="head" />
-      <span className="head figure">{promised && "quoted"}</span>
-      <span className="head figure">{cost.begun && "actual"}</span>
-      <span className="head figure">{telling && "over"}</span>
-      <span className="head because">{telling && "because"}</span>
-      {cost.rungs.map((rung) => (
-        <div key={rung.category} style={{ display: "contents" }} data-rung={rung.category}>
-          <span>{rung.category.charAt(0).toUpperCase() + rung.category.slice(1)}</span>
-          <span className="bar" aria-hidden="true">
-            <i className="quoted" style={{ width: width(rung.quotedMinor) }} />
-            <i
-              className="actual"
-              style={{
-                width: width(promised ? Math.min(rung.actualMinor, rung.quotedMinor) : rung.actualMinor),
-              }}
-            />
-            {promised && rung.varianceMinor > 0 && (
-              <i
-                className="beyond"
-                style={{ left: width(rung.quotedMinor), width: width(rung.varianceMinor) }}
-              />
-            )}
-          </span>
-          <span className="figure">{promised && moneyOrDash(rung.quotedMinor)}</span>
-          <span className="figure">{cost.begun && moneyOrDash(rung.actualMinor)}</span>
-          <span className={promised && rung.varianceMinor > 0 ? "figure over" : "figure"}>
-            {tells(rung) && moneyOrDash(rung.varianceMinor)}
-          </span>
-          <span className="because">{tells(rung) && because(rung.because)}</span>
-        </div>
-      ))}
-      <div className="margin-line" />
-      <b>Margin</b>
-      {goingOn ? (
-        <Promised cost={cost} promised={promised} />
-      ) : (
-        <Reached cost={cost} notCharged={notCharged} promised={promised} />
+    <span className={styles.bar} aria-hidden="true">
+      <i className={styles.quoted} style={{ width: width(rung.quotedMinor) }} />
+      <i
+        className={styles.actual}
+        style={{
+          width: width(promised ? Math.min(rung.actualMinor, rung.quotedMinor) : rung.actualMinor),
+        }}
+      />
+      {promised && rung.varianceMinor > 0 && (
+        <i
+          className={styles.beyond}
+          style={{ left: width(rung.quotedMinor), width: width(rung.varianceMinor) }}
+        />
       )}
-      {cost.overheadMinor > 0 && (
-        <>
-          <span className="soft small">Overhead</span>
-          <span className="soft small">by labour hours, not in the margin</span>
-          <span />
-          <span className="figure soft small">{money(cost.overheadMinor)}</span>
-          <span />
-          <span />
-        </>
-      )}
-    </div>
+    </span>
   );
 }
 
@@ -79,8 +108,6 @@ const sign = (value: number) => (value < 0 ? "−" : "+");
 const signedHours = (minutes: number) => sign(minutes) + hours(Math.abs(minutes));
 const signedMoney = (minor: number) => sign(minor) + money(Math.abs(minor));
 const signedQuantity = (quantity: number) => sign(quantity) + Math.abs(quantity);
-
-const because = (reasons: Reason[]): string => reasons.map(told).join("");
 
 function told(reason: Reason, place: number): string {
   const between = place === 0 ? "" : reason.kind === "rate" ? " · " : ", ";
@@ -103,38 +130,42 @@ function told(reason: Reason, place: number): string {
 /** What is hoped for while the work is still going on. */
 function Promised({ cost, promised }: { cost: Cost; promised: boolean }) {
   return (
-    <>
-      <span className="soft small">
+    <tr className={styles.margin}>
+      <th scope="row">Margin</th>
+      <td className="soft small">
         {promised && `promised ${percent(cost.quotedMarginPercent)}; `}
         {cost.begun ? `${money(cost.actualMinor)} spent so far` : "nothing is recorded yet"}
-      </span>
-      <b className="figure">{promised && money(cost.quotedMarginMinor)}</b>
-      <span />
-      <span />
-      <span />
-    </>
+      </td>
+      <td className="figure">{promised && <Money strong minor={cost.quotedMarginMinor} />}</td>
+      <td />
+      <td />
+      <td />
+    </tr>
   );
 }
 
 function Reached({ cost, notCharged, promised }: { cost: Cost; notCharged: boolean; promised: boolean }) {
   return (
-    <>
-      <span className="soft small">
+    <tr className={styles.margin}>
+      <th scope="row">Margin</th>
+      <td className="soft small">
         net {money(cost.netMinor)} less cost {money(cost.actualMinor)}
-      </span>
-      <b className="figure">{promised && money(cost.quotedMarginMinor)}</b>
-      <b className={cost.marginMinor < 0 ? "figure over" : "figure"}>{money(cost.marginMinor)}</b>
-      <span className={promised && cost.marginDifferenceMinor < 0 ? "figure over" : "figure"}>
-        {promised && money(cost.marginDifferenceMinor)}
-      </span>
-      <span className="because">
+      </td>
+      <td className="figure">{promised && <Money strong minor={cost.quotedMarginMinor} />}</td>
+      <td className={cost.marginMinor < 0 ? `figure ${styles.over}` : "figure"}>
+        <Money strong minor={cost.marginMinor} />
+      </td>
+      <td className={promised && cost.marginDifferenceMinor < 0 ? `figure ${styles.over}` : "figure"}>
+        {promised && <Money minor={cost.marginDifferenceMinor} />}
+      </td>
+      <td className={styles.because}>
         <b className="together">{notCharged ? "not charged" : `${percent(cost.marginPercent)} of net`}</b>
         {promised && (
           <>
             , <span className="together">promised {percent(cost.quotedMarginPercent)}</span>
           </>
         )}
-      </span>
-    </>
+      </td>
+    </tr>
   );
 }

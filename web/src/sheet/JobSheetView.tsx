@@ -4,42 +4,41 @@ import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { Code, JobSheet, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { useAct } from "../api/useAct";
 import { BillSection } from "../billing/BillSection";
 import { EntryLines } from "../books/EntryLines";
 import { Owes } from "../customers/Owes";
+import { useReopen } from "../field/useReopen";
 import { WorkSection } from "../field/WorkSection";
-import { day, moment, money, timeLeft, weekday, words } from "../format";
+import { day, fullDay, moment, money, timeLeft, weekday, words } from "../format";
 import { History } from "../history/History";
+import { Act } from "../kit/Act";
+import { Asking } from "../kit/Asking";
+import { Lines } from "../kit/Lines";
+import { Section } from "../kit/Section";
+import { Sheet, SheetHead, WaitingSheet } from "../kit/Sheet";
+import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
 import { PROMISES } from "../quoting/draft";
 import { useOpenQuote } from "../quoting/useOpenQuote";
-import { Asking } from "../records/Asking";
-import { Section } from "../records/Section";
-import { useTitle } from "../useTitle";
 import { CostLadder } from "./CostLadder";
+import styles from "./JobSheetView.module.css";
+
+const SECTIONS = ["Promise", "Work", "Cost", "Bill", "Books", "History"];
 
 /** One job from top to bottom: promise, work, cost, bill, books. */
 export function JobSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
   const { data: job, error } = useQuery(queries.job(id));
-  if (error && !job) {
-    return (
-      <div className="sheet">
-        <p className="pad fault">{error.message}</p>
-      </div>
-    );
-  }
   if (!job) {
-    return <div className="sheet" aria-busy="true" />;
+    return <WaitingSheet alone={alone} sections={SECTIONS} fault={error?.message} />;
   }
   return (
-    <article
-      className={alone ? "sheet alone" : "sheet"}
-      aria-label={`Job ${job.number}`}
-      data-sheet={`job-${job.id}`}
+    <Sheet
+      label={`Job ${job.number}`}
+      alone={alone}
+      record={`job-${job.id}`}
+      head={<Head job={job} done={done} />}
     >
-      <Head job={job} done={done} />
       <Section name="Promise">
         <PromiseLines job={job} />
       </Section>
@@ -62,45 +61,53 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
       <Section name="History">
         <History kind="job" id={job.id} />
       </Section>
-    </article>
+    </Sheet>
   );
 }
 
 function Head({ job, done }: { job: JobSheet; done?: () => void }) {
   const { now } = useSession();
-  useTitle(`J ${job.number} ${job.title}`);
+  const mayRecord = useMay("record_work");
   return (
-    <header className="section head">
-      <div className="margin soft">J {job.number}</div>
-      <div className="titled">
-        <div>
-          <h1>{job.title}</h1>
-          <div className="small soft">
+    <SheetHead
+      number={`J ${job.number}`}
+      title={job.title}
+      titled={`J ${job.number} ${job.title}`}
+      about={
+        <>
+          <div>
             <Link to={`/customers/${job.customerId}`}>{job.customer}</Link>, {job.site}, {job.address} ·{" "}
             {job.kindOfJob}
             <Owes debt={job.debt} />
           </div>
           {job.equipment && (
-            <div className="small soft">
+            <div>
               {job.equipment.name}
-              {job.equipment.partsWarrantyUntil &&
-                job.equipment.partsWarrantyPercent !== "0" &&
-                (job.equipment.partsWarrantyUntil < now.slice(0, 10)
-                  ? `, warranty ended ${day(job.equipment.partsWarrantyUntil)} ${job.equipment.partsWarrantyUntil.slice(0, 4)}`
-                  : `, warranty bears ${job.equipment.partsWarrantyPercent} % of parts until ${day(job.equipment.partsWarrantyUntil)} ${job.equipment.partsWarrantyUntil.slice(0, 4)}`)}
+              {warranty(job.equipment, now.slice(0, 10))}
             </div>
           )}
-        </div>
-        <HeadActions job={job} done={done} />
-      </div>
-    </header>
+        </>
+      }
+      actions={mayRecord && <HeadActions job={job} done={done} />}
+    />
   );
 }
 
+/** Until when the equipment's warranty bears how much of its parts, or when it ended. */
+function warranty(equipment: NonNullable<JobSheet["equipment"]>, today: string): string {
+  const { partsWarrantyUntil: until, partsWarrantyPercent: percent } = equipment;
+  if (!until || percent === "0") {
+    return "";
+  }
+  return until < today
+    ? `, warranty ended ${fullDay(until)}`
+    : `, warranty bears ${percent} % of parts until ${fullDay(until)}`;
+}
+
 function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
-  const mayRecord = useMay("record_work");
   const finished = job.visits.find((visit) => visit.state === "finished");
   const waits = job.visits.filter((visit) => visit.state === "finished").length;
+  const reopen = useReopen();
   const check = useAct(
     (visit: Visit) =>
       answer(
@@ -109,7 +116,13 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
           body: { version: visit.version },
         }),
       ),
-    { done: () => waits === 1 && done?.() },
+    {
+      done: () => waits === 1 && done?.(),
+      said: (checked, visit) => ({
+        text: `Checked: visit of ${weekday(visit.day ?? "")}, job ${job.number}, ${job.customer}.`,
+        undo: { label: "Take the check back", run: () => reopen.run(checked) },
+      }),
+    },
   );
   const post = useAct(
     (_: undefined, key) =>
@@ -119,29 +132,33 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
           body: { version: job.version },
         }),
       ),
-    { done },
+    {
+      done,
+      said: job.billing.draft?.expectedNumber
+        ? `Posted: invoice ${job.billing.draft.expectedNumber}, job ${job.number}.`
+        : `Closed without charge: job ${job.number}.`,
+    },
   );
   const openQuote = useOpenQuote();
   const quoteAgain = useAct(
     (_: undefined, key) =>
       answer(client.POST("/api/jobs/{id}/quote", { params: { path: { id: job.id }, ...withKey(key) } })),
-    { done: (made) => openQuote(made.id) },
+    { done: (made) => openQuote(made.id), said: "A new quote, filled in from this job." },
   );
-  const callOff = useAct((reason: string) =>
-    answer(
-      client.POST("/api/jobs/{id}/call-off", {
-        params: { path: { id: job.id } },
-        body: { version: job.version, reason },
-      }),
-    ),
+  const callOff = useAct(
+    (reason: string) =>
+      answer(
+        client.POST("/api/jobs/{id}/call-off", {
+          params: { path: { id: job.id } },
+          body: { version: job.version, reason },
+        }),
+      ),
+    { said: `Called off: job ${job.number}.` },
   );
-  if (!mayRecord) {
-    return null;
-  }
   const number = job.billing.draft?.expectedNumber;
   const toBill = job.state === "checked" && job.billing.state === "unbilled";
   return (
-    <div className="actions">
+    <>
       {job.billing.state !== "unbilled" && (
         <Button loading={quoteAgain.running} onClick={() => quoteAgain.run(undefined)}>
           Quote another like it
@@ -159,53 +176,55 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
           />
         )}
       {finished && (
-        <Button type="primary" data-primary loading={check.running} onClick={() => check.run(finished)}>
-          {waits > 1 ? `Check visit of ${day(finished.day ?? "")}` : done ? "Check, next" : "Check"}{" "}
-          {done && <span aria-hidden="true">⏎</span>}
-        </Button>
+        <Act by="Enter" running={check.running} run={() => check.run(finished)}>
+          {waits > 1 ? `Check visit of ${day(finished.day ?? "")}` : done ? "Check, next" : "Check"}
+        </Act>
       )}
       {toBill && (
-        <Button
-          type="primary"
-          data-for-good
-          loading={post.running}
+        <Act
+          by="Control+Enter"
+          running={post.running}
           disabled={job.billing.draft?.notYet != null}
-          onClick={() => post.run(undefined)}
+          run={() => post.run(undefined)}
         >
-          {number ? `Post invoice ${number}` : "Close without charge"}{" "}
-          {done && <span aria-hidden="true">Ctrl ⏎</span>}
-        </Button>
+          {number ? `Post invoice ${number}` : "Close without charge"}
+        </Act>
       )}
       {finished && <span className="soft small">can be taken back until it is billed</span>}
       {toBill && <span className="soft small">goes into the books for good</span>}
-    </div>
+    </>
   );
 }
 
 function PromiseLines({ job }: { job: JobSheet }) {
   return (
     <>
-      <table className="lines">
-        <tbody>
-          {job.promises.length === 0 && (
-            <tr>
-              <td style={{ whiteSpace: "nowrap" }}>Straight from a call</td>
-              <td className="soft">charged by time and parts</td>
-              <td />
-            </tr>
-          )}
-          {job.promises.map((promise, place) => (
-            <PromiseOf
-              key={promise.quoteId}
-              promise={promise}
-              extra={place > 0}
-              came={job.receipts.filter(
-                (receipt) => receipt.quoteId === promise.quoteId && !receipt.takenBackOn,
-              )}
-            />
-          ))}
-        </tbody>
-      </table>
+      <Lines
+        caption="What was promised"
+        columns={[
+          { name: "Agreed", silent: true },
+          { name: "What", silent: true },
+          { name: "Net", silent: true, figure: true },
+        ]}
+      >
+        {job.promises.length === 0 && (
+          <tr>
+            <td className="together">Straight from a call</td>
+            <td className="soft">charged by time and parts</td>
+            <td />
+          </tr>
+        )}
+        {job.promises.map((promise, place) => (
+          <PromiseOf
+            key={promise.quoteId}
+            promise={promise}
+            extra={place > 0}
+            came={job.receipts.filter(
+              (receipt) => receipt.quoteId === promise.quoteId && !receipt.takenBackOn,
+            )}
+          />
+        ))}
+      </Lines>
       {job.response && <Responding job={job} />}
       {job.notes && <p className="said">{job.notes}</p>}
       <JobCodes job={job} />
@@ -226,7 +245,7 @@ function PromiseOf({
   return (
     <>
       <tr>
-        <td style={{ whiteSpace: "nowrap" }}>
+        <td className="together">
           {extra && "Extra work, "}
           <Link to={`/quotes/${promise.quoteNumber}`}>
             {extra ? "quote" : "Quote"} {promise.quoteNumber}
@@ -282,13 +301,15 @@ function PromiseOf({
 function JobCodes({ job }: { job: JobSheet }) {
   const { data: codes } = useQuery(queries.codes);
   const mayRecord = useMay("record_work");
-  const save = useAct((chosen: { faultCode?: string | null; causeCode?: string | null }) =>
-    answer(
-      client.PUT("/api/jobs/{id}/codes", {
-        params: { path: { id: job.id } },
-        body: { version: job.version, faultCode: job.faultCode, causeCode: job.causeCode, ...chosen },
-      }),
-    ),
+  const save = useAct(
+    (chosen: { faultCode?: string | null; causeCode?: string | null }) =>
+      answer(
+        client.PUT("/api/jobs/{id}/codes", {
+          params: { path: { id: job.id } },
+          body: { version: job.version, faultCode: job.faultCode, causeCode: job.causeCode, ...chosen },
+        }),
+      ),
+    { said: `Kept: fault and cause of job ${job.number}.` },
   );
   const options = (list: Code[] | undefined, own: string | null | undefined) =>
     (list ?? [])
@@ -298,7 +319,7 @@ function JobCodes({ job }: { job: JobSheet }) {
     return null;
   }
   return (
-    <div className="job-codes">
+    <div className={styles.codes}>
       <Select
         aria-label="Fault"
         size="small"

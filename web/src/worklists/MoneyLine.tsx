@@ -2,7 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { NavLink } from "react-router";
 import type { StageTotal } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, roundMoney } from "../format";
+import { day, headline, roundMoney } from "../format";
+import styles from "./MoneyLine.module.css";
+
+/** Where money can stand, from the quote to the money that came. */
+export const STAGES = ["quoted", "won", "booked", "worked", "checked", "billed", "paid"] as const;
+
+export type Stage = (typeof STAGES)[number];
 
 const BAND_HEIGHT = 18;
 
@@ -10,19 +16,21 @@ const BAND_HEIGHT = 18;
 export function MoneyLine({ currency }: { currency: string }) {
   const { data } = useQuery(queries.moneyLine);
   if (!data) {
-    return <nav className="money-line" aria-label="Money line" aria-busy="true" />;
+    return <nav className={styles.line} aria-label="Money line" aria-busy="true" />;
   }
   return (
     <nav
-      className="money-line"
+      className={styles.line}
       aria-label={`Money line, amounts in ${currency}; net until checked, with VAT once billed`}
     >
       {data.map((total) => (
         <NavLink key={total.stage} to={`/${total.stage}`} data-stage={total.stage}>
-          <span className="stage">{name(total.stage)}</span>
-          <span className="aside">{counted(total.stage, total.count)}</span>
-          <span className="sum">{roundMoney(total.amountMinor)}</span>
-          <span className={total.stuck ? "aside needs" : "aside"}>{remark(total)}</span>
+          <span className={styles.stage}>{headline(total.stage)}</span>{" "}
+          <span className={styles.aside}>{counted(total.stage, total.count)}</span>{" "}
+          <span className={styles.sum}>{roundMoney(total.amountMinor)}</span>{" "}
+          <span className={total.stuck ? `${styles.aside} ${styles.stuck}` : styles.aside}>
+            {remark(total)}
+          </span>
         </NavLink>
       ))}
       <svg viewBox={`0 0 700 ${BAND_HEIGHT}`} preserveAspectRatio="none" aria-hidden="true">
@@ -31,8 +39,6 @@ export function MoneyLine({ currency }: { currency: string }) {
     </nav>
   );
 }
-
-const name = (stage: string) => stage.charAt(0).toUpperCase() + stage.slice(1);
 
 /** How many of what stands at a stage: "21 receipts". */
 export const counted = (stage: string, count: number): string => {

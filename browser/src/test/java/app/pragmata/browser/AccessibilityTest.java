@@ -39,7 +39,7 @@ class AccessibilityTest {
     program.clock().set("2026-11-24T10:00");
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(path);
-    desk.locator(".sheet h1, .sheet .section, .list h2").first().waitFor();
+    desk.locator("article header, .sheet h1, .list h2, main h1").first().waitFor();
     assertThat(seriousViolations(desk)).isEmpty();
   }
 
@@ -56,7 +56,7 @@ class AccessibilityTest {
     var gate = new SwingGate(program, "piet").agree("deposit", "25%").sent();
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.quoteAddress());
-    desk.locator(".sheet h1").first().waitFor();
+    desk.locator("article header [data-home]").first().waitFor();
     assertThat(seriousViolations(desk)).isEmpty();
   }
 

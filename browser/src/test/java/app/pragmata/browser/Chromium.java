@@ -129,11 +129,11 @@ final class Chromium {
   static void addPart(Page page, String typed, String name) {
     button(page, "Add parts").click();
     page.getByLabel("Find parts").fill(typed);
-    page.locator(".parts-picker .found label")
+    page.locator("[role=dialog] label")
         .filter(new Locator.FilterOptions().setHasText(name))
         .click();
     button(page, "Add 1 part").click();
-    page.locator(".parts-picker")
+    page.locator("[role=dialog]")
         .waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.HIDDEN));
   }
 

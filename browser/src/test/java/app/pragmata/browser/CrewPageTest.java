@@ -31,7 +31,7 @@ class CrewPageTest {
     button(desk, "Move").click();
     choose(desk, "Who comes along", "Tobias", "Tobias Quennell");
     button(desk, "Plan").click();
-    assertThat(desk.locator(".visit-head")).containsText("with Tobias Quennell");
+    assertThat(desk.locator("[data-visit]")).containsText("with Tobias Quennell");
     Page phone = phone("tobias");
     assertThat(phone.getByText("Swing gate, ram replaced").first()).isVisible();
   }
@@ -52,7 +52,7 @@ class CrewPageTest {
   void a_persons_day_stands_behind_their_name_and_takes_time_in_the_yard() {
     gate.finished();
     Page desk = desk();
-    desk.locator(".visit-head")
+    desk.locator("[data-visit]")
         .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Piet Osei"))
         .click();
     assertThat(desk.getByText("3:20 labour, 0:40 drive")).isVisible();

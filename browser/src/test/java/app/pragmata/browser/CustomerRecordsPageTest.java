@@ -91,7 +91,7 @@ class CustomerRecordsPageTest {
     card.getByText("replace", new Locator.GetByTextOptions().setExact(true)).click();
     desk.getByLabel("Serial number").fill("BR 70002");
     desk.getByLabel("Fitted on").fill("today");
-    desk.locator(".record-form button[type=submit]").click();
+    desk.locator(".ant-modal form button[type=submit]").click();
     assertThat(card.locator(".piece").filter(having("BR 70001")))
         .containsText("BR 70002 in its place");
     assertThat(card.locator(".piece").filter(having("BR 70002")))
@@ -108,7 +108,7 @@ class CustomerRecordsPageTest {
     piece(customer, "BR 70003");
     Locator card = card(customer);
     card.locator(".piece").getByText("edit").click();
-    desk.locator(".record-form input[type=file]")
+    desk.locator(".ant-modal form input[type=file]")
         .setInputFiles(new FilePayload("barrier.png", "image/png", SMALLEST_PNG));
     assertThat(card.locator(".piece img")).hasAttribute("alt", "Barrier 4 m, BR 70003");
   }
@@ -143,10 +143,10 @@ class CustomerRecordsPageTest {
     String name = card.locator("h1").innerText();
     card.getByText("edit E").first().click();
     button(desk, "Delete…").click();
-    desk.locator(".ant-modal-confirm")
+    desk.locator("[role=group]")
         .getByText("Delete", new Locator.GetByTextOptions().setExact(true))
         .click();
-    assertThat(desk.locator(".ant-message")).containsText("job");
+    assertThat(desk.locator("[role=status][aria-live]")).containsText("job");
     assertThat(card.locator("h1")).hasText(name);
   }
 
@@ -197,7 +197,7 @@ class CustomerRecordsPageTest {
     desk.getByLabel("urgent: there within").fill("soon");
     button(desk, "Save times").click();
     assertThat(
-            desk.locator(".record-form .fault")
+            desk.locator(".ant-modal form .fault")
                 .filter(new Locator.FilterOptions().setHasText("“soon” is not a length of time")))
         .isVisible();
     assertThat(name()).hasValue("Quayside within the hour");
@@ -239,7 +239,7 @@ class CustomerRecordsPageTest {
     Chromium.find(desk, "puffin quay");
     desk.locator(".caller").getByText("edit E").first().click();
     Chromium.choose(desk, "Price list", "", "Ice makers");
-    desk.locator(".record-form button[type=submit]").click();
+    desk.locator(".ant-modal form button[type=submit]").click();
     assertThat(desk.locator(".caller")).containsText("Ice makers");
   }
 
@@ -253,14 +253,14 @@ class CustomerRecordsPageTest {
     office.put(
         "/api/sites/" + site.path("id").asLong(),
         Map.of("version", 1, "name", "By a colleague", "address", "Weir Street"));
-    Locator notice = desk.locator(".record-form .notice");
+    Locator notice = desk.locator(".ant-modal form [role=alert]");
     assertThat(notice).containsText("Name: “By a colleague”, here “Ovens”");
     assertThat(name()).hasValue("Ovens");
-    desk.locator(".record-form button[type=submit]").click();
+    desk.locator(".ant-modal form button[type=submit]").click();
     assertThat(desk.getByText("Somebody changed this since you opened it").first()).isVisible();
     assertThat(name()).hasValue("Ovens");
     button(desk, "Keep mine").click();
-    desk.locator(".record-form button[type=submit]").click();
+    desk.locator(".ant-modal form button[type=submit]").click();
     assertThat(card).containsText("Ovens, Weir Street");
   }
 

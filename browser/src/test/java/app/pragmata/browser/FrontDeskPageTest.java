@@ -209,13 +209,14 @@ class FrontDeskPageTest {
     assertThat(slip().getByRole(AriaRole.STATUS)).containsText("To-do made");
     Page maud = Chromium.desk(program, "maud");
     maud.navigate("/to-dos");
-    assertThat(maud.locator(".row.on")).containsText("Wants the October invoice again");
+    assertThat(maud.locator("[role=option][aria-selected=true]"))
+        .containsText("Wants the October invoice again");
     maud.keyboard().press("Enter");
     maud.keyboard().type("Sent by mail");
     maud.keyboard().press("Enter");
-    assertThat(maud.locator(".rows")).containsText("Nothing is to be done");
+    assertThat(maud.locator("main")).containsText("Nothing is to be done");
     maud.navigate("/to-dos?state=closed");
-    assertThat(maud.locator(".sheet")).containsText("Sent by mail");
+    assertThat(maud.locator("article")).containsText("Sent by mail");
   }
 
   @Test
@@ -237,7 +238,7 @@ class FrontDeskPageTest {
     desk.getByLabel("Postcode").fill("OS4 2");
     desk.getByLabel("Credit limit").fill("250");
     desk.getByText("Save customer").click();
-    assertThat(desk.locator(".record-form [role=alert]")).containsText("fits no postcode");
+    assertThat(desk.locator(".ant-modal form .fault")).containsText("fits no postcode");
     assertThat(desk.getByLabel("Credit limit")).hasValue("250");
   }
 

@@ -19,7 +19,7 @@ class LateCostsPageTest {
   @Test
   void a_late_suppliers_bill_is_added_to_a_billed_job_and_lowers_its_margin() {
     desk.navigate(gate.jobAddress());
-    Locator sheet = desk.locator(".sheet");
+    Locator sheet = desk.locator("article");
     long cost = gate.sheet().path("cost").path("actualMinor").asLong();
     button(desk, "Late supplier's bill").click();
     desk.getByLabel("Supplier", new Page.GetByLabelOptions().setExact(true)).fill("Quay Hire");

@@ -40,7 +40,7 @@ class LivePageTest {
     var gate = new SwingGate(program, "tobias").corrected();
     Page desk = Chromium.desk(program, "hester");
     open(desk, "/checked?filter=Swing gate, ram replaced");
-    Locator line = desk.locator(".money-line");
+    Locator line = desk.locator("nav[aria-label^='Money line']");
     line.locator("a").first().waitFor();
     String before = line.innerText();
     gate.office()
@@ -81,7 +81,7 @@ class LivePageTest {
     Page desk = Chromium.desk(program, "hester");
     program.clock().set("2026-11-24T23:59");
     open(desk, "/to-dos");
-    Locator today = desk.locator(".top .right");
+    Locator today = desk.locator("header").first();
     assertThat(today).containsText("24 Nov");
     program.clock().set("2026-11-25T00:01");
     assertThat(today).containsText("25 Nov");
@@ -102,7 +102,7 @@ class LivePageTest {
     open(first, "/to-dos?whose=all");
     Page second = first.context().newPage();
     second.navigate("/to-dos?whose=all");
-    second.locator(".top").waitFor();
+    second.locator("header").first().waitFor();
     Visitor office = Visitor.signedIn(program, "orla");
     long orla = office.get("/api/session").json().path("person").path("id").asLong();
     String what = "Shown on both pages";
@@ -129,7 +129,7 @@ class LivePageTest {
     Page desk = Chromium.desk(program, "hester");
     open(desk, "/customers/" + customer);
     desk.getByText("edit E").first().click();
-    Locator form = desk.locator(".record-form");
+    Locator form = desk.locator(".ant-modal form");
     form.getByLabel("Phone").fill("01632 960978");
     var card = office.get("/api/customers/" + customer).json();
     var changed = new java.util.HashMap<String, Object>();
@@ -140,7 +140,7 @@ class LivePageTest {
     changed.put("paymentDays", "14");
     Visitor.Answer stored = office.put("/api/customers/" + customer, changed);
     assertThat(stored.status()).as(stored.text()).isEqualTo(200);
-    Locator notice = form.locator(".notice");
+    Locator notice = form.locator("article [role=alert]");
     isThereSoon(notice);
     assertThat(notice.locator("li"))
         .hasText(

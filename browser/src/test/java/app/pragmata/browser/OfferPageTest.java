@@ -62,7 +62,7 @@ class OfferPageTest {
   private Page desk() {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.quoteAddress());
-    desk.locator(".sheet h1").waitFor();
+    desk.locator("article header [data-home]").waitFor();
     return desk;
   }
 
@@ -81,7 +81,7 @@ class OfferPageTest {
     assertThat(phone.locator(".offer")).containsText("Your deposit of 198.60 has arrived");
     Page desk = desk();
     button(desk, "Make the job").click();
-    Locator sheet = desk.locator(".sheet");
+    Locator sheet = desk.locator("article");
     assertThat(sheet).containsText("Flashing lamp");
     assertThat(sheet).containsText("when it runs, 50%");
     assertThat(sheet).containsText("Deposit, received");
@@ -143,7 +143,7 @@ class OfferPageTest {
     Page desk = desk();
     desk.getByLabel("Answer to: How loud is it?").fill("Like a fridge.");
     button(desk, "Send the answer").click();
-    assertThat(desk.locator(".question")).containsText("Like a fridge.");
+    assertThat(desk.locator("section[aria-label=Asked]")).containsText("Like a fridge.");
     phone.reload();
     assertThat(phone.locator(".asked")).containsText("Like a fridge.");
   }
@@ -155,9 +155,9 @@ class OfferPageTest {
     Page desk = desk();
     button(desk, "Change it").click();
     desk.getByLabel("Discount on all").fill("10%");
-    assertThat(desk.locator(".totals").first()).containsText("550.80");
+    assertThat(desk.locator("[data-section=totals]").first()).containsText("550.80");
     button(desk, "Send").click();
-    assertThat(desk.locator(".sheet")).containsText("Edition 2");
+    assertThat(desk.locator("article")).containsText("Edition 2");
     desk.getByText("what changed?").click();
     assertThat(desk.getByLabel("Edition 1 against 2")).containsText("changed");
     phone.getByLabel("Your name").fill("Mara Okafor");
@@ -176,7 +176,7 @@ class OfferPageTest {
     phone.getByLabel("Would you tell us why?").fill("Too dear");
     button(phone, "Decline the quote").click();
     assertThat(phone.locator(".offer")).containsText("You declined this quote");
-    assertThat(desk().locator(".sheet")).containsText("declined: Too dear");
+    assertThat(desk().locator("article")).containsText("declined: Too dear");
   }
 
   @Test
@@ -204,15 +204,15 @@ class OfferPageTest {
     desk.navigate("/quotes/new");
     button(desk, "Add parts").click();
     desk.getByLabel("Find parts").fill("shutter");
-    desk.locator(".parts-picker label").filter(having("Shutter motor 400 N")).click();
-    desk.locator(".parts-picker label").filter(having("Shutter curtain 3.2 m")).click();
+    desk.locator("[role=dialog] label").filter(having("Shutter motor 400 N")).click();
+    desk.locator("[role=dialog] label").filter(having("Shutter curtain 3.2 m")).click();
     desk.getByLabel("Quantity of Shutter motor 400 N").fill("2");
     button(desk, "Add 2 parts").click();
-    assertThat(desk.locator(".quote-line[data-line='2']")).containsText("Shutter motor 400 N");
+    assertThat(desk.locator("[data-line='2']")).containsText("Shutter motor 400 N");
     desk.getByLabel("Add a kit").click();
     desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Photocells"))
         .click();
-    assertThat(desk.locator(".quote-line[data-line]")).hasCount(7);
+    assertThat(desk.locator("[data-line]")).hasCount(7);
     desk.getByLabel("Kind of job").click();
     desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Repair")).click();
     assertThat(desk.getByLabel("What such jobs took")).containsText("such jobs");

@@ -87,7 +87,10 @@ class PocketPageTest {
     phone.getByLabel("What was done").fill("Nobody at the gate");
     button(phone, "Finish this visit").click();
     assertThat(
-            phone.locator(".pocket, .ant-message").getByText("No work or part is recorded").first())
+            phone
+                .locator(".pocket, [role=status][aria-live]")
+                .getByText("No work or part is recorded")
+                .first())
         .isVisible();
     assertThat(phone.getByLabel("What was done")).hasValue("Nobody at the gate");
     gate.tap("start-work", Map.of());

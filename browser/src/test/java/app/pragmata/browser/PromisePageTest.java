@@ -42,7 +42,7 @@ class PromisePageTest {
     desk.keyboard().press("Enter");
     assertThat(desk.locator("[data-section=above-promise]"))
         .containsText("Both leaves had to be set");
-    desk.locator("[data-for-good]").click();
+    desk.locator("[aria-keyshortcuts='Control+Enter']").click();
     assertThat(desk.locator("[data-section=receipts]")).containsText("541.19");
     assertThat(desk.locator("[data-section=above-promise]"))
         .containsText("Both leaves had to be set");
@@ -57,8 +57,8 @@ class PromisePageTest {
     desk.locator(".ant-select-item-option", new Page.LocatorOptions().setHasText("Not more than"))
         .click();
     button(desk, "Send").click();
-    assertThat(desk.locator(".sheet header")).containsText("valid until");
-    assertThat(desk.locator(".sheet")).containsText("Not more than");
+    assertThat(desk.locator("article header")).containsText("valid until");
+    assertThat(desk.locator("article")).containsText("Not more than");
     desk.navigate(gate.offerPath().replace("/api/offers/", "/offer/"));
     assertThat(desk.locator("main, body").first()).containsText("not more than this total");
   }

@@ -64,15 +64,16 @@ class ReceiptsPageTest {
     long customer = gate.sheet().path("customerId").asLong();
     gate.receive(Map.of("customerId", customer, "amount", "77.77", "allocations", List.of()));
     desk.navigate("/paid");
-    Locator onAccount = desk.locator(".row", new Page.LocatorOptions().setHasText("77.77")).first();
+    Locator onAccount =
+        desk.locator("[role=option]", new Page.LocatorOptions().setHasText("77.77")).first();
     assertThat(onAccount).containsText("on account");
     onAccount.click();
-    assertThat(desk.locator(".sheet h1")).containsText("77.77");
+    assertThat(desk.locator("article header [data-home]")).containsText("77.77");
     button(desk, "Give 77.77 back").click();
     button(desk, "Leave it").click();
-    assertThat(desk.locator(".sheet")).containsText("77.77 held");
+    assertThat(desk.locator("article")).containsText("77.77 held");
     button(desk, "Give 77.77 back").click();
     button(desk, "It went back").click();
-    assertThat(desk.locator(".sheet")).containsText("77.77 given back");
+    assertThat(desk.locator("article")).containsText("77.77 given back");
   }
 }

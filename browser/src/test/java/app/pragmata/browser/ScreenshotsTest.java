@@ -40,13 +40,13 @@ class ScreenshotsTest {
     desk.navigate("/checked");
     desk.locator("[data-section=ladder]").waitFor();
     desk.locator("[data-section=ladder]").evaluate("ladder => ladder.scrollIntoView()");
-    desk.locator(".sheet").evaluate("sheet => sheet.scrollBy(0, -110)");
+    desk.locator("article").evaluate("sheet => sheet.scrollBy(0, -110)");
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
     desk.navigate("/quoted");
-    desk.locator(".sheet h1").first().waitFor();
+    desk.locator("article header [data-home]").first().waitFor();
     desk.keyboard().type("/tansy");
-    desk.locator(".find-hit.on").waitFor();
+    desk.locator("#find-hits [aria-selected=true]").waitFor();
     take(desk, "find");
     quoteEditor(desk);
     offer(desk);
@@ -66,7 +66,7 @@ class ScreenshotsTest {
             .fetchSingle(QUOTE.NUMBER);
     desk.navigate("/quotes/" + quote);
     desk.getByText("what changed?").click();
-    desk.locator(".comparison").waitFor();
+    desk.locator("caption", new Page.LocatorOptions().setHasText("against")).waitFor();
     desk.getByText("what changed?").evaluate("link => link.scrollIntoView()");
     take(desk, "edition-comparison");
     picture(desk, "/quotes/follow-up", "follow-up");
@@ -124,7 +124,7 @@ class ScreenshotsTest {
       desk.getByLabel("What is to be done?").fill(toDo[0]);
       desk.getByLabel("By", new Page.GetByLabelOptions().setExact(true)).fill(toDo[1]);
       desk.keyboard().press("Enter");
-      desk.locator(".row").getByText(toDo[0]).waitFor();
+      desk.locator("[role=option]").getByText(toDo[0]).waitFor();
     }
     take(desk, "to-dos");
     picture(desk, "/fault-talks/1", "fault-talk-editor");
@@ -175,7 +175,7 @@ class ScreenshotsTest {
 
   private static void picture(Page page, String path, String name) {
     page.navigate(path);
-    page.locator(".sheet h1, .pocket h1").first().waitFor();
+    page.locator("article h1, article h2, .sheet h1, .pocket h1").first().waitFor();
     take(page, name);
   }
 

@@ -27,7 +27,7 @@ class TroubleTest {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.jobAddress());
-    desk.locator("[data-for-good]").dblclick();
+    desk.locator("[aria-keyshortcuts='Control+Enter']").dblclick();
     assertThat(desk.locator("[data-section=receipts]")).isVisible();
     assertThat(desk.locator("[data-entry]", new Page.LocatorOptions().setHasText("Invoice posted")))
         .hasCount(1);
@@ -43,8 +43,8 @@ class TroubleTest {
         .put(
             "/api/jobs/" + gate.job() + "/basis",
             Map.of("version", gate.version(), "basis", "fixed_price"));
-    desk.locator("[data-for-good]").click();
-    assertThat(desk.locator(".ant-message")).containsText("Somebody changed this");
+    desk.locator("[aria-keyshortcuts='Control+Enter']").click();
+    assertThat(desk.locator("[role=status][aria-live]")).containsText("Somebody changed this");
     assertThat(desk.locator("[data-section=invoice-lines]")).containsText("734.40");
     assertThat(desk.locator("[data-section=receipts]")).hasCount(0);
   }
@@ -53,15 +53,15 @@ class TroubleTest {
   void the_back_button_goes_back_to_the_filtered_list() {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/billed?sort=margin");
-    desk.locator(".row").nth(1).click();
-    desk.locator(".sheet h1").waitFor();
+    desk.locator("[role=option]").nth(1).click();
+    desk.locator("article header [data-home]").waitFor();
     String list = desk.url();
-    desk.locator(".sheet a", new Page.LocatorOptions().setHasText("Quote")).first().click();
+    desk.locator("article a", new Page.LocatorOptions().setHasText("Quote")).first().click();
     desk.waitForURL(Pattern.compile("/quotes/"));
     desk.goBack();
     assertThat(desk).hasURL(list);
     assertThat(list).contains("sort=margin");
-    assertThat(desk.locator(".row.on")).hasCount(1);
+    assertThat(desk.locator("[role=option][aria-selected=true]")).hasCount(1);
   }
 
   @Test
@@ -124,7 +124,7 @@ class TroubleTest {
         });
     desk.getByLabel("Amount", new Page.GetByLabelOptions().setExact(true)).fill("100");
     button(desk, "Record receipt").click();
-    assertThat(desk.locator(".ant-message")).containsText("cannot be reached");
+    assertThat(desk.locator("[role=status][aria-live]")).containsText("cannot be reached");
     button(desk, "Record receipt").click();
     assertThat(desk.locator("[data-section=receipts]")).containsText("441.19");
     assertThat(gate.sheet().path("billing").path("invoices").path(0).path("receipts")).hasSize(1);
@@ -138,8 +138,8 @@ class TroubleTest {
     button(desk, "Not this time…").click();
     desk.getByLabel("Why?").fill("Nobody there");
     desk.route("**/not-this-time", com.microsoft.playwright.Route::abort);
-    desk.locator(".ant-modal-footer .ant-btn-primary").click();
-    assertThat(desk.locator(".ant-message")).containsText("cannot be reached");
+    desk.locator("[role=group] .ant-btn-primary").click();
+    assertThat(desk.locator("[role=status][aria-live]")).containsText("cannot be reached");
     button(desk, "Not this time…").click();
     assertThat(desk.getByLabel("Why?")).hasValue("Nobody there");
   }
@@ -148,11 +148,11 @@ class TroubleTest {
   void the_one_field_opens_with_a_slash_and_loses_no_letter() {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/");
-    desk.locator(".row").first().waitFor();
+    desk.locator("[role=option]").first().waitFor();
     desk.keyboard().type("/tansy row");
-    assertThat(desk.locator(".find-hit.on")).containsText("Tansy Row Garages");
+    assertThat(desk.locator("#find-hits [aria-selected=true]")).containsText("Tansy Row Garages");
     desk.keyboard().press("Enter");
-    assertThat(desk.locator(".sheet h1")).hasText("Tansy Row Garages");
+    assertThat(desk.locator("article header [data-home]")).hasText("Tansy Row Garages");
   }
 
   @Test
@@ -193,6 +193,6 @@ class TroubleTest {
     Page desk = Chromium.desk(program, "maud");
     desk.navigate(gate.jobAddress());
     assertThat(desk.locator("[data-section=draft-entry]")).containsText("541.19");
-    assertThat(desk.locator("[data-for-good]")).hasCount(0);
+    assertThat(desk.locator("[aria-keyshortcuts='Control+Enter']")).hasCount(0);
   }
 }

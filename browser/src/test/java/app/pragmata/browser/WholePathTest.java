@@ -92,14 +92,14 @@ class WholePathTest {
   private void answer(String label, String question, String text) {
     button(desk, label).click();
     desk.getByLabel(question).fill(text);
-    desk.locator(".ant-modal-footer .ant-btn-primary").click();
+    desk.locator("[role=group] .ant-btn-primary").click();
     assertThat(desk.getByLabel(question)).isHidden();
   }
 
   private void makeJob() {
     button(desk, "Make the job").click();
     desk.waitForURL(Pattern.compile("/won/job-\\d+"));
-    assertThat(desk.locator(".sheet"))
+    assertThat(desk.locator("article"))
         .containsText("2:30 labour, 0:30 drive, 1 Gate ram 230 V, 1 Photocell pair");
   }
 
@@ -110,7 +110,7 @@ class WholePathTest {
     desk.getByLabel("Time", new Page.GetByLabelOptions().setExact(true)).fill("15");
     assertThat(desk.getByLabel("Expected")).hasValue("2:30");
     desk.locator("form[aria-label='Plan visit'] button[type=submit]").click();
-    assertThat(desk.locator(".sheet .visit .state")).hasText("planned");
+    assertThat(desk.locator("article [data-visit]")).containsText("planned");
   }
 
   private void work() {
@@ -157,7 +157,8 @@ class WholePathTest {
 
   private void correctAndCheck() {
     desk.navigate("/worked");
-    desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
+    desk.locator("[role=option]", new Page.LocatorOptions().setHasText("Gate ram and photocell"))
+        .click();
     correctTime("17:30 – 18:20", "17:35", "18:20", "overtime");
     correctTime("17:00 – 17:30", "17:00", "17:35", "normal");
     button(desk, "Correct quantity of Photocell pair").click();
@@ -170,16 +171,17 @@ class WholePathTest {
         .getByText("not this part…")
         .click();
     desk.getByLabel("Why? The reason stays with the line.").fill("Not part of the ram");
-    desk.locator(".ant-modal-footer .ant-btn-primary").click();
-    assertThat(desk.locator(".sheet")).containsText("not under warranty: Not part of the ram");
+    desk.locator("[role=group] .ant-btn-primary").click();
+    assertThat(desk.locator("article")).containsText("not under warranty: Not part of the ram");
     desk.getByText("What happened").click();
-    assertThat(desk.locator(".sheet")).containsText("One is still in the van");
+    assertThat(desk.locator("article")).containsText("One is still in the van");
     String address = desk.url();
     button(desk, "Check, next").click();
     desk.waitForURL(now -> !now.equals(address));
     desk.navigate("/checked");
-    desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell")).click();
-    assertThat(desk.locator(".sheet .visit .state")).hasText("checked");
+    desk.locator("[role=option]", new Page.LocatorOptions().setHasText("Gate ram and photocell"))
+        .click();
+    assertThat(desk.locator("article [data-visit]")).containsText("checked");
   }
 
   private void correctTime(String span, String from, String to, String rateClass) {
@@ -230,10 +232,11 @@ class WholePathTest {
             "894.55")) {
       assertThat(entry).containsText(figure);
     }
-    String button = desk.locator("[data-for-good]").innerText();
+    String button = desk.locator("[aria-keyshortcuts='Control+Enter']").innerText();
     assertThat(button).matches("(?s)Post invoice \\d+.*");
     Locator row =
-        desk.locator(".row", new Page.LocatorOptions().setHasText("Gate ram and photocell"));
+        desk.locator(
+            "[role=option]", new Page.LocatorOptions().setHasText("Gate ram and photocell"));
     assertThat(row).hasCount(1);
     desk.keyboard().press("Control+Enter");
     assertThat(row).hasCount(0);
@@ -261,13 +264,13 @@ class WholePathTest {
 
   private void lookAtTheBooks() {
     desk.navigate("/books/journal");
-    assertThat(desk.locator(".entry").first()).containsText("Money received");
+    assertThat(desk.locator("[data-entry]").first()).containsText("Money received");
     desk.locator("[data-account='1050'] a").first().click();
     assertThat(desk.locator("article h1")).hasText("1050 Work in progress");
     desk.locator("article table a", new Page.LocatorOptions().setHasText("invoice"))
         .first()
         .click();
-    assertThat(desk.locator(".sheet h1")).hasText("Gate ram and photocell");
+    assertThat(desk.locator("article header [data-home]")).hasText("Gate ram and photocell");
   }
 
   private void booksAreInOrder() {

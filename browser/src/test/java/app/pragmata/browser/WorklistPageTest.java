@@ -24,9 +24,9 @@ class WorklistPageTest {
     desk.keyboard().press("j");
     desk.keyboard().press("j");
     desk.keyboard().press("k");
-    assertThat(desk.locator(".row").nth(1)).hasClass(Pattern.compile("\\bon\\b"));
-    String number = desk.locator(".row.on .number").innerText();
-    assertThat(desk.locator(".sheet header")).containsText("J " + number);
+    assertThat(desk.locator("[role=option]").nth(1)).hasAttribute("aria-selected", "true");
+    String number = desk.locator("[role=option][aria-selected=true]").innerText();
+    assertThat(desk.locator("article header")).containsText("J " + number);
   }
 
   @Test
@@ -38,19 +38,19 @@ class WorklistPageTest {
     for (int i = 0; i < 5; i++) {
       desk.keyboard().press("k");
     }
-    assertThat(desk.locator(".row").nth(7)).hasClass(Pattern.compile("\\bon\\b"));
+    assertThat(desk.locator("[role=option]").nth(7)).hasAttribute("aria-selected", "true");
   }
 
   @Test
   void the_list_ends_at_both_ends() {
     Page desk = list("/checked");
     desk.keyboard().press("ArrowUp");
-    assertThat(desk.locator(".row").first()).hasClass(Pattern.compile("\\bon\\b"));
-    int rows = desk.locator(".row").count();
+    assertThat(desk.locator("[role=option]").first()).hasAttribute("aria-selected", "true");
+    int rows = desk.locator("[role=option]").count();
     for (int i = 0; i < rows + 2; i++) {
       desk.keyboard().press("ArrowDown");
     }
-    assertThat(desk.locator(".row").last()).hasClass(Pattern.compile("\\bon\\b"));
+    assertThat(desk.locator("[role=option]").last()).hasAttribute("aria-selected", "true");
   }
 
   @Test
@@ -70,7 +70,7 @@ class WorklistPageTest {
   void enter_in_a_field_of_the_sheet_does_not_act_on_the_job() {
     var gate = new SwingGate(program, "tobias").corrected();
     Page desk = list("/worked/job-" + gate.job());
-    desk.locator("[data-sheet='job-" + gate.job() + "'] [data-primary]").waitFor();
+    desk.locator("[data-sheet='job-" + gate.job() + "'] [aria-keyshortcuts=Enter]").waitFor();
     Locator filter = desk.getByLabel("Filter the list");
     filter.fill("swing gate");
     filter.press("Enter");
@@ -82,13 +82,13 @@ class WorklistPageTest {
   void enter_with_nothing_focused_does_not_check_a_visit() {
     var gate = new SwingGate(program, "tobias").corrected();
     Page desk = list("/worked/job-" + gate.job());
-    desk.locator("[data-sheet='job-" + gate.job() + "'] [data-primary]").waitFor();
-    desk.locator(".sheet header h1").click();
+    desk.locator("[data-sheet='job-" + gate.job() + "'] [aria-keyshortcuts=Enter]").waitFor();
+    desk.locator("article header [data-home]").click();
     desk.evaluate("document.activeElement.blur()");
     desk.keyboard().press("Enter");
     desk.keyboard().press("j");
     assertThat(desk.locator("[data-row='job-" + gate.job() + "']"))
-        .hasClass(Pattern.compile("\\bon\\b"));
+        .hasAttribute("aria-selected", "true");
     assertThat(gate.sheet().path("state").asString()).isEqualTo("worked");
   }
 
@@ -96,7 +96,8 @@ class WorklistPageTest {
   void what_goes_into_the_books_for_good_wants_two_keys_or_its_own_button() {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = list("/checked/job-" + gate.job() + "?filter=Swing gate, ram replaced");
-    Locator post = desk.locator("[data-sheet='job-" + gate.job() + "'] [data-for-good]");
+    Locator post =
+        desk.locator("[data-sheet='job-" + gate.job() + "'] [aria-keyshortcuts='Control+Enter']");
     post.waitFor();
     desk.keyboard().press("Enter");
     desk.keyboard().press("ArrowUp");
@@ -116,20 +117,20 @@ class WorklistPageTest {
     assertThat(desk).hasURL(Pattern.compile("filter=bakery.*sort=margin"));
     desk.reload();
     assertThat(desk.getByLabel("Filter the list")).hasValue("bakery");
-    assertThat(desk.locator(".row .who").first()).containsText("Bakery");
+    assertThat(desk.locator("[role=option]").first()).containsText("Bakery");
   }
 
   @Test
   void a_filter_that_matches_nothing_says_what_to_do() {
     Page desk = list("/billed");
     desk.getByLabel("Filter the list").fill("no such customer");
-    assertThat(desk.locator(".rows")).containsText("Clear the filter to see all");
+    assertThat(desk.locator("main")).containsText("Clear the filter to see all");
   }
 
   @Test
   void the_list_is_taken_away_as_a_file_just_as_it_is_filtered() throws IOException {
     Page desk = list("/billed?filter=bakery");
-    int rows = desk.locator(".row").count();
+    int rows = desk.locator("[role=option]").count();
     Download file = desk.waitForDownload(() -> desk.getByText("CSV").first().click());
     assertThat(file.suggestedFilename()).isEqualTo("billed.csv");
     assertThat(Files.readAllLines(file.path())).hasSize(rows + 1);
@@ -138,12 +139,12 @@ class WorklistPageTest {
   @Test
   void a_stage_of_the_money_line_opens_its_list_with_the_same_figures() {
     Page desk = list("/worked");
-    Locator stage = desk.locator(".money-line a", new Page.LocatorOptions().setHasText("Billed"));
+    Locator stage = desk.locator("[data-stage]", new Page.LocatorOptions().setHasText("Billed"));
     String sum = stage.locator(".sum").innerText();
     stage.click();
-    assertThat(desk.locator(".list-head h2")).hasText("Billed, money to come");
-    assertThat(desk.locator(".list-head .soft")).containsText(Pattern.compile("\\d\\.\\d\\d"));
-    String listed = desk.locator(".list-head .soft").innerText();
+    assertThat(desk.locator("main h1")).hasText("Billed, money to come");
+    assertThat(desk.locator("[data-section=count]")).containsText(Pattern.compile("\\d\\.\\d\\d"));
+    String listed = desk.locator("[data-section=count]").innerText();
     assertThat(new java.math.BigDecimal(listed.replaceAll(".* |,", "")))
         .isCloseTo(
             new java.math.BigDecimal(sum.replace(",", "")),
@@ -156,7 +157,7 @@ class WorklistPageTest {
   void nothing_on_a_desk_screen_is_cut_off_sideways(String path) {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(path);
-    desk.locator(".sheet h1, .sheet .section").first().waitFor();
+    desk.locator("article header, .sheet h1, .sheet .section").first().waitFor();
     assertThat(
             (Boolean)
                 desk.evaluate(
@@ -167,7 +168,7 @@ class WorklistPageTest {
   private Page list(String path) {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(path);
-    desk.locator(".row.on").waitFor();
+    desk.locator("[role=option][aria-selected=true]").waitFor();
     return desk;
   }
 }

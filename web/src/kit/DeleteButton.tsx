@@ -1,6 +1,6 @@
-import { App, Button } from "antd";
 import { answer, client } from "../api/client";
-import { useAct } from "../api/useAct";
+import { Asking } from "./Asking";
+import { useAct } from "./useAct";
 
 /** Deletes a record after asking once; what is in use says so and stays. */
 export function DeleteButton({
@@ -19,28 +19,20 @@ export function DeleteButton({
   record: { id: number; version: number };
   close: () => void;
 }) {
-  const { modal } = App.useApp();
   const remove = useAct(
     () =>
       answer(
         client.DELETE(path, { params: { path: { id: record.id }, query: { version: record.version } } }),
       ),
-    { done: close },
+    { done: close, said: `Deleted: ${what}.` },
   );
   return (
-    <Button
-      loading={remove.running}
-      onClick={() =>
-        modal.confirm({
-          title: `Delete ${what}?`,
-          content: "This cannot be undone.",
-          okText: "Delete",
-          cancelText: "Leave it",
-          onOk: () => remove.run(),
-        })
-      }
-    >
-      Delete…
-    </Button>
+    <Asking
+      label="Delete…"
+      title={`Delete ${what}? This cannot be undone.`}
+      confirm="Delete"
+      run={() => remove.run()}
+      running={remove.running}
+    />
   );
 }

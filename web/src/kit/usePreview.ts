@@ -1,5 +1,5 @@
 import { useEffect, useRef, useState } from "react";
-import type { Problem } from "./client";
+import type { Problem } from "../api/client";
 
 /** So long after the last key the server is asked. */
 const PAUSE = 120;

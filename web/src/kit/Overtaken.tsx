@@ -1,5 +1,6 @@
 import { Button } from "antd";
 import { headline } from "../format";
+import styles from "./Notice.module.css";
 import type { Difference } from "./useTyped";
 
 /** Says what somebody else stored while one was typing, and asks whose shall stand; nothing when nobody did. */
@@ -13,7 +14,7 @@ export function Overtaken<T extends object>({
   what: string;
   typed: { overtaken: Difference<T>[]; keepMine: () => void; forget: () => void };
   /** How the fields are called on screen, where that is not their own name. */
-  names?: Partial<Record<keyof T, string>>;
+  names?: Partial<Record<string, string>>;
   /** A field's value in words; nothing where it is too long to say. */
   show?: (value: T[keyof T], field: keyof T & string) => string | undefined;
 }) {
@@ -21,7 +22,7 @@ export function Overtaken<T extends object>({
     return null;
   }
   return (
-    <div className="notice overtaken" role="alert">
+    <div className={styles.overtaken} role="alert">
       <div>
         Somebody saved {what} while you were typing. What you typed is still here. Theirs differs:
         <ul>
