@@ -419,7 +419,7 @@ function OnAccount({ job, invoice }: { job: JobSheet; invoice: Invoice }) {
     { said: `Used for invoice ${invoice.number}.` },
   );
   return data?.rows.map((receipt) => (
-    <div key={receipt.id} className={styles.receipt}>
+    <div key={receipt.id} className={styles.receipt} data-section="held">
       <span>
         {money(receipt.leftMinor)} <span className="soft">of receipt {receipt.number} is held</span>
         {receipt.quoteNumber && <span className="needs"> for quote {receipt.quoteNumber}</span>}

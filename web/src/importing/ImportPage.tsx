@@ -169,7 +169,7 @@ function Mapping({ view, again }: { view: ImportView; again: () => void }) {
           body: { mapping },
         }),
       ),
-    { done: again, refused: setProblem },
+    { done: again, refused: setProblem, said: null },
   );
   const taken = view.state === "taken";
   const same = mapping.every((column, at) => column === view.mapping[at]);

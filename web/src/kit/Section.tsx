@@ -7,7 +7,7 @@ export function Section({ name, aside, children }: { name: string; aside?: React
   return (
     <section className={styles.section} aria-label={name}>
       <div className={styles.margin}>
-        <Heading>{name}</Heading>
+        <Heading part>{name}</Heading>
         {aside && <div className={styles.aside}>{aside}</div>}
       </div>
       <div className={styles.content}>

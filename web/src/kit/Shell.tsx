@@ -60,6 +60,7 @@ function useFocusOnNewPage(page: string) {
       const heading = document.querySelector<HTMLElement>("main h1");
       const free = document.activeElement === document.body || document.activeElement === left;
       if (heading && free) {
+        heading.tabIndex = -1;
         heading.focus({ preventScroll: true });
       }
       return heading !== null || !free;

@@ -1,5 +1,5 @@
 import type { ThemeConfig } from "antd";
-import { colours, fonts, type } from "./tokens";
+import { colours, fonts, targets, type } from "./tokens";
 
 /** Ant Design as paper and ink with one copper accent. */
 export const theme: ThemeConfig = {
@@ -24,6 +24,7 @@ export const theme: ThemeConfig = {
     fontSizeSM: type.small,
     fontSizeLG: type.large,
     controlHeight: 30,
+    controlHeightSM: targets.desk,
     lineHeight: 1.4,
     wireframe: false,
     motionDurationMid: "0.1s",

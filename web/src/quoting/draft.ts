@@ -13,7 +13,6 @@ export const PROMISES: Record<Promised, string> = {
 export const LABOUR: TypedLine = { category: "labour", time: "1:00", rateClass: "normal" };
 export const DRIVE: TypedLine = {
   category: "drive",
-  description: "Call-out",
   time: "0:30",
   miles: "10",
 };

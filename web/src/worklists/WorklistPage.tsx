@@ -178,7 +178,7 @@ function Tools({
         }))}
       />
       <Select
-        aria-label="Technician"
+        aria-label="Whose work"
         value={technician ?? 0}
         onChange={(value) => set("technician", value === 0 ? "" : String(value))}
         popupMatchSelectWidth={false}

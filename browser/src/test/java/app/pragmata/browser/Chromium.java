@@ -20,6 +20,9 @@ import java.util.Map;
 
 /** Debian's Chromium without a window, driving the real program as one of the demo people. */
 final class Chromium {
+  static final Locator.WaitForOptions HIDDEN =
+      new Locator.WaitForOptions().setState(WaitForSelectorState.HIDDEN);
+
   private static final Chromium SHARED = new Chromium();
 
   private final Browser browser;
@@ -133,8 +136,7 @@ final class Chromium {
         .filter(new Locator.FilterOptions().setHasText(name))
         .click();
     button(page, "Add 1 part").click();
-    page.locator("[role=dialog]")
-        .waitFor(new Locator.WaitForOptions().setState(WaitForSelectorState.HIDDEN));
+    page.locator("[role=dialog]").waitFor(HIDDEN);
   }
 
   /** Chooses from a list that opens, by a part of the option's text. */

@@ -29,7 +29,7 @@ class CrewPageTest {
     gate.planned();
     Page desk = desk();
     button(desk, "Move").click();
-    choose(desk, "Who comes along", "Tobias", "Tobias Quennell");
+    choose(desk, "With", "Tobias", "Tobias Quennell");
     button(desk, "Plan").click();
     assertThat(desk.locator("[data-visit]")).containsText("with Tobias Quennell");
     Page phone = phone("tobias");

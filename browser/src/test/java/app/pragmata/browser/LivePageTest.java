@@ -140,7 +140,7 @@ class LivePageTest {
     changed.put("paymentDays", "14");
     Visitor.Answer stored = office.put("/api/customers/" + customer, changed);
     assertThat(stored.status()).as(stored.text()).isEqualTo(200);
-    Locator notice = form.locator("article [role=alert]");
+    Locator notice = form.locator("[role=alert]");
     isThereSoon(notice);
     assertThat(notice.locator("li"))
         .hasText(

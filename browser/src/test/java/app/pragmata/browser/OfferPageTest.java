@@ -159,7 +159,10 @@ class OfferPageTest {
     button(desk, "Send").click();
     assertThat(desk.locator("article")).containsText("Edition 2");
     desk.getByText("what changed?").click();
-    assertThat(desk.getByLabel("Edition 1 against 2")).containsText("changed");
+    assertThat(
+            desk.getByRole(
+                AriaRole.TABLE, new Page.GetByRoleOptions().setName("Edition 1 against 2")))
+        .containsText("changed");
     phone.getByLabel("Your name").fill("Mara Okafor");
     button(phone, "Accept for").click();
     assertThat(phone.locator(".offer")).containsText("edition 2, in place of the one before");

@@ -37,7 +37,8 @@ class ReceiptsPageTest {
     desk.navigate(next.jobAddress());
     Locator held =
         desk.locator(
-            ".receipt", new Page.LocatorOptions().setHasText("of receipt " + receipt + " is held"));
+            "[data-section=held]",
+            new Page.LocatorOptions().setHasText("of receipt " + receipt + " is held"));
     assertThat(held).containsText("58.81");
     held.getByText("Use it for this invoice").click();
     assertThat(paid()).containsText("482.38");
@@ -54,7 +55,7 @@ class ReceiptsPageTest {
     desk.getByLabel("Why? What it paid is owed again.").fill("The bank sent it back");
     button(desk, "Take it back").click();
     assertThat(paid()).containsText("Owed");
-    assertThat(paid().locator(".total")).containsText("541.19");
+    assertThat(paid().locator("tr").last()).containsText("541.19");
   }
 
   @Test

@@ -152,7 +152,7 @@ class TroubleTest {
     desk.keyboard().type("/tansy row");
     assertThat(desk.locator("#find-hits [aria-selected=true]")).containsText("Tansy Row Garages");
     desk.keyboard().press("Enter");
-    assertThat(desk.locator("article header [data-home]")).hasText("Tansy Row Garages");
+    assertThat(desk.locator("main h1")).hasText("Tansy Row Garages");
   }
 
   @Test

@@ -92,6 +92,7 @@ class DemoOffers {
     quotes.save(later, quote, form(3, site, "8:00", "5%"));
     quotes.send(later, quote, 4, null);
     offers.ask(
+        Act.ofCustomer(later.at(), later.zone()),
         database
             .select(QUOTE_LINK.TOKEN)
             .from(QUOTE_LINK)

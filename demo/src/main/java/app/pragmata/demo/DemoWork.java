@@ -76,12 +76,15 @@ class DemoWork {
   private final InvoiceService invoicing;
   private final ReceiptService receipts;
   private final DemoStores stores;
+  private final DemoCustomers customers;
 
   private final PriorityQueue<Event> events =
       new PriorityQueue<>(Comparator.comparing(Event::at).thenComparing(Event::order));
   private final Map<String, LocalTime> freeFrom = new HashMap<>();
   private final Map<Long, Instant> busyUntil = new HashMap<>();
   private Random random = new Random(0);
+  // What customers do on their own page, apart from what becomes of the work.
+  private Random life = new Random(0);
   private ZoneId zone = ZoneId.of("UTC");
   private LocalDate today = LocalDate.EPOCH;
   private long count;
@@ -97,7 +100,8 @@ class DemoWork {
       BillingService billing,
       InvoiceService invoicing,
       ReceiptService receipts,
-      DemoStores stores) {
+      DemoStores stores,
+      DemoCustomers customers) {
     this.database = database;
     this.quotes = quotes;
     this.planning = planning;
@@ -107,10 +111,12 @@ class DemoWork {
     this.invoicing = invoicing;
     this.receipts = receipts;
     this.stores = stores;
+    this.customers = customers;
   }
 
   void replay(Instant now, ZoneId companyZone) {
     random = new Random(20_261_124);
+    life = new Random(20_261_125);
     zone = companyZone;
     today = now.atZone(zone).toLocalDate();
     office = person("hester");
@@ -157,6 +163,10 @@ class DemoWork {
     return new Act(person, role, at, zone);
   }
 
+  private Act customer(Instant at) {
+    return Act.ofCustomer(at, zone);
+  }
+
   private Act desk(Instant at) {
     return act(office, Role.OFFICE, at);
   }
@@ -194,11 +204,17 @@ class DemoWork {
       return;
     }
     schedule(at.plusSeconds(1200), sentAt -> quotes.send(desk(sentAt), id, 1, null));
+    if (life.nextInt(100) < 85) {
+      readAtHome(day, id);
+    }
     int answer = random.nextInt(100);
     if (answer < 14) {
       return;
     }
-    LocalDate decided = nextWorkday(day.plusDays(1 + random.nextInt(3)));
+    int thought = 1 + random.nextInt(3);
+    // Some think it over for long, and say yes when nobody thinks of it any more.
+    boolean late = life.nextInt(12) == 0;
+    LocalDate decided = nextWorkday(day.plusDays(late ? 9L + life.nextInt(12) : thought));
     LocalTime time = LocalTime.of(9, 0).plusMinutes(random.nextInt(420));
     if (answer < 24) {
       schedule(
@@ -207,10 +223,34 @@ class DemoWork {
           on -> quotes.decline(desk(on), id, 2, DECLINED[random.nextInt(DECLINED.length)]));
       return;
     }
-    schedule(decided, time, on -> quotes.accept(desk(on), id, 2, place.contact()));
+    boolean onThePage = life.nextInt(100) < 45;
+    schedule(
+        decided,
+        time,
+        on -> {
+          if (onThePage) {
+            customers.sign(customer(on), id, place.contact());
+          } else {
+            quotes.accept(desk(on), id, 2, place.contact());
+          }
+        });
     boolean slow = decided.isAfter(today.minusDays(3)) && random.nextInt(3) == 0;
     if (!slow) {
       schedule(decided, time.plusMinutes(5), on -> makeJob(on, id, template, null));
+    }
+  }
+
+  /** A customer reads the quote in the evening, and one of eight asks something. */
+  private void readAtHome(LocalDate day, long quote) {
+    LocalTime evening = LocalTime.of(18, 0).plusMinutes(life.nextInt(200));
+    schedule(day, evening, on -> customers.read(customer(on), quote));
+    if (life.nextInt(8) == 0) {
+      var question = DemoCustomers.QUESTIONS.get(life.nextInt(DemoCustomers.QUESTIONS.size()));
+      schedule(day, evening.plusMinutes(6), on -> customers.ask(customer(on), quote, question));
+      schedule(
+          nextWorkday(day.plusDays(1)),
+          LocalTime.of(8, 5).plusMinutes(life.nextInt(50)),
+          on -> customers.answer(desk(on), quote, question));
     }
   }
 

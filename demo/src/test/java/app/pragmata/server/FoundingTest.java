@@ -179,6 +179,14 @@ class FoundingTest {
     assertThat(document.path("locale").asString()).isEqualTo("fi-FI");
     assertThat(document.path("invoiceDate").asString()).isEqualTo("2026-11-25");
     assertThat(document.path("dueDate").asString()).isEqualTo("2026-12-09");
+    assertThat(document.path("vat").path(0).path("words").asString()).isEqualTo("ALV 25,5 %");
+    assertThat(document.path("jobs").path(0).path("lines").findValuesAsString("description"))
+        .containsExactly("Työ", "Käyntimaksu");
+    assertThat(
+            database
+                .fetchSingle("select content::text from quote_edition order by quote_id limit 1")
+                .get(0, String.class))
+        .contains("Hinta on kiinteä");
     assertThat(Laws.check(database)).allMatch(Laws.Finding::holds);
   }
 

@@ -6,8 +6,10 @@ import static app.pragmata.core.jobs.TimeEntry.Kind.LABOUR;
 import app.pragmata.core.Category;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Terms;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
@@ -23,20 +25,19 @@ import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import java.math.BigDecimal;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
+import java.util.function.UnaryOperator;
 
 /**
  * Turns the facts of a job into charge lines, on either basis.
  *
- * @param locale how days are written in a line's description
+ * @param wording of a line's description
  * @param taxDay the day of the invoice, whose VAT percents hold
  */
-public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
+public record Billing(Terms terms, Wording wording, LocalDate taxDay) {
 
   /**
    * The final bill of a job on which nothing was billed before.
@@ -115,10 +116,10 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
     List<VisitFacts> worked = job.visits().stream().filter(Billing::worked).toList();
     boolean dated = worked.size() > 1;
     for (VisitFacts visit : worked) {
-      String suffix =
-          dated ? ", " + DateTimeFormatter.ofPattern("d MMM", locale).format(visit.day()) : "";
-      lines.addAll(labour(visit, suffix, cover, vat));
-      lines.addAll(drive(visit, suffix, cover, vat));
+      UnaryOperator<String> named =
+          what -> dated ? wording.say(Phrase.OF_DAY, what, wording.shortDay(visit.day())) : what;
+      lines.addAll(labour(visit, named, cover, vat));
+      lines.addAll(drive(visit, named, cover, vat));
       visit.parts().forEach(part -> lines.add(part(part, visit, cover, vat)));
     }
     job.otherCosts().forEach(other -> lines.add(other(other, vat)));
@@ -130,7 +131,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         && !(visit.times().isEmpty() && visit.parts().isEmpty());
   }
 
-  private List<ChargeLine> labour(VisitFacts visit, String suffix, Cover cover, LineVat vat) {
+  private List<ChargeLine> labour(
+      VisitFacts visit, UnaryOperator<String> named, Cover cover, LineVat vat) {
     LocalDate day = firstDay(visit);
     var of = new ChargeLine.Of.Visit(visit.id());
     return chargedMinutes(visit, terms.charge().on(day)).entrySet().stream()
@@ -139,18 +141,28 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
               RateClass rateClass = entry.getKey();
               int minutes = entry.getValue();
               UnitPrice rate = terms.rates().chargePerHour(rateClass, day);
-              String kind =
-                  rateClass == RateClass.NORMAL ? "Labour" : "Labour, " + rateClass.code();
               Priced priced = Priced.minutes(minutes, rate);
               return new ChargeLine(
                   of,
                   Category.LABOUR,
-                  "%s %s at %s%s".formatted(kind, Minutes.text(minutes), rate, suffix),
+                  named.apply(labour(rateClass, minutes, rate)),
                   priced,
                   borne(visit, Category.LABOUR, priced, cover),
                   vat.of(Category.LABOUR));
             })
         .toList();
+  }
+
+  private String labour(RateClass rateClass, int minutes, UnitPrice rate) {
+    String time = Minutes.text(minutes);
+    String price = wording.price(rate);
+    return switch (rateClass) {
+      case NORMAL -> wording.say(Phrase.LABOUR_AT_RATE, time, price);
+      case OVERTIME ->
+          wording.say(Phrase.LABOUR_OF_CLASS_AT_RATE, time, price, wording.say(Phrase.OVERTIME));
+      case NIGHT ->
+          wording.say(Phrase.LABOUR_OF_CLASS_AT_RATE, time, price, wording.say(Phrase.NIGHT));
+    };
   }
 
   /**
@@ -181,7 +193,8 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
         .orElse(visit.day());
   }
 
-  private List<ChargeLine> drive(VisitFacts visit, String suffix, Cover cover, LineVat vat) {
+  private List<ChargeLine> drive(
+      VisitFacts visit, UnaryOperator<String> named, Cover cover, LineVat vat) {
     int minutes =
         visit.times().stream().filter(e -> e.kind() == DRIVE).mapToInt(TimeEntry::minutes).sum();
     BigDecimal miles =
@@ -192,12 +205,18 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
           when visit.charging() != Charging.WHOLE || !fittedOrWorked(visit) ->
           List.of();
       case DriveCharge.PerCallOut callOut ->
-          List.of(drive(visit, "Call-out" + suffix, Priced.one(callOut.rate()), cover, vat));
+          List.of(
+              drive(
+                  visit,
+                  named.apply(wording.say(Phrase.CALL_OUT)),
+                  Priced.one(callOut.rate()),
+                  cover,
+                  vat));
       case DriveCharge.PerHour perHour when minutes > 0 ->
           List.of(
               drive(
                   visit,
-                  "Drive " + Minutes.text(minutes) + suffix,
+                  named.apply(wording.say(Phrase.DRIVE_TIME, Minutes.text(minutes))),
                   Priced.minutes(minutes, perHour.rate()),
                   cover,
                   vat));
@@ -205,7 +224,7 @@ public record Billing(Terms terms, Locale locale, LocalDate taxDay) {
           List.of(
               drive(
                   visit,
-                  "Drive " + miles.toPlainString() + " miles" + suffix,
+                  named.apply(wording.say(Phrase.DRIVE_MILES, miles.toPlainString())),
                   new Priced(miles, Unit.MILE, perMile.rate()),
                   cover,
                   vat));

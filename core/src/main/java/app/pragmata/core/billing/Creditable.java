@@ -186,8 +186,8 @@ public record Creditable(List<Line> lines, List<Off> deductions, List<Group> gro
     if (net.compareTo(left.net()) > 0) {
       throw new Refused(
           Rule.EXCEEDS_LIMIT,
-          "Only %s is left of this invoice to credit (%s), for the rest was billed before. Credit less, or take the work back and credit the earlier invoice."
-              .formatted(left.net(), left.group().words()));
+          "Only %s is left of this invoice to credit at %s %% VAT, for the rest was billed before. Credit less, or take the work back and credit the earlier invoice."
+              .formatted(left.net(), left.group().percent().toPlainString()));
     }
     Money computed = VatBreakdown.vatOn(left.group(), net);
     boolean completes = net.equals(left.net());

@@ -30,17 +30,6 @@ public record VatGroup(VatCategory category, BigDecimal percent, String reason)
     }
   }
 
-  /** How a document names it, such as “VAT 20 %”. */
-  public String words() {
-    return switch (category) {
-      case RATED -> "VAT " + percent.toPlainString() + " %";
-      case ZERO -> "VAT 0 %";
-      case EXEMPT -> "Exempt from VAT: " + reason;
-      case REVERSE_CHARGE -> "VAT, reverse charge: " + reason;
-      case OUTSIDE_SCOPE -> "Outside the scope of VAT: " + reason;
-    };
-  }
-
   /** The highest percent first. */
   @Override
   public int compareTo(VatGroup other) {

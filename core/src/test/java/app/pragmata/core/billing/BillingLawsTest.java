@@ -8,6 +8,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.core.Category;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.costing.AnyJob;
 import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.jobs.BillingBasis.FixedPrice;
@@ -164,7 +165,7 @@ class BillingLawsTest {
             List.of());
     return new Billing(
             WorkedExample.terms(chargeTerms(new DriveCharge.None(), "0")),
-            Locale.UK,
+            Wording.of(Locale.UK),
             WorkedExample.DAY)
         .bill(new JobFacts(List.of(), List.of(visit), List.of()), new TimeAndParts(), Cover.NONE)
         .vat()
@@ -172,7 +173,7 @@ class BillingLawsTest {
   }
 
   private static Billing by(ChargeTerms terms) {
-    return new Billing(WorkedExample.terms(terms), Locale.UK, WorkedExample.DAY);
+    return new Billing(WorkedExample.terms(terms), Wording.of(Locale.UK), WorkedExample.DAY);
   }
 
   private static Bill worked(JobFacts job, Cover cover, ChargeTerms terms) {

@@ -11,6 +11,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.costing.WorkedExample;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.BillingBasis.FixedPrice;
@@ -239,7 +240,7 @@ class BillingTest {
   }
 
   private static Bill draft(JobFacts job, BillingBasis basis, ChargeTerms terms) {
-    return new Billing(WorkedExample.terms(terms), Locale.UK, WorkedExample.DAY)
+    return new Billing(WorkedExample.terms(terms), Wording.of(Locale.UK), WorkedExample.DAY)
         .bill(job, basis, cover());
   }
 }

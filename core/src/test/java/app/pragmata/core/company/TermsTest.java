@@ -79,7 +79,7 @@ class TermsTest {
             like.vat());
     LocalDate billed = WorkedExample.DAY.plusDays(2);
     assertThat(
-            new Billing(changed, Locale.UK, billed)
+            new Billing(changed, Wording.of(Locale.UK), billed)
                 .bill(job(), new BillingBasis.TimeAndParts(), cover())
                 .vat()
                 .net())

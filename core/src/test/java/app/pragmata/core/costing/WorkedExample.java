@@ -10,6 +10,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
 import app.pragmata.core.company.VatTreatments;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
@@ -107,7 +108,7 @@ public final class WorkedExample {
   }
 
   public static Billing billing() {
-    return new Billing(terms(), Locale.UK, DAY);
+    return new Billing(terms(), Wording.of(Locale.UK), DAY);
   }
 
   public static ChargeTerms chargeTerms() {

@@ -1,5 +1,6 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.Bench;
@@ -12,6 +13,7 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import org.apache.pdfbox.Loader;
 import org.junit.jupiter.api.Tag;
@@ -115,7 +117,7 @@ class QuotingBenchTest {
         "Shed 2",
         "",
         PromiseKind.FIXED_PRICE,
-        OfferDocument.promised(PromiseKind.FIXED_PRICE),
+        OfferDocument.promised(PromiseKind.FIXED_PRICE, Wording.of(Locale.UK)),
         LocalDate.of(2026, 11, 24),
         LocalDate.of(2026, 12, 24),
         "",

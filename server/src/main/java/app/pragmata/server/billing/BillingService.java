@@ -108,7 +108,8 @@ public class BillingService {
   public BillingView view(Act act, WholeJob job, Company company, CostSheet sheet) {
     Bills.Before before = bills.before(List.of(job), act.today());
     boolean open = job.closing().isEmpty();
-    List<BillingView.Invoice> posted = invoices.listOfJob(job.job().id(), act.today());
+    List<BillingView.Invoice> posted =
+        invoices.listOfJob(job.job().id(), act.today(), companies.getCompany().wording());
     Money owed = posted.stream().map(each -> Money.ofMinor(each.owedMinor())).collect(Money.sum());
     BillingView.Draft draft = open ? draft(act, job, before) : null;
     Money charged = charged(job, before, draft);
@@ -182,7 +183,7 @@ public class BillingService {
     return new BillingView.Draft(
         BillingView.ChargedLine.of(last.bill(), 0),
         BillingView.Deducted.of(last.bill()),
-        TaxedGroup.of(last.bill().vat()),
+        TaxedGroup.of(last.bill().vat(), companies.getCompany().wording()),
         last.bill().vat().net().minor(),
         gross.minor(),
         entry,

@@ -173,7 +173,7 @@ class Bills {
 
   private Billing billing(LocalDate taxDay) {
     Company company = companies.getCompany();
-    return new Billing(company.terms(), company.locale(), taxDay);
+    return new Billing(company.terms(), company.wording(), taxDay);
   }
 
   private JobBill stage(Reading reading, String field, WholeJob job, InvoiceForm.BillForm form) {

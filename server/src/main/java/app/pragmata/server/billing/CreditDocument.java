@@ -116,7 +116,7 @@ public record CreditDocument(
             .filter(job -> given.contains(job.number()))
             .flatMap(job -> job.billedBefore().stream())
             .toList(),
-        TaxedGroup.of(new VatBreakdown(credit.vat())),
+        TaxedGroup.of(new VatBreakdown(credit.vat()), company.wording()),
         credit.net().minor(),
         credit.vatAmount().minor(),
         credit.gross().minor());

@@ -125,7 +125,7 @@ public record InvoiceDocument(
         company.identity(),
         buyer,
         jobs,
-        TaxedGroup.of(vat),
+        TaxedGroup.of(vat, company.wording()),
         vat.net().minor(),
         vat.vat().minor(),
         vat.gross().minor());

@@ -28,6 +28,7 @@ import app.pragmata.core.billing.Deduction;
 import app.pragmata.core.billing.Priced;
 import app.pragmata.core.billing.SaidVat;
 import app.pragmata.core.billing.Unit;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatBreakdown;
@@ -73,11 +74,11 @@ class InvoiceStore {
   }
 
   /** The invoices that charge a job, the first of them first. */
-  List<BillingView.Invoice> listOfJob(long jobId, LocalDate today) {
+  List<BillingView.Invoice> listOfJob(long jobId, LocalDate today, Wording wording) {
     Condition ofThisJob = INVOICE_LINE.JOB_ID.eq(jobId);
     Field<List<BillingView.ChargedLine>> lines = lines(ofThisJob);
     Field<List<BillingView.Deducted>> billedBefore = billedBefore(jobId);
-    Field<List<TaxedGroup>> vat = vat();
+    Field<List<TaxedGroup>> vat = vat(wording);
     Field<List<BillingView.Credited>> credits = credits();
     Field<List<BillingView.Receipt>> receipts = receipts();
     var other = BILL.as("other");
@@ -184,7 +185,7 @@ class InvoiceStore {
                                 number, net, category, Decimal.text(percent), reason))));
   }
 
-  private static Field<List<TaxedGroup>> vat() {
+  private static Field<List<TaxedGroup>> vat(Wording wording) {
     return multiset(
             select(
                     INVOICE_VAT.CATEGORY,
@@ -205,7 +206,8 @@ class InvoiceStore {
                                 new VatBreakdown.Taxed(
                                     new VatGroup(category, percent, reason),
                                     Money.ofMinor(net),
-                                    Money.ofMinor(vat))))));
+                                    Money.ofMinor(vat)),
+                                wording))));
   }
 
   private static Field<List<BillingView.Credited>> credits() {

@@ -6,13 +6,13 @@ import app.pragmata.core.company.InForce;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.TypedMoney;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -31,9 +31,9 @@ public record Company(
     QuoteSettings quoting,
     Patience patience) {
 
-  /** A day without its year as it is written here, such as "24 Nov". */
-  public String shortDay(LocalDate day) {
-    return DateTimeFormatter.ofPattern("d MMM", locale).format(day);
+  /** The words of its documents. */
+  public Wording wording() {
+    return Wording.of(locale);
   }
 
   /** Reads amounts as they are typed here. */

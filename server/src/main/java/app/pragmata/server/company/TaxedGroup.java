@@ -1,5 +1,6 @@
 package app.pragmata.server.company;
 
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.VatBreakdown;
 import app.pragmata.core.money.VatCategory;
 import java.util.List;
@@ -17,18 +18,19 @@ public record TaxedGroup(
     String words,
     long netMinor,
     long vatMinor) {
-  public static TaxedGroup of(VatBreakdown.Taxed taxed) {
+  /** One group, named in the words of the company's documents. */
+  public static TaxedGroup of(VatBreakdown.Taxed taxed, Wording wording) {
     return new TaxedGroup(
         taxed.group().category(),
         taxed.group().percent().toPlainString(),
         taxed.group().reason(),
-        taxed.group().words(),
+        wording.vat(taxed.group()),
         taxed.net().minor(),
         taxed.vat().minor());
   }
 
   /** All groups of a document, the highest percent first. */
-  public static List<TaxedGroup> of(VatBreakdown vat) {
-    return vat.groups().stream().map(TaxedGroup::of).toList();
+  public static List<TaxedGroup> of(VatBreakdown vat, Wording wording) {
+    return vat.groups().stream().map(taxed -> of(taxed, wording)).toList();
   }
 }

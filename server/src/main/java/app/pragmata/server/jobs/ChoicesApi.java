@@ -72,7 +72,7 @@ class ChoicesApi {
                 each ->
                     new VatChoice(
                         each.code(),
-                        each.group().words(),
+                        company.wording().vat(each.group()),
                         each.code().equals(company.terms().vat().usualCode())))
             .toList(),
         company.terms().charge().on(act.today()).drive().rule());

@@ -22,7 +22,6 @@ import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.todos.ToDoService;
-import java.time.Clock;
 import java.time.LocalDateTime;
 import java.util.HashSet;
 import java.util.List;
@@ -35,7 +34,10 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
-/** What a customer sees and does behind their link; nothing of it shows what anything costs us. */
+/**
+ * What a customer sees and does behind their link; nothing of it shows what anything costs us. Each
+ * act is of the customer and at its moment.
+ */
 @Service
 public class OfferService {
   /** Which lines are chosen, by their place in the document. */
@@ -74,7 +76,6 @@ public class OfferService {
   private final ReceiptService receipts;
   private final CardPayments cards;
   private final CompanyStore companies;
-  private final Clock clock;
 
   OfferService(
       DSLContext database,
@@ -85,8 +86,7 @@ public class OfferService {
       ToDoService toDos,
       ReceiptService receipts,
       CardPayments cards,
-      CompanyStore companies,
-      Clock clock) {
+      CompanyStore companies) {
     this.database = database;
     this.links = links;
     this.editions = editions;
@@ -96,13 +96,11 @@ public class OfferService {
     this.receipts = receipts;
     this.cards = cards;
     this.companies = companies;
-    this.clock = clock;
   }
 
   /** The newest edition with all that was said about it. */
   @Transactional
-  public OfferView view(String token) {
-    Act act = act();
+  public OfferView view(Act act, String token) {
     LinkStore.Link link = requireLink(token);
     links.noteOpened(link.quoteId(), act.at());
     StoredQuote quote = quotes.get(link.quoteId());
@@ -120,8 +118,8 @@ public class OfferService {
     return new OfferView(
         document,
         quote.state(act).code(),
-        acceptance.isPresent() ? OfferDocument.lines(offer) : document.lines(),
-        acceptance.isPresent() ? OfferDocument.Sum.of(offer) : document.sum(),
+        acceptance.isPresent() ? OfferDocument.lines(offer, document.wording()) : document.lines(),
+        acceptance.isPresent() ? OfferDocument.Sum.of(offer, document.wording()) : document.sum(),
         acceptance.map(QuoteAcceptanceRecord::getName).orElse(quote.acceptedBy()),
         acceptance.map(a -> LocalDateTime.ofInstant(a.getAcceptedAt(), act.zone())).orElse(null),
         acceptance.map(QuoteAcceptanceRecord::getContentHash).orElse(null),
@@ -133,19 +131,20 @@ public class OfferService {
 
   /** The total as it would be with these lines chosen; stores nothing. */
   @Transactional(readOnly = true)
-  public OfferDocument.Sum preview(String token, ChoiceForm form) {
+  public OfferDocument.Sum preview(Act act, String token, ChoiceForm form) {
     StoredQuote quote = quotes.get(requireLink(token).quoteId());
     requireNewest(quote, form.edition());
-    return OfferDocument.Sum.of(quotes.getOffer(quote, act().today()).choose(taken(form.taken())));
+    return OfferDocument.Sum.of(
+        quotes.getOffer(quote, act.today()).choose(taken(form.taken())),
+        companies.getCompany().wording());
   }
 
   /** A question becomes a to-do of whoever sent the quote, due today. */
   @Transactional
-  public void ask(String token, @Nullable String typed) {
+  public void ask(Act act, String token, @Nullable String typed) {
     var reading = new Reading();
     String question = reading.text("question", typed, 2_000);
     reading.refuseIfFaulty();
-    Act act = act();
     StoredQuote quote = quotes.lock(requireLink(token).quoteId());
     Long sender =
         database
@@ -174,18 +173,18 @@ public class OfferService {
   }
 
   @Transactional
-  public void decline(String token, int edition, @Nullable String typed) {
+  public void decline(Act act, String token, int edition, @Nullable String typed) {
     var reading = new Reading();
     String reason = reading.text("reason", typed, 300);
     reading.refuseIfFaulty();
     StoredQuote quote = quotes.lock(requireLink(token).quoteId());
     requireNewest(quote, edition);
-    quotes.declineByCustomer(act(), quote, Objects.requireNonNull(reason));
+    quotes.declineByCustomer(act, quote, Objects.requireNonNull(reason));
   }
 
   /** Takes the yes down, with exactly what it is to; refused when another answer came before. */
   @Transactional
-  public void accept(String token, YesForm form) {
+  public void accept(Act act, String token, YesForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 100);
     String signature = reading.text("signature", form.signature(), LONGEST_SIGNATURE);
@@ -193,7 +192,6 @@ public class OfferService {
       reading.fault("signature", Rule.UNREADABLE, "Draw your name in the box, or type it.");
     }
     reading.refuseIfFaulty();
-    Act act = act();
     StoredQuote quote = quotes.lock(requireLink(token).quoteId());
     requireNewest(quote, form.edition());
     Offer chosen = quotes.getOffer(quote, act.today()).choose(taken(form.taken()));
@@ -201,7 +199,7 @@ public class OfferService {
         new Accepted(
             editions.get(quote.id(), quote.edition()),
             taken(form.taken()).stream().sorted().toList(),
-            OfferDocument.Sum.of(chosen),
+            OfferDocument.Sum.of(chosen, companies.getCompany().wording()),
             Objects.requireNonNull(name),
             Objects.requireNonNull(signature),
             act.at().toString());
@@ -221,9 +219,9 @@ public class OfferService {
   }
 
   /** Pays by card what is missing to the deposit; the payment's own steps are transactions. */
-  public void payDeposit(String token, @Nullable String card) {
+  public void payDeposit(Act act, String token, @Nullable String card) {
     StoredQuote quote = quotes.get(requireLink(token).quoteId());
-    Offer offer = quotes.getOffer(quote, act().today());
+    Offer offer = quotes.getOffer(quote, act.today());
     if (!quote.isAccepted() || !offer.depositDue().isPositive()) {
       throw new Refused(Rule.NO_DEPOSIT_DUE, "No deposit is due on this quote.");
     }
@@ -289,9 +287,5 @@ public class OfferService {
 
   private static Set<Integer> taken(@Nullable List<Integer> taken) {
     return taken == null ? Set.of() : new HashSet<>(taken);
-  }
-
-  private Act act() {
-    return Act.ofCustomer(clock.instant(), companies.getZone());
   }
 }

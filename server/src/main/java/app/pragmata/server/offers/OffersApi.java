@@ -1,7 +1,11 @@
 package app.pragmata.server.offers;
 
+import app.pragmata.core.company.Phrase;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.quoting.OfferDocument;
 import app.pragmata.server.quoting.QuotePdf;
+import app.pragmata.server.records.Act;
+import java.time.Clock;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -23,55 +27,64 @@ class OffersApi {
 
   private final OfferService service;
   private final QuotePdf pdf;
+  private final CompanyStore companies;
+  private final Clock clock;
 
-  OffersApi(OfferService service, QuotePdf pdf) {
+  OffersApi(OfferService service, QuotePdf pdf, CompanyStore companies, Clock clock) {
     this.service = service;
     this.pdf = pdf;
+    this.companies = companies;
+    this.clock = clock;
+  }
+
+  private Act act() {
+    return Act.ofCustomer(clock.instant(), companies.getZone());
   }
 
   @GetMapping("/api/offers/{token}")
   OfferView getOffer(@PathVariable String token) {
-    return service.view(token);
+    return service.view(act(), token);
   }
 
   @GetMapping("/api/offers/{token}/pdf")
   ResponseEntity<byte[]> offerPdf(@PathVariable String token) {
-    OfferDocument document = service.view(token).document();
+    OfferDocument document = service.view(act(), token).document();
     return ResponseEntity.ok()
         .contentType(MediaType.APPLICATION_PDF)
         .header(
             HttpHeaders.CONTENT_DISPOSITION,
-            "inline; filename=\"quote-%d.pdf\"".formatted(document.number()))
+            "inline; filename=\"%s\""
+                .formatted(document.wording().say(Phrase.FILE_QUOTE, document.number())))
         .body(pdf.print(document));
   }
 
   @PostMapping("/api/offers/{token}/sum")
   OfferDocument.Sum computeSum(
       @PathVariable String token, @RequestBody OfferService.ChoiceForm form) {
-    return service.preview(token, form);
+    return service.preview(act(), token, form);
   }
 
   @PostMapping("/api/offers/{token}/questions")
   OfferView askQuestion(@PathVariable String token, @RequestBody QuestionForm form) {
-    service.ask(token, form.question());
-    return service.view(token);
+    service.ask(act(), token, form.question());
+    return service.view(act(), token);
   }
 
   @PostMapping("/api/offers/{token}/decline")
   OfferView declineOffer(@PathVariable String token, @RequestBody NoForm form) {
-    service.decline(token, form.edition(), form.reason());
-    return service.view(token);
+    service.decline(act(), token, form.edition(), form.reason());
+    return service.view(act(), token);
   }
 
   @PostMapping("/api/offers/{token}/accept")
   OfferView acceptOffer(@PathVariable String token, @RequestBody OfferService.YesForm form) {
-    service.accept(token, form);
-    return service.view(token);
+    service.accept(act(), token, form);
+    return service.view(act(), token);
   }
 
   @PostMapping("/api/offers/{token}/deposit")
   OfferView payDeposit(@PathVariable String token, @RequestBody CardForm form) {
-    service.payDeposit(token, form.card());
-    return service.view(token);
+    service.payDeposit(act(), token, form.card());
+    return service.view(act(), token);
   }
 }

@@ -122,7 +122,7 @@ record EditionComparison(
     terms.put(Term.SITE, document.site());
     terms.put(Term.EQUIPMENT, document.equipment());
     terms.put(Term.PROMISE, document.promise().words());
-    terms.put(Term.VALID_UNTIL, document.written(document.validUntil()));
+    terms.put(Term.VALID_UNTIL, document.wording().day(document.validUntil()));
     terms.put(Term.PRICES, document.pricesWithVat() ? "with VAT" : "without VAT");
     terms.put(Term.DISCOUNT, document.discount());
     terms.put(Term.DEPOSIT, document.deposit());

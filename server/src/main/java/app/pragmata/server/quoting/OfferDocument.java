@@ -3,6 +3,8 @@ package app.pragmata.server.quoting;
 import app.pragmata.core.Coded;
 import app.pragmata.core.Decimal;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
@@ -14,7 +16,6 @@ import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.TaxedGroup;
 import java.time.LocalDate;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -81,19 +82,18 @@ public record OfferDocument(
   }
 
   /** What is promised of the price, in the words that the customer reads. */
-  static String promised(PromiseKind promise) {
-    return switch (promise) {
-      case FIXED_PRICE -> "This is a fixed price, whatever the work takes.";
-      case ESTIMATE ->
-          "This is an estimate. You pay for the time and parts that the work takes; if it will be more, we say why.";
-      case NOT_MORE_THAN ->
-          "You pay for the time and parts that the work takes, and not more than this total.";
-    };
+  public static String promised(PromiseKind promise, Wording wording) {
+    return wording.say(
+        switch (promise) {
+          case FIXED_PRICE -> Phrase.PROMISED_FIXED_PRICE;
+          case ESTIMATE -> Phrase.PROMISED_ESTIMATE;
+          case NOT_MORE_THAN -> Phrase.PROMISED_NOT_MORE_THAN;
+        });
   }
 
-  /** A day as it is written in the document, such as "24 November 2026". */
-  String written(LocalDate day) {
-    return DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.forLanguageTag(locale)).format(day);
+  /** Its words. */
+  public Wording wording() {
+    return Wording.of(Locale.forLanguageTag(locale));
   }
 
   /**
@@ -114,11 +114,11 @@ public record OfferDocument(
     }
 
     /** What the offer comes to as things stand. */
-    public static Sum of(Offer offer) {
+    public static Sum of(Offer offer, Wording wording) {
       VatBreakdown vat = offer.totals().vat();
       return new Sum(
           vat.net().minor(),
-          TaxedGroup.of(vat),
+          TaxedGroup.of(vat, wording),
           vat.vat().minor(),
           vat.gross().minor(),
           offer.depositDue().minor(),
@@ -129,7 +129,7 @@ public record OfferDocument(
   public record DocumentStage(String name, String part, long amountMinor) {}
 
   /** All lines of the offer as they are read. */
-  public static List<DocumentLine> lines(Offer offer) {
+  public static List<DocumentLine> lines(Offer offer, Wording wording) {
     var shown = new ArrayList<>(offer.shown());
     var shownGross = new ArrayList<>(offer.shownGross());
     return offer.lines().stream()
@@ -150,16 +150,16 @@ public record OfferDocument(
                           0,
                           0);
                   case OfferLine.Priced priced ->
-                      line(priced.choice(), shown.removeFirst(), shownGross.removeFirst());
+                      line(priced.choice(), shown.removeFirst(), shownGross.removeFirst(), wording);
                 })
         .toList();
   }
 
-  private static DocumentLine line(Choice choice, QuoteLine line, Money gross) {
+  private static DocumentLine line(Choice choice, QuoteLine line, Money gross, Wording wording) {
     return new DocumentLine(
         Kind.LINE,
         line.description(),
-        quantity(line),
+        quantity(line, wording),
         choice.code(),
         choice instanceof Choice.Alternative alternative ? alternative.group() : "",
         choice.counts(),
@@ -170,13 +170,16 @@ public record OfferDocument(
         gross.minor());
   }
 
-  private static String quantity(QuoteLine line) {
+  private static String quantity(QuoteLine line, Wording wording) {
     return switch (line) {
-      case QuoteLine.Labour labour -> Minutes.text(labour.minutes()) + " h";
+      case QuoteLine.Labour labour ->
+          wording.say(Phrase.QUANTITY_HOURS, Minutes.text(labour.minutes()));
       case QuoteLine.Drive drive ->
           switch (drive.charge()) {
-            case DriveCharge.PerMile perMile -> Decimal.text(drive.miles()) + " miles";
-            case DriveCharge.PerHour perHour -> Minutes.text(drive.minutes()) + " h";
+            case DriveCharge.PerMile perMile ->
+                wording.say(Phrase.QUANTITY_MILES, Decimal.text(drive.miles()));
+            case DriveCharge.PerHour perHour ->
+                wording.say(Phrase.QUANTITY_HOURS, Minutes.text(drive.minutes()));
             case DriveCharge.PerCallOut callOut -> "";
             case DriveCharge.None none -> "";
           };

@@ -5,6 +5,8 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.MAIL;
 import static org.jooq.impl.DSL.when;
 
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
@@ -57,29 +59,21 @@ class QuoteLetters implements Attachments {
 
   /** Sends the quote with its link; nothing where the customer has no address. */
   void send(Act act, QuoteRecord quote, OfferDocument document, String link) {
-    String edition = document.edition() > 1 ? ", changed" : "";
-    String inPlace =
-        document.edition() > 1
-            ? ", edition %d, in place of the one before".formatted(document.edition())
-            : "";
+    Wording wording = document.wording();
+    boolean changed = document.edition() > 1;
+    String number = String.valueOf(document.number());
     queue(
         act,
         quote,
-        "Quote %d%s: %s".formatted(document.number(), edition, document.title()),
-        """
-        Here is our quote %d for “%s”%s. It is valid until %s.
-
-        Read it, choose, ask or accept it here:
-        %s
-
-        It is attached as a PDF too.
-        """
-            .formatted(
-                document.number(),
-                document.title(),
-                inPlace,
-                document.written(document.validUntil()),
-                link),
+        wording.say(
+            changed ? Phrase.MAIL_QUOTE_CHANGED : Phrase.MAIL_QUOTE, number, document.title()),
+        wording.say(
+            changed ? Phrase.MAIL_EDITION_SAYS : Phrase.MAIL_QUOTE_SAYS,
+            number,
+            document.title(),
+            wording.day(document.validUntil()),
+            link,
+            String.valueOf(document.edition())),
         document.edition());
   }
 
@@ -87,17 +81,18 @@ class QuoteLetters implements Attachments {
   public Attachment print(long quoteId, int edition) {
     OfferDocument document = editions.get(quoteId, edition);
     return new Attachment(
-        "quote-%d.pdf".formatted(document.number()), new ByteArrayResource(pdf.print(document)));
+        document.wording().say(Phrase.FILE_QUOTE, document.number()),
+        new ByteArrayResource(pdf.print(document)));
   }
 
   /** Sends an answer to what was asked about the quote. */
   void answer(Act act, QuoteRecord quote, String question, String answer, String link) {
+    Wording wording = companies.getCompany().wording();
     queue(
         act,
         quote,
-        "Your question about quote %d".formatted(quote.getNumber()),
-        "You asked:\n%s\n\nOur answer:\n%s\n\nThe quote is here:\n%s\n"
-            .formatted(question, answer, link),
+        wording.say(Phrase.MAIL_ANSWER, quote.getNumber()),
+        wording.say(Phrase.MAIL_ANSWER_SAYS, question, answer, link),
         null);
   }
 
@@ -115,9 +110,9 @@ class QuoteLetters implements Attachments {
                     new MailQueue.Letter(
                         reader.address(),
                         subject,
-                        "Dear %s,\n\n%s%s\n%s\n"
+                        "%s\n\n%s%s\n\n%s\n"
                             .formatted(
-                                reader.name(),
+                                company.wording().say(Phrase.MAIL_GREETING, reader.name()),
                                 opening.isEmpty() ? "" : opening + "\n\n",
                                 said,
                                 closing.isEmpty() ? company.identity().name() : closing),

@@ -1,5 +1,7 @@
 package app.pragmata.server.quoting;
 
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.TaxedGroup;
@@ -24,7 +26,7 @@ public class QuotePdf {
       <html><head><meta charset="utf-8" /><title>{name}</title><style>
       @page { size: A4; margin: 22mm 18mm 20mm 18mm;
         @bottom-left { content: "{foot}"; font: 8.5pt "Source Sans 3"; color: #55615a; }
-        @bottom-right { content: "page " counter(page) " of " counter(pages); font: 8.5pt "Source Sans 3"; color: #55615a; } }
+        @bottom-right { content: {page}; font: 8.5pt "Source Sans 3"; color: #55615a; } }
       body { margin: 0; font: 10pt/1.4 "Source Sans 3"; color: #17251f; }
       h1 { font: 600 17pt "Source Serif 4"; margin: 7mm 0 2mm; }
       .firm { font: 600 12pt "Source Serif 4"; }
@@ -56,14 +58,19 @@ public class QuotePdf {
   }
 
   private static String xhtml(OfferDocument offer) {
-    String name = "Quote " + offer.number() + edition(offer);
+    Wording wording = offer.wording();
+    String name =
+        offer.edition() > 1
+            ? wording.say(Phrase.QUOTE_EDITION, "" + offer.number(), "" + offer.edition())
+            : wording.say(Phrase.QUOTE, offer.number());
     var page =
         new StringBuilder(
             PAGE.replace("{name}", text(name))
-                .replace("{foot}", text(offer.seller().name() + ", " + name).replace("\"", "")));
+                .replace("{foot}", text(offer.seller().name() + ", " + name).replace("\"", ""))
+                .replace("{page}", pageOf(wording)));
     page.append(
         "<div class=\"firm\">%s</div><div class=\"soft\">%s</div>"
-            .formatted(text(offer.seller().name()), text(sellerLine(offer.seller()))));
+            .formatted(text(offer.seller().name()), text(sellerLine(offer.seller(), wording))));
     page.append("<h1>%s</h1>".formatted(text(offer.title())));
     page.append(
         "<div>%s</div><div class=\"soft\">%s%s</div>"
@@ -72,9 +79,14 @@ public class QuotePdf {
                 text(offer.site()),
                 offer.equipment().isEmpty() ? "" : "<br />" + text(offer.equipment())));
     page.append(
-        "<div class=\"soft\">%s of %s, valid until %s</div>"
+        "<div class=\"soft\">%s</div>"
             .formatted(
-                text(name), offer.written(offer.sentOn()), offer.written(offer.validUntil())));
+                text(
+                    wording.say(
+                        Phrase.QUOTE_OF,
+                        name,
+                        wording.day(offer.sentOn()),
+                        wording.day(offer.validUntil())))));
     lines(page, offer);
     sum(page, offer);
     page.append("<div class=\"soft\">%s</div>".formatted(text(offer.promised())));
@@ -86,32 +98,43 @@ public class QuotePdf {
   }
 
   /** What identifies the seller, as far as it has it, in one line. */
-  private static String sellerLine(Company.Identity seller) {
+  private static String sellerLine(Company.Identity seller, Wording wording) {
     return Stream.of(
             seller.address(),
             seller.phone(),
             seller.email(),
-            seller.vatNumber().isEmpty() ? "" : "VAT number " + seller.vatNumber(),
+            seller.vatNumber().isEmpty() ? "" : wording.say(Phrase.VAT_NUMBER, seller.vatNumber()),
             seller.bank())
         .filter(part -> !part.isEmpty())
         .collect(Collectors.joining(" · "));
   }
 
-  private static String edition(OfferDocument offer) {
-    return offer.edition() > 1 ? ", edition " + offer.edition() : "";
+  /** Which page of how many, as the content of a page's margin: words around its counters. */
+  private static String pageOf(Wording wording) {
+    String words = text(wording.say(Phrase.PAGE_OF, "\u0001", "\u0002"));
+    return "\""
+        + words.replace("\u0001", "\" counter(page) \"").replace("\u0002", "\" counter(pages) \"")
+        + "\"";
   }
 
   private static void lines(StringBuilder page, OfferDocument offer) {
     page.append(
-        "<table class=\"lines\"><thead><tr><th></th><th class=\"figure\">quantity</th><th class=\"figure\">%s, %s</th></tr></thead><tbody>"
-            .formatted(text(offer.currency()), offer.pricesWithVat() ? "with VAT" : "without VAT"));
+        "<table class=\"lines\"><thead><tr><th></th><th class=\"figure\">%s</th><th class=\"figure\">%s</th></tr></thead><tbody>"
+            .formatted(
+                text(offer.wording().say(Phrase.QUANTITY)),
+                text(
+                    offer
+                        .wording()
+                        .say(
+                            offer.pricesWithVat() ? Phrase.WITH_VAT : Phrase.WITHOUT_VAT,
+                            offer.currency()))));
     for (DocumentLine line : offer.lines()) {
       if (line.kind() == OfferDocument.Kind.LINE) {
         page.append(
             "<tr><td>%s%s</td><td class=\"figure\">%s</td><td class=\"figure\">%s</td></tr>"
                 .formatted(
                     text(line.description()),
-                    choice(line) + warranty(offer, line),
+                    choice(offer, line) + warranty(offer, line),
                     text(line.quantity()),
                     money(offer, offer.pricesWithVat() ? line.grossMinor() : line.netMinor())));
       } else {
@@ -128,21 +151,25 @@ public class QuotePdf {
       return "";
     }
     return offer.pricesWithVat()
-        ? soft("of which the warranty bears %s %% already".formatted(line.warrantyPercent()))
+        ? soft(offer.wording().say(Phrase.WARRANTY_BEARS_ALREADY, line.warrantyPercent()))
         : soft(
-            "%s less %s, which the warranty bears (%s %%)"
-                .formatted(
+            offer
+                .wording()
+                .say(
+                    Phrase.WARRANTY_BEARS,
                     money(offer, line.fullMinor()),
                     money(offer, line.warrantyMinor()),
                     line.warrantyPercent()));
   }
 
-  private static String choice(DocumentLine line) {
+  private static String choice(OfferDocument offer, DocumentLine line) {
     String words =
         switch (line.choice()) {
-          case OPTION -> line.taken() ? "" : "only if wanted, not in the total";
+          case OPTION -> line.taken() ? "" : offer.wording().say(Phrase.ONLY_IF_WANTED);
           case ALTERNATIVE ->
-              line.group() + (line.taken() ? ", in the total" : ", instead, not in the total");
+              offer
+                  .wording()
+                  .say(line.taken() ? Phrase.IN_THE_TOTAL : Phrase.INSTEAD, line.group());
           case INCLUDED -> "";
         };
     return words.isEmpty() ? "" : soft(words);
@@ -154,17 +181,17 @@ public class QuotePdf {
 
   private static void sum(StringBuilder page, OfferDocument offer) {
     page.append("<div class=\"sum\"><table>");
-    row(page, offer, "", "Net", offer.sum().netMinor());
+    row(page, offer, "", offer.wording().say(Phrase.NET), offer.sum().netMinor());
     for (TaxedGroup vat : offer.sum().vat()) {
       row(page, offer, "", vat.words(), vat.vatMinor());
     }
-    row(page, offer, "all", "Total", offer.sum().grossMinor());
+    row(page, offer, "all", offer.wording().say(Phrase.TOTAL), offer.sum().grossMinor());
     if (offer.sum().depositMinor() > 0) {
       row(
           page,
           offer,
           "",
-          "Deposit, within %d days of your yes".formatted(offer.depositDueDays()),
+          offer.wording().say(Phrase.DEPOSIT_WITHIN, offer.depositDueDays()),
           offer.sum().depositMinor());
     }
     page.append("</table></div>");
@@ -179,9 +206,14 @@ public class QuotePdf {
     for (int i = 0; i < offer.stages().size(); i++) {
       DocumentStage stage = offer.stages().get(i);
       if (withVat.isEmpty()) {
-        row(page, offer, "", stage.name() + ", without VAT", stage.amountMinor());
+        row(
+            page,
+            offer,
+            "",
+            offer.wording().say(Phrase.WITHOUT_VAT, stage.name()),
+            stage.amountMinor());
       } else {
-        row(page, offer, "", stage.name() + ", with VAT", withVat.get(i));
+        row(page, offer, "", offer.wording().say(Phrase.WITH_VAT, stage.name()), withVat.get(i));
       }
     }
     page.append("</table></div>");

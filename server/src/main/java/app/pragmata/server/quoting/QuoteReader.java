@@ -6,6 +6,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.jobs.Cover;
@@ -212,7 +213,7 @@ final class QuoteReader {
 
   private @Nullable QuoteLine labour(String at, TypedLine line, VatTreatment vatTreatment) {
     RateClass rateClass = Objects.requireNonNullElse(line.rateClass(), RateClass.NORMAL);
-    String description = description(at, line, "Labour");
+    String description = description(at, line, company.wording().say(Phrase.LABOUR));
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
     if (minutes == null || description == null) {
       return null;
@@ -230,7 +231,7 @@ final class QuoteReader {
   }
 
   private @Nullable QuoteLine drive(String at, TypedLine line, VatTreatment vatTreatment) {
-    String description = description(at, line, "Call-out");
+    String description = description(at, line, company.wording().say(Phrase.CALL_OUT));
     Integer minutes = reading.required(at + "time", line.time(), Minutes::parse);
     BigDecimal miles = reading.optional(at + "miles", line.miles(), Reading::miles);
     BigDecimal driven = miles == null ? BigDecimal.ZERO : miles;

@@ -15,6 +15,8 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.DriveCharge;
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
@@ -162,7 +164,7 @@ public class QuoteService {
         jobId,
         () -> {
           JobRecord job = getJob(jobId);
-          List<TypedLine> lines = workedJobs.list(jobId);
+          List<TypedLine> lines = workedJobs.list(jobId, companies.getCompany().wording());
           if (lines.isEmpty()) {
             throw new Refused(
                 Rule.NO_LINES, "Nothing was worked on this job yet that could be quoted again.");
@@ -483,10 +485,13 @@ public class QuoteService {
                     atTodaysPrice(act, quotes.getOffer(quotes.get(accepted.quoteId()), act.today()))
                         .stream())
             .toList();
-    return quoted.isEmpty() ? workedJobs.list(job.getId()) : quoted;
+    return quoted.isEmpty()
+        ? workedJobs.list(job.getId(), companies.getCompany().wording())
+        : quoted;
   }
 
   private List<TypedLine> firstLines(long kindOfJobId) {
+    Wording wording = companies.getCompany().wording();
     int minutes =
         database
             .select(KIND_OF_JOB.DEFAULT_MINUTES)
@@ -494,8 +499,8 @@ public class QuoteService {
             .where(KIND_OF_JOB.ID.eq(kindOfJobId))
             .fetchSingle(KIND_OF_JOB.DEFAULT_MINUTES);
     return List.of(
-        TypedLine.labour("Labour", Minutes.text(minutes)).line(),
-        TypedLine.drive("Call-out", "0:30", "10").line());
+        TypedLine.labour(wording.say(Phrase.LABOUR), Minutes.text(minutes)).line(),
+        TypedLine.drive(wording.say(Phrase.CALL_OUT), "0:30", "10").line());
   }
 
   private List<TypedLine> atTodaysPrice(Act act, Offer offer) {

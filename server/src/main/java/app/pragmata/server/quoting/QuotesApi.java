@@ -12,6 +12,7 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Margin;
@@ -366,7 +367,8 @@ class QuotesApi {
         .contentType(MediaType.APPLICATION_PDF)
         .header(
             HttpHeaders.CONTENT_DISPOSITION,
-            "inline; filename=\"quote-%d.pdf\"".formatted(document.number()))
+            "inline; filename=\"%s\""
+                .formatted(document.wording().say(Phrase.FILE_QUOTE, document.number())))
         .body(pdf.print(document));
   }
 
@@ -433,7 +435,7 @@ class QuotesApi {
             .toList(),
         new Totals(
             totals.vat().net().minor(),
-            TaxedGroup.of(totals.vat()),
+            TaxedGroup.of(totals.vat(), company.wording()),
             totals.vat().vat().minor(),
             totals.vat().gross().minor(),
             totals.cost().minor(),

@@ -2,7 +2,9 @@ package app.pragmata.server.quoting;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.Decimal;
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.RateClass;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
@@ -39,9 +41,9 @@ class WorkedJobs {
   }
 
   /** Empty when nothing was recorded on it. */
-  List<TypedLine> list(long jobId) {
+  List<TypedLine> list(long jobId, Wording wording) {
     var lines = new ArrayList<TypedLine>();
-    database.resultQuery(TIMES, jobId).forEach(row -> lines.add(time(row)));
+    database.resultQuery(TIMES, jobId).forEach(row -> lines.add(time(row, wording)));
     database
         .resultQuery(PARTS, jobId)
         .forEach(
@@ -65,12 +67,15 @@ class WorkedJobs {
     return lines;
   }
 
-  private static TypedLine time(Record row) {
+  private static TypedLine time(Record row, Wording wording) {
     String minutes = Minutes.text(row.get("minutes", Integer.class));
     return row.get("kind", String.class).equals("drive")
-        ? TypedLine.drive("Call-out", minutes, Decimal.text(row.get("miles", BigDecimal.class)))
+        ? TypedLine.drive(
+                wording.say(Phrase.CALL_OUT),
+                minutes,
+                Decimal.text(row.get("miles", BigDecimal.class)))
             .line()
-        : TypedLine.labour("Labour", minutes)
+        : TypedLine.labour(wording.say(Phrase.LABOUR), minutes)
             .rateClass(Coded.get(RateClass.class, row.get("rate_class", String.class)))
             .line();
   }

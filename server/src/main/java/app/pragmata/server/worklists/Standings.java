@@ -520,7 +520,7 @@ public class Standings {
     if (!byWork) {
       return sheet.quotedNet();
     }
-    var billing = new Billing(company.terms(), company.locale(), today());
+    var billing = new Billing(company.terms(), company.wording(), today());
     var basis = new BillingBasis.TimeAndParts();
     Cover cover = job.cover(company.zone());
     var worked = billing.bill(job.unbilled(company.zone()), basis, cover);

@@ -2,6 +2,7 @@ package app.pragmata.server.quoting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.company.Company;
@@ -11,6 +12,7 @@ import java.io.IOException;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.font.PDFont;
@@ -56,7 +58,7 @@ class QuotePdfTest {
         "Shed 2",
         "",
         PromiseKind.FIXED_PRICE,
-        OfferDocument.promised(PromiseKind.FIXED_PRICE),
+        OfferDocument.promised(PromiseKind.FIXED_PRICE, Wording.of(Locale.UK)),
         LocalDate.of(2026, 11, 24),
         LocalDate.of(2026, 12, 24),
         notes,

@@ -1,0 +1,95 @@
+package app.pragmata.core.company;
+
+import app.pragmata.core.money.UnitPrice;
+import app.pragmata.core.money.VatGroup;
+import java.text.DecimalFormat;
+import java.text.DecimalFormatSymbols;
+import java.text.MessageFormat;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
+import java.util.EnumMap;
+import java.util.Locale;
+import java.util.Map;
+import java.util.MissingResourceException;
+import java.util.Objects;
+import java.util.ResourceBundle;
+import java.util.concurrent.ConcurrentHashMap;
+
+/**
+ * The words of documents in a company's language, and how it writes numbers and days. A language
+ * without words of its own gets English ones with its own numbers.
+ */
+public final class Wording {
+  private static final Map<Locale, Wording> KNOWN = new ConcurrentHashMap<>();
+
+  private final Locale locale;
+  private final Map<Phrase, String> patterns = new EnumMap<>(Phrase.class);
+
+  private Wording(Locale locale) {
+    this.locale = locale;
+    ResourceBundle words =
+        ResourceBundle.getBundle(
+            Wording.class.getPackageName() + ".words",
+            locale,
+            ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES));
+    for (Phrase phrase : Phrase.values()) {
+      patterns.put(phrase, words.getString(phrase.key()));
+    }
+  }
+
+  /**
+   * The words of a locale's language.
+   *
+   * @throws MissingResourceException when a phrase has no words
+   */
+  public static Wording of(Locale locale) {
+    return KNOWN.computeIfAbsent(locale, Wording::new);
+  }
+
+  /** A phrase with its values filled in; numbers are passed as they are to be read. */
+  public String say(Phrase phrase, Object... values) {
+    return new MessageFormat(Objects.requireNonNull(patterns.get(phrase)), Locale.ROOT)
+        .format(values);
+  }
+
+  /** A whole number as it names a document, without any grouping. */
+  public String say(Phrase phrase, long number) {
+    return say(phrase, String.valueOf(number));
+  }
+
+  /** A day as it is written in a document, such as “24 November 2026”. */
+  public String day(LocalDate day) {
+    return written(day, Phrase.DAY);
+  }
+
+  /** A day without its year, such as “24 Nov”. */
+  public String shortDay(LocalDate day) {
+    return written(day, Phrase.SHORT_DAY);
+  }
+
+  private String written(LocalDate day, Phrase pattern) {
+    return DateTimeFormatter.ofPattern(patterns.get(pattern), locale).format(day);
+  }
+
+  /** A price with two decimals, or up to four where they are needed. */
+  public String price(UnitPrice price) {
+    return new DecimalFormat("0.00##", DecimalFormatSymbols.getInstance(locale))
+        .format(price.major());
+  }
+
+  /** How a document names what is taxed alike, such as “VAT 20 %”. */
+  public String vat(VatGroup group) {
+    return switch (group.category()) {
+      case RATED -> say(Phrase.VAT_RATED, decimal(group));
+      case ZERO -> say(Phrase.VAT_ZERO);
+      case EXEMPT -> say(Phrase.VAT_EXEMPT, group.reason());
+      case REVERSE_CHARGE -> say(Phrase.VAT_REVERSE_CHARGE, group.reason());
+      case OUTSIDE_SCOPE -> say(Phrase.VAT_OUTSIDE_SCOPE, group.reason());
+    };
+  }
+
+  private String decimal(VatGroup group) {
+    return new DecimalFormat("0.##", DecimalFormatSymbols.getInstance(locale))
+        .format(group.percent());
+  }
+}
