@@ -7,6 +7,7 @@ import type { Day } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, time, weekday, words } from "../format";
 import { useAct } from "../kit/useAct";
+import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
@@ -16,6 +17,7 @@ const OVER = ["finished", "checked"];
 export default function PocketDay() {
   const { person } = useSession();
   const { data, error } = useQuery(queries.pocketDay);
+  useTitle("Today");
   const next = data?.stops.find((stop) => !OVER.includes(stop.state));
   return (
     <main className="pocket">
@@ -93,6 +95,7 @@ function DriveHome({ day }: { day: Day }) {
         setProblem(undefined);
       },
       refused: setProblem,
+      said: (changed) => ({ text: changed.drivingHomeSince ? "Driving home." : "You are home." }),
     },
   );
   const take = (home: boolean, form: Tap["form"] = {}) =>

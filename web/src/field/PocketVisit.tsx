@@ -7,6 +7,7 @@ import type { PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, hours, time, words } from "../format";
 import { useAct } from "../kit/useAct";
+import { useTitle } from "../kit/useTitle";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
@@ -14,11 +15,20 @@ type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: s
 type Tap = { step: Step; form: StepForm; tappedAt: string };
 type Panel = "arrive" | "finish" | "parts" | undefined;
 
+const SAID: Record<Step, string> = {
+  drive: "Driving.",
+  arrive: "Arrived.",
+  "start-work": "The work is on the clock.",
+  pause: "The clock is stopped.",
+  finish: "Finished.",
+};
+
 /** One visit under the technician's thumb: one large button for what comes next, everything else below. */
 export default function PocketVisit() {
   const id = Number(useParams().id);
   const queryClient = useQueryClient();
   const { data: visit, error } = useQuery(queries.pocketVisit(id));
+  useTitle(visit?.customer);
   const [panel, setPanel] = useState<Panel>();
   const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
@@ -41,6 +51,7 @@ export default function PocketVisit() {
         unanswered.current = undefined;
       }
     },
+    said: (_, { step }) => ({ text: SAID[step] }),
   });
   const take = (step: Step, form: StepForm = {}) => {
     const first = unanswered.current?.step === step ? unanswered.current.tappedAt : undefined;

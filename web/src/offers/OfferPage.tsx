@@ -321,6 +321,7 @@ function Yes({
     {
       done: (accepted) => queryClient.setQueryData(queries.offer(token).queryKey, accepted),
       refused: setProblem,
+      said: null,
     },
   );
   return (
@@ -368,6 +369,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
         queryClient.setQueryData(queries.offer(token).queryKey, paid);
       },
       refused: setProblem,
+      said: null,
     },
   );
   if (offer.depositDueMinor === 0) {
@@ -432,6 +434,7 @@ function Questions({ token, offer }: { token: string; offer: OfferView }) {
         setQuestion("");
         queryClient.setQueryData(queries.offer(token).queryKey, asked);
       },
+      said: "We have your question.",
     },
   );
   return (
@@ -470,7 +473,10 @@ function No({ token, offer }: { token: string; offer: OfferView }) {
           body: { edition: offer.document.edition, reason },
         }),
       ),
-    { done: (declined) => queryClient.setQueryData(queries.offer(token).queryKey, declined) },
+    {
+      done: (declined) => queryClient.setQueryData(queries.offer(token).queryKey, declined),
+      said: null,
+    },
   );
   if (!saying) {
     return (
