@@ -204,7 +204,7 @@ class DemoWork {
       return;
     }
     schedule(at.plusSeconds(1200), sentAt -> quotes.send(desk(sentAt), id, 1, null));
-    if (life.nextInt(100) < 85) {
+    if (life.nextInt(100) < 72) {
       readAtHome(day, id);
     }
     int answer = random.nextInt(100);
@@ -282,7 +282,10 @@ class DemoWork {
     Instant next = at;
     for (long technician : technicians) {
       LocalTime free = freeFrom.getOrDefault(technician + " " + today, LocalTime.of(8, 0));
-      while (free.isBefore(LAST_OF_A_ROUND)) {
+      int stops =
+          database.fetchCount(VISIT, VISIT.TECHNICIAN_ID.eq(technician).and(VISIT.DAY.eq(today)));
+      while (free.isBefore(LAST_OF_A_ROUND) || stops < 2) {
+        stops++;
         Template template = shortOnes.get(random.nextInt(shortOnes.size()));
         Place place = place(template);
         long quote =
@@ -565,7 +568,9 @@ class DemoWork {
       schedule(at.plusSeconds(86_400), on -> bill(on, job));
       return;
     }
-    if (random.nextInt(40) == 0) {
+    // What is billed of a job at a price is no goodwill any more.
+    boolean billed = database.fetchExists(BILL, BILL.JOB_ID.eq(job));
+    if (random.nextInt(40) == 0 && !billed) {
       billing.chooseBasis(
           desk(at),
           job,

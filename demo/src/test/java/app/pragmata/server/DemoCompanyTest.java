@@ -65,6 +65,12 @@ class DemoCompanyTest {
   }
 
   @ParameterizedTest
+  @CsvFileSource(resources = "/ways-of-quotes.csv", delimiter = '|')
+  void quotes_live_as_in_life_at_least_five_times_each_way(String way, String count) {
+    assertThat(database.fetchSingle(count).get(0, Integer.class)).as(way).isGreaterThanOrEqualTo(5);
+  }
+
+  @ParameterizedTest
   @EnumSource(mode = EnumSource.Mode.EXCLUDE, names = "LAPSED")
   void quotes_stand_in_every_state(QuoteState.Code state) {
     assertThat(database.fetchCount(QUOTE, QUOTE.STATE.eq(state))).isPositive();
