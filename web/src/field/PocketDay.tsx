@@ -57,7 +57,7 @@ export default function PocketDay() {
           </span>
           <span>
             <b>{stop.customer}</b>
-            <div className="soft" style={{ fontSize: 15 }}>
+            <div className="soft what">
               {stop.title}, {stop.site}
             </div>
           </span>

@@ -73,10 +73,16 @@ export function FindField({ canSell }: { canSell: boolean }) {
   const [at, setAt] = useState(0);
   const navigate = useNavigate();
   const { data: hits, isPlaceholderData } = useQuery(queries.find(typed));
+  // The focus goes back to the button when it is left, and to the page when somebody goes there.
+  const [gone, setGone] = useState(false);
   // Enter may come before the answer: then it opens the first hit as soon as there is one.
   const [hurried, setHurried] = useState(false);
 
-  useKeys({ "/": () => setOpen(true), "Control+k": () => setOpen(true) });
+  const begin = () => {
+    setGone(false);
+    setOpen(true);
+  };
+  useKeys({ "/": begin, "Control+k": begin });
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
       const typing = event.target instanceof HTMLElement && event.target.matches("input, textarea");
@@ -132,6 +138,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
   };
   const go = (choice: Choice | undefined) => {
     if (choice) {
+      setGone(true);
       close();
       navigate(choice.to);
     }
@@ -139,7 +146,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
 
   return (
     <>
-      <button type="button" className={styles.button} onClick={() => setOpen(true)}>
+      <button type="button" className={styles.button} onClick={begin}>
         Find anyone, anything, or say what to do <kbd>/</kbd>
       </button>
       <Modal
@@ -150,6 +157,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
         width={620}
         style={{ top: 60 }}
         destroyOnHidden
+        focusable={{ focusTriggerAfterClose: !gone }}
       >
         <Input
           autoFocus

@@ -7,6 +7,7 @@ import type { ImportView } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { words } from "../format";
 import { Section } from "../kit/Section";
+import { colours } from "../kit/tokens";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 
@@ -146,7 +147,7 @@ function Import({ id }: { id: number }) {
     <Section name={running}>
       <Progress
         percent={Math.round((100 * view.rowsDone) / Math.max(view.rowCount, 1))}
-        strokeColor="#44574e"
+        strokeColor={colours.done}
       />
       <span className="soft">
         {view.rowsDone} of {view.rowCount} rows

@@ -11,8 +11,13 @@ export const colours = {
   done: "#44574e",
   pale: "#cdd6cb",
   selected: "#e9ede4",
+  /** What a field that is empty would hold. */
+  placeholder: "#6b756f",
   copper: "#a64b17",
   copperGround: "#f6e7db",
+  /** Below what lies on the page, and over the page below a window. */
+  shade: "rgba(23, 37, 31, 0.18)",
+  veil: "rgba(23, 37, 31, 0.28)",
 };
 
 /** All sizes of type, in pixels: remarks, text, what is read at arm's length, titles, a phone's title, the name. */

@@ -1,4 +1,5 @@
 import { useRef } from "react";
+import { colours } from "../kit/tokens";
 
 /** A box to draw one's name in; undefined while nothing is drawn, for a typed name is enough. */
 export function Signature({
@@ -21,7 +22,7 @@ export function Signature({
     if (context) {
       context.lineWidth = 2.2;
       context.lineCap = "round";
-      context.strokeStyle = "#17251f";
+      context.strokeStyle = colours.ink;
     }
     return context;
   };

@@ -1,7 +1,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input, Modal } from "antd";
 import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
-import { answer, client, type Problem, signedOut } from "../api/client";
+import { answer, client, Problem, signedOut } from "../api/client";
 import type { Session } from "../api/generated/schema";
 import { queries } from "../api/queries";
 
@@ -35,7 +35,11 @@ export function SessionGate({ children }: { children: ReactNode }) {
   if (error) {
     return (
       <main className="blank">
-        <h1>The server cannot be reached</h1>
+        <h1>
+          {error instanceof Problem && error.rule === "NO_COMPANY"
+            ? "No company yet"
+            : "The server cannot be reached"}
+        </h1>
         <p>{error.message}</p>
         <Button onClick={() => refetch()}>Try again</Button>
       </main>

@@ -110,6 +110,54 @@ class KeysPageTest {
   }
 
   @Test
+  void a_visit_is_planned_by_keys() {
+    var gate = new SwingGate(program, "tobias").accepted();
+    Page desk = open(gate.quoteAddress());
+    desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Make the job")).focus();
+    desk.keyboard().press("Enter");
+    assertThat(desk.locator("h1:focus")).hasText("Won, no time yet");
+    button(desk, "Plan this visit").focus();
+    desk.keyboard().press("Enter");
+    desk.keyboard().type("imre");
+    desk.locator(".ant-select-item-option-active").getByText("Imre Vasko").waitFor();
+    desk.keyboard().press("Enter");
+    desk.getByLabel("Day", new Page.GetByLabelOptions().setExact(true)).focus();
+    desk.keyboard().type("tomorrow");
+    desk.keyboard().press("Tab");
+    desk.keyboard().type("8:30");
+    desk.keyboard().press("Enter");
+    assertThat(said(desk)).containsText("The visit is planned.");
+    assertThat(desk.locator(":focus")).hasCount(1);
+  }
+
+  @Test
+  void a_quote_is_accepted_by_keys_and_the_question_does_nothing_without_an_answer() {
+    var gate = new SwingGate(program, "tobias").sent();
+    Page desk = open(gate.quoteAddress());
+    button(desk, "Accepted…").focus();
+    desk.keyboard().press("Enter");
+    assertThat(desk.getByLabel("By whom?")).isFocused();
+    desk.keyboard().press("Enter");
+    assertThat(desk.getByLabel("By whom?")).isFocused();
+    desk.keyboard().type("Mara Okafor");
+    desk.keyboard().press("Enter");
+    assertThat(said(desk)).containsText("Accepted: quote");
+    assertThat(desk.locator("article header")).containsText("by Mara Okafor");
+    assertThat(desk.locator(":focus")).hasCount(1);
+  }
+
+  @Test
+  void money_is_recorded_by_keys() {
+    var gate = new SwingGate(program, "tobias").billed();
+    Page desk = open(gate.jobAddress());
+    desk.getByLabel("Amount", new Page.GetByLabelOptions().setExact(true)).focus();
+    desk.keyboard().press("Enter");
+    assertThat(said(desk)).containsText("received");
+    assertThat(desk.locator("[data-section=receipts]")).containsText("Settled");
+    assertThat(desk.locator(":focus")).hasCount(1);
+  }
+
+  @Test
   void leaving_a_correction_gives_the_focus_back_to_the_figure_that_was_to_be_corrected() {
     var gate = new SwingGate(program, "tobias").corrected();
     Page desk = open(gate.jobAddress());
@@ -205,6 +253,17 @@ class KeysPageTest {
     desk.keyboard().press("ArrowDown");
     String followed = desk.getByLabel("Find").getAttribute("aria-activedescendant");
     assertThat(desk.locator("#" + followed)).hasAttribute("aria-selected", "true");
+  }
+
+  @Test
+  void whoever_goes_where_something_was_found_is_on_its_heading() {
+    Page desk = open("/worked");
+    desk.keyboard().press("Control+k");
+    desk.getByLabel("Find", new Page.GetByLabelOptions().setExact(true)).fill("journal");
+    desk.keyboard().press("Enter");
+    desk.waitForURL("**/books/journal");
+    desk.locator("[role=dialog]").waitFor(Chromium.HIDDEN);
+    assertThat(desk.locator("h1:focus")).hasText("Journal");
   }
 
   @Test

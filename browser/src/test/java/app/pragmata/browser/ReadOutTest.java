@@ -20,6 +20,73 @@ import org.junit.jupiter.params.provider.ValueSource;
 class ReadOutTest {
   private final RunningPragmata program = RunningPragmata.forTests();
 
+  @Test
+  void a_worklist_reads_as_a_list_and_the_sheet_of_the_row_that_is_on() {
+    Page desk = open("/worked");
+    assertThat(desk.locator("main"))
+        .matchesAriaSnapshot(
+            """
+            - main:
+              - heading "Worked, not checked" [level=1]
+              - listbox "Worked, not checked":
+                - option /\\d+, .+, margin .+/ [selected]
+              - article:
+                - heading [level=2]
+                - button /Check/
+                - region "Promise":
+                  - heading "Promise" [level=3]
+                  - table "What was promised"
+                - region "Work":
+                  - button /Add time for the visit of/
+                  - table /Time and parts of the visit of/:
+                    - rowgroup:
+                      - row:
+                        - columnheader "normal"
+                        - columnheader "overtime"
+                        - columnheader "miles"
+                        - columnheader "cost"
+                - region "Cost":
+                  - table "Cost, quoted and actual":
+                    - rowgroup:
+                      - row:
+                        - columnheader "quoted"
+                        - columnheader "actual"
+                    - rowgroup:
+                      - row:
+                        - rowheader "Labour"
+            """);
+  }
+
+  @Test
+  void a_quote_that_is_written_reads_as_labelled_fields_and_two_sums() {
+    Page desk = open("/quotes/new");
+    desk.locator("[data-section=totals]").waitFor();
+    assertThat(desk.locator("main"))
+        .matchesAriaSnapshot(
+            """
+            - main:
+              - article "New quote":
+                - heading "New quote" [level=1]
+                - button "Save draft"
+                - region "For":
+                  - combobox "Customer and site"
+                  - textbox "What is to be done"
+                  - combobox "Kind of job"
+                - region "Lines":
+                  - textbox "Description of line 1"
+                  - textbox "Time of line 1"
+                  - textbox "Price of line 1"
+                  - button "Remove line 1"
+                - region "Total":
+                  - combobox "Promise"
+                  - textbox "Discount on all"
+                  - table "What the customer pays"
+                  - table "What is left for us"
+                - region "Notes":
+                  - textbox "Notes to the customer"
+            """);
+  }
+
   @ParameterizedTest
   @ValueSource(strings = {"/worked", "/checked", "/billed", "/quoted", "/quotes/new", "/to-dos"})
   void a_page_has_one_h1_before_any_other_heading_of_the_work(String path) {

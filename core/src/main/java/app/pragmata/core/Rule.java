@@ -61,6 +61,7 @@ public enum Rule {
   QUOTE_DECLINED(Because.STATE),
   NO_CARD_TERMINAL(Because.STATE),
   COMPANY_FOUNDED(Because.STATE),
+  NO_COMPANY(Because.STATE),
   QUESTION_ANSWERED(Because.STATE),
   JOB_BEGUN(Because.STATE),
   JOB_NOT_CHECKED(Because.STATE),

@@ -17,6 +17,8 @@ import static app.pragmata.server.generated.Tables.WORKING_HOURS;
 import static java.util.stream.Collectors.groupingBy;
 import static java.util.stream.Collectors.toMap;
 
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.CostTerms;
 import app.pragmata.core.company.DriveCharge;
@@ -109,7 +111,15 @@ public class CompanyStore {
   }
 
   private Company read() {
-    CompanyRecord row = database.selectFrom(COMPANY).fetchSingle();
+    CompanyRecord row =
+        database
+            .selectFrom(COMPANY)
+            .fetchOptional()
+            .orElseThrow(
+                () ->
+                    new Refused(
+                        Rule.NO_COMPANY,
+                        "There is no company in this database yet. Stop the program and start it with ./pragmata demo, which makes an invented one."));
     ZoneId zone = ZoneId.of(row.getTimeZone());
     return new Company(
         new Company.Identity(

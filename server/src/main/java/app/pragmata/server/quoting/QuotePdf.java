@@ -111,10 +111,12 @@ public class QuotePdf {
 
   /** Which page of how many, as the content of a page's margin: words around its counters. */
   private static String pageOf(Wording wording) {
-    String words = text(wording.say(Phrase.PAGE_OF, "\u0001", "\u0002"));
-    return "\""
-        + words.replace("\u0001", "\" counter(page) \"").replace("\u0002", "\" counter(pages) \"")
-        + "\"";
+    String words = text(wording.say(Phrase.PAGE_OF, "{page}", "{pages}"));
+    return "\"%s\""
+        .formatted(
+            words
+                .replace("{page}", "\" counter(page) \"")
+                .replace("{pages}", "\" counter(pages) \""));
   }
 
   private static void lines(StringBuilder page, OfferDocument offer) {

@@ -25,6 +25,10 @@ class QuotePdfTest {
   private static final QuotePdf PDF = new QuotePdf(new PdfPrinter());
 
   private static OfferDocument document(int lines, String notes) {
+    return document(lines, notes, Locale.UK);
+  }
+
+  private static OfferDocument document(int lines, String notes, Locale locale) {
     var all = new ArrayList<DocumentLine>();
     for (int i = 0; i < lines; i++) {
       all.add(
@@ -49,7 +53,7 @@ class QuotePdfTest {
             "office@ferrow.example",
             "GB 000 0000 00",
             ""),
-        "en-GB",
+        locale.toLanguageTag(),
         "GBP",
         1_394,
         2,
@@ -58,7 +62,7 @@ class QuotePdfTest {
         "Shed 2",
         "",
         PromiseKind.FIXED_PRICE,
-        OfferDocument.promised(PromiseKind.FIXED_PRICE, Wording.of(Locale.UK)),
+        OfferDocument.promised(PromiseKind.FIXED_PRICE, Wording.of(locale)),
         LocalDate.of(2026, 11, 24),
         LocalDate.of(2026, 12, 24),
         notes,
@@ -89,6 +93,22 @@ class QuotePdfTest {
       int count = pages.getNumberOfPages();
       assertThat(count).isGreaterThan(8);
       assertThat(text(pages, 3)).contains("quantity", "GBP, without VAT", "page 3 of " + count);
+    }
+  }
+
+  @Test
+  void a_quote_is_printed_in_the_language_of_its_document() throws IOException {
+    try (PDDocument pages = printed(document(2, "", Locale.forLanguageTag("fi-FI")))) {
+      assertThat(text(pages, 1))
+          .contains(
+              "Tarjous 1394, versio 2",
+              "24. marraskuuta 2026",
+              "ALV-numero",
+              "GBP, ilman ALV:tä",
+              "Ennakkomaksu, 7 päivän kuluessa",
+              "Hinta on kiinteä",
+              "sivu 1/1")
+          .doesNotContain("Quote", "valid until");
     }
   }
 
