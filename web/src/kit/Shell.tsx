@@ -58,7 +58,10 @@ function useFocusOnNewPage(page: string) {
     const left = document.activeElement;
     const settle = () => {
       const heading = document.querySelector<HTMLElement>("main h1");
-      const free = document.activeElement === document.body || document.activeElement === left;
+      const active = document.activeElement;
+      // A field of the page that asks to be typed in at once keeps it.
+      const asked = active?.closest("main") && active.matches("input, textarea, [role=combobox]");
+      const free = active === document.body || (active === left && !asked);
       if (heading && free) {
         heading.tabIndex = -1;
         heading.focus({ preventScroll: true });

@@ -1,6 +1,9 @@
 /** Marks an element that takes the focus when what had it inside has gone, such as a section's heading. */
 export const HOME = { tabIndex: -1, "data-home": true } as const;
 
+/** For so many frames after an act it is seen to that the focus is somewhere. */
+const WATCHED = 30;
+
 /** Puts the focus on a page's heading, or on its list where the list is what the page is. */
 export function focusPage() {
   document.querySelector<HTMLElement>("main h1")?.focus({ preventScroll: true });
@@ -19,19 +22,30 @@ export function heldFocus(element: Element | null = document.activeElement): () 
       homes.push(home);
     }
   }
-  return () =>
-    requestAnimationFrame(() => {
-      if (document.activeElement && document.activeElement !== document.body) {
-        return;
+  const lost = () => document.activeElement === null || document.activeElement === document.body;
+  const restore = () => {
+    const again = element instanceof HTMLElement ? takesFocus(element) : undefined;
+    const home = again ?? homes.find((each) => each.isConnected);
+    if (home) {
+      home.focus({ preventScroll: true });
+    } else {
+      focusPage();
+    }
+  };
+  return () => {
+    // What had it may go only when the page is drawn with what was read anew, a few frames later.
+    let frames = 0;
+    const look = () => {
+      if (lost()) {
+        restore();
       }
-      const again = element instanceof HTMLElement ? takesFocus(element) : undefined;
-      const home = again ?? homes.find((each) => each.isConnected);
-      if (home) {
-        home.focus({ preventScroll: true });
-      } else {
-        focusPage();
+      frames += 1;
+      if (frames < WATCHED) {
+        requestAnimationFrame(look);
       }
-    });
+    };
+    requestAnimationFrame(look);
+  };
 }
 
 function takesFocus(element: HTMLElement): HTMLElement | undefined {

@@ -41,7 +41,7 @@ class CrewPageTest {
     gate.finished();
     Page phone = phone("piet");
     button(phone, "Drive home").click();
-    assertThat(phone.getByText("Driving home")).isVisible();
+    assertThat(phone.locator("main").getByText("Driving home")).isVisible();
     gate.at("18:55");
     phone.getByLabel("Miles driven").fill("11.5");
     button(phone, "I am home").click();

@@ -174,7 +174,7 @@ class CustomerRecordsPageTest {
                 "Ref,Company,Tel\nPG-7,Playgroup Puffin,01632 960986\n".getBytes(UTF_8)));
     desk.getByText("Try it").click();
     desk.getByText("Take in 1 row").click();
-    assertThat(desk.getByRole(AriaRole.STATUS)).containsText("Taken in: 1 added");
+    assertThat(desk.locator("main [role=status]")).containsText("Taken in: 1 added");
     assertThat(office.get("/api/find?q=puffin").text()).contains("Playgroup Puffin");
   }
 

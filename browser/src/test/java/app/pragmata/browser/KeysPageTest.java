@@ -51,6 +51,7 @@ class KeysPageTest {
   @Test
   void home_and_end_go_to_the_first_and_the_last_row() {
     Page desk = open("/checked");
+    desk.locator("[role=option][aria-selected=true]").waitFor();
     desk.keyboard().press("End");
     assertThat(desk.locator("[role=option]").last()).hasAttribute("aria-selected", "true");
     desk.keyboard().press("Home");
@@ -208,10 +209,14 @@ class KeysPageTest {
     desk.keyboard().type("tansy row");
     desk.locator(".ant-select-item-option-active").getByText("Tansy Row").first().waitFor();
     desk.keyboard().press("Enter");
+    assertThat(desk.locator("article")).containsText("Tansy Row");
     desk.keyboard().press("Tab");
     desk.keyboard().type("Gate after the storm");
+    assertThat(desk.getByLabel("What is to be done")).hasValue("Gate after the storm");
     desk.keyboard().press("Tab");
+    assertThat(desk.getByLabel("Kind of job")).isFocused();
     desk.keyboard().type("repair");
+    assertThat(desk.getByLabel("Kind of job")).hasAttribute("aria-expanded", "true");
     desk.locator(".ant-select-item-option-active").getByText("Repair").waitFor();
     desk.keyboard().press("Enter");
     button(desk, "Save draft").focus();
