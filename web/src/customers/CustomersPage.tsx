@@ -1,5 +1,5 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
-import { Input, Select } from "antd";
+import { Select } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
@@ -10,6 +10,7 @@ import {
   KeyedList,
   ListEnd,
   ListFiles,
+  ListFilter,
   moved,
   useKeptInSight,
   useListSearch,
@@ -46,12 +47,10 @@ export default function CustomersPage() {
           <ListFiles path="/api/customers" search={search} />
         </div>
         <div className="list-tools">
-          <Input
+          <ListFilter
             placeholder="Filter by name, street, mail…"
-            aria-label="Filter the list"
             value={filter}
-            allowClear
-            onChange={(event) => set("filter", event.target.value)}
+            change={(typed) => set("filter", typed)}
           />
           <Select
             aria-label="Sort the list"

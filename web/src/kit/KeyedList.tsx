@@ -1,4 +1,4 @@
-import { Button } from "antd";
+import { Button, Input } from "antd";
 import { type KeyboardEvent, type ReactNode, type RefObject, useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { bareKeys } from "./useKeys";
@@ -127,6 +127,25 @@ export function useKeptInSight<T extends HTMLElement>(on: boolean): RefObject<T 
   }, [on]);
   return element;
 }
+
+/** What the list is filtered by, as it is typed. */
+export const ListFilter = ({
+  value,
+  change,
+  placeholder = "Filter",
+}: {
+  value: string;
+  change: (typed: string) => void;
+  placeholder?: string;
+}) => (
+  <Input
+    placeholder={placeholder}
+    aria-label="Filter the list"
+    value={value}
+    allowClear
+    onChange={(event) => change(event.target.value)}
+  />
+);
 
 /** The list as a file, just as it is filtered. */
 export function ListFiles({ path, search }: { path: string; search: URLSearchParams }) {

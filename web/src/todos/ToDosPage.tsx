@@ -1,5 +1,5 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
+import { Button, Select } from "antd";
 import { useRef, useState } from "react";
 import type { ToDo } from "../api/generated/schema";
 import { queries, TO_DO_LISTS, WHOSE } from "../api/queries";
@@ -12,6 +12,7 @@ import {
   KeyedList,
   ListEnd,
   ListFiles,
+  ListFilter,
   moved,
   rowId,
   useKeptInSight,
@@ -131,13 +132,7 @@ function Tools({
 }) {
   return (
     <div className={besideStyles.tools}>
-      <Input
-        placeholder="Filter"
-        aria-label="Filter the list"
-        value={filter}
-        allowClear
-        onChange={(event) => set("filter", event.target.value)}
-      />
+      <ListFilter value={filter} change={(typed) => set("filter", typed)} />
       <Select
         aria-label="Whose"
         value={whose}
@@ -169,7 +164,7 @@ function Row({ row, on, choose }: { row: ToDo; on: boolean; choose: () => void }
     <div
       ref={element}
       id={rowId(String(row.id))}
-      className={styles.row}
+      className={`${besideStyles.row} ${styles.row}`}
       role="option"
       aria-selected={on}
       aria-label={[

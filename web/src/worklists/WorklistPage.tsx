@@ -1,5 +1,5 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { Input, Select } from "antd";
+import { Select } from "antd";
 import { useEffect, useRef } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
@@ -8,7 +8,7 @@ import { money } from "../format";
 import { useActs } from "../kit/Act";
 import { Beside, besideStyles } from "../kit/Beside";
 import { Heading } from "../kit/Heading";
-import { askedFor, KeyedList, ListEnd, ListFiles, moved, useListSearch } from "../kit/KeyedList";
+import { askedFor, KeyedList, ListEnd, ListFiles, ListFilter, moved, useListSearch } from "../kit/KeyedList";
 import { WaitingSheet } from "../kit/Sheet";
 import { useTitle } from "../kit/useTitle";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";
@@ -160,13 +160,7 @@ function Tools({
   const { data: choices } = useQuery(queries.choices);
   return (
     <div className={besideStyles.tools}>
-      <Input
-        placeholder="Filter"
-        aria-label="Filter the list"
-        value={filter}
-        allowClear
-        onChange={(event) => set("filter", event.target.value)}
-      />
+      <ListFilter value={filter} change={(typed) => set("filter", typed)} />
       <Select
         aria-label="Sort the list"
         value={sort}

@@ -1,5 +1,6 @@
 import type { WorkRow } from "../api/generated/schema";
 import { day, hours, money, percent, timeLeft, words } from "../format";
+import { besideStyles } from "../kit/Beside";
 import { rowId, useKeptInSight } from "../kit/KeyedList";
 import type { Stage } from "./MoneyLine";
 import { SmallLadder } from "./SmallLadder";
@@ -18,7 +19,7 @@ export function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open:
     <div
       ref={element}
       id={rowId(address(row))}
-      className={styles.row}
+      className={`${besideStyles.row} ${styles.row}`}
       role="option"
       aria-selected={on}
       aria-label={inWords(row, stage)}
