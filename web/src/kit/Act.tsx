@@ -2,7 +2,7 @@ import { Button } from "antd";
 import { createContext, type ReactNode, useContext, useEffect, useMemo, useRef } from "react";
 
 /** Enter where it can be taken back, Control+Enter where it goes into the books for good. */
-export type ActKey = "Enter" | "Control+Enter";
+type ActKey = "Enter" | "Control+Enter";
 
 type Acts = {
   /** What the sheet now offers by that key; the answer takes it away again. */

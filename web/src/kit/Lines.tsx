@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import styles from "./Lines.module.css";
 
-export type Column = {
+type Column = {
   /** What it holds. */
   name: string;
   /** It is not seen, for what stands in it says itself what it is. */

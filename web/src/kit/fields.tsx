@@ -4,7 +4,7 @@ import { Field, type FieldFrame } from "./Field";
 import type { Form } from "./useForm";
 
 /** The names of the fields that hold such a value. */
-export type NameOf<T, Value> = {
+type NameOf<T, Value> = {
   [Name in keyof T & string]: T[Name] extends Value ? Name : never;
 }[keyof T & string];
 

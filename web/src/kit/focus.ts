@@ -5,7 +5,7 @@ export const HOME = { tabIndex: -1, "data-home": true } as const;
 const WATCHED = 30;
 
 /** Puts the focus on a page's heading, or on its list where the list is what the page is. */
-export function focusPage() {
+function focusPage() {
   document.querySelector<HTMLElement>("main h1")?.focus({ preventScroll: true });
 }
 
