@@ -6,7 +6,7 @@ import { queries, TO_DO_LISTS, WHOSE } from "../api/queries";
 import { weekday } from "../format";
 import { useActs } from "../kit/Act";
 import { Beside, besideStyles } from "../kit/Beside";
-import { Deeper, Heading } from "../kit/Heading";
+import { Heading } from "../kit/Heading";
 import {
   askedFor,
   KeyedList,
@@ -106,14 +106,14 @@ export default function ToDosPage() {
             <ToDoForm close={() => setAdding(false)} />
           </Section>
         </Sheet>
-      ) : chosen ? (
-        <ToDoSheet
-          key={`${chosen.id} ${chosen.state}`}
-          toDo={chosen}
-          done={() => keyed.current?.focus({ preventScroll: true })}
-        />
       ) : (
-        <Deeper>{null}</Deeper>
+        chosen && (
+          <ToDoSheet
+            key={`${chosen.id} ${chosen.state}`}
+            toDo={chosen}
+            done={() => keyed.current?.focus({ preventScroll: true })}
+          />
+        )
       )}
     </Beside>
   );
