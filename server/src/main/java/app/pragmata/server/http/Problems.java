@@ -18,11 +18,13 @@ import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
+import org.springframework.security.web.firewall.RequestRejectedException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -53,14 +55,24 @@ class Problems {
 
   @ExceptionHandler
   ResponseEntity<ProblemDetail> problem(Problem problem) {
-    return answer(problem.status(), List.of(), problem.getMessage());
+    ResponseEntity<ProblemDetail> answer =
+        answer(problem.status(), List.of(), problem.getMessage());
+    return problem.waiting() == null
+        ? answer
+        : ResponseEntity.status(problem.status())
+            .header(HttpHeaders.RETRY_AFTER, Long.toString(problem.waiting().toSeconds()))
+            .body(answer.getBody());
   }
 
   @ExceptionHandler({
     HttpMessageNotReadableException.class,
-    MethodArgumentTypeMismatchException.class
+    MethodArgumentTypeMismatchException.class,
+    RequestRejectedException.class
   })
   ResponseEntity<ProblemDetail> unreadable(Exception unreadable) {
+    if (BodyLimit.isTooLong(unreadable)) {
+      return problem(BodyLimit.tooLong());
+    }
     if (unreadable.getCause() instanceof InvalidFormatException found
         && Coded.class.isAssignableFrom(found.getTargetType())) {
       return refused(new Refused(List.of(unknownWord(found))));
@@ -123,6 +135,11 @@ class Problems {
     Optional<Refused> guarded = refusalOfTheDatabase(exception);
     if (guarded.isPresent()) {
       return refused(guarded.get());
+    }
+    Optional<Problem> trouble = DatabaseTrouble.find(exception);
+    if (trouble.isPresent()) {
+      LOG.warn("A request failed by the database: {}", exception.toString());
+      return problem(trouble.get());
     }
     LOG.error("A request failed", exception);
     return answer(
