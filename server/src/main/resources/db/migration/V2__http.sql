@@ -17,3 +17,12 @@ create table spring_session_attributes (
   attribute_bytes bytea not null,
   primary key (session_primary_id, attribute_name)
 );
+
+-- How often an address asked for something within a minute; counted by all servers together, and no loss in a crash.
+create unlogged table request_count (
+  address text not null,
+  minute timestamptz not null,
+  requests integer not null,
+  primary key (address, minute)
+);
+create index on request_count (minute);

@@ -16,3 +16,15 @@ alter table audit_entry add foreign key (person_id) references person;
 alter table repeatable_request add foreign key (person_id) references person;
 
 alter table wage add foreign key (person_id) references person;
+
+-- Sign-ins that were refused, so that whoever guesses has to wait, on whichever server.
+create table refused_sign_in (
+  id bigint generated always as identity primary key,
+  -- As it was typed: it need not be anybody's.
+  username text not null check (length(username) <= 100),
+  address text not null,
+  refused_at timestamptz not null default now()
+);
+create index on refused_sign_in (username, refused_at);
+create index on refused_sign_in (address, refused_at);
+create index on refused_sign_in (refused_at);

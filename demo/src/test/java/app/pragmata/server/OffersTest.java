@@ -283,10 +283,10 @@ class OffersTest {
   void a_question_about_a_quote_whose_sender_has_left_is_for_somebody_else_of_the_office() {
     offered.sent();
     Visitor orla = Visitor.signedIn(program, "orla");
+    String page = gate.offerPath();
     active("hester", false);
     try {
-      Visitor.Answer asked =
-          customer.post(gate.offerPath() + "/questions", Map.of("question", "Who comes?"));
+      Visitor.Answer asked = customer.post(page + "/questions", Map.of("question", "Who comes?"));
       assertThat(asked.status()).isEqualTo(200);
     } finally {
       active("hester", true);

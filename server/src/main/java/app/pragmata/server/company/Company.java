@@ -11,13 +11,18 @@ import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.TypedMoney;
 import java.math.BigDecimal;
+import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Locale;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
-/** The company, its settings and all its terms, as one consistent reading. */
+/**
+ * The company, its settings and all its terms, as one consistent reading.
+ *
+ * @param deskSession how long after the sign-in those who work at a desk sign in again
+ */
 public record Company(
     Identity identity,
     ZoneId zone,
@@ -29,7 +34,8 @@ public record Company(
     Terms terms,
     Promises promises,
     QuoteSettings quoting,
-    Patience patience) {
+    Patience patience,
+    Duration deskSession) {
 
   /** The words of its documents. */
   public Wording wording() {

@@ -147,7 +147,8 @@ public class CompanyStore {
             row.getPatienceQuotedDays(),
             row.getPatienceWonDays(),
             row.getPatienceWorkedDays(),
-            row.getPatienceCheckedDays()));
+            row.getPatienceCheckedDays()),
+        Duration.ofHours(row.getDeskSessionHours()));
   }
 
   private Set<LocalDate> holidays() {

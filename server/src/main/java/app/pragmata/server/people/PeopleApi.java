@@ -3,19 +3,17 @@ package app.pragmata.server.people;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.http.Problem;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
 import java.time.LocalDateTime;
-import java.util.Locale;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.authentication.UsernamePasswordAuthenticationToken;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.security.core.authority.AuthorityUtils;
 import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.context.SecurityContextRepository;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -38,25 +36,15 @@ class PeopleApi {
 
   record SignIn(@Nullable String username, @Nullable String password) {}
 
-  // Compared with when the name is unknown, so that the answer takes as long as for a known one.
-  private static final String NOBODYS_HASH =
-      "$2a$10$7EqJtq98hPqEX7fNZaFWoOhi5VYd0iDWyBFEaRgYHk3dTxu1ZWm1m";
-
-  private final PeopleStore people;
+  private final SignIns signIns;
   private final CompanyStore companies;
-  private final PasswordEncoder passwords;
   private final SecurityContextRepository contexts;
   private final Clock clock;
 
   PeopleApi(
-      PeopleStore people,
-      CompanyStore companies,
-      PasswordEncoder passwords,
-      SecurityContextRepository contexts,
-      Clock clock) {
-    this.people = people;
+      SignIns signIns, CompanyStore companies, SecurityContextRepository contexts, Clock clock) {
+    this.signIns = signIns;
     this.companies = companies;
-    this.passwords = passwords;
     this.contexts = contexts;
     this.clock = clock;
   }
@@ -75,21 +63,11 @@ class PeopleApi {
   @PostMapping("/api/sign-in")
   Session signIn(
       @RequestBody SignIn entered, HttpServletRequest request, HttpServletResponse response) {
-    String username =
-        entered.username() == null ? "" : entered.username().strip().toLowerCase(Locale.ROOT);
-    String password = entered.password() == null ? "" : entered.password();
-    var credentials = people.findCredentials(username);
-    boolean matches =
-        passwords.matches(
-            password, credentials.map(PeopleStore.Credentials::passwordHash).orElse(NOBODYS_HASH));
-    if (credentials.isEmpty() || !matches) {
-      throw new Problem(
-          HttpStatus.FORBIDDEN, "The name or the password is not right. Check both and try again.");
-    }
-    SignedIn person = credentials.get().person();
-    if (request.getSession(false) != null) {
-      request.changeSessionId();
-    }
+    SignedIn person =
+        signIns.signIn(
+            Objects.requireNonNullElse(entered.username(), ""),
+            Objects.requireNonNullElse(entered.password(), ""),
+            request.getRemoteAddr());
     var context = SecurityContextHolder.createEmptyContext();
     context.setAuthentication(
         UsernamePasswordAuthenticationToken.authenticated(

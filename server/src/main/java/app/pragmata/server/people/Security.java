@@ -11,8 +11,8 @@ import org.springframework.security.crypto.bcrypt.BCryptPasswordEncoder;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.security.web.SecurityFilterChain;
 import org.springframework.security.web.authentication.HttpStatusEntryPoint;
-import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.security.web.context.SecurityContextRepository;
+import org.springframework.security.web.header.writers.ReferrerPolicyHeaderWriter.ReferrerPolicy;
 
 /** Who may reach which address. What is not named here is denied. */
 @Configuration(proxyBeanMethods = false)
@@ -31,11 +31,14 @@ class Security {
                     new HttpStatusEntryPoint(HttpStatus.UNAUTHORIZED)))
         .headers(
             headers ->
-                headers.contentSecurityPolicy(
-                    policy ->
-                        policy.policyDirectives(
-                            "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:;"
-                                + " frame-ancestors 'none'; form-action 'self'; base-uri 'none'")))
+                headers
+                    .contentSecurityPolicy(
+                        policy ->
+                            policy.policyDirectives(
+                                "default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:;"
+                                    + " frame-ancestors 'none'; form-action 'self'; base-uri 'none'"))
+                    // A customer's link is all that opens a quote: no address goes on to anybody.
+                    .referrerPolicy(policy -> policy.policy(ReferrerPolicy.NO_REFERRER)))
         .requestCache(cache -> cache.disable())
         .logout(logout -> logout.disable())
         .httpBasic(basic -> basic.disable())
@@ -43,10 +46,9 @@ class Security {
         .authorizeHttpRequests(
             requests ->
                 requests
-                    .requestMatchers(
-                        "/api/session", "/api/sign-in", "/api/description", "/api/offers/**")
+                    .requestMatchers("/api/session", "/api/sign-in", "/api/offers/**")
                     .permitAll()
-                    .requestMatchers("/api/sign-out", "/api/live")
+                    .requestMatchers("/api/sign-out", "/api/live", "/api/description")
                     .authenticated()
                     .requestMatchers("/api/pocket/**")
                     .hasRole("TECHNICIAN")
@@ -66,11 +68,6 @@ class Security {
                     .anyRequest()
                     .denyAll())
         .build();
-  }
-
-  @Bean
-  SecurityContextRepository securityContexts() {
-    return new HttpSessionSecurityContextRepository();
   }
 
   @Bean

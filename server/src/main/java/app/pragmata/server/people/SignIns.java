@@ -1,0 +1,164 @@
+package app.pragmata.server.people;
+
+import static app.pragmata.server.generated.Tables.REFUSED_SIGN_IN;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.currentOffsetDateTime;
+import static org.jooq.impl.DSL.max;
+
+import app.pragmata.core.people.SignInWait;
+import app.pragmata.server.http.Problem;
+import app.pragmata.server.records.Retention.KeptForAWhile;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Locale;
+import java.util.concurrent.Callable;
+import java.util.concurrent.ExecutionException;
+import java.util.concurrent.LinkedBlockingQueue;
+import java.util.concurrent.RejectedExecutionException;
+import java.util.concurrent.ThreadPoolExecutor;
+import java.util.concurrent.TimeUnit;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.DisposableBean;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.crypto.password.PasswordEncoder;
+import org.springframework.stereotype.Service;
+
+/**
+ * Tells whose name and password these are. Passwords are compared one at a time on a thread of
+ * their own, so that nobody who guesses takes the processors from those who work; whoever guessed
+ * wrong a few times waits, by name and by address.
+ */
+@Service
+class SignIns implements KeptForAWhile, DisposableBean {
+  private static final Logger LOG = LoggerFactory.getLogger(SignIns.class);
+
+  /** More of it than this is nobody's. */
+  private static final int LONGEST_NAME = 100;
+
+  /** BCrypt reads no more of a password. */
+  private static final int LONGEST_PASSWORD_BYTES = 72;
+
+  private static final int MOST_WAITING = 40;
+  private static final Duration KEPT = Duration.ofDays(30);
+
+  // Compared with when the name is unknown, so that the answer takes as long as for a known one.
+  private static final String NOBODYS_HASH =
+      "$2a$10$7EqJtq98hPqEX7fNZaFWoOhi5VYd0iDWyBFEaRgYHk3dTxu1ZWm1m";
+
+  private final PeopleStore people;
+  private final PasswordEncoder passwords;
+  private final DSLContext database;
+  private final ThreadPoolExecutor comparing =
+      new ThreadPoolExecutor(
+          1, 1, 0, TimeUnit.SECONDS, new LinkedBlockingQueue<>(MOST_WAITING), SignIns::thread);
+
+  SignIns(PeopleStore people, PasswordEncoder passwords, DSLContext database) {
+    this.people = people;
+    this.passwords = passwords;
+    this.database = database;
+  }
+
+  private static Thread thread(Runnable work) {
+    return Thread.ofPlatform().name("sign-in").daemon().unstarted(work);
+  }
+
+  /**
+   * The person of this name and password; refused, with the same words for all of them, when there
+   * is none, and while there is a wait from earlier wrong ones.
+   *
+   * @param address where it is asked from
+   */
+  SignedIn signIn(String typedName, String password, String address) {
+    String username = typedName.strip().toLowerCase(Locale.ROOT);
+    return inTurn(() -> compare(username, password, address));
+  }
+
+  private SignedIn inTurn(Callable<SignedIn> comparison) {
+    try {
+      return comparing.submit(comparison).get();
+    } catch (RejectedExecutionException full) {
+      throw Problem.tooMany(
+          "Too many people sign in at this moment. Wait a few seconds, then try again.",
+          Duration.ofSeconds(5));
+    } catch (ExecutionException failed) {
+      if (failed.getCause() instanceof RuntimeException told) {
+        throw told;
+      }
+      throw new IllegalStateException(failed);
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+      throw new IllegalStateException(stopped);
+    }
+  }
+
+  private SignedIn compare(String username, String password, String address) {
+    String kept = username.substring(0, Math.min(username.length(), LONGEST_NAME));
+    refuseWhileWaiting(kept, address);
+    var credentials = people.findCredentials(username);
+    boolean comparable = password.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES;
+    boolean matches =
+        passwords.matches(
+            comparable ? password : "",
+            credentials.map(PeopleStore.Credentials::passwordHash).orElse(NOBODYS_HASH));
+    if (credentials.isPresent() && matches && comparable) {
+      return credentials.get().person();
+    }
+    database
+        .insertInto(REFUSED_SIGN_IN)
+        .set(REFUSED_SIGN_IN.USERNAME, kept.replace("\0", ""))
+        .set(REFUSED_SIGN_IN.ADDRESS, address)
+        .execute();
+    LOG.warn("A sign-in from {} was refused", address);
+    throw new Problem(
+        HttpStatus.FORBIDDEN, "The name or the password is not right. Check both and try again.");
+  }
+
+  private void refuseWhileWaiting(String username, String address) {
+    Instant now = database.select(currentOffsetDateTime()).fetchSingle().value1().toInstant();
+    Duration wait =
+        longer(
+            left(SignInWait.OF_A_NAME, REFUSED_SIGN_IN.USERNAME.eq(username), now),
+            left(SignInWait.OF_AN_ADDRESS, REFUSED_SIGN_IN.ADDRESS.eq(address), now));
+    if (wait.isPositive()) {
+      long seconds = wait.plusMillis(999).toSeconds();
+      throw Problem.tooMany(
+          "There were too many wrong passwords. Wait %d second%s, then try again."
+              .formatted(seconds, seconds == 1 ? "" : "s"),
+          Duration.ofSeconds(seconds));
+    }
+  }
+
+  private Duration left(SignInWait wait, Condition whose, Instant now) {
+    var refused =
+        database
+            .select(count(), max(REFUSED_SIGN_IN.REFUSED_AT))
+            .from(REFUSED_SIGN_IN)
+            .where(whose)
+            .and(REFUSED_SIGN_IN.REFUSED_AT.gt(now.minus(SignInWait.COUNTED)))
+            .fetchSingle();
+    return refused.value2() == null
+        ? Duration.ZERO
+        : Duration.between(now, refused.value2().plus(wait.after(refused.value1())));
+  }
+
+  private static Duration longer(Duration one, Duration other) {
+    return one.compareTo(other) < 0 ? other : one;
+  }
+
+  @Override
+  public void forget(Instant now) {
+    database
+        .deleteFrom(REFUSED_SIGN_IN)
+        .where(REFUSED_SIGN_IN.REFUSED_AT.lt(now.minus(KEPT)))
+        .execute();
+  }
+
+  @Override
+  public void destroy() {
+    comparing.shutdownNow();
+  }
+}
