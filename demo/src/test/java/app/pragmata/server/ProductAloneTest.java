@@ -1,7 +1,13 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.generated.Tables.REQUEST_COUNT;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.net.http.HttpResponse.BodyHandlers;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterAll;
@@ -9,7 +15,7 @@ import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.springframework.context.ConfigurableApplicationContext;
 
-/** What is installed at a firm: the program without the module of the demo. */
+/** What is installed at a firm: the program without the module of the demo, behind a proxy. */
 class ProductAloneTest {
   private static SentQuote offered;
   private static ConfigurableApplicationContext product;
@@ -24,7 +30,8 @@ class ProductAloneTest {
         RunningPragmata.start(
             RunningPragmata.databaseForTests(),
             RunningPragmata.forTests().clock(),
-            List.of(Pragmata.class));
+            List.of(Pragmata.class),
+            "server.forward-headers-strategy=native");
   }
 
   @AfterAll
@@ -49,6 +56,36 @@ class ProductAloneTest {
         visitor().post(offered.gate().offerPath() + "/deposit", Map.of("card", "4000000000000001"));
     assertThat(answer.rule()).isEqualTo("NO_CARD_TERMINAL");
     assertThat(offered.page().path("depositHeldMinor").asLong()).isZero();
+  }
+
+  @Test
+  void behind_a_proxy_that_encrypts_cookies_go_nowhere_else() throws Exception {
+    var answer = throughTheProxy("/api/session");
+    assertThat(answer.headers().allValues("Set-Cookie"))
+        .isNotEmpty()
+        .allMatch(cookie -> cookie.contains("; Secure"));
+    assertThat(answer.headers().firstValue("Strict-Transport-Security")).isPresent();
+  }
+
+  @Test
+  void behind_a_proxy_the_visitors_own_address_is_the_one_that_counts() throws Exception {
+    throughTheProxy("/api/offers/none");
+    assertThat(
+            RunningPragmata.forTests()
+                .database()
+                .fetchExists(REQUEST_COUNT, REQUEST_COUNT.ADDRESS.eq("203.0.113.77")))
+        .isTrue();
+  }
+
+  private static HttpResponse<String> throughTheProxy(String path) throws Exception {
+    try (var client = HttpClient.newHttpClient()) {
+      return client.send(
+          HttpRequest.newBuilder(URI.create(RunningPragmata.address(product) + path))
+              .header("X-Forwarded-For", "203.0.113.77")
+              .header("X-Forwarded-Proto", "https")
+              .build(),
+          BodyHandlers.ofString());
+    }
   }
 
   @Test

@@ -118,9 +118,17 @@ public final class Visitor {
   /** Sends a file of any length without holding it. */
   public Answer upload(
       String path, java.util.function.Supplier<? extends java.io.InputStream> content) {
+    return stream(path, "application/octet-stream", content);
+  }
+
+  /** Sends something of this kind without saying how long it is. */
+  Answer stream(
+      String path,
+      String mediaType,
+      java.util.function.Supplier<? extends java.io.InputStream> content) {
     var request =
         HttpRequest.newBuilder(URI.create(address + path))
-            .header("Content-Type", "application/octet-stream")
+            .header("Content-Type", mediaType)
             .header("X-XSRF-TOKEN", token())
             .POST(BodyPublishers.ofInputStream(content))
             .build();

@@ -2,6 +2,7 @@ package app.pragmata.server.finding;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.http.SearchWords;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -12,7 +13,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class FindApi {
   private static final int SHORTEST = 2;
-  private static final int LONGEST = 100;
 
   private final FindStore store;
 
@@ -23,8 +23,10 @@ class FindApi {
   /** Nothing for a single letter or for a text that nobody would say. */
   @GetMapping("/api/find")
   List<FindStore.Hit> findAnything(@RequestParam(defaultValue = "") String q) {
-    String typed = q.replaceAll("\\p{Cntrl}", "").strip();
-    return typed.length() < SHORTEST || typed.length() > LONGEST ? List.of() : store.find(typed);
+    String typed = SearchWords.first(q);
+    return typed.length() < SHORTEST || q.strip().length() > SearchWords.LONGEST
+        ? List.of()
+        : store.find(typed);
   }
 
   /** What a document's number stands for; refused when there is none of this number. */
@@ -43,6 +45,6 @@ class FindApi {
   /** Sites to choose from by any words of the customer or the place; at most 30. */
   @GetMapping("/api/sites")
   List<FindStore.SiteChoice> listSites(@RequestParam(defaultValue = "") String q) {
-    return store.listSites(q.strip().length() > LONGEST ? "" : q.strip());
+    return store.listSites(SearchWords.first(q));
   }
 }

@@ -20,6 +20,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
+import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import ezvcard.Ezvcard;
@@ -157,7 +158,9 @@ class CustomerListApi {
   private @Nullable Filter filter(String typed) {
     String query =
         database
-            .resultQuery("select search_query({0}, false)", val(typed))
+            .resultQuery(
+                "select search_query({0}, false)",
+                val(String.join(" ", SearchWords.read("filter", typed))))
             .fetchSingle()
             .get(0, String.class);
     if (query.isEmpty()) {

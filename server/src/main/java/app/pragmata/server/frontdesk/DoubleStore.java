@@ -4,6 +4,7 @@ import app.pragmata.core.Coded;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.Place;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.Vocabulary;
 import java.util.List;
@@ -71,7 +72,7 @@ class DoubleStore {
     return database
         .resultQuery(
             SQL,
-            DSL.val(name.strip()),
+            DSL.val(SearchWords.first(name)),
             org.jooq.impl.DSL.val(digits.length() < FEWEST_DIGITS ? "" : digits),
             DSL.val(postcode(place)),
             DSL.val(except))

@@ -1,78 +1,70 @@
 package app.pragmata.server.offers;
 
-import io.github.bucket4j.Bucket;
-import jakarta.servlet.FilterChain;
-import jakarta.servlet.ServletException;
+import static app.pragmata.server.generated.Tables.REQUEST_COUNT;
+
+import app.pragmata.server.http.Problem;
+import app.pragmata.server.records.Retention.KeptForAWhile;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
-import java.io.IOException;
 import java.time.Duration;
-import java.util.Collections;
-import java.util.LinkedHashMap;
-import java.util.Map;
+import java.time.Instant;
+import java.time.temporal.ChronoUnit;
+import org.jooq.DSLContext;
 import org.springframework.beans.factory.annotation.Value;
-import org.springframework.core.Ordered;
-import org.springframework.core.annotation.Order;
-import org.springframework.http.HttpStatus;
-import org.springframework.stereotype.Component;
-import org.springframework.web.filter.OncePerRequestFilter;
+import org.springframework.context.annotation.Configuration;
+import org.springframework.web.servlet.HandlerInterceptor;
+import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
 
 /**
- * Lets one address ask for customers' pages so often and no oftener, so that links cannot be
- * guessed by trying. Each server counts for itself.
+ * Lets one address ask for customers' pages so often within a minute and no oftener, so that links
+ * cannot be guessed by trying. All servers count together. It stands where addresses have been read
+ * already, so that none gets past it by being written in another way.
  */
-@Component
-@Order(Ordered.HIGHEST_PRECEDENCE)
-class OfferRateLimit extends OncePerRequestFilter {
-  private static final int MOST_ADDRESSES = 10_000;
-
+@Configuration(proxyBeanMethods = false)
+class OfferRateLimit implements WebMvcConfigurer, HandlerInterceptor, KeptForAWhile {
+  private final DSLContext database;
   private final int requestsAMinute;
-  private final Map<String, Bucket> bucketByAddress =
-      Collections.synchronizedMap(
-          new LinkedHashMap<>(64, 0.75f, true) {
-            private static final long serialVersionUID = 1L;
 
-            @Override
-            protected boolean removeEldestEntry(Map.Entry<String, Bucket> eldest) {
-              return size() > MOST_ADDRESSES;
-            }
-          });
-
-  OfferRateLimit(@Value("${pragmata.offers.requests-a-minute:120}") int requestsAMinute) {
+  OfferRateLimit(
+      DSLContext database, @Value("${pragmata.offers.requests-a-minute:120}") int requestsAMinute) {
+    this.database = database;
     this.requestsAMinute = requestsAMinute;
   }
 
   @Override
-  protected boolean shouldNotFilter(HttpServletRequest request) {
-    return !request.getRequestURI().startsWith("/api/offers/");
+  public void addInterceptors(InterceptorRegistry registry) {
+    registry.addInterceptor(this).addPathPatterns("/api/offers/**");
   }
 
   @Override
-  protected void doFilterInternal(
-      HttpServletRequest request, HttpServletResponse response, FilterChain chain)
-      throws ServletException, IOException {
-    Bucket bucket = bucketByAddress.computeIfAbsent(request.getRemoteAddr(), key -> bucket());
-    if (bucket.tryConsume(1)) {
-      chain.doFilter(request, response);
-      return;
+  public boolean preHandle(
+      HttpServletRequest request, HttpServletResponse response, Object handler) {
+    // By the machine's clock, as the minute is one of waiting and none of the work.
+    Instant minute = Instant.now().truncatedTo(ChronoUnit.MINUTES);
+    int requests =
+        database
+            .insertInto(REQUEST_COUNT)
+            .set(REQUEST_COUNT.ADDRESS, request.getRemoteAddr())
+            .set(REQUEST_COUNT.MINUTE, minute)
+            .set(REQUEST_COUNT.REQUESTS, 1)
+            .onConflict(REQUEST_COUNT.ADDRESS, REQUEST_COUNT.MINUTE)
+            .doUpdate()
+            .set(REQUEST_COUNT.REQUESTS, REQUEST_COUNT.REQUESTS.plus(1))
+            .returning(REQUEST_COUNT.REQUESTS)
+            .fetchSingle(REQUEST_COUNT.REQUESTS);
+    if (requests > requestsAMinute) {
+      throw Problem.tooMany(
+          "Too many requests from here. Wait a minute, then try again.", Duration.ofMinutes(1));
     }
-    response.setStatus(HttpStatus.TOO_MANY_REQUESTS.value());
-    response.setContentType("application/problem+json");
-    response.setCharacterEncoding("UTF-8");
-    response.setHeader("Retry-After", "60");
-    response
-        .getWriter()
-        .write(
-            "{\"status\":429,\"title\":\"Too many requests\",\"detail\":\"Too many requests from here. Wait a minute, then try again.\"}");
+    return true;
   }
 
-  private Bucket bucket() {
-    return Bucket.builder()
-        .addLimit(
-            limit ->
-                limit
-                    .capacity(requestsAMinute)
-                    .refillGreedy(requestsAMinute, Duration.ofMinutes(1)))
-        .build();
+  @Override
+  public void forget(Instant now) {
+    database
+        .deleteFrom(REQUEST_COUNT)
+        .where(REQUEST_COUNT.MINUTE.lt(Instant.now().minus(Duration.ofHours(1))))
+        .execute();
   }
 }

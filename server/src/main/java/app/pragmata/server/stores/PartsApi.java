@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.util.List;
@@ -86,7 +87,7 @@ class PartsApi {
 
   private static Condition matches(String q) {
     Condition all = DSL.noCondition();
-    for (String word : q.strip().split("\\s+", -1)) {
+    for (String word : SearchWords.read("q", q)) {
       all = all.and(PART.NUMBER.concat(" ").concat(PART.NAME).containsIgnoreCase(word));
     }
     return all;

@@ -14,6 +14,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
+import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.VersionStore;
@@ -163,12 +164,10 @@ class ToDosApi {
     if (whose == Whose.MINE) {
       wanted = wanted.and(TO_DO.FOR_PERSON_ID.eq(act.personId()));
     }
-    for (String word : filter.strip().split("\\s+", -1)) {
+    for (String word : SearchWords.read("filter", filter)) {
       wanted =
-          word.isEmpty()
-              ? wanted
-              : wanted.and(
-                  TO_DO.WHAT.containsIgnoreCase(word).or(CUSTOMER.NAME.containsIgnoreCase(word)));
+          wanted.and(
+              TO_DO.WHAT.containsIgnoreCase(word).or(CUSTOMER.NAME.containsIgnoreCase(word)));
     }
     if (!after.isEmpty()) {
       PageKey key = PageKey.parse(after, 2);

@@ -25,6 +25,7 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Standing;
 import app.pragmata.server.http.PageKey;
+import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.jobs.RespondBy;
 import app.pragmata.server.jobs.Response;
 import app.pragmata.server.receipts.ReceiptStore;
@@ -184,7 +185,8 @@ class Worklists {
     if (asked.technicianId() != null) {
       matches = matches.and(STANDING.TECHNICIAN_ID.eq(asked.technicianId()));
     }
-    String wanted = asked.filter().strip().toLowerCase(Locale.ROOT);
+    String wanted =
+        String.join(" ", SearchWords.read("filter", asked.filter())).toLowerCase(Locale.ROOT);
     return wanted.isEmpty() ? matches : matches.and(STANDING.WORDS.contains(wanted));
   }
 
