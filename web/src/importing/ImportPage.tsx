@@ -11,7 +11,7 @@ import { colours } from "../kit/tokens";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 
-const KINDS = ["customers", "sites", "contacts", "equipment", "price_list"];
+const KINDS: ImportView["kind"][] = ["customers", "sites", "contacts", "equipment", "price_list"];
 const LARGEST_FILE = 50_000_000;
 /** What goes on with a list that is not through. */
 const RUNNING: Partial<Record<ImportView["state"], string>> = {
@@ -42,7 +42,7 @@ export default function ImportPage() {
 }
 
 function Choose() {
-  const [kind, setKind] = useState("customers");
+  const [kind, setKind] = useState<ImportView["kind"]>("customers");
   const [encoding, setEncoding] = useState("");
   const [problem, setProblem] = useState<Problem>();
   const [reading, setReading] = useState(false);
@@ -67,9 +67,9 @@ function Choose() {
         client.POST("/api/imports", {
           params: { query: { kind, fileName: file.name, encoding: letters } },
           headers: { "Content-Type": "application/octet-stream" },
-          body: file as never,
-          bodySerializer: (body: unknown) => body as Blob,
-        } as never) as Promise<{ data?: { id: number }; error?: unknown; response: Response }>,
+          body: "",
+          bodySerializer: () => file,
+        }),
       );
       navigate(`/imports/${made.id}`);
     } catch (refused) {

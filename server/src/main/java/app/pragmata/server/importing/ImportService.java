@@ -30,11 +30,9 @@ class ImportService {
   /** Keeps a file that can be read, with the columns that its headings most likely mean; its id. */
   @Transactional
   public long upload(Act act, ImportKind kind, String fileName, String encoding, byte[] content) {
-    return store.insert(
-        act,
-        kind,
-        fileName.isBlank() ? "list" : fileName.strip(),
-        ListReader.read(content, encoding));
+    var list = store.add(act, kind, fileName.isBlank() ? "list" : fileName.strip());
+    ListReader.read(content, encoding, list);
+    return list.end();
   }
 
   /**

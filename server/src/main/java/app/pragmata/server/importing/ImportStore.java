@@ -14,6 +14,7 @@ import app.pragmata.server.records.Retention;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
@@ -32,39 +33,74 @@ class ImportStore implements Retention.KeptForAWhile {
     this.database = database;
   }
 
-  /** Keeps what was read of a file; gives the import's id. */
-  long insert(Act act, ImportKind kind, String fileName, ListReader.Read read) {
+  /** Keeps a file that is to be read, and its rows as they come. */
+  NewImport add(Act act, ImportKind kind, String fileName) {
     long id =
         database
             .insertInto(IMPORT)
             .set(IMPORT.KIND, kind)
             .set(IMPORT.FILE_NAME, fileName)
-            .set(IMPORT.HEADINGS, read.headings().toArray(String[]::new))
-            .set(IMPORT.MAPPING, kind.guess(read.headings()).toArray(String[]::new))
+            .set(IMPORT.HEADINGS, new String[0])
+            .set(IMPORT.MAPPING, new String[0])
             .set(IMPORT.STATE, ImportState.READ)
-            .set(IMPORT.ROW_COUNT, read.rows().size())
+            .set(IMPORT.ROW_COUNT, 0)
             .set(IMPORT.UPLOADED_AT, act.at())
             .set(IMPORT.UPLOADED_BY, act.personId())
             .returning(IMPORT.ID)
             .fetchSingle(IMPORT.ID);
-    Short[][] formulas = formulas(read);
-    var portion = new ArrayList<ImportRowRecord>();
-    for (int i = 0; i < read.rows().size(); i++) {
-      String[] cells = read.rows().get(i).toArray(String[]::new);
-      portion.add(new ImportRowRecord(id, i + 1, cells, formulas[i]));
-      if (portion.size() == PORTION || i == read.rows().size() - 1) {
+    return new NewImport(id, kind);
+  }
+
+  /** A list that is being read. */
+  final class NewImport implements ListReader.Rows {
+    private final long id;
+    private final ImportKind kind;
+    private final List<String> headings = new ArrayList<>();
+    private final List<ImportRowRecord> portion = new ArrayList<>();
+    private int count = -1;
+
+    private NewImport(long id, ImportKind kind) {
+      this.id = id;
+      this.kind = kind;
+    }
+
+    @Override
+    public void take(List<String> cells, List<Short> formulas) {
+      count++;
+      if (count == 0) {
+        headings.addAll(cells);
+        return;
+      }
+      while (headings.size() < cells.size()) {
+        headings.add("");
+      }
+      portion.add(
+          new ImportRowRecord(
+              id, count, cells.toArray(String[]::new), formulas.toArray(Short[]::new)));
+      if (portion.size() == PORTION) {
+        store();
+      }
+    }
+
+    private void store() {
+      if (!portion.isEmpty()) {
         database.insertInto(IMPORT_ROW).set(portion).execute();
         portion.clear();
       }
     }
-    return id;
-  }
 
-  private static Short[][] formulas(ListReader.Read read) {
-    var formulas = new ArrayList<List<Short>>();
-    read.rows().forEach(row -> formulas.add(new ArrayList<>()));
-    read.formulas().forEach(cell -> formulas.get(cell.row()).add((short) (cell.column() + 1)));
-    return formulas.stream().map(row -> row.toArray(Short[]::new)).toArray(Short[][]::new);
+    /** Keeps what is known only at the end; gives the import's id. */
+    long end() {
+      store();
+      database
+          .update(IMPORT)
+          .set(IMPORT.HEADINGS, headings.toArray(String[]::new))
+          .set(IMPORT.MAPPING, kind.guess(headings).toArray(String[]::new))
+          .set(IMPORT.ROW_COUNT, count)
+          .where(IMPORT.ID.eq(id))
+          .execute();
+      return id;
+    }
   }
 
   ImportRecord get(long id) {
@@ -76,15 +112,29 @@ class ImportStore implements Retention.KeptForAWhile {
             () -> new Refused(Rule.NOT_FOUND, "There is no such import. Choose the file again."));
   }
 
-  /** At most so many rows below this position, the first ones first. */
+  /**
+   * At most so many rows below this position, the first ones first, each with a cell for every
+   * heading.
+   */
   List<ImportRowRecord> listRows(long id, int after, int most) {
+    int width = get(id).getHeadings().length;
     return database
         .selectFrom(IMPORT_ROW)
         .where(IMPORT_ROW.IMPORT_ID.eq(id))
         .and(IMPORT_ROW.POSITION.gt(after))
         .orderBy(IMPORT_ROW.POSITION)
         .limit(most)
-        .fetch();
+        .fetch(
+            row -> {
+              row.setCells(padded(row.getCells(), width));
+              return row;
+            });
+  }
+
+  private static String[] padded(String[] cells, int width) {
+    String[] padded = Arrays.copyOf(cells, width);
+    Arrays.fill(padded, cells.length, width, "");
+    return padded;
   }
 
   /**

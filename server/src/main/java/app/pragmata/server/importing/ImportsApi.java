@@ -3,18 +3,20 @@ package app.pragmata.server.importing;
 import static app.pragmata.server.generated.Tables.IMPORT_FAULT;
 
 import app.pragmata.server.generated.tables.records.ImportRecord;
+import app.pragmata.server.http.BodyLimit;
 import app.pragmata.server.http.ListFile;
-import app.pragmata.server.http.Problem;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Made;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
 import java.util.Arrays;
 import java.util.List;
+import java.util.concurrent.Semaphore;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpStatus;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -62,6 +64,9 @@ class ImportsApi {
 
   record MappingForm(List<String> mapping) {}
 
+  /** A file is in memory while it is read; two people who bring one wait for each other. */
+  private final Semaphore oneAtATime = new Semaphore(1, true);
+
   private final ImportService service;
   private final ImportStore store;
   private final DSLContext database;
@@ -78,6 +83,12 @@ class ImportsApi {
    * @param encoding empty for UTF-8 and workbooks, else how a CSV file's letters are written
    */
   @PostMapping(path = "/api/imports", consumes = MediaType.APPLICATION_OCTET_STREAM_VALUE)
+  @io.swagger.v3.oas.annotations.parameters.RequestBody(
+      required = true,
+      content =
+          @Content(
+              mediaType = "application/octet-stream",
+              schema = @Schema(type = "string", format = "binary")))
   Made uploadImport(
       Act act,
       @RequestParam ImportKind kind,
@@ -85,21 +96,17 @@ class ImportsApi {
       @RequestParam(defaultValue = "") String encoding,
       HttpServletRequest request)
       throws IOException {
-    return new Made(service.upload(act, kind, fileName, encoding, body(request)));
-  }
-
-  /** Reads no more than a file may have, whatever its sender says that it has. */
-  private static byte[] body(HttpServletRequest request) throws IOException {
-    byte[] content =
-        request.getContentLengthLong() > LARGEST_FILE
-            ? new byte[LARGEST_FILE + 1]
-            : request.getInputStream().readNBytes(LARGEST_FILE + 1);
-    if (content.length > LARGEST_FILE) {
-      throw new Problem(
-          HttpStatus.CONTENT_TOO_LARGE,
-          "This file has more than 50 MB. Keep only the columns that are needed, or cut the list in two.");
+    oneAtATime.acquireUninterruptibly();
+    try {
+      byte[] content =
+          BodyLimit.read(
+              request,
+              LARGEST_FILE,
+              "This file has more than 50 MB. Keep only the columns that are needed, or cut the list in two.");
+      return new Made(service.upload(act, kind, fileName, encoding, content));
+    } finally {
+      oneAtATime.release();
     }
-    return content;
   }
 
   @GetMapping("/api/imports/{id}")
