@@ -11,6 +11,7 @@ import { Asking } from "../kit/Asking";
 import { DeleteButton } from "../kit/DeleteButton";
 import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
 import { useAct } from "../kit/useAct";
+import { smallPhoto } from "./smallPhoto";
 
 const text = (value: Values[string]): string | undefined =>
   value === undefined || value === "" ? undefined : String(value);
@@ -446,15 +447,17 @@ function EquipmentEnds({
     { done: close },
   );
   const keepPhoto = useAct(
-    (file: File) =>
-      answer(
+    async (file: File) => {
+      const photo = await smallPhoto(file);
+      return answer(
         client.PUT("/api/equipment/{id}/photo", {
-          params: { path: { id: piece.id }, header: { "Content-Type": file.type } },
-          body: file as unknown as string,
-          bodySerializer: (body: unknown) => body as Blob,
-          headers: { "Content-Type": file.type },
+          params: { path: { id: piece.id } },
+          body: "",
+          bodySerializer: () => photo,
+          headers: { "Content-Type": photo.type },
         }),
-      ),
+      );
+    },
     { said: "The photo is kept." },
   );
   return (
@@ -473,7 +476,7 @@ function EquipmentEnds({
         {piece.photo ? "New photo" : "Photo"}
         <input
           type="file"
-          accept="image/jpeg,image/png,image/webp"
+          accept="image/*"
           className="visually-hidden"
           onChange={(event) => event.target.files?.[0] && keepPhoto.run(event.target.files[0])}
         />

@@ -99,7 +99,7 @@ create index on equipment (equipment_kind_id) where equipment_kind_id is not nul
 
 create table equipment_photo (
   equipment_id bigint primary key references equipment,
-  media_type text not null check (media_type in ('image/jpeg', 'image/png', 'image/webp')),
+  -- JPEG, written by the program.
   content bytea not null check (length(content) between 1 and 8000000),
   added_at timestamptz not null
 );

@@ -34,6 +34,7 @@ class ArchitectureTest {
           "generated",
           "records",
           "http",
+          "pictures",
           "company",
           "people",
           "live",

@@ -6,9 +6,15 @@ import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.http.BodyLimit;
+import app.pragmata.server.pictures.Pictures;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.VersionStore;
+import io.swagger.v3.oas.annotations.media.Content;
+import io.swagger.v3.oas.annotations.media.Schema;
+import jakarta.servlet.http.HttpServletRequest;
+import java.io.IOException;
 import java.time.Duration;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -30,6 +36,7 @@ import org.springframework.web.bind.annotation.RestController;
 /** Sites and what stands there over HTTP. */
 @RestController
 class SitesApi {
+  private static final int LARGEST_PHOTO = 20_000_000;
 
   record MoveForm(int version, @Nullable Long siteId) {}
 
@@ -117,22 +124,27 @@ class SitesApi {
             .fetchOptional()
             .orElseThrow(() -> new Refused(Rule.NOT_FOUND, "There is no photo of this piece."));
     return ResponseEntity.ok()
-        .contentType(MediaType.parseMediaType(photo.getMediaType()))
+        .contentType(MediaType.IMAGE_JPEG)
         .header(HttpHeaders.CONTENT_DISPOSITION, "inline")
         .cacheControl(CacheControl.maxAge(Duration.ofMinutes(1)).cachePrivate())
         .body(photo.getContent());
   }
 
-  @PutMapping(
-      path = "/api/equipment/{id}/photo",
-      consumes = {"image/jpeg", "image/png", "image/webp"})
-  @Transactional
-  Changed keepPhoto(
-      Act act,
-      @PathVariable long id,
-      @RequestHeader(HttpHeaders.CONTENT_TYPE) String mediaType,
-      @RequestBody byte[] content) {
-    equipment.keepPhoto(act, id, mediaType, content);
+  /** A photo as JPEG or PNG; it is made smaller, and where it was taken is not kept. */
+  @PutMapping(path = "/api/equipment/{id}/photo", consumes = "image/*")
+  @io.swagger.v3.oas.annotations.parameters.RequestBody(
+      required = true,
+      content =
+          @Content(mediaType = "image/*", schema = @Schema(type = "string", format = "binary")))
+  Changed keepPhoto(Act act, @PathVariable long id, HttpServletRequest request) throws IOException {
+    // A body that comes slowly holds no connection to the database.
+    byte[] photo =
+        Pictures.photo(
+            BodyLimit.read(
+                request,
+                LARGEST_PHOTO,
+                "A photo has at most 20 MB. Make it smaller, then add it again."));
+    equipment.keepPhoto(act, id, photo);
     return versions.changed(EQUIPMENT.ID, id);
   }
 }

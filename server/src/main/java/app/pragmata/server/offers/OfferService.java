@@ -12,6 +12,7 @@ import app.pragmata.core.quoting.Offer;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
 import app.pragmata.server.offers.OfferView.Question;
+import app.pragmata.server.pictures.Pictures;
 import app.pragmata.server.quoting.EditionStore;
 import app.pragmata.server.quoting.LinkStore;
 import app.pragmata.server.quoting.OfferDocument;
@@ -23,6 +24,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.todos.ToDoService;
 import java.time.LocalDateTime;
+import java.util.Base64;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
@@ -188,8 +190,8 @@ public class OfferService {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 100);
     String signature = reading.text("signature", form.signature(), LONGEST_SIGNATURE);
-    if (signature != null && form.drawn() && !signature.startsWith(DRAWING)) {
-      reading.fault("signature", Rule.UNREADABLE, "Draw your name in the box, or type it.");
+    if (signature != null && form.drawn()) {
+      signature = drawing(reading, signature);
     }
     reading.refuseIfFaulty();
     StoredQuote quote = quotes.lock(requireLink(token).quoteId());
@@ -216,6 +218,21 @@ public class OfferService {
         .set(QUOTE_ACCEPTANCE.CONTENT, frozen.content())
         .set(QUOTE_ACCEPTANCE.CONTENT_HASH, frozen.hash())
         .execute();
+  }
+
+  /** The drawing as it is kept; null, with a fault noted, when what was sent is none. */
+  private static @Nullable String drawing(Reading reading, String sent) {
+    try {
+      if (sent.startsWith(DRAWING)) {
+        byte[] picture =
+            Pictures.drawing(Base64.getDecoder().decode(sent.substring(DRAWING.length())));
+        return DRAWING + Base64.getEncoder().encodeToString(picture);
+      }
+    } catch (IllegalArgumentException | Refused noPicture) {
+      // told below, as anything else that is no drawing
+    }
+    reading.fault("signature", Rule.UNREADABLE, "Draw your name in the box, or type it.");
+    return null;
   }
 
   /** Pays by card what is missing to the deposit; the payment's own steps are transactions. */

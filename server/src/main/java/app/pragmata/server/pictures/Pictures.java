@@ -1,0 +1,166 @@
+package app.pragmata.server.pictures;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import com.drew.imaging.jpeg.JpegMetadataReader;
+import com.drew.imaging.jpeg.JpegProcessingException;
+import com.drew.metadata.exif.ExifIFD0Directory;
+import com.drew.metadata.exif.ExifReader;
+import java.awt.Color;
+import java.awt.Graphics2D;
+import java.awt.RenderingHints;
+import java.awt.geom.AffineTransform;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.Iterator;
+import java.util.List;
+import java.util.Locale;
+import java.util.Set;
+import javax.imageio.ImageIO;
+import javax.imageio.ImageReadParam;
+import javax.imageio.ImageReader;
+import javax.imageio.stream.ImageInputStream;
+
+/**
+ * Pictures that somebody sends. None is kept as it came: its size is asked before it is drawn, then
+ * it is written anew, so that where and with what it was taken is not in it any more, nor anything
+ * else that is no picture.
+ */
+public final class Pictures {
+  /** The longer side of a photo as it is kept, in points. */
+  public static final int LONGEST_SIDE = 1_600;
+
+  private static final long MOST_POINTS = 30_000_000;
+  private static final long MOST_POINTS_OF_A_DRAWING = 2_000_000;
+  private static final String JPEG = "jpeg";
+  private static final String PNG = "png";
+
+  static {
+    // Nothing of a picture goes to the disk.
+    ImageIO.setUseCache(false);
+  }
+
+  private Pictures() {}
+
+  /**
+   * A photo as JPEG, upright, no longer than {@link #LONGEST_SIDE}.
+   *
+   * @param content JPEG or PNG, whatever its name says; refused when it is anything else
+   */
+  public static byte[] photo(byte[] content) {
+    BufferedImage picture = read(content, Set.of(JPEG, PNG), MOST_POINTS);
+    return write(upright(picture, orientation(content)), JPEG);
+  }
+
+  /**
+   * A drawing, such as a signature, as PNG.
+   *
+   * @param content PNG; refused when it is anything else
+   */
+  public static byte[] drawing(byte[] content) {
+    return write(read(content, Set.of(PNG), MOST_POINTS_OF_A_DRAWING), PNG);
+  }
+
+  private static BufferedImage read(byte[] content, Set<String> formats, long mostPoints) {
+    try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
+      Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
+      if (!readers.hasNext()) {
+        throw noPicture();
+      }
+      ImageReader reader = readers.next();
+      try {
+        if (!formats.contains(reader.getFormatName().toLowerCase(Locale.ROOT))) {
+          throw noPicture();
+        }
+        reader.setInput(in, true, true);
+        long width = reader.getWidth(0);
+        long height = reader.getHeight(0);
+        if (width * height > mostPoints) {
+          throw new Refused(
+              Rule.TOO_LARGE,
+              "This picture has %,d by %,d points; at most %d million altogether fit. Make it smaller, then add it again."
+                  .formatted(width, height, mostPoints / 1_000_000));
+        }
+        ImageReadParam every = reader.getDefaultReadParam();
+        // Points that would be lost anyway are not even read.
+        int step = (int) Math.max(1, Math.max(width, height) / LONGEST_SIDE);
+        every.setSourceSubsampling(step, step, 0, 0);
+        return reader.read(0, every);
+      } finally {
+        reader.dispose();
+      }
+    } catch (IOException | IllegalArgumentException | IndexOutOfBoundsException broken) {
+      throw noPicture();
+    }
+  }
+
+  private static Refused noPicture() {
+    return new Refused(
+        Rule.UNREADABLE, "This file is no picture that can be read. Choose a JPEG or PNG file.");
+  }
+
+  /** How the camera was held (Exif 2.3, Orientation); 1, upright, when it does not say. */
+  private static int orientation(byte[] content) {
+    try {
+      // Only what can say so is read: other parts of a file can unpack to anything.
+      var exif =
+          JpegMetadataReader.readMetadata(
+                  new ByteArrayInputStream(content), List.of(new ExifReader()))
+              .getFirstDirectoryOfType(ExifIFD0Directory.class);
+      Integer orientation =
+          exif == null ? null : exif.getInteger(ExifIFD0Directory.TAG_ORIENTATION);
+      return orientation == null || orientation < 1 || orientation > 8 ? 1 : orientation;
+    } catch (JpegProcessingException | IOException unsaid) {
+      return 1;
+    }
+  }
+
+  private static BufferedImage upright(BufferedImage picture, int orientation) {
+    boolean lies = orientation >= 5;
+    double scale =
+        Math.min(1.0, (double) LONGEST_SIDE / Math.max(picture.getWidth(), picture.getHeight()));
+    int width = Math.max(1, (int) Math.round(picture.getWidth() * scale));
+    int height = Math.max(1, (int) Math.round(picture.getHeight() * scale));
+    var drawn =
+        new BufferedImage(lies ? height : width, lies ? width : height, BufferedImage.TYPE_INT_RGB);
+    Graphics2D pen = drawn.createGraphics();
+    pen.setRenderingHint(
+        RenderingHints.KEY_INTERPOLATION, RenderingHints.VALUE_INTERPOLATION_BILINEAR);
+    // What a PNG leaves open is paper.
+    pen.setColor(Color.WHITE);
+    pen.fillRect(0, 0, drawn.getWidth(), drawn.getHeight());
+    pen.transform(turn(orientation, width, height));
+    pen.drawImage(picture, 0, 0, width, height, null);
+    pen.dispose();
+    return drawn;
+  }
+
+  /** Brings each corner of a picture of this size to where the orientation says that it belongs. */
+  private static AffineTransform turn(int orientation, int width, int height) {
+    return switch (orientation) {
+      case 2 -> new AffineTransform(-1, 0, 0, 1, width, 0);
+      case 3 -> new AffineTransform(-1, 0, 0, -1, width, height);
+      case 4 -> new AffineTransform(1, 0, 0, -1, 0, height);
+      case 5 -> new AffineTransform(0, 1, 1, 0, 0, 0);
+      case 6 -> new AffineTransform(0, 1, -1, 0, height, 0);
+      case 7 -> new AffineTransform(0, -1, -1, 0, height, width);
+      case 8 -> new AffineTransform(0, -1, 1, 0, 0, width);
+      default -> new AffineTransform();
+    };
+  }
+
+  private static byte[] write(BufferedImage picture, String format) {
+    var out = new ByteArrayOutputStream();
+    try {
+      if (!ImageIO.write(picture, format, out)) {
+        throw noPicture();
+      }
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
+    }
+    return out.toByteArray();
+  }
+}
