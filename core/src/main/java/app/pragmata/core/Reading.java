@@ -4,16 +4,25 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /** Reads a form as it was typed and collects every fault, so that all of them are told at once. */
 public final class Reading {
+  /** Names, titles and the like, which stand on one line of lists and documents. */
+  private static final int LINE = 120;
+
+  // The one that no database stores stays, to be told.
+  private static final Pattern UNSEEN =
+      Pattern.compile(
+          "[\\p{Cc}&&[^\n\t\\x00]]|[\\x{061C}\\x{200E}\\x{200F}\\x{202A}-\\x{202E}\\x{2066}-\\x{2069}\\x{FEFF}]");
+
   private final List<Fault> faults = new ArrayList<>();
 
   /** A required entry; null, with a fault noted, when it is empty or cannot be read. */
   public <T> @Nullable T required(
       String field, @Nullable String typed, Function<String, T> reader) {
-    if (typed == null || typed.isBlank()) {
+    if (plain(typed).isEmpty()) {
       fault(field, Rule.MISSING, "Enter a value here.");
       return null;
     }
@@ -26,23 +35,38 @@ public final class Reading {
    */
   public <T> @Nullable T optional(
       String field, @Nullable String typed, Function<String, T> reader) {
-    if (typed == null || typed.isBlank()) {
+    String plain = plain(typed);
+    if (plain.isEmpty()) {
       return null;
     }
     try {
-      return reader.apply(typed.strip());
+      return reader.apply(plain);
     } catch (Unreadable unreadable) {
       fault(field, unreadable.rule(), unreadable.getMessage());
       return null;
     }
   }
 
-  /** Text of at least one and at most {@code longest} characters, without the blanks around it. */
+  /**
+   * What was typed without the blanks around it and without what cannot be seen: control characters
+   * but ends of lines and tabs, and signs that turn the direction of writing (Unicode, UAX #9),
+   * which come along with copied text and make one name look like another. Empty for null.
+   */
+  private static String plain(@Nullable String typed) {
+    return typed == null
+        ? ""
+        : UNSEEN.matcher(typed.replace("\r\n", "\n").replace('\r', '\n')).replaceAll("").strip();
+  }
+
+  /**
+   * Text of at least one and at most {@code longest} characters, without the blanks around it; one
+   * line when it is no longer than a line.
+   */
   public @Nullable String text(String field, @Nullable String typed, int longest) {
     return required(field, typed, text -> withinLength(text, longest));
   }
 
-  /** Text that may be left empty; the empty text when it is. */
+  /** The same that may be left empty; the empty text when it is. */
   public String optionalText(String field, @Nullable String typed, int longest) {
     String text = optional(field, typed, entered -> withinLength(entered, longest));
     return text == null ? "" : text;
@@ -105,7 +129,8 @@ public final class Reading {
     return value;
   }
 
-  private static String withinLength(String text, int longest) {
+  private static String withinLength(String written, int longest) {
+    String text = longest <= LINE ? written.replaceAll("\\s*\n\\s*", " ") : written;
     if (text.length() > longest) {
       throw new Unreadable(
           Rule.TOO_LONG,

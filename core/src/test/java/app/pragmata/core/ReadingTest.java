@@ -19,6 +19,30 @@ class ReadingTest {
 
   private final Reading reading = new Reading();
 
+  @Test
+  void signs_that_turn_the_direction_of_a_name_are_lost() {
+    assertThat(reading.text("name", "Ferrow\u202E etaG\u200F \u2066& Co\u2069", 120))
+        .isEqualTo("Ferrow etaG & Co");
+  }
+
+  @Test
+  void control_characters_are_lost_and_a_name_is_one_line() {
+    assertThat(reading.text("name", "Tern\u0007 Lane\r\n Garage\u001b", 120))
+        .isEqualTo("Tern Lane Garage");
+  }
+
+  @Test
+  void a_longer_text_keeps_its_lines() {
+    assertThat(reading.text("notes", "Key safe.\r\nCode at the office.", 500))
+        .isEqualTo("Key safe.\nCode at the office.");
+  }
+
+  @Test
+  void what_cannot_be_seen_alone_is_nothing() {
+    assertThat(reading.text("name", " \u200E\u2066 ", 120)).isNull();
+    assertThat(reading.faults()).extracting(Fault::rule).containsExactly(Rule.MISSING);
+  }
+
   @ParameterizedTest
   @CsvSource({"2,2", "1.5,1.5", "0.125,0.125", "'1,200',1200", "12 000,12000", "2.000,2"})
   void quantities_are_read_the_way_people_type_them(String typed, BigDecimal quantity) {

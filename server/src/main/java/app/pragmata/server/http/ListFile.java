@@ -14,8 +14,10 @@ import java.time.LocalDate;
 import java.util.Arrays;
 import java.util.List;
 import java.util.function.Function;
+import java.util.regex.Pattern;
 import org.apache.commons.csv.CSVFormat;
 import org.apache.commons.csv.CSVPrinter;
+import org.apache.commons.csv.QuoteMode;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
 import org.jspecify.annotations.Nullable;
@@ -36,6 +38,16 @@ public final class ListFile {
 
   /** More than any list that people work with; a longer one is cut here. */
   public static final int MOST_ROWS = 200_000;
+
+  /** How a formula begins, also as it is typed in East Asia. */
+  private static final Pattern FORMULA =
+      Pattern.compile("\\s*[=+\\-@\\x{FF1D}\\x{FF0B}\\x{FF0D}\\x{FF20}]|[\t\r]");
+
+  // Text always stands in quotation marks: where lists are parted by semicolons or tabs, a cell
+  // that holds one
+  // would become two, the second of them perhaps a formula.
+  private static final CSVFormat CSV =
+      CSVFormat.RFC4180.builder().setQuoteMode(QuoteMode.NON_NUMERIC).get();
 
   /** Writes rows of cells, then ends the file. */
   private interface Sheet {
@@ -101,10 +113,7 @@ public final class ListFile {
   }
 
   private static @Nullable Object harmless(@Nullable Object cell) {
-    boolean formula =
-        cell instanceof String string
-            && !string.isEmpty()
-            && "=+-@\t\r".indexOf(string.charAt(0)) >= 0;
+    boolean formula = cell instanceof String text && FORMULA.matcher(text).lookingAt();
     return formula ? "'" + cell : cell;
   }
 
@@ -133,9 +142,7 @@ public final class ListFile {
 
     Csv(OutputStream bytes) {
       try {
-        this.printer =
-            new CSVPrinter(
-                new OutputStreamWriter(bytes, StandardCharsets.UTF_8), CSVFormat.RFC4180);
+        this.printer = new CSVPrinter(new OutputStreamWriter(bytes, StandardCharsets.UTF_8), CSV);
       } catch (IOException impossible) {
         throw new UncheckedIOException(impossible);
       }
