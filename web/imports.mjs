@@ -10,6 +10,7 @@ const ORDER = [
   "live",
   "records",
   "history",
+  "founding",
   "people",
   "mail",
   "books",

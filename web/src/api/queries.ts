@@ -20,6 +20,11 @@ export const queries = {
     },
     staleTime: 60_000,
   }),
+  founding: queryOptions({
+    queryKey: ["founding"],
+    queryFn: () => answer(client.GET("/api/founding")),
+    staleTime: Number.POSITIVE_INFINITY,
+  }),
   choices: queryOptions({
     queryKey: ["choices"],
     queryFn: () => answer(client.GET("/api/choices")),

@@ -12,21 +12,24 @@ type Bound<T extends object, Name> = FieldFrame & { form: Form<T>; name: Name; a
 
 type Option<Value> = { value: Value; label: string };
 
-/** A line of text; with `figure`, a number that a phone's number keys type. */
+/** A line of text; with `figure`, a number that a phone's number keys type; with `secret`, one that nobody else reads. */
 export function TextField<T extends object>({
   form,
   name,
   autoFocus,
   placeholder,
   figure,
+  secret,
   ...frame
-}: Bound<T, NameOf<T, string>> & { placeholder?: string; figure?: boolean }) {
+}: Bound<T, NameOf<T, string>> & { placeholder?: string; figure?: boolean; secret?: boolean }) {
   form.labels[name] = frame.label;
   return (
     <Field {...frame} fault={form.fault(name)}>
       {(tied) => (
         <Input
           {...tied}
+          type={secret ? "password" : "text"}
+          autoComplete={secret ? "new-password" : undefined}
           autoFocus={autoFocus}
           placeholder={placeholder}
           inputMode={figure ? "decimal" : undefined}

@@ -1,9 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input, Modal } from "antd";
-import { createContext, type ReactNode, useContext, useEffect, useState } from "react";
+import { createContext, lazy, type ReactNode, Suspense, useContext, useEffect, useState } from "react";
 import { answer, client, Problem, signedOut } from "../api/client";
 import type { Session } from "../api/generated/schema";
 import { queries } from "../api/queries";
+
+const FoundingPage = lazy(() => import("../founding/FoundingPage"));
 
 type SignedInSession = Session & { person: NonNullable<Session["person"]> };
 
@@ -32,14 +34,17 @@ export function SessionGate({ children }: { children: ReactNode }) {
     signedOut.addEventListener("signed-out", end);
     return () => signedOut.removeEventListener("signed-out", end);
   }, []);
+  if (error instanceof Problem && error.rule === "NO_COMPANY") {
+    return (
+      <Suspense fallback={<div className="blank" aria-busy="true" />}>
+        <FoundingPage />
+      </Suspense>
+    );
+  }
   if (error) {
     return (
       <main className="blank">
-        <h1>
-          {error instanceof Problem && error.rule === "NO_COMPANY"
-            ? "No company yet"
-            : "The server cannot be reached"}
-        </h1>
+        <h1>The server cannot be reached</h1>
         <p>{error.message}</p>
         <Button onClick={() => refetch()}>Try again</Button>
       </main>

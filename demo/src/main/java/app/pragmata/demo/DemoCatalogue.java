@@ -168,7 +168,8 @@ class DemoCatalogue {
             Series.JOB, 2001L,
             Series.INVOICE, 4001L,
             Series.CREDIT_NOTE, 501L,
-            Series.RECEIPT, 301L));
+            Series.RECEIPT, 301L),
+        NewCompany.Differs.NOTHING);
   }
 
   private static List<NewPerson> people() {

@@ -42,7 +42,8 @@ class FoundingTest {
           "FI00000000",
           "",
           LocalDate.of(2026, 11, 23),
-          Map.of());
+          Map.of(),
+          NewCompany.Differs.NOTHING);
 
   private static ConfigurableApplicationContext program;
   private static DSLContext database;

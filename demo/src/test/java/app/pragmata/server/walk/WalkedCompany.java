@@ -73,7 +73,8 @@ final class WalkedCompany implements AutoCloseable {
                 "GB000000000",
                 "",
                 LocalDate.of(2026, 11, 1),
-                Map.of()),
+                Map.of(),
+                NewCompany.Differs.NOTHING),
             List.of(
                 new NewPerson("Hal", "hal", PASSWORD, Role.OFFICE, null),
                 new NewPerson("May", "may", PASSWORD, Role.BOOKKEEPER, null),

@@ -5,6 +5,7 @@ import app.pragmata.server.records.RecordKind;
 
 /** What happens to what holds for the whole company. */
 public enum CompanyEvent implements Event {
+  FOUNDED(RecordKind.COMPANY),
   QUOTING_SETTINGS_CHANGED(RecordKind.COMPANY),
   HOLIDAY_ADDED(RecordKind.HOLIDAY),
   HOLIDAY_REMOVED(RecordKind.HOLIDAY),

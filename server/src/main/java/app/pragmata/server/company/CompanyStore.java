@@ -119,7 +119,7 @@ public class CompanyStore {
                 () ->
                     new Refused(
                         Rule.NO_COMPANY,
-                        "There is no company in this database yet. Stop the program and start it with ./pragmata demo, which makes an invented one."));
+                        "There is no company yet. Open the page that ./pragmata start printed, and found it there."));
     ZoneId zone = ZoneId.of(row.getTimeZone());
     return new Company(
         new Company.Identity(

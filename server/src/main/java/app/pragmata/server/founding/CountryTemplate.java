@@ -16,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * What is usual for a company of a country, in its language: a file of the program, in which no
  * field may be missing or misspelt. Money is in major units of the currency, shares are fractions.
  *
+ * @param name how it is called on the page that founds a company
  * @param locale how numbers, days and words are written (BCP 47)
  * @param diallingCode without a plus
  * @param postcodePattern a regular expression
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param van what a technician's van is called, with %s for the name
  */
 record CountryTemplate(
+    String name,
     String locale,
     String currency,
     String timeZone,
@@ -48,7 +50,10 @@ record CountryTemplate(
     List<ResponseTime> responseTimes,
     List<Account> accounts) {
 
-  /** A treatment; a rated one has a percent, and some others a reason. */
+  /**
+   * A treatment; some have a reason. Of the rated ones the usual one has a percent unless every
+   * company says it itself.
+   */
   record Vat(
       String code,
       VatCategory category,

@@ -19,19 +19,30 @@ import static app.pragmata.server.generated.Tables.VAT_TREATMENT;
 import static app.pragmata.server.generated.Tables.VEHICLE_COST;
 import static app.pragmata.server.generated.Tables.WAGE;
 import static app.pragmata.server.generated.Tables.WORKING_HOURS;
+import static java.util.Objects.requireNonNullElse;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
+import app.pragmata.core.money.VatCategory;
 import app.pragmata.core.people.Role;
+import app.pragmata.server.company.CompanyEvent;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.company.SettingsChanged;
+import app.pragmata.server.records.About;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries.Series;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
+import java.math.BigDecimal;
+import java.time.Clock;
 import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -41,7 +52,9 @@ import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Founds the company whose program this is: chart of accounts, number series, VAT treatments,
@@ -49,32 +62,66 @@ import tools.jackson.databind.json.JsonMapper;
  */
 @Service
 public class Founding {
+  private static final List<String> TEMPLATES = List.of("GB", "FI", "EU", "XX");
+
   private final DSLContext database;
   private final JsonMapper json;
   private final PasswordEncoder passwords;
   private final ApplicationEventPublisher changes;
+  private final CompanyStore companies;
+  private final Events events;
+  private final Clock clock;
 
   Founding(
       DSLContext database,
       JsonMapper json,
       PasswordEncoder passwords,
-      ApplicationEventPublisher changes) {
+      ApplicationEventPublisher changes,
+      CompanyStore companies,
+      Events events,
+      Clock clock) {
     this.database = database;
     this.json = json;
     this.passwords = passwords;
     this.changes = changes;
+    this.companies = companies;
+    this.events = events;
+    this.clock = clock;
   }
 
   /** All or nothing of it; refused when there is a company, or no template of its country. */
   @Transactional
   public void found(NewCompany company, List<NewPerson> people) {
+    make(company, people);
+  }
+
+  /** The same, noted as what its first person, the owner, did; gives who that is. */
+  @Transactional
+  long foundBy(NewCompany company, NewPerson owner) {
+    make(company, List.of(owner));
+    long id =
+        database
+            .select(PERSON.ID)
+            .from(PERSON)
+            .where(PERSON.USERNAME.eq(owner.username()))
+            .fetchSingle(PERSON.ID);
+    var act =
+        new Act(
+            id, owner.role(), clock.instant().truncatedTo(ChronoUnit.MILLIS), companies.getZone());
+    events.tell(act, CompanyEvent.FOUNDED, 1, About.NOTHING);
+    return id;
+  }
+
+  private void make(NewCompany company, List<NewPerson> people) {
+    // Whoever comes second waits here, and finds a company.
+    database.execute("lock table company in share row exclusive mode");
     if (database.fetchExists(COMPANY)) {
       throw new Refused(
           Rule.COMPANY_FOUNDED, "There is a company already. A program keeps the books of one.");
     }
-    CountryTemplate template = read(company.country());
+    CountryTemplate template = read(company.template());
     insertCompany(company, template);
-    insertVat(company.from(), template);
+    insertVat(company, template);
     insertTerms(company.from(), template);
     insertNumberSeries(company);
     insertKindsOfJob(template);
@@ -84,16 +131,29 @@ public class Founding {
     changes.publishEvent(new SettingsChanged());
   }
 
-  private CountryTemplate read(String country) {
-    String file = "/founding/%s.json".formatted(country);
-    try (InputStream template =
-        country.matches("[A-Z]{2}") ? Founding.class.getResourceAsStream(file) : null) {
-      if (template == null) {
-        throw new Refused(
-            Rule.NOT_FOUND,
-            "There is no template of this country. Choose another and change what differs.");
-      }
-      return json.readValue(template, CountryTemplate.class);
+  /** The templates that there are, by their codes. */
+  Map<String, CountryTemplate> templates() {
+    var templates = new LinkedHashMap<String, CountryTemplate>();
+    TEMPLATES.forEach(code -> templates.put(code, read(code)));
+    return templates;
+  }
+
+  private CountryTemplate read(String code) {
+    if (!TEMPLATES.contains(code)) {
+      throw new Refused(
+          Rule.NOT_FOUND,
+          "There is no template of this country. Choose another and change what differs.");
+    }
+    return json.treeToValue(tree(code), CountryTemplate.class);
+  }
+
+  /** A template may say only in what it differs from another one. */
+  private ObjectNode tree(String code) {
+    try (InputStream file =
+        Founding.class.getResourceAsStream("/founding/%s.json".formatted(code))) {
+      var tree = (ObjectNode) json.readTree(Objects.requireNonNull(file));
+      JsonNode like = tree.remove("like");
+      return like == null ? tree : tree(like.asString()).setAll(tree);
     } catch (IOException fault) {
       throw new UncheckedIOException(fault);
     }
@@ -107,10 +167,11 @@ public class Founding {
     row.setEmail(company.email());
     row.setVatNumber(company.vatNumber());
     row.setBank(company.bank());
-    row.setCurrency(template.currency());
-    row.setTimeZone(template.timeZone());
-    row.setLocale(template.locale());
-    row.setDiallingCode(template.diallingCode());
+    NewCompany.Differs differs = company.differs();
+    row.setCurrency(requireNonNullElse(differs.currency(), template.currency()));
+    row.setTimeZone(requireNonNullElse(differs.timeZone(), template.timeZone()));
+    row.setLocale(requireNonNullElse(differs.locale(), template.locale()));
+    row.setDiallingCode(requireNonNullElse(differs.diallingCode(), template.diallingCode()));
     row.setPostcodePattern(template.postcodePattern());
     row.setPostcodeExample(template.postcodeExample());
     row.setQuoteValidDays(template.quoteValidDays());
@@ -118,14 +179,19 @@ public class Founding {
     row.insert();
   }
 
-  private void insertVat(LocalDate from, CountryTemplate template) {
+  private void insertVat(NewCompany company, CountryTemplate template) {
+    BigDecimal said = company.differs().vatPercent();
     for (CountryTemplate.Vat vat : template.vat()) {
       database
           .insertInto(VAT_TREATMENT)
           .values(vat.code(), vat.category(), vat.reason(), vat.usual())
           .execute();
-      if (vat.percent() != null) {
-        database.insertInto(VAT_PERCENT).values(vat.code(), from, vat.percent()).execute();
+      BigDecimal percent = vat.usual() && said != null ? said : vat.percent();
+      if (percent != null) {
+        database.insertInto(VAT_PERCENT).values(vat.code(), company.from(), percent).execute();
+      } else if (vat.category() == VatCategory.RATED) {
+        throw new Refused(
+            Rule.MISSING, "Say the usual rate of VAT: the template has none for this country.");
       }
     }
   }

@@ -1,11 +1,11 @@
 package app.pragmata.server.people;
 
 import static app.pragmata.server.generated.Tables.PERSON;
+import static org.jooq.Records.mapping;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.people.Role;
-import app.pragmata.server.generated.tables.records.PersonRecord;
 import java.util.List;
 import java.util.Optional;
 import org.jooq.Condition;
@@ -31,20 +31,21 @@ public class PeopleStore {
         .selectFrom(PERSON)
         .where(PERSON.USERNAME.eq(username))
         .and(PERSON.ACTIVE)
-        .fetchOptional(row -> new Credentials(signedIn(row), row.getPasswordHash()));
+        .fetchOptional(
+            row ->
+                new Credentials(
+                    new SignedIn(row.getId(), row.getName(), row.getUsername(), row.getRole()),
+                    row.getPasswordHash()));
   }
 
   /** Somebody who works here now; empty for whoever left. */
   Optional<SignedIn> findActive(long personId) {
     return database
-        .selectFrom(PERSON)
+        .select(PERSON.ID, PERSON.NAME, PERSON.USERNAME, PERSON.ROLE)
+        .from(PERSON)
         .where(PERSON.ID.eq(personId))
         .and(PERSON.ACTIVE)
-        .fetchOptional(PeopleStore::signedIn);
-  }
-
-  private static SignedIn signedIn(PersonRecord row) {
-    return new SignedIn(row.getId(), row.getName(), row.getUsername(), row.getRole());
+        .fetchOptional(mapping(SignedIn::new));
   }
 
   /** All active technicians by name. */

@@ -46,7 +46,8 @@ class Security {
         .authorizeHttpRequests(
             requests ->
                 requests
-                    .requestMatchers("/api/session", "/api/sign-in", "/api/offers/**")
+                    .requestMatchers(
+                        "/api/session", "/api/sign-in", "/api/founding", "/api/offers/**")
                     .permitAll()
                     .requestMatchers("/api/sign-out", "/api/live", "/api/description")
                     .authenticated()
