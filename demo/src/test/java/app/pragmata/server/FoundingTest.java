@@ -192,18 +192,6 @@ class FoundingTest {
   }
 
   @Test
-  void before_anybody_founded_a_company_every_request_is_told_so() {
-    String name = RunningPragmata.databaseForTests() + "_unfounded";
-    DemoTemplate.makeEmpty(name);
-    try (var empty = RunningPragmata.start(name, CLOCK, List.of(Pragmata.class))) {
-      Visitor.Answer answer = Visitor.at(RunningPragmata.address(empty)).get("/api/session");
-      assertThat(answer.status()).isEqualTo(409);
-      assertThat(answer.json().path("rule").asString()).isEqualTo("NO_COMPANY");
-      assertThat(answer.json().path("detail").asString()).contains("no company in this database");
-    }
-  }
-
-  @Test
   void its_accounts_and_kinds_of_job_are_in_its_language() {
     assertThat(database.fetchValues("select name from account order by code").getFirst())
         .isEqualTo("Varasto");

@@ -78,6 +78,17 @@ public final class RunningPragmata {
   /** A program of these parts on some database, with settings such as "pragmata.large=true". */
   public static ConfigurableApplicationContext start(
       String database, Clock clock, List<Class<?>> program, String... settings) {
+    return start(
+        System.getProperty("pragmata.database.url") + database,
+        System.getProperty("pragmata.database.password"),
+        clock,
+        program,
+        settings);
+  }
+
+  /** The same on a database of any cluster. */
+  static ConfigurableApplicationContext start(
+      String url, String password, Clock clock, List<Class<?>> program, String... settings) {
     return new SpringApplicationBuilder(program.toArray(Class<?>[]::new))
         .initializers(
             early ->
@@ -88,9 +99,9 @@ public final class RunningPragmata {
             "--pragmata.public-address=http://ferrow.example",
             // All tests come from one address.
             "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,
-            "--spring.datasource.url=" + System.getProperty("pragmata.database.url") + database,
+            "--spring.datasource.url=" + url,
             "--spring.datasource.username=" + System.getProperty("pragmata.database.user"),
-            "--spring.datasource.password=" + System.getProperty("pragmata.database.password"));
+            "--spring.datasource.password=" + password);
   }
 
   private static synchronized RunningPragmata on(String database, String localStart) {

@@ -23,6 +23,7 @@ import static java.util.Objects.requireNonNullElse;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatCategory;
@@ -119,7 +120,7 @@ public class Founding {
       throw new Refused(
           Rule.COMPANY_FOUNDED, "There is a company already. A program keeps the books of one.");
     }
-    CountryTemplate template = read(company.template());
+    CountryTemplate template = read(requireTemplate(company.template()));
     insertCompany(company, template);
     insertVat(company, template);
     insertTerms(company.from(), template);
@@ -138,12 +139,17 @@ public class Founding {
     return templates;
   }
 
-  private CountryTemplate read(String code) {
+  /** The code of a template that there is; unreadable when there is none. */
+  String requireTemplate(String code) {
     if (!TEMPLATES.contains(code)) {
-      throw new Refused(
+      throw new Unreadable(
           Rule.NOT_FOUND,
           "There is no template of this country. Choose another and change what differs.");
     }
+    return code;
+  }
+
+  private CountryTemplate read(String code) {
     return json.treeToValue(tree(code), CountryTemplate.class);
   }
 

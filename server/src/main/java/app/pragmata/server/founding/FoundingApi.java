@@ -146,7 +146,7 @@ class FoundingApi {
   Made foundCompany(@RequestBody FoundingForm form) {
     requireWord(form.word());
     var reading = new Reading();
-    String template = reading.text("template", form.template(), 2);
+    String template = reading.required("template", form.template(), founding::requireTemplate);
     String name = reading.text("name", form.name(), 120);
     String address = reading.text("address", form.address(), 300);
     String phone = reading.optionalText("phone", form.phone(), 40);
