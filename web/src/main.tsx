@@ -32,6 +32,7 @@ const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
 const DayPage = lazy(() => import("./field/DayPage"));
+const PasswordPage = lazy(() => import("./people/PasswordPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
 
@@ -68,6 +69,14 @@ function OnlyFor({ field }: { field: boolean }) {
 }
 
 const router = createBrowserRouter([
+  {
+    path: "/password/:secret",
+    element: (
+      <Suspense fallback={<div className="blank" aria-busy="true" />}>
+        <PasswordPage />
+      </Suspense>
+    ),
+  },
   {
     path: "/offer/:token",
     element: (

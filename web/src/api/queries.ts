@@ -25,6 +25,16 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/founding")),
     staleTime: Number.POSITIVE_INFINITY,
   }),
+  staff: queryOptions({
+    queryKey: ["work", "staff"],
+    queryFn: () => answer(client.GET("/api/staff")),
+  }),
+  passwordLink: (secret: string) =>
+    queryOptions({
+      queryKey: ["password-link", secret],
+      queryFn: () => answer(client.GET("/api/password-links/{secret}", { params: { path: { secret } } })),
+      staleTime: Number.POSITIVE_INFINITY,
+    }),
   choices: queryOptions({
     queryKey: ["choices"],
     queryFn: () => answer(client.GET("/api/choices")),

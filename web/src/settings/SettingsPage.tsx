@@ -2,6 +2,8 @@ import { ResponseTermsSettings } from "../calls/ResponseTermsSettings";
 import { PriceListSettings } from "../customers/PriceListSettings";
 import { useTitle } from "../kit/useTitle";
 import { HolidaySettings } from "../people/HolidaySettings";
+import { OwnPassword } from "../people/OwnPassword";
+import { PeopleSettings } from "../people/PeopleSettings";
 import { QuotingSettings } from "../quoting/QuotingSettings";
 
 /** What the office sets for everything that comes after. */
@@ -24,6 +26,8 @@ export default function SettingsPage() {
       <ResponseTermsSettings />
       <PriceListSettings />
       <HolidaySettings />
+      <PeopleSettings />
+      <OwnPassword />
     </article>
   );
 }

@@ -1,16 +1,35 @@
 create table person (
   id bigint generated always as identity primary key,
+  version integer not null default 1,
   name text not null,
   username text not null unique,
-  password_hash text not null,
   role text not null check (role in ('office', 'technician', 'bookkeeper', 'owner', 'customer', 'program')),
-  active boolean not null default true
+  active boolean not null default true,
+  -- Of somebody who left; their history stays.
+  last_day date,
+  check (last_day is null or not active)
 );
 
+-- Whoever has none cannot sign in.
+create table password (
+  person_id bigint primary key references person,
+  hash text not null
+);
+
+-- A link with which somebody sets a password of their own, once; only the sum of its secret is kept (SHA-256).
+create table password_link (
+  secret_hash text primary key,
+  person_id bigint not null references person,
+  good_until timestamptz not null,
+  used_at timestamptz
+);
+create index on password_link (person_id);
+create index on password_link (good_until);
+
 -- Whoever acts through a customer's link, and what the program does of itself: nobody signs in as these.
-insert into person (id, name, username, password_hash, role, active) overriding system value values
-  (0, 'The customer', 'customer', 'none', 'customer', false),
-  (-1, 'Pragmata', 'pragmata', 'none', 'program', false);
+insert into person (id, name, username, role, active) overriding system value values
+  (0, 'The customer', 'customer', 'customer', false),
+  (-1, 'Pragmata', 'pragmata', 'program', false);
 
 alter table audit_entry add foreign key (person_id) references person;
 alter table repeatable_request add foreign key (person_id) references person;

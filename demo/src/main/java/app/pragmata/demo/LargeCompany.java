@@ -326,18 +326,13 @@ class LargeCompany {
   }
 
   private List<Long> technicians() {
-    String hash =
-        database.select(PERSON.PASSWORD_HASH).from(PERSON).limit(1).fetchSingle().value1();
     var ids = new ArrayList<Long>();
     for (int i = 1; i <= size.technicians(); i++) {
       long id =
           database
-              .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
+              .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.ROLE)
               .values(
-                  "Technician %02d".formatted(i),
-                  "technician%02d".formatted(i),
-                  hash,
-                  Role.TECHNICIAN)
+                  "Technician %02d".formatted(i), "technician%02d".formatted(i), Role.TECHNICIAN)
               .returning(PERSON.ID)
               .fetchSingle(PERSON.ID);
       database

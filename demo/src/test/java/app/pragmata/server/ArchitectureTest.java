@@ -60,6 +60,7 @@ class ArchitectureTest {
           "finding",
           "frontdesk",
           "importing",
+          "staff",
           "founding",
           "history",
           "laws",

@@ -8,6 +8,8 @@ public enum Phrase {
   DAY,
   /** How a day is written without its year. */
   SHORT_DAY,
+  /** Whose van a place of stock is. */
+  VAN,
   LABOUR,
   OVERTIME,
   NIGHT,

@@ -2,15 +2,10 @@ package app.pragmata.core.people;
 
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
-import java.io.BufferedReader;
-import java.io.IOException;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.Locale;
-import java.util.Objects;
+import java.util.ResourceBundle;
 import java.util.Set;
-import java.util.stream.Collectors;
 
 /**
  * What a new password has to be (NIST SP 800-63B, 5.1.1.2): long, and none of those that are tried
@@ -22,21 +17,15 @@ public final class Password {
   /** What BCrypt takes into its account; more would be cut without a word. */
   private static final int LONGEST_BYTES = 72;
 
-  private static final Set<String> COMMON = common();
+  /** Words and rows of keys that most guesses begin with, one in a line. */
+  private static final Set<String> COMMON =
+      ResourceBundle.getBundle(
+              Password.class.getPackageName() + ".common_passwords",
+              Locale.ROOT,
+              ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES))
+          .keySet();
 
   private Password() {}
-
-  private static Set<String> common() {
-    try (var lines =
-        new BufferedReader(
-            new InputStreamReader(
-                Objects.requireNonNull(Password.class.getResourceAsStream("common-passwords.txt")),
-                StandardCharsets.UTF_8))) {
-      return lines.lines().collect(Collectors.toUnmodifiableSet());
-    } catch (IOException impossible) {
-      throw new UncheckedIOException(impossible);
-    }
-  }
 
   /**
    * The password exactly as it was typed; unreadable, with what to do, when it is too short, too

@@ -22,7 +22,6 @@ import org.jspecify.annotations.Nullable;
  * @param postcodePattern a regular expression
  * @param onCostShare what an employer pays on top of a wage
  * @param store what the store is called
- * @param van what a technician's van is called, with %s for the name
  */
 record CountryTemplate(
     String name,
@@ -43,7 +42,6 @@ record CountryTemplate(
     BigDecimal vehicleCostPerMile,
     BigDecimal onCostShare,
     String store,
-    String van,
     List<CostCentre> costCentres,
     List<KindOfJob> kindsOfJob,
     String responseTerms,

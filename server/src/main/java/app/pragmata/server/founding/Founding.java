@@ -17,24 +17,26 @@ import static app.pragmata.server.generated.Tables.STOCK_PLACE;
 import static app.pragmata.server.generated.Tables.VAT_PERCENT;
 import static app.pragmata.server.generated.Tables.VAT_TREATMENT;
 import static app.pragmata.server.generated.Tables.VEHICLE_COST;
-import static app.pragmata.server.generated.Tables.WAGE;
 import static app.pragmata.server.generated.Tables.WORKING_HOURS;
 import static java.util.Objects.requireNonNullElse;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatCategory;
-import app.pragmata.core.people.Role;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.company.SettingsChanged;
+import app.pragmata.server.people.Passwords;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries.Series;
+import app.pragmata.server.staff.Hiring;
+import app.pragmata.server.staff.Starter;
 import java.io.IOException;
 import java.io.InputStream;
 import java.io.UncheckedIOException;
@@ -50,7 +52,6 @@ import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.springframework.context.ApplicationEventPublisher;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.databind.JsonNode;
@@ -67,7 +68,8 @@ public class Founding {
 
   private final DSLContext database;
   private final JsonMapper json;
-  private final PasswordEncoder passwords;
+  private final Hiring hiring;
+  private final Passwords passwords;
   private final ApplicationEventPublisher changes;
   private final CompanyStore companies;
   private final Events events;
@@ -76,13 +78,15 @@ public class Founding {
   Founding(
       DSLContext database,
       JsonMapper json,
-      PasswordEncoder passwords,
+      Hiring hiring,
+      Passwords passwords,
       ApplicationEventPublisher changes,
       CompanyStore companies,
       Events events,
       Clock clock) {
     this.database = database;
     this.json = json;
+    this.hiring = hiring;
     this.passwords = passwords;
     this.changes = changes;
     this.companies = companies;
@@ -128,8 +132,8 @@ public class Founding {
     insertKindsOfJob(template);
     insertResponseTimes(company.from(), template);
     insertAccounts(template);
-    insertPeople(company.from(), template, people);
     changes.publishEvent(new SettingsChanged());
+    insertPeople(company.from(), template, people);
   }
 
   /** The templates that there are, by their codes. */
@@ -301,31 +305,16 @@ public class Founding {
 
   private void insertPeople(LocalDate from, CountryTemplate template, List<NewPerson> people) {
     database.insertInto(STOCK_PLACE, STOCK_PLACE.NAME).values(template.store()).execute();
+    Wording wording = companies.getCompany().wording();
     // Slow to compute on purpose: the same one once.
     Map<String, String> hashes = new HashMap<>();
     for (NewPerson person : people) {
+      BigDecimal wage = person.wagePerHour();
+      Starter.Pay pay = wage == null ? null : new Starter.Pay(wage, template.onCostShare());
       long id =
-          database
-              .insertInto(PERSON, PERSON.NAME, PERSON.USERNAME, PERSON.PASSWORD_HASH, PERSON.ROLE)
-              .values(
-                  person.name(),
-                  person.username(),
-                  hashes.computeIfAbsent(
-                      person.password(),
-                      password -> Objects.requireNonNull(passwords.encode(password))),
-                  person.role())
-              .returning(PERSON.ID)
-              .fetchSingle(PERSON.ID);
-      if (person.role() == Role.TECHNICIAN) {
-        database
-            .insertInto(WAGE)
-            .values(id, from, Objects.requireNonNull(person.wagePerHour()), template.onCostShare())
-            .execute();
-        database
-            .insertInto(STOCK_PLACE, STOCK_PLACE.NAME, STOCK_PLACE.PERSON_ID)
-            .values(template.van().formatted(person.name()), id)
-            .execute();
-      }
+          hiring.hire(
+              new Starter(person.name(), person.username(), person.role(), pay), from, wording);
+      passwords.store(id, hashes.computeIfAbsent(person.password(), passwords::hash));
     }
   }
 }

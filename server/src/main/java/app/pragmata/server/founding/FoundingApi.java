@@ -6,8 +6,9 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.MailAddress;
-import app.pragmata.core.people.Password;
 import app.pragmata.core.people.Role;
+import app.pragmata.core.people.Username;
+import app.pragmata.server.people.Passwords;
 import app.pragmata.server.records.Made;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
@@ -161,8 +162,9 @@ class FoundingApi {
     BigDecimal vatPercent =
         reading.required("vatPercent", form.vatPercent(), FoundingApi::vatPercent);
     String ownerName = reading.text("ownerName", form.ownerName(), 80);
-    String username = reading.required("username", form.username(), FoundingApi::username);
-    String password = password(reading, form.password(), username);
+    String username = reading.required("username", form.username(), Username::parse);
+    String password =
+        Passwords.read(reading, "password", form.password(), username == null ? "" : username);
     reading.refuseIfFaulty();
     return new Made(
         founding.foundBy(
@@ -248,30 +250,5 @@ class FoundingApi {
           Rule.UNREADABLE, "Enter the usual rate of VAT as a percentage, such as 20 or 25.5.");
     }
     return new BigDecimal(number);
-  }
-
-  private static String username(String typed) {
-    String name = typed.toLowerCase(Locale.ROOT);
-    if (!name.matches("[\\p{L}\\p{N}._@-]{2,40}")) {
-      throw new Unreadable(
-          Rule.UNREADABLE,
-          "Two to forty letters or digits without blanks, such as aino or a.kivi.");
-    }
-    return name;
-  }
-
-  /** Not as other fields are read: blanks around it belong to it. */
-  private static @Nullable String password(
-      Reading reading, @Nullable String typed, @Nullable String username) {
-    if (typed == null || typed.isEmpty()) {
-      reading.fault("password", Rule.MISSING, "Choose a password.");
-      return null;
-    }
-    try {
-      return Password.parse(typed, username == null ? "" : username);
-    } catch (Unreadable weak) {
-      reading.fault("password", weak.rule(), weak.getMessage());
-      return null;
-    }
   }
 }

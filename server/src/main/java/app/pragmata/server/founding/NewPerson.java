@@ -5,9 +5,9 @@ import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Somebody of a company that is founded.
+ * Somebody of a company that is founded, who can sign in from the beginning.
  *
- * @param wagePerHour of a technician, who gets a van too; null for others
+ * @param wagePerHour of a technician; null for others
  */
 public record NewPerson(
     String name, String username, String password, Role role, @Nullable BigDecimal wagePerHour) {}

@@ -10,6 +10,7 @@ import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.importing.ImportEvent;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.people.PersonEvent;
 import app.pragmata.server.quoting.QuoteEvent;
 import app.pragmata.server.receipts.ReceiptEvent;
 import app.pragmata.server.records.Act;
@@ -57,6 +58,7 @@ class HistoryApi {
           JobEvent.class,
           QuoteEvent.class,
           ReceiptEvent.class,
+          PersonEvent.class,
           StoresEvent.class,
           ToDoEvent.class);
 

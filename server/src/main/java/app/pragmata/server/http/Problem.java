@@ -26,6 +26,11 @@ public final class Problem extends RuntimeException {
     return new Problem(HttpStatus.TOO_MANY_REQUESTS, message, wait);
   }
 
+  /** Whether whoever asked may not, as opposed to whether they have to wait. */
+  public boolean isForbidden() {
+    return status == HttpStatus.FORBIDDEN;
+  }
+
   HttpStatus status() {
     return status;
   }

@@ -143,7 +143,8 @@ public class MailSending {
     var message = sender.createMimeMessage();
     boolean attached = mail.getAttachedEdition() != null;
     var helper = new MimeMessageHelper(message, attached, StandardCharsets.UTF_8.name());
-    helper.setFrom(settings.from());
+    String from = from();
+    helper.setFrom(from);
     helper.setTo(mail.getToAddress());
     helper.setSubject(mail.getSubject());
     helper.setText(mail.getBody());
@@ -158,8 +159,16 @@ public class MailSending {
             .formatted(
                 mail.getId(),
                 mail.getQueuedAt().toEpochMilli(),
-                settings.from().substring(settings.from().indexOf('@') + 1)));
+                from.substring(from.indexOf('@') + 1)));
     sender.send(message);
+  }
+
+  /** The address that is set, else the company's own. */
+  private String from() {
+    String own = companies.getCompany().identity().email();
+    return !settings.from().isEmpty()
+        ? settings.from()
+        : own.isEmpty() ? "pragmata@localhost" : own;
   }
 
   private void noteFault(MailRecord mail, Exception fault) {

@@ -15,10 +15,11 @@ class MailSettings {
 
   private final String from;
 
-  MailSettings(@Value("${pragmata.mail.from:office@ferrow.example.com}") String from) {
+  MailSettings(@Value("${pragmata.mail.from:}") String from) {
     this.from = from;
   }
 
+  /** Empty when none is set. */
   String from() {
     return from;
   }

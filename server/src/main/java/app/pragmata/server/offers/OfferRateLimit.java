@@ -34,7 +34,7 @@ class OfferRateLimit implements WebMvcConfigurer, HandlerInterceptor, KeptForAWh
 
   @Override
   public void addInterceptors(InterceptorRegistry registry) {
-    registry.addInterceptor(this).addPathPatterns("/api/offers/**");
+    registry.addInterceptor(this).addPathPatterns("/api/offers/**", "/api/password-links/**");
   }
 
   @Override

@@ -1,5 +1,6 @@
 package app.pragmata.server.people;
 
+import static app.pragmata.server.generated.Tables.PASSWORD;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.Records.mapping;
 
@@ -28,14 +29,17 @@ public class PeopleStore {
 
   Optional<Credentials> findCredentials(String username) {
     return database
-        .selectFrom(PERSON)
+        .select(PERSON.ID, PERSON.NAME, PERSON.USERNAME, PERSON.ROLE, PASSWORD.HASH)
+        .from(PERSON)
+        .join(PASSWORD)
+        .on(PASSWORD.PERSON_ID.eq(PERSON.ID))
         .where(PERSON.USERNAME.eq(username))
         .and(PERSON.ACTIVE)
         .fetchOptional(
             row ->
                 new Credentials(
-                    new SignedIn(row.getId(), row.getName(), row.getUsername(), row.getRole()),
-                    row.getPasswordHash()));
+                    new SignedIn(row.value1(), row.value2(), row.value3(), row.value4()),
+                    row.value5()));
   }
 
   /** Somebody who works here now; empty for whoever left. */

@@ -47,9 +47,14 @@ class Security {
             requests ->
                 requests
                     .requestMatchers(
-                        "/api/session", "/api/sign-in", "/api/founding", "/api/offers/**")
+                        "/api/session",
+                        "/api/sign-in",
+                        "/api/founding",
+                        "/api/offers/**",
+                        "/api/password-links/**")
                     .permitAll()
-                    .requestMatchers("/api/sign-out", "/api/live", "/api/description")
+                    .requestMatchers(
+                        "/api/sign-out", "/api/live", "/api/description", "/api/password")
                     .authenticated()
                     .requestMatchers("/api/pocket/**")
                     .hasRole("TECHNICIAN")

@@ -5,12 +5,16 @@ import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.currentOffsetDateTime;
 import static org.jooq.impl.DSL.max;
 
+import app.pragmata.core.Fault;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
 import app.pragmata.core.people.SignInWait;
 import app.pragmata.server.http.Problem;
 import app.pragmata.server.records.Retention.KeptForAWhile;
 import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Locale;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
@@ -75,6 +79,26 @@ class SignIns implements KeptForAWhile, DisposableBean {
   SignedIn signIn(String typedName, String password, String address) {
     String username = typedName.strip().toLowerCase(Locale.ROOT);
     return inTurn(() -> compare(username, password, address));
+  }
+
+  /**
+   * Refuses a password, at its field, that is not the one of whoever is signed in; guessing at it
+   * means waiting too.
+   */
+  void requirePassword(String username, String password, String address) {
+    try {
+      signIn(username, password, address);
+    } catch (Problem problem) {
+      if (problem.isForbidden()) {
+        throw new Refused(
+            List.of(
+                new Fault(
+                    "present",
+                    Rule.WRONG_WORD,
+                    "This is not your present password. Type it again.")));
+      }
+      throw problem;
+    }
   }
 
   private SignedIn inTurn(Callable<SignedIn> comparison) {

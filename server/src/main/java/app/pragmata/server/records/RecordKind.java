@@ -6,6 +6,7 @@ import org.jspecify.annotations.Nullable;
 /** The kinds of records of which is kept what happened, each with what it is a part of. */
 public enum RecordKind implements Coded {
   COMPANY,
+  PERSON,
   HOLIDAY,
   RESPONSE_TERMS,
   PRICE_LIST,

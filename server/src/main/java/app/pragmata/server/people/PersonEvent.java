@@ -1,0 +1,19 @@
+package app.pragmata.server.people;
+
+import app.pragmata.server.records.Event;
+import app.pragmata.server.records.RecordKind;
+
+/** What happens to somebody who works here. */
+public enum PersonEvent implements Event {
+  PERSON_ADDED,
+  PERSON_CHANGED,
+  PERSON_LEFT,
+  PERSON_CAME_BACK,
+  PASSWORD_LINK_MADE,
+  PASSWORD_SET;
+
+  @Override
+  public RecordKind kind() {
+    return RecordKind.PERSON;
+  }
+}

@@ -1,0 +1,209 @@
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { answer, client, withKey } from "../api/client";
+import type { Employee } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { currencyMark, day, words } from "../format";
+import { History } from "../history/History";
+import { Lines } from "../kit/Lines";
+import { RecordForm } from "../kit/RecordForm";
+import { useAct } from "../kit/useAct";
+import { KeptSection } from "./KeptSection";
+import { useSession } from "./SessionGate";
+import { useMay } from "./useMay";
+
+const ROLES = ["technician", "office", "bookkeeper", "owner"] as const;
+
+/** Who works here, and who did: added with a link to set a password, never deleted. */
+export function PeopleSettings() {
+  const { data, error } = useQuery(queries.staff);
+  const [adding, setAdding] = useState(false);
+  return (
+    <KeptSection name="People" error={error} add={() => setAdding(true)}>
+      {data && (
+        <Lines
+          caption="People"
+          columns={[
+            { name: "Name" },
+            { name: "Signs in as" },
+            { name: "Role" },
+            { name: `${currencyMark()} an hour`, figure: true },
+            { name: "What can be done", silent: true },
+          ]}
+        >
+          {data.map((person) => (
+            <Person key={person.id} person={person} />
+          ))}
+        </Lines>
+      )}
+      {adding && <PersonForm close={() => setAdding(false)} />}
+    </KeptSection>
+  );
+}
+
+function Person({ person }: { person: Employee }) {
+  const mayChange = useMay("change_settings");
+  const me = useSession().person;
+  const [open, setOpen] = useState<"form" | "leave">();
+  const [link, setLink] = useState<string>();
+  const makeLink = useAct(
+    () => answer(client.POST("/api/staff/{id}/password-link", { params: { path: { id: person.id } } })),
+    { done: ({ path }) => setLink(window.location.origin + path), said: null },
+  );
+  const comeBack = useAct(
+    () =>
+      answer(
+        client.POST("/api/staff/{id}/come-back", {
+          params: { path: { id: person.id } },
+          body: { version: person.version },
+        }),
+      ),
+    { said: `${person.name} works here again.` },
+  );
+  const touchable = mayChange && (person.role !== "owner" || me.role === "owner");
+  return (
+    <>
+      <tr className={person.active ? undefined : "soft"}>
+        <td>{person.name}</td>
+        <td>
+          {person.username}
+          {person.active && !person.signsIn && <span className="needs"> no password yet</span>}
+        </td>
+        <td>
+          {words(person.role)}
+          {person.lastDay && <span className="soft">, left {day(person.lastDay)}</span>}
+        </td>
+        <td className="figure">{person.wagePerHour ?? ""}</td>
+        <td>
+          {touchable && person.active && (
+            <>
+              <button
+                type="button"
+                className="plain small"
+                aria-label={`edit ${person.name}`}
+                onClick={() => setOpen("form")}
+              >
+                edit
+              </button>{" "}
+              <button
+                type="button"
+                className="plain small"
+                aria-label={`password link for ${person.name}`}
+                onClick={() => makeLink.run()}
+              >
+                password link
+              </button>{" "}
+              <button
+                type="button"
+                className="plain small"
+                aria-label={`leaves: ${person.name}`}
+                onClick={() => setOpen("leave")}
+              >
+                leaves
+              </button>
+            </>
+          )}
+          {touchable && !person.active && (
+            <button
+              type="button"
+              className="plain small"
+              aria-label={`back again: ${person.name}`}
+              onClick={() => comeBack.run()}
+            >
+              back again
+            </button>
+          )}
+        </td>
+      </tr>
+      {link && (
+        <tr>
+          <td colSpan={5}>
+            <output>
+              {person.name} sets a password here, once, within two days; an earlier link is good no more:{" "}
+              <b>{link}</b>
+            </output>{" "}
+            <button
+              type="button"
+              className="plain small"
+              onClick={() => void navigator.clipboard.writeText(link)}
+            >
+              copy
+            </button>{" "}
+            <button type="button" className="plain small" onClick={() => setLink(undefined)}>
+              done
+            </button>
+          </td>
+        </tr>
+      )}
+      {open === "form" && <PersonForm person={person} close={() => setOpen(undefined)} />}
+      {open === "leave" && <LeaveForm person={person} close={() => setOpen(undefined)} />}
+    </>
+  );
+}
+
+function PersonForm({ person, close }: { person?: Employee; close: () => void }) {
+  const me = useSession().person;
+  const roles = ROLES.filter((role) => role !== "owner" || me.role === "owner");
+  return (
+    <RecordForm
+      title={person ? person.name : "Somebody starts"}
+      confirm={person ? "Save" : "Add person"}
+      fields={[
+        { name: "name", label: "Name", half: true, needed: true },
+        ...(person
+          ? []
+          : [{ name: "username", label: "Name to sign in with", half: true, needed: true, hint: "aino" }]),
+        {
+          name: "role",
+          label: "Role",
+          kind: "choice" as const,
+          half: true,
+          needed: true,
+          options: roles.map((role) => ({ value: role, label: words(role) })),
+        },
+        { name: "wagePerHour", label: "Wage per hour, of a technician", half: true, hint: "18.50" },
+        { name: "onCostPercent", label: "On-costs in percent, of a technician", half: true, hint: "23" },
+      ]}
+      initial={{
+        name: person?.name ?? "",
+        ...(person ? {} : { username: "" }),
+        role: person?.role ?? "technician",
+        wagePerHour:
+          person?.wagePerHour === undefined || person.wagePerHour === null ? "" : String(person.wagePerHour),
+        onCostPercent:
+          person?.onCostPercent === undefined || person.onCostPercent === null
+            ? ""
+            : String(person.onCostPercent),
+      }}
+      version={person?.version ?? 0}
+      save={(values, key, version) => {
+        const body = { ...values, version } as { version: number; role: Employee["role"] };
+        return person
+          ? answer(client.PUT("/api/staff/{id}", { params: { path: { id: person.id } }, body }))
+          : answer(client.POST("/api/staff", { params: withKey(key), body }));
+      }}
+      close={close}
+      below={person && <History kind="person" id={person.id} />}
+    />
+  );
+}
+
+const LeaveForm = ({ person, close }: { person: Employee; close: () => void }) => (
+  <RecordForm
+    title={`${person.name} leaves`}
+    confirm="Note that they left"
+    fields={[{ name: "lastDay", label: "Last day", half: true, needed: true, hint: "today, fri, 27 nov" }]}
+    initial={{ lastDay: "today" }}
+    version={person.version}
+    save={(values, _, version) =>
+      answer(
+        client.POST("/api/staff/{id}/leave", {
+          params: { path: { id: person.id } },
+          body: { version, lastDay: String(values.lastDay ?? "") },
+        }),
+      )
+    }
+    close={close}
+    below={<p className="small soft">They are signed out at once. All that they did stays.</p>}
+  />
+);
