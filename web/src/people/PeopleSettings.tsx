@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { Employee } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { currencyMark, day, words } from "../format";
+import { currencyMark, day, unitPrice, words } from "../format";
 import { History } from "../history/History";
 import { Lines } from "../kit/Lines";
 import { RecordForm } from "../kit/RecordForm";
@@ -73,8 +73,8 @@ function Person({ person }: { person: Employee }) {
           {words(person.role)}
           {person.lastDay && <span className="soft">, left {day(person.lastDay)}</span>}
         </td>
-        <td className="figure">{person.wagePerHour ?? ""}</td>
-        <td>
+        <td className="figure">{person.wagePerHour ? unitPrice(person.wagePerHour) : ""}</td>
+        <td style={{ paddingLeft: 24 }}>
           {touchable && person.active && (
             <>
               <button
