@@ -7,12 +7,16 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.server.DemoTemplate;
+import app.pragmata.server.Pragmata;
 import app.pragmata.server.RunningPragmata;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.FilePayload;
 import java.nio.file.Path;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.Date;
+import java.util.List;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -43,11 +47,6 @@ class ScreenshotsTest {
     desk.locator("article").evaluate("sheet => sheet.scrollBy(0, -110)");
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
-    desk.navigate("/quoted");
-    desk.locator("article header [data-home]").first().waitFor();
-    desk.keyboard().type("/tansy");
-    desk.locator("#find-hits [aria-selected=true]").waitFor();
-    take(desk, "find");
     quoteEditor(desk);
     offer(desk);
     frontDesk(desk);
@@ -80,9 +79,6 @@ class ScreenshotsTest {
             """,
             quote);
     program.sendMail();
-    desk.navigate("/mail-stand-in");
-    desk.locator(".message").first().waitFor();
-    take(desk, "mail-stand-in");
     String token =
         program
             .database()
@@ -96,6 +92,29 @@ class ScreenshotsTest {
     phone.navigate("/offer/" + token);
     phone.locator(".offer h1").waitFor();
     take(phone, "offer");
+  }
+
+  @Test
+  void a_company_of_ones_own() {
+    String database = RunningPragmata.databaseForTests() + "_unfounded";
+    DemoTemplate.makeEmpty(database);
+    try (var empty =
+        RunningPragmata.start(
+            database,
+            Clock.systemUTC(),
+            List.of(Pragmata.class),
+            "pragmata.founding-word=58568-da2b3")) {
+      Page page = Chromium.window(program, 1280, 800);
+      page.navigate(RunningPragmata.address(empty) + "/?word=58568-da2b3");
+      page.getByLabel("Name of the company").fill("Ferrow Gate & Shutter");
+      take(page, "founding");
+    }
+    Page desk = Chromium.desk(program, "orla");
+    desk.navigate("/settings");
+    desk.getByLabel("leaves: Orla Ferrow").waitFor();
+    desk.locator("article").evaluate("sheet => sheet.scrollBy(0, 1e6)");
+    desk.evaluate("window.scrollTo(0, 1e6)");
+    take(desk, "people");
   }
 
   private void frontDesk(Page desk) {
