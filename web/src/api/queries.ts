@@ -25,6 +25,10 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/founding")),
     staleTime: Number.POSITIVE_INFINITY,
   }),
+  firstSteps: queryOptions({
+    queryKey: ["work", "first-steps"],
+    queryFn: () => answer(client.GET("/api/first-steps")),
+  }),
   staff: queryOptions({
     queryKey: ["work", "staff"],
     queryFn: () => answer(client.GET("/api/staff")),

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { answer, client } from "../api/client";
 import type { FoundingOffer } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -45,7 +45,6 @@ function likeliest(offer: FoundingOffer) {
 }
 
 function CompanyForm({ offer }: { offer: FoundingOffer }) {
-  const queryClient = useQueryClient();
   const first = likeliest(offer);
   const form = useForm({
     version: 0,
@@ -72,10 +71,7 @@ function CompanyForm({ offer }: { offer: FoundingOffer }) {
       return answer(client.POST("/api/sign-in", { body: { username, password } }));
     },
     {
-      done: () => {
-        window.history.replaceState(null, "", "/settings");
-        void queryClient.invalidateQueries();
-      },
+      done: () => window.location.assign("/settings"),
       refused: form.refused,
       said: "The company is founded.",
     },

@@ -1,5 +1,6 @@
 import { ResponseTermsSettings } from "../calls/ResponseTermsSettings";
 import { PriceListSettings } from "../customers/PriceListSettings";
+import { FirstSteps } from "../founding/FirstSteps";
 import { useTitle } from "../kit/useTitle";
 import { HolidaySettings } from "../people/HolidaySettings";
 import { OwnPassword } from "../people/OwnPassword";
@@ -22,6 +23,7 @@ export default function SettingsPage() {
           </div>
         </div>
       </header>
+      <FirstSteps />
       <QuotingSettings />
       <ResponseTermsSettings />
       <PriceListSettings />

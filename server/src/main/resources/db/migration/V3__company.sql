@@ -27,6 +27,8 @@ create table company (
   patience_worked_days smallint not null default 3 check (patience_worked_days between 1 and 365),
   patience_checked_days smallint not null default 3 check (patience_checked_days between 1 and 365),
   floor_margin_percent numeric(5, 2) not null,
+  -- When all of it was last kept in a file; null for never.
+  backed_up_at timestamptz,
   -- So long after the sign-in those who work at a desk sign in again.
   desk_session_hours smallint not null default 12 check (desk_session_hours between 1 and 24),
   -- The office's own words around what each mail about a quote has to say; empty for none.

@@ -137,6 +137,8 @@ class DemoCatalogue {
   void insert(LocalDate today) {
     LocalDate longAgo = today.minusYears(1).withDayOfYear(1);
     founding.found(company(longAgo), people());
+    // It has been at work for long, and is told nothing about its first steps.
+    database.execute("update company set backed_up_at = now()");
     raiseWage(today.minusDays(50));
     frontDesk.insert(longAgo, today);
     parts();

@@ -122,6 +122,11 @@ class BackupTest {
   }
 
   @Test
+  void that_a_backup_was_made_is_noted() throws IOException, SQLException {
+    assertThat(ask("pragmata", "select backed_up_at is not null from company")).isEqualTo("t");
+  }
+
+  @Test
   void a_backup_is_never_written_over() throws IOException {
     byte[] before = Files.readAllBytes(backup);
     assertThat(launcher("backup", backup.toString()).words()).contains("is there already");

@@ -27,10 +27,10 @@ class EveryRequestTest {
 
   @ParameterizedTest
   @MethodSource("app.pragmata.server.DescribedRequests#all")
-  void is_refused_to_whoever_is_not_signed_in_unless_it_is_the_customers(
+  void is_refused_to_whoever_is_not_signed_in_unless_it_is_for_everybody(
       DescribedRequests.Request request) {
     int status = ask(new Visitor(program), request);
-    if (request.path().startsWith("/api/offers/") || request.path().equals("/api/session")) {
+    if (isForEverybody(request)) {
       assertThat(status).isNotIn(401, 403);
     } else {
       assertThat(status).isEqualTo(401);
@@ -42,8 +42,9 @@ class EveryRequestTest {
   void is_refused_to_a_technician_unless_it_is_of_the_days_work(DescribedRequests.Request request) {
     int status = ask(Visitor.signedIn(program, "imre"), request);
     boolean open =
-        Stream.of("/api/pocket/", "/api/offers/", "/api/session")
-            .anyMatch(request.path()::startsWith);
+        isForEverybody(request)
+            || request.path().equals("/api/password")
+            || request.path().startsWith("/api/pocket/");
     assertThat(status == 403).isEqualTo(!open);
   }
 
@@ -56,8 +57,16 @@ class EveryRequestTest {
         request.method().equals("GET")
             || request.path().equals("/api/receipts")
             || request.path().startsWith("/api/receipts/{id}/allocations")
-            || Stream.of("/api/to-dos", "/api/offers/").anyMatch(request.path()::startsWith);
+            || request.path().equals("/api/password")
+            || request.path().startsWith("/api/to-dos")
+            || isForEverybody(request);
     assertThat(status == 403).isEqualTo(!open || request.path().startsWith("/api/pocket/"));
+  }
+
+  /** What customers, starters and founders do, and what any page asks first. */
+  private static boolean isForEverybody(DescribedRequests.Request request) {
+    return Stream.of("/api/offers/", "/api/session", "/api/founding", "/api/password-links/")
+        .anyMatch(request.path()::startsWith);
   }
 
   private int ask(Visitor visitor, DescribedRequests.Request request) {

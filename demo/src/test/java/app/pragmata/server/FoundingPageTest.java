@@ -1,5 +1,6 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.time.Instant;
@@ -109,6 +110,14 @@ class FoundingPageTest {
   @Test
   void the_founding_is_the_first_thing_that_the_history_tells() {
     assertThat(owner().get("/api/history/company/1").text()).contains("founded", "Liis Tamm");
+  }
+
+  @Test
+  void a_new_company_is_told_what_to_do_next() {
+    JsonNode steps = owner().get("/api/first-steps").json();
+    assertThat(texts(steps, "step"))
+        .containsExactly("people", "price_list", "customers", "mail", "backup");
+    assertThat(texts(steps, "done")).containsOnly("false");
   }
 
   @Test

@@ -140,6 +140,24 @@ class HostileRequestsTest {
   @ParameterizedTest
   @ValueSource(
       strings = {
+        "/api/people/3/days/+999999999-12-31",
+        "/api/people/3/days/-999999999-01-01",
+        "/api/people/3/days/2026-02-30",
+        "/api/books/journal?from=31+dec+9999999",
+        "/api/settings/terms?on=1+jan+-4",
+        "/api/to-dos?whose=all&after=KzE5OTk5OTk5OS0xMi0zMR8x",
+        "/api/to-dos?whose=all&after=AAAA",
+        "/api/customers?after=%00",
+        "/api/jobs/99999999999999999999",
+        "/api/documents/job/-1"
+      })
+  void an_absurd_day_number_or_page_is_refused_and_no_error(String path) {
+    assertThat(Visitor.signedIn(program, "hester").get(path).status()).isBetween(400, 422);
+  }
+
+  @ParameterizedTest
+  @ValueSource(
+      strings = {
         "/api/customers?filter=",
         "/api/customers/file?filter=",
         "/api/to-dos?whose=all&filter=",

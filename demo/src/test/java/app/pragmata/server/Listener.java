@@ -6,6 +6,7 @@ import java.io.UncheckedIOException;
 import java.net.http.HttpResponse;
 import java.time.Duration;
 import java.util.concurrent.BlockingQueue;
+import java.util.concurrent.CountDownLatch;
 import java.util.concurrent.LinkedBlockingQueue;
 import java.util.concurrent.TimeUnit;
 import java.util.function.Predicate;
@@ -25,6 +26,7 @@ final class Listener implements AutoCloseable {
 
   private final int status;
   private final Stream<String> lines;
+  private final CountDownLatch end = new CountDownLatch(1);
   private final BlockingQueue<Heard> heard = new LinkedBlockingQueue<>();
 
   Listener(HttpResponse<Stream<String>> answer) {
@@ -48,7 +50,14 @@ final class Listener implements AutoCloseable {
           });
     } catch (UncheckedIOException ended) {
       // The program was stopped, or nobody listens any more.
+    } finally {
+      end.countDown();
     }
+  }
+
+  /** Whether the program ends the stream within so long. */
+  boolean ends(Duration longest) throws InterruptedException {
+    return end.await(longest.toMillis(), TimeUnit.MILLISECONDS);
   }
 
   int status() {

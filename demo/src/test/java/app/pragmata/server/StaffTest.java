@@ -165,6 +165,18 @@ class StaffTest {
   }
 
   @Test
+  void the_open_pages_of_whoever_leaves_hear_nothing_more() throws InterruptedException {
+    long id = add("office");
+    Visitor starter = signedIn(id);
+    try (Listener listener = starter.listen("/api/live")) {
+      listener.await(Duration.ofSeconds(20), heard -> heard.name().equals("everything"));
+      leave(id, "today");
+      assertThat(listener.ends(Duration.ofSeconds(20))).isTrue();
+    }
+    assertThat(starter.get("/api/live").status()).isEqualTo(401);
+  }
+
+  @Test
   void whoever_comes_back_signs_in_again() {
     long id = add("office");
     signedIn(id);

@@ -195,6 +195,11 @@ class Problems {
                           Rule.LONGER_THAN_SIXTEEN_HOURS,
                           "This clock would run longer than 16 hours. Enter when it really ended."))
                   : Optional.empty();
+          case "22003", "22007", "22008" ->
+              Optional.of(
+                  new Refused(
+                      Rule.UNREADABLE,
+                      "It holds a day or a number that nothing here has. Check it, then ask again."));
           case "22021" ->
               Optional.of(
                   new Refused(

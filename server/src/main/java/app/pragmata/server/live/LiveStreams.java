@@ -1,6 +1,7 @@
 package app.pragmata.server.live;
 
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.records.RecordKind;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
@@ -126,6 +127,10 @@ class LiveStreams implements SmartLifecycle {
         kinds.addAll(List.of(notification.getParameter().split(",", -1)));
       }
       tell(new Notice.Changed(kinds));
+      if (kinds.contains(RecordKind.PERSON.code())) {
+        // Somebody may have left or may see less now: every page asks anew whether it may listen.
+        streams.forEach(LiveStream::end);
+      }
     }
   }
 
