@@ -25,7 +25,7 @@ export default function PasswordPage() {
         }),
       );
     },
-    { done: () => window.location.assign("/"), refused: form.refused, said: "Your password is set." },
+    { done: () => window.location.replace("/"), refused: form.refused, said: "Your password is set." },
   );
   return (
     <main className="sign-in">

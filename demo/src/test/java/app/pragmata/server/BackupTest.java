@@ -127,6 +127,12 @@ class BackupTest {
   }
 
   @Test
+  void nobody_else_on_the_machine_reads_a_backup() throws IOException {
+    assertThat(PosixFilePermissions.toString(Files.getPosixFilePermissions(backup)))
+        .isEqualTo("rw-------");
+  }
+
+  @Test
   void a_backup_is_never_written_over() throws IOException {
     byte[] before = Files.readAllBytes(backup);
     assertThat(launcher("backup", backup.toString()).words()).contains("is there already");
