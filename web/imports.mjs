@@ -27,9 +27,9 @@ const ORDER = [
   "figures",
   "sheet",
   "worklists",
-  "finding",
   "importing",
   "settings",
+  "finding",
 ];
 // What everybody may use, and the whole that uses everybody.
 const SHARED = ["build.d.ts", "format.ts"];

@@ -60,7 +60,7 @@ export const hours = (minutes: number): string =>
   `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 
 /** A stored state such as "not_this_time" in words. */
-export const words = (state: string): string => state.replaceAll("_", " ");
+export const words = (state: string): string => state.replaceAll("_", " ").replace(/\bvat\b/, "VAT");
 
 /** A code at the head of something: "part_used" as "Part used". */
 export const headline = (code: string): string => code.charAt(0).toUpperCase() + words(code.slice(1));

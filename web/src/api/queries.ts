@@ -192,6 +192,38 @@ export const queries = {
     queryKey: ["work", "quoting-settings"],
     queryFn: () => answer(client.GET("/api/settings/quoting")),
   }),
+  companySettings: queryOptions({
+    queryKey: ["work", "company-settings"],
+    queryFn: () => answer(client.GET("/api/settings/company")),
+  }),
+  enteredTerms: queryOptions({
+    queryKey: ["work", "entered-terms"],
+    queryFn: () => answer(client.GET("/api/settings/terms")),
+  }),
+  vatSettings: queryOptions({
+    queryKey: ["work", "vat-settings"],
+    queryFn: () => answer(client.GET("/api/settings/vat")),
+  }),
+  numberSeries: queryOptions({
+    queryKey: ["work", "number-series"],
+    queryFn: () => answer(client.GET("/api/settings/number-series")),
+  }),
+  kindsOfJob: queryOptions({
+    queryKey: ["work", "kinds-of-job"],
+    queryFn: () => answer(client.GET("/api/settings/kinds-of-job")),
+  }),
+  accountsSettings: queryOptions({
+    queryKey: ["work", "accounts-settings"],
+    queryFn: () => answer(client.GET("/api/settings/accounts")),
+  }),
+  mailServer: queryOptions({
+    queryKey: ["work", "mail-server"],
+    queryFn: () => answer(client.GET("/api/settings/mail-server")),
+  }),
+  sessions: queryOptions({
+    queryKey: ["work", "sessions"],
+    queryFn: () => answer(client.GET("/api/sessions")),
+  }),
   responseTerms: queryOptions({
     queryKey: ["work", "response-terms"],
     queryFn: () => answer(client.GET("/api/settings/response-terms")),

@@ -3,11 +3,12 @@ import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { PromisedTime, ResponseTerms } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { hours } from "../format";
+import { hours, weekday } from "../format";
 import { History } from "../history/History";
 import { DeleteButton } from "../kit/DeleteButton";
 import { latest } from "../kit/latest";
 import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
+import { useAct } from "../kit/useAct";
 import { KeptSection } from "../people/KeptSection";
 import { useMay } from "../people/useMay";
 
@@ -32,7 +33,7 @@ export function ResponseTermsSettings() {
           </tr>
         </thead>
         <tbody>
-          {data?.map((terms) => (
+          {data?.flatMap((terms) => [
             <tr key={terms.id}>
               <td>{terms.name}</td>
               {terms.times.map((time) => (
@@ -49,8 +50,11 @@ export function ResponseTermsSettings() {
                   </button>
                 )}
               </td>
-            </tr>
-          ))}
+            </tr>,
+            ...terms.coming.map((times) => (
+              <Coming key={`${terms.id} ${times.fromDay}`} terms={terms} times={times} />
+            )),
+          ])}
         </tbody>
       </table>
       <div className="soft small">
@@ -63,10 +67,51 @@ export function ResponseTermsSettings() {
   );
 }
 
+/** What is promised from a day that is to come. */
+function Coming({ terms, times }: { terms: ResponseTerms; times: ResponseTerms["coming"][number] }) {
+  const mayChange = useMay("change_settings");
+  const withdraw = useAct(
+    () =>
+      answer(
+        client.DELETE("/api/settings/response-terms/{id}/{fromDay}", {
+          params: { path: { id: terms.id, fromDay: times.fromDay }, query: { version: terms.version } },
+        }),
+      ),
+    { said: "Taken back. What is promised now goes on." },
+  );
+  return (
+    <tr>
+      <td>
+        <b className="needs">from {weekday(times.fromDay)}</b>
+      </td>
+      {times.times.map((time) => (
+        <td key={time.priority}>
+          {hours(time.minutes)}{" "}
+          <span className="soft small">{time.aroundTheClock ? "by the clock" : "working"}</span>
+        </td>
+      ))}
+      <td />
+      <td className="figure">
+        {mayChange && (
+          <button
+            type="button"
+            className="plain small"
+            aria-label={`take back ${terms.name} from ${weekday(times.fromDay)}`}
+            onClick={() => withdraw.run()}
+          >
+            take back
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
 const customers = (count: number): string => (count === 1 ? "1 customer" : `${count} customers`);
 
 const FIELDS: RecordField[] = [
-  { name: "name", label: "Name" },
+  { name: "name", label: "Name", half: true },
+  { name: "fromDay", label: "Promised from", half: true, hint: "today, mon, 1 jan" },
   ...PRIORITIES.flatMap((priority, index): RecordField[] => [
     { name: timeName(index), label: `${priority}: there within`, hint: "4:00", half: true },
     { name: clockName(index), label: "nights and days off count too", kind: "tick", half: true },
@@ -87,12 +132,13 @@ function TermsForm({ terms, close }: { terms: ResponseTerms | undefined; close: 
       title={terms ? terms.name : "More promised times"}
       confirm="Save times"
       fields={FIELDS}
-      initial={{ name: terms?.name ?? "", ...typed(terms?.times ?? []) }}
+      initial={{ name: terms?.name ?? "", fromDay: "today", ...typed(terms?.times ?? []) }}
       version={terms?.version ?? 0}
       save={(values, key, version) => {
         const body = {
           version,
           name: String(values.name ?? ""),
+          fromDay: String(values.fromDay ?? ""),
           times: PRIORITIES.map((priority, index) => ({
             priority,
             time: String(values[timeName(index)] ?? ""),

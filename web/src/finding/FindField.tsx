@@ -6,6 +6,7 @@ import type { Hit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { moved, useKeptInSight } from "../kit/KeyedList";
 import { useKeys } from "../kit/useKeys";
+import { findSections } from "../settings/sections";
 import styles from "./FindField.module.css";
 
 type Choice = { kind: string; title: string; detail: string; to: string };
@@ -25,7 +26,7 @@ const MORE: Choice[] = [
   {
     kind: "go to",
     title: "Settings",
-    detail: "quotes, promised times, price lists, holidays",
+    detail: "what holds for the whole company",
     to: "/settings",
   },
   { kind: "go to", title: "To-dos", detail: "yours and everybody's, overdue first", to: "/to-dos" },
@@ -100,6 +101,15 @@ export function FindField({ canSell }: { canSell: boolean }) {
   const actions = [...(canSell ? [NEW_QUOTE] : []), ...PLACES, ...MORE].filter((choice) =>
     `${choice.title} ${choice.detail}`.toLowerCase().includes(wanted),
   );
+  const settings: Choice[] =
+    wanted.length > 1
+      ? findSections(wanted).map((section) => ({
+          kind: "set",
+          title: section.name,
+          detail: "a setting",
+          to: `/settings?find=${encodeURIComponent(wanted)}`,
+        }))
+      : [];
   const newCaller: Choice[] =
     canSell && wanted.length > 1
       ? [
@@ -120,6 +130,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
       to: address(hit),
     })),
     ...actions,
+    ...settings,
     ...newCaller,
   ];
 

@@ -56,6 +56,7 @@ function CompanyForm({ offer }: { offer: FoundingOffer }) {
       email: "",
       vatNumber: "",
       bank: "",
+      iban: "",
       ownerName: "",
       username: "",
       password: "",
@@ -145,6 +146,7 @@ function CompanyForm({ offer }: { offer: FoundingOffer }) {
           <TextField form={form} name="vatNumber" label="VAT number, if there is one" width={260} />
           <AreaField form={form} name="address" label="Address" width={260} needed />
           <AreaField form={form} name="bank" label="Bank account that customers pay to" width={260} />
+          <TextField form={form} name="iban" label="Its IBAN, if it has one" width={260} />
           <TextField form={form} name="phone" label="Phone" width={260} />
           <TextField form={form} name="email" label="Mail address" width={260} />
         </div>

@@ -15,7 +15,8 @@ export function DeleteButton({
     | "/api/contacts/{id}"
     | "/api/equipment/{id}"
     | "/api/settings/response-terms/{id}"
-    | "/api/settings/price-lists/{id}";
+    | "/api/settings/price-lists/{id}"
+    | "/api/settings/kinds-of-job/{id}";
   record: { id: number; version: number };
   close: () => void;
 }) {

@@ -5,3 +5,8 @@ export function latest<T extends { id: number }>(
 ): T | undefined {
   return records?.find((record) => record.id === shown?.id) ?? shown;
 }
+
+/** The same of records that are known by something else. */
+export function latestBy<T>(records: T[] | undefined, same: (record: T) => boolean, shown: T): T {
+  return records?.find(same) ?? shown;
+}

@@ -10,12 +10,14 @@ import { useAct } from "../kit/useAct";
 import { usePreview } from "../kit/usePreview";
 import { useTitle } from "../kit/useTitle";
 import { Signature } from "./Signature";
+import { sayBy, useWords, Words } from "./useWords";
 
 /** A quote on the customer's own phone: read, choose, ask, decline, sign, pay the deposit. */
 export default function OfferPage() {
   const token = useParams().token ?? "";
   const { data: offer, error } = useQuery(queries.offer(token));
-  useTitle(offer ? `Quote ${offer.document.number}` : "Quote");
+  const say = useMemo(() => offer && sayBy(offer.words), [offer]);
+  useTitle(offer && say ? say("quote", offer.document.printedNumber) : "");
   if (error) {
     return (
       <main className="offer">
@@ -25,7 +27,11 @@ export default function OfferPage() {
       </main>
     );
   }
-  return offer ? <Offer token={token} offer={offer} /> : null;
+  return offer && say ? (
+    <Words value={say}>
+      <Offer token={token} offer={offer} />
+    </Words>
+  ) : null;
 }
 
 /** What the customer has written of their name so far. */
@@ -35,6 +41,7 @@ const takenIn = (lines: DocumentLine[]) =>
   lines.flatMap((line, index) => (line.choice !== "included" && line.taken ? [index] : []));
 
 function Offer({ token, offer }: { token: string; offer: OfferView }) {
+  const say = useWords();
   const { document } = offer;
   const open = offer.state === "sent";
   // What was chosen belongs to an edition; what was typed outlives a change of it.
@@ -48,8 +55,9 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
   const { sum, problem } = useSum(token, offer, taken, open);
   const price = (line: DocumentLine) => (document.pricesWithVat ? line.grossMinor : line.netMinor);
   return (
-    <main className="offer">
+    <main className="offer" lang={document.locale}>
       <header>
+        {offer.hasLogo && <img className="logo" src={`/api/offers/${token}/logo`} alt="" />}
         <div className="firm">{document.seller.name}</div>
         <div className="soft">
           {[document.seller.address, document.seller.phone, document.seller.email]
@@ -69,13 +77,18 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
           )}
         </div>
         <div className="soft">
-          Quote {document.number}
-          {document.edition > 1 && `, edition ${document.edition}, in place of the one before`} of{" "}
-          {fullDay(document.sentOn)}, valid until {fullDay(document.validUntil)}
+          {say(
+            "quote_of",
+            document.edition > 1
+              ? say("page_edition", document.printedNumber, document.edition)
+              : say("quote", document.printedNumber),
+            fullDay(document.sentOn),
+            fullDay(document.validUntil),
+          )}
         </div>
       </header>
       <State offer={offer} />
-      <section aria-label="Lines">
+      <section aria-label={say("page_lines")}>
         {offer.lines.map((line, index) => (
           // biome-ignore lint/suspicious/noArrayIndexKey: the lines of a sent quote never change places
           <Line key={index} line={line} price={price(line)} withVat={document.pricesWithVat}>
@@ -83,8 +96,11 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
           </Line>
         ))}
         <div className="soft small">
-          Prices in {document.currency}, {document.pricesWithVat ? "with" : "without"} VAT
-          {document.discount && `; a discount of ${document.discount} on all is taken off already`}
+          {say(
+            document.pricesWithVat ? "page_prices_with_vat" : "page_prices_without_vat",
+            document.currency,
+          )}
+          {document.discount && `; ${say("page_discount", document.discount)}`}
         </div>
       </section>
       {problem ? (
@@ -96,7 +112,7 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
       )}
       {document.notes && <p className="notes">{document.notes}</p>}
       <p>
-        <a href={`/api/offers/${token}/pdf`}>The quote as PDF</a>
+        <a href={`/api/offers/${token}/pdf`}>{say("page_pdf")}</a>
       </p>
       {offer.state === "accepted" && <Deposit token={token} offer={offer} />}
       {open && (
@@ -130,9 +146,10 @@ function Choosing({
   taken: number[];
   take: (taken: number[]) => void;
 }) {
+  const say = useWords();
   if (offer.state !== "sent") {
     return line.choice === "included" ? null : (
-      <span className="soft small">{line.taken ? "chosen" : "not chosen"}</span>
+      <span className="soft small">{say(line.taken ? "page_chosen" : "page_not_chosen")}</span>
     );
   }
   switch (line.choice) {
@@ -144,7 +161,7 @@ function Choosing({
             take(event.target.checked ? [...taken, index] : taken.filter((one) => one !== index))
           }
         >
-          add this
+          {say("page_add_this")}
         </Checkbox>
       );
     case "alternative":
@@ -153,7 +170,7 @@ function Choosing({
           checked={taken.includes(index)}
           onChange={() => take([...taken.filter((one) => offer.lines[one]?.group !== line.group), index])}
         >
-          {line.group}: this one
+          {say("page_this_one", line.group)}
         </Radio>
       );
     default:
@@ -178,37 +195,33 @@ function useSum(token: string, offer: OfferView, taken: number[], open: boolean)
 }
 
 function State({ offer }: { offer: OfferView }) {
+  const say = useWords();
+  const at = offer.acceptedAt ? moment(offer.acceptedAt) : "";
   switch (offer.state) {
     case "accepted":
       return (
         <p className="state" role="status">
-          <b>
-            Accepted{offer.acceptedBy && ` by ${offer.acceptedBy}`}
-            {offer.acceptedAt && `, ${moment(offer.acceptedAt)}`}.
-          </b>{" "}
-          We get in touch about the day.
-          {offer.contentHash && (
-            <span className="hash">What exactly was accepted is kept as {offer.contentHash}.</span>
-          )}
+          <b>{offer.acceptedBy ? say("page_accepted_by", offer.acceptedBy, at) : say("page_accepted", at)}</b>{" "}
+          {say("page_in_touch")}
+          {offer.contentHash && <span className="hash">{say("page_kept_as", offer.contentHash)}</span>}
         </p>
       );
     case "declined":
       return (
         <p className="state" role="status">
-          <b>You declined this quote.</b> Ask below if you think again.
+          <b>{say("page_declined")}</b> {say("page_think_again")}
         </p>
       );
     case "lapsed":
       return (
         <p className="state needs" role="status">
-          <b>This quote lapsed on {fullDay(offer.document.validUntil)}.</b> Ask below, and we send you a new
-          one.
+          <b>{say("page_lapsed", fullDay(offer.document.validUntil))}</b> {say("page_ask_new")}
         </p>
       );
     case "draft":
       return (
         <p className="state needs" role="status">
-          <b>We are changing this quote.</b> The new one comes to this same address.
+          <b>{say("page_changing")}</b> {say("page_same_address")}
         </p>
       );
     default:
@@ -227,6 +240,7 @@ function Line({
   withVat: boolean;
   children: React.ReactNode;
 }) {
+  const say = useWords();
   if (line.kind !== "line") {
     return line.kind === "heading" ? <h2>{line.description}</h2> : <p>{line.description}</p>;
   }
@@ -238,8 +252,8 @@ function Line({
         {line.warrantyMinor > 0 && (
           <div className="soft small">
             {withVat
-              ? `of which the warranty bears ${line.warrantyPercent} % already`
-              : `${money(line.fullMinor)} less ${money(line.warrantyMinor)}, which the warranty bears (${line.warrantyPercent} %)`}
+              ? say("warranty_bears_already", line.warrantyPercent)
+              : say("warranty_bears", money(line.fullMinor), money(line.warrantyMinor), line.warrantyPercent)}
           </div>
         )}
       </span>
@@ -250,11 +264,12 @@ function Line({
 }
 
 function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
+  const say = useWords();
   const { document } = offer;
   return (
-    <section aria-label="Total" className="sums">
+    <section aria-label={say("total")} className="sums">
       <div>
-        <span>Net</span> <span className="figure">{money(sum.netMinor)}</span>
+        <span>{say("net")}</span> <span className="figure">{money(sum.netMinor)}</span>
       </div>
       {sum.vat.map((rate) => (
         <div key={rate.words} className="soft">
@@ -262,12 +277,12 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
         </div>
       ))}
       <div className="all">
-        <span>Total</span> <span className="figure">{money(sum.grossMinor)}</span>
+        <span>{say("total")}</span> <span className="figure">{money(sum.grossMinor)}</span>
       </div>
       <p className="small">{document.promised}</p>
       {sum.depositMinor > 0 && (
         <div>
-          <span>Deposit, within {document.depositDueDays} days of your yes</span>{" "}
+          <span>{say("deposit_within", document.depositDueDays)}</span>{" "}
           <span className="figure">{money(sum.depositMinor)}</span>
         </div>
       )}
@@ -302,6 +317,7 @@ function Yes({
   signing: Signing;
   sign: (signing: Signing) => void;
 }) {
+  const say = useWords();
   const [problem, setProblem] = useState<Problem>();
   const queryClient = useQueryClient();
   const accept = useAct(
@@ -327,15 +343,15 @@ function Yes({
   return (
     <form
       className="answer"
-      aria-label="Accept"
+      aria-label={say("page_accept")}
       onSubmit={(event) => {
         event.preventDefault();
         accept.run();
       }}
     >
-      <h2>Accept it</h2>
+      <h2>{say("page_accept")}</h2>
       <label>
-        Your name
+        {say("page_your_name")}
         <Input
           className="tall"
           autoComplete="name"
@@ -351,13 +367,14 @@ function Yes({
         </p>
       )}
       <Button type="primary" className="big" htmlType="submit" disabled={impossible} loading={accept.running}>
-        <span>Accept for {money(sum.grossMinor)} with VAT</span>
+        <span>{say("page_accept_for", money(sum.grossMinor))}</span>
       </Button>
     </form>
   );
 }
 
 function Deposit({ token, offer }: { token: string; offer: OfferView }) {
+  const say = useWords();
   const [card, setCard] = useState("");
   const [problem, setProblem] = useState<Problem>();
   const queryClient = useQueryClient();
@@ -375,31 +392,33 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
   if (offer.depositDueMinor === 0) {
     return offer.depositHeldMinor > 0 ? (
       <p className="state" role="status">
-        <b>Your deposit of {money(offer.depositHeldMinor)} has arrived.</b> It comes off the invoice.
+        <b>{say("page_deposit_arrived", money(offer.depositHeldMinor))}</b> {say("page_comes_off")}
       </p>
     ) : null;
   }
   if (offer.cardNotice == null) {
-    const { seller, number } = offer.document;
+    const { seller, printedNumber } = offer.document;
     return (
       <p className="state" role="status">
-        <b>A deposit of {money(offer.depositDueMinor)} is due.</b> Please pay it by bank transfer
-        {seller.bank !== "" && ` to ${seller.bank}`}, with “quote {number}” as the reference.
+        <b>{say("page_deposit_due", money(offer.depositDueMinor))}</b>{" "}
+        {seller.bank === ""
+          ? say("page_pay_by_transfer", say("quote", printedNumber))
+          : say("page_pay_by_transfer_to", seller.bank, say("quote", printedNumber))}
       </p>
     );
   }
   return (
     <form
       className="answer"
-      aria-label="Deposit"
+      aria-label={say("page_deposit")}
       onSubmit={(event) => {
         event.preventDefault();
         pay.run();
       }}
     >
-      <h2>Pay the deposit of {money(offer.depositDueMinor)}</h2>
+      <h2>{say("page_pay_deposit", money(offer.depositDueMinor))}</h2>
       <label>
-        Card number
+        {say("page_card_number")}
         <Input
           className="tall"
           inputMode="numeric"
@@ -414,7 +433,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
         </p>
       )}
       <Button type="primary" className="big" htmlType="submit" loading={pay.running}>
-        <span>Pay {money(offer.depositDueMinor)} by card</span>
+        <span>{say("page_pay_by_card", money(offer.depositDueMinor))}</span>
       </Button>
       <p className="soft small">{offer.cardNotice}</p>
     </form>
@@ -422,6 +441,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
 }
 
 function Questions({ token, offer }: { token: string; offer: OfferView }) {
+  const say = useWords();
   const [question, setQuestion] = useState("");
   const queryClient = useQueryClient();
   const ask = useAct(
@@ -434,34 +454,33 @@ function Questions({ token, offer }: { token: string; offer: OfferView }) {
         setQuestion("");
         queryClient.setQueryData(queries.offer(token).queryKey, asked);
       },
-      said: "We have your question.",
+      said: say("page_have_question"),
     },
   );
   return (
-    <section className="answer" aria-label="Questions">
-      <h2>Ask us</h2>
+    <section className="answer" aria-label={say("page_questions")}>
+      <h2>{say("page_ask")}</h2>
       {offer.questions.map((asked) => (
         <div key={asked.askedAt} className="asked">
           <div>{asked.question}</div>
-          <div className={asked.answer ? "ours" : "soft"}>
-            {asked.answer ?? "We have your question and answer it soon."}
-          </div>
+          <div className={asked.answer ? "ours" : "soft"}>{asked.answer ?? say("page_answer_soon")}</div>
         </div>
       ))}
       <Input.TextArea
-        aria-label="Your question"
+        aria-label={say("page_your_question")}
         autoSize={{ minRows: 2 }}
         value={question}
         onChange={(event) => setQuestion(event.target.value)}
       />
       <Button className="tall" disabled={!question.trim()} loading={ask.running} onClick={() => ask.run()}>
-        Send the question
+        {say("page_send_question")}
       </Button>
     </section>
   );
 }
 
 function No({ token, offer }: { token: string; offer: OfferView }) {
+  const say = useWords();
   const [saying, setSaying] = useState(false);
   const [reason, setReason] = useState("");
   const queryClient = useQueryClient();
@@ -481,25 +500,25 @@ function No({ token, offer }: { token: string; offer: OfferView }) {
   if (!saying) {
     return (
       <button type="button" className="plain" onClick={() => setSaying(true)}>
-        No, thank you
+        {say("page_no")}
       </button>
     );
   }
   return (
     <form
       className="answer"
-      aria-label="Decline"
+      aria-label={say("page_decline")}
       onSubmit={(event) => {
         event.preventDefault();
         decline.run();
       }}
     >
       <label>
-        Would you tell us why?
+        {say("page_why")}
         <Input className="tall" value={reason} onChange={(event) => setReason(event.target.value)} />
       </label>
       <Button className="tall" htmlType="submit" disabled={!reason.trim()} loading={decline.running}>
-        Decline the quote
+        {say("page_decline")}
       </Button>
     </form>
   );

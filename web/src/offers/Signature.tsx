@@ -1,5 +1,6 @@
 import { useRef } from "react";
 import { colours } from "../kit/tokens";
+import { useWords } from "./useWords";
 
 /** A box to draw one's name in; undefined while nothing is drawn, for a typed name is enough. */
 export function Signature({
@@ -9,6 +10,7 @@ export function Signature({
   drawing: string | undefined;
   draw: (png: string | undefined) => void;
 }) {
+  const say = useWords();
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawn = useRef(false);
   const at = (event: React.PointerEvent) => {
@@ -32,7 +34,7 @@ export function Signature({
         ref={canvas}
         width={340}
         height={110}
-        aria-label="Signature"
+        aria-label={say("page_signature")}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           const { x, y } = at(event);
@@ -55,7 +57,7 @@ export function Signature({
         }}
       />
       <span className="soft small">
-        {drawing ? "Drawn. " : "Draw your name here, or only type it above. "}
+        {say(drawing ? "page_drawn" : "page_draw")}{" "}
         {drawing && (
           <button
             type="button"
@@ -65,7 +67,7 @@ export function Signature({
               draw(undefined);
             }}
           >
-            draw again
+            {say("page_draw_again")}
           </button>
         )}
       </span>

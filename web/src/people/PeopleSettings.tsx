@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
-import type { Employee } from "../api/generated/schema";
+import type { Employee, MadeLink } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { currencyMark, day, unitPrice, words } from "../format";
+import { currencyMark, day, unitPrice, weekday, words } from "../format";
 import { History } from "../history/History";
 import { Lines } from "../kit/Lines";
 import { RecordForm } from "../kit/RecordForm";
@@ -44,11 +44,11 @@ export function PeopleSettings() {
 function Person({ person }: { person: Employee }) {
   const mayChange = useMay("change_settings");
   const me = useSession().person;
-  const [open, setOpen] = useState<"form" | "leave">();
+  const [open, setOpen] = useState<"form" | "leave" | "link">();
   const [link, setLink] = useState<string>();
-  const makeLink = useAct(
-    () => answer(client.POST("/api/staff/{id}/password-link", { params: { path: { id: person.id } } })),
-    { done: ({ path }) => setLink(window.location.origin + path), said: null },
+  const endSessions = useAct(
+    () => answer(client.DELETE("/api/staff/{id}/sessions", { params: { path: { id: person.id } } })),
+    { said: `${person.name} is signed out everywhere.` },
   );
   const comeBack = useAct(
     () =>
@@ -58,7 +58,7 @@ function Person({ person }: { person: Employee }) {
           body: { version: person.version },
         }),
       ),
-    { said: `${person.name} works here again.` },
+    { said: person.active ? `${person.name} stays.` : `${person.name} works here again.` },
   );
   const touchable = mayChange && (person.role !== "owner" || me.role === "owner");
   return (
@@ -71,9 +71,18 @@ function Person({ person }: { person: Employee }) {
         </td>
         <td>
           {words(person.role)}
-          {person.lastDay && <span className="soft">, left {day(person.lastDay)}</span>}
+          {person.lastDay && (
+            <span className="soft">
+              , {person.active ? "leaves after" : "left"} {day(person.lastDay)}
+            </span>
+          )}
         </td>
-        <td className="figure">{person.wagePerHour ? unitPrice(person.wagePerHour) : ""}</td>
+        <td className="figure">
+          {person.wagePerHour ? unitPrice(person.wagePerHour) : ""}
+          {person.comingWages.map((wage) => (
+            <Coming key={wage.fromDay} person={person} wage={wage} />
+          ))}
+        </td>
         <td style={{ paddingLeft: 24 }}>
           {touchable && person.active && (
             <>
@@ -89,17 +98,25 @@ function Person({ person }: { person: Employee }) {
                 type="button"
                 className="plain small"
                 aria-label={`password link for ${person.name}`}
-                onClick={() => makeLink.run()}
+                onClick={() => setOpen("link")}
               >
                 password link
               </button>{" "}
               <button
                 type="button"
                 className="plain small"
-                aria-label={`leaves: ${person.name}`}
-                onClick={() => setOpen("leave")}
+                aria-label={`sign ${person.name} out everywhere`}
+                onClick={() => endSessions.run()}
               >
-                leaves
+                sign out
+              </button>{" "}
+              <button
+                type="button"
+                className="plain small"
+                aria-label={person.lastDay ? `stays: ${person.name}` : `leaves: ${person.name}`}
+                onClick={() => (person.lastDay ? comeBack.run() : setOpen("leave"))}
+              >
+                {person.lastDay ? "stays" : "leaves"}
               </button>
             </>
           )}
@@ -137,6 +154,7 @@ function Person({ person }: { person: Employee }) {
       )}
       {open === "form" && <PersonForm person={person} close={() => setOpen(undefined)} />}
       {open === "leave" && <LeaveForm person={person} close={() => setOpen(undefined)} />}
+      {open === "link" && <LinkForm person={person} made={setLink} close={() => setOpen(undefined)} />}
     </>
   );
 }
@@ -163,6 +181,9 @@ function PersonForm({ person, close }: { person?: Employee; close: () => void })
         },
         { name: "wagePerHour", label: "Wage per hour, of a technician", half: true, hint: "18.50" },
         { name: "onCostPercent", label: "On-costs in percent, of a technician", half: true, hint: "23" },
+        ...(person
+          ? [{ name: "fromDay", label: "This wage holds from", half: true, hint: "today, mon, 1 jan" }]
+          : []),
       ]}
       initial={{
         name: person?.name ?? "",
@@ -174,6 +195,7 @@ function PersonForm({ person, close }: { person?: Employee; close: () => void })
           person?.onCostPercent === undefined || person.onCostPercent === null
             ? ""
             : String(person.onCostPercent),
+        ...(person ? { fromDay: "today" } : {}),
       }}
       version={person?.version ?? 0}
       save={(values, key, version) => {
@@ -204,6 +226,72 @@ const LeaveForm = ({ person, close }: { person: Employee; close: () => void }) =
       )
     }
     close={close}
-    below={<p className="small soft">They are signed out at once. All that they did stays.</p>}
+    below={
+      <p className="small soft">
+        They are signed out when their last day has come: today at once, later when it is over. All that they
+        did stays.
+      </p>
+    }
+  />
+);
+
+/** What somebody is paid from a day that is to come. */
+function Coming({ person, wage }: { person: Employee; wage: Employee["comingWages"][number] }) {
+  const mayChange = useMay("change_settings");
+  const withdraw = useAct(
+    () =>
+      answer(
+        client.DELETE("/api/staff/{id}/wages/{fromDay}", {
+          params: { path: { id: person.id, fromDay: wage.fromDay }, query: { version: person.version } },
+        }),
+      ),
+    { said: "Taken back. The wage that holds now goes on." },
+  );
+  return (
+    <div className="small">
+      <b className="needs">
+        {unitPrice(wage.wagePerHour)} from {weekday(wage.fromDay)}
+      </b>{" "}
+      {mayChange && (
+        <button
+          type="button"
+          className="plain small"
+          aria-label={`take back the wage of ${person.name} from ${weekday(wage.fromDay)}`}
+          onClick={() => withdraw.run()}
+        >
+          take back
+        </button>
+      )}
+    </div>
+  );
+}
+
+/** A link to set a password, mailed or read out. */
+const LinkForm = ({
+  person,
+  made,
+  close,
+}: {
+  person: Employee;
+  made: (link: string) => void;
+  close: () => void;
+}) => (
+  <RecordForm
+    title={`A password link for ${person.name}`}
+    confirm="Make the link"
+    fields={[{ name: "mailTo", label: "Mail it to; empty to read it out or hand it over" }]}
+    initial={{ mailTo: "" }}
+    version={0}
+    save={(values) =>
+      answer(
+        client.POST("/api/staff/{id}/password-link", {
+          params: { path: { id: person.id } },
+          body: { mailTo: String(values.mailTo ?? "") },
+        }),
+      )
+    }
+    done={(link) => made(window.location.origin + (link as MadeLink).path)}
+    close={close}
+    below={<p className="small soft">It is good once, for two days. An earlier link is good no more.</p>}
   />
 );

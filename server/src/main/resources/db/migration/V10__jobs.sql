@@ -35,6 +35,8 @@ create table job (
   site_id bigint not null references site,
   equipment_id bigint references equipment,
   kind_of_job_id bigint not null references kind_of_job,
+  -- As the kind had it when the job was opened: its books stay with one part of the company.
+  cost_centre text not null references cost_centre,
   title text not null,
   notes text not null default '',
   billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts', 'not_charged')),
@@ -60,6 +62,7 @@ create table job (
 );
 create index on job (state);
 create index on job (customer_id);
+create index on job (cost_centre);
 create index on job (vat_code) where vat_code is not null;
 create index on job (created_at);
 create index on job (site_id);

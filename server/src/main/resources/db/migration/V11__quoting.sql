@@ -140,6 +140,10 @@ create table kit (
   lines jsonb not null
 );
 
+-- The lines with which quotes of a kind of job begin; none for labour of its length and a call-out.
+alter table kind_of_job add column kit_id bigint references kit;
+create index on kind_of_job (kit_id);
+
 -- What was asked about a quote, and answered.
 create table quote_question (
   id bigint generated always as identity primary key,

@@ -10,6 +10,14 @@ create table number_series (
   next_number bigint not null check (next_number > 0)
 );
 
+-- From which number on a series was counted anew, or has another prefix: none that was given is ever renamed.
+create table number_range (
+  series text not null references number_series,
+  from_number bigint not null check (from_number > 0),
+  prefix text not null default '' check (prefix ~ '^[A-Z0-9/-]{0,10}$'),
+  primary key (series, from_number)
+);
+
 -- Who changed what, when, from what to what. Grows only.
 create table audit_entry (
   id bigint generated always as identity primary key,

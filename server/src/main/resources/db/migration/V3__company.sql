@@ -8,8 +8,10 @@ create table company (
   phone text not null default '',
   email text not null default '',
   vat_number text not null,
-  -- Where customers pay to, as it is printed; empty for nothing.
+  -- Where customers pay to: the account as it is written at home, and by ISO 13616 and ISO 9362; empty for none.
   bank text not null default '',
+  iban text not null default '' check (iban ~ '^([A-Z]{2}[0-9]{2}[A-Z0-9]{11,30})?$'),
+  bic text not null default '' check (bic ~ '^([A-Z0-9]{8}([A-Z0-9]{3})?)?$'),
   currency char(3) not null check (currency ~ '^[A-Z]{3}$'),
   time_zone text not null,
   -- How numbers, days and words are written, such as en-GB (BCP 47).
@@ -37,6 +39,12 @@ create table company (
 );
 
 -- All that prices or costs holds from a day on, until the next of its kind.
+
+-- The picture at the head of documents.
+create table company_logo (
+  id smallint primary key default 1 check (id = 1) references company,
+  png bytea not null
+);
 
 create table vat_treatment (
   code text primary key,
@@ -148,7 +156,8 @@ declare
   settings text;
 begin
   foreach settings in array array['company', 'vat_treatment', 'vat_percent', 'working_hours', 'charge_terms', 'cost_terms',
-      'markup_band', 'rate_class_terms', 'vehicle_cost', 'holiday', 'response_terms', 'response_time'] loop
+      'markup_band', 'rate_class_terms', 'vehicle_cost', 'holiday', 'response_terms', 'response_time',
+      'number_range'] loop
     execute format('create trigger settings_changed after insert or update or delete on %I
       for each statement execute function settings_changed()', settings);
   end loop;

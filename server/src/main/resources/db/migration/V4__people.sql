@@ -5,9 +5,8 @@ create table person (
   username text not null unique,
   role text not null check (role in ('office', 'technician', 'bookkeeper', 'owner', 'customer', 'program')),
   active boolean not null default true,
-  -- Of somebody who left; their history stays.
-  last_day date,
-  check (last_day is null or not active)
+  -- On which they worked here last, or will; their history stays.
+  last_day date
 );
 
 -- Whoever has none cannot sign in.
@@ -35,6 +34,18 @@ alter table audit_entry add foreign key (person_id) references person;
 alter table repeatable_request add foreign key (person_id) references person;
 
 alter table wage add foreign key (person_id) references person;
+
+-- From where each session was begun, so that its owner knows it again.
+create table sign_in (
+  id bigint generated always as identity primary key,
+  session_id char(36) not null unique,
+  person_id bigint not null references person,
+  address text not null,
+  -- What the browser says of itself.
+  browser text not null check (length(browser) <= 300),
+  signed_in_at timestamptz not null default now()
+);
+create index on sign_in (person_id);
 
 -- Sign-ins that were refused, so that whoever guesses has to wait, on whichever server.
 create table refused_sign_in (

@@ -24,3 +24,16 @@ create index on mail (next_attempt_at) where state in ('waiting', 'going_out');
 create index on mail (queued_by);
 create index on mail (customer_id) where customer_id is not null;
 create index on mail (quote_id, attached_edition);
+
+-- Which server takes our mail; no row while there is none.
+create table mail_server (
+  id smallint primary key default 1 check (id = 1),
+  host text not null check (host <> ''),
+  port integer not null check (port between 1 and 65535),
+  encryption text not null check (encryption in ('none', 'starttls', 'tls')),
+  -- Empty where the server asks nobody who it is.
+  username text not null default '',
+  password text not null default '',
+  -- From whom mail comes; empty for the company's own address.
+  from_address text not null default ''
+);

@@ -4,11 +4,15 @@ create table account (
   kind text not null check (kind in ('asset', 'liability', 'income', 'expense'))
 );
 
+-- Where what is posted goes, and where it went before.
 create table posting_account (
-  posting_category text primary key,
-  account_code text not null references account
+  posting_category text not null,
+  account_code text not null references account,
+  now boolean not null default true,
+  primary key (posting_category, account_code)
 );
 create index on posting_account (account_code);
+create unique index one_account_now on posting_account (posting_category) where now;
 
 -- The parts of the company that answer for what they sell and cost.
 create table cost_centre (
@@ -47,6 +51,7 @@ create table journal_line (
   entry_id bigint not null references journal_entry,
   position smallint not null,
   account_code text not null references account,
+  posting_category text not null,
   -- The job that it is of, with its number as people read it, and the part of the company that answers for it; null on
   -- the lines of control accounts.
   job_id bigint,
@@ -60,7 +65,8 @@ create table journal_line (
   check (job_id is null or cost_centre is not null)
 );
 create index on journal_line (account_code, entry_id);
-create index on journal_line (job_id, account_code) where job_id is not null;
+create index on journal_line (job_id, posting_category) where job_id is not null;
+create index on journal_line (posting_category, account_code);
 create index on journal_line (cost_centre, account_code) where cost_centre is not null;
 
 -- All lines of an entry are written by one statement, which is looked at once: they balance, and nothing is added to an

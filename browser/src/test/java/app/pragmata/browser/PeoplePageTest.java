@@ -6,6 +6,7 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import app.pragmata.server.RunningPragmata;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -36,7 +37,9 @@ class PeoplePageTest {
         .filter(new Locator.FilterOptions().setHasText("Signs in as"))
         .getByText("add")
         .click();
-    desk.getByLabel("Name", EXACTLY).fill(name);
+    desk.getByRole(AriaRole.DIALOG)
+        .getByLabel("Name", new Locator.GetByLabelOptions().setExact(true))
+        .fill(name);
     desk.getByLabel("Name to sign in with").fill(username);
     desk.getByLabel("Wage per hour, of a technician").fill("17.25");
     desk.getByLabel("On-costs in percent, of a technician").fill("23");
@@ -48,6 +51,7 @@ class PeoplePageTest {
     add("Sanna Brandt", "sanna");
     assertThat(row("Sanna Brandt")).containsText("no password yet");
     desk.getByLabel("password link for Sanna Brandt").click();
+    button(desk, "Make the link").click();
     String link = desk.locator("output b").innerText();
     Page phone = Chromium.window(program, 390, 844);
     phone.navigate(link);

@@ -97,7 +97,7 @@ class QuotingPageTest {
     assertThat(valid).hasValue("30");
     valid.fill("soon");
     button(desk, "Keep these settings").click();
-    assertThat(desk.locator(".fault")).hasText("Enter a number of days from 1 to 365.");
+    assertThat(desk.locator(".fault")).hasText("Enter a whole number from 1 to 365.");
     assertThat(valid).hasValue("soon");
     valid.fill("21");
     button(desk, "Keep these settings").click();

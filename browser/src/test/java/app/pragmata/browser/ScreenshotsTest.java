@@ -112,8 +112,9 @@ class ScreenshotsTest {
     Page desk = Chromium.desk(program, "orla");
     desk.navigate("/settings");
     desk.getByLabel("leaves: Orla Ferrow").waitFor();
-    desk.locator("article").evaluate("sheet => sheet.scrollBy(0, 1e6)");
-    desk.evaluate("window.scrollTo(0, 1e6)");
+    desk.getByLabel("edit kind Repair").waitFor();
+    take(desk, "settings");
+    desk.locator("#people").evaluate("people => people.scrollIntoView({block: 'center'})");
     take(desk, "people");
   }
 
@@ -146,7 +147,6 @@ class ScreenshotsTest {
       desk.locator("[role=option]").getByText(toDo[0]).waitFor();
     }
     take(desk, "to-dos");
-    picture(desk, "/fault-talks/1", "fault-talk-editor");
     desk.navigate("/imports");
     desk.locator("input[type=file]")
         .setInputFiles(

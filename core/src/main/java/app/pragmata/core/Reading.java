@@ -109,6 +109,29 @@ public final class Reading {
     return miles;
   }
 
+  /**
+   * A percentage as typed, such as "23", "21.5" or "12,5 %", as a fraction: 0.23. Not negative, at
+   * most two decimals, at most 999.99.
+   */
+  public static BigDecimal percent(String typed) {
+    String number = typed.replace("%", "").strip().replace(',', '.');
+    if (!number.matches("\\d{1,3}(\\.\\d{1,2})?")) {
+      throw new Unreadable(Rule.UNREADABLE, "Enter a percentage such as 23 or 21.5.");
+    }
+    return new BigDecimal(number).movePointLeft(2);
+  }
+
+  /** A whole number as typed, within limits that both count. */
+  public static int whole(String typed, int least, int most) {
+    if (!typed.matches("\\d{1,9}")
+        || Integer.parseInt(typed) < least
+        || Integer.parseInt(typed) > most) {
+      throw new Unreadable(
+          Rule.UNREADABLE, "Enter a whole number from %,d to %,d.".formatted(least, most));
+    }
+    return Integer.parseInt(typed);
+  }
+
   private static BigDecimal decimal(String typed, int decimals, String hint) {
     String plain = withoutThousandsCommas(typed.replace(" ", ""));
     if (!plain.matches("-?\\d{1,9}(\\.\\d{1,6})?")) {

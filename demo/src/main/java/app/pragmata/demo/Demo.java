@@ -2,8 +2,8 @@ package app.pragmata.demo;
 
 import app.pragmata.server.Pragmata;
 import app.pragmata.server.mail.MailServer;
+import org.springframework.beans.factory.annotation.Value;
 import org.springframework.boot.SpringApplication;
-import org.springframework.boot.autoconfigure.condition.ConditionalOnExpression;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.ComponentScan;
@@ -17,11 +17,12 @@ public class Demo {
     SpringApplication.run(new Class<?>[] {Pragmata.class, Demo.class}, arguments);
   }
 
-  /** Stands in only where no mail server is set. */
+  /**
+   * Takes all mail; of two servers in one demo, the second one's goes to the stand-in of the first.
+   */
   @Bean
-  @ConditionalOnExpression("'${pragmata.mail.host:}'.isEmpty()")
-  MailServer mailServer(MailStandIn standIn) {
-    return standIn.address();
+  MailServer mailServer(MailStandIn standIn, @Value("${pragmata.demo.mail-port:0}") int port) {
+    return port == 0 ? standIn.address() : new MailServer(standIn.address().host(), port);
   }
 
   @Bean

@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.*;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
+import app.pragmata.core.company.BankAccount;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.founding.Founding;
@@ -162,7 +163,7 @@ class DemoCatalogue {
         "01632 960100",
         "office@ferrow.example",
         "GB 000 0000 00",
-        "Ostmere Savings, sort code 00-00-00, account 00000000",
+        new BankAccount("Ostmere Savings, sort code 00-00-00, account 00000000", "", ""),
         longAgo,
         Map.of(
             Series.CUSTOMER, 101L,

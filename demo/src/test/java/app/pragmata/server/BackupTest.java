@@ -2,6 +2,7 @@ package app.pragmata.server;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.company.BankAccount;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.founding.Founding;
 import app.pragmata.server.founding.NewCompany;
@@ -59,7 +60,7 @@ class BackupTest {
                   "",
                   "",
                   "",
-                  "",
+                  BankAccount.NONE,
                   LocalDate.of(2026, 11, 23),
                   Map.of(),
                   NewCompany.Differs.NOTHING),

@@ -170,13 +170,14 @@ class BooksTest {
       delimiter = '|',
       textBlock =
           """
-          Debits equal credits in every entry | insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor) select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
-          Debits equal credits overall | insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor) select id, 90, '1100', 1, 0 from journal_entry order by id limit 1
+          Debits equal credits in every entry | insert into journal_line (entry_id, position, account_code, posting_category, debit_minor, credit_minor) select id, 90, '1100', 'trade_debtors', 1, 0 from journal_entry order by id limit 1
+          Debits equal credits overall | insert into journal_line (entry_id, position, account_code, posting_category, debit_minor, credit_minor) select id, 90, '1100', 'trade_debtors', 1, 0 from journal_entry order by id limit 1
+          Every line lies on an account of what it is posted as | update journal_line set account_code = '1000' where account_code = '4010'
           Work in progress is the cost that no document has taken out of it | update other_cost set cost_release_id = null
           Work in progress of every job is its cost that no document has taken out of it | update visit_part set cost_release_id = null
           Cost of sales is the cost that invoices took | update cost_release set kind = 'not_charged', invoice_number = null where kind = 'invoice' and closes
           Warranty and goodwill is the cost of jobs that are not charged | update cost_release set kind = 'called_off' where kind = 'not_charged'
-          Cost of work called off is the cost of jobs that were called off | update posting_account set account_code = '1000' where posting_category = 'cost_of_work_called_off'
+          Cost of work called off is the cost of jobs that were called off | update journal_line set posting_category = 'stock' where posting_category = 'cost_of_work_called_off'
           Every cost is taken by a document of its own job | update time_entry set cost_release_id = cost_release_id + 1
           Every bill of work takes the cost of its job, and every such document is a bill | update cost_release set invoice_number = -invoice_number where kind = 'invoice'
           A job is called off when a document says so | update job set state = 'called_off' where state = 'checked'
@@ -184,16 +185,16 @@ class BooksTest {
           Output VAT is the VAT of the invoices less that of the credits | update invoice_vat set percent = percent + 1
           Every invoice stands as the text that was posted | update invoice_text set content = replace(content, '"number":4001', '"number":1'), content_hash = encode(sha256(convert_to(replace(content, '"number":4001', '"number":1'), 'UTF8')), 'hex')
           What is owed is what was invoiced less what was credited and what of receipts went to it | update receivable set allocated_minor = allocated_minor + 1 where owed_minor > 0
-          Trade debtors is what open invoices owe | update posting_account set account_code = '1000' where posting_category = 'trade_debtors'
+          Trade debtors is what open invoices owe | update journal_line set posting_category = 'stock' where posting_category = 'trade_debtors'
           Nobody's money pays an invoice of somebody else | update receipt set customer_id = customer_id + 1
           What is left of a receipt is what went neither to an invoice nor back | update receipt set left_minor = left_minor + 1
           Money in the bank is what came in and neither bounced nor went back | update receipt set amount_minor = amount_minor + 1
           Receipt numbers have no gaps | update receipt set number = number + 1000000 where number = (select max(number) from receipt)
           Stock is quantity x average cost | update part set value_minor = value_minor + 1 where quantity > 0
           Parts held are what the stock movements add up to | update part set value_minor = value_minor + 1 where quantity > 0
-          Customer deposits are receipts less what went to invoices or back | update posting_account set account_code = '1100' where posting_category = 'customer_deposits'
+          Customer deposits are receipts less what went to invoices or back | update journal_line set posting_category = 'stock' where posting_category = 'customer_deposits'
           The total of every account is what its lines add up to | update account_total set debit_minor = debit_minor + 1
-          Sales are what is charged for good | update posting_account set account_code = '1100' where posting_category = 'sales_labour'
+          Sales are what is charged for good | update journal_line set posting_category = 'stock' where posting_category = 'sales_labour'
           Billed ahead of work is the stages of jobs without a final invoice | update invoice_line set net_minor = net_minor + 1, full_minor = full_minor + 1 where category is null
           Billed ahead of the work of every job is its stages until its final invoice | update cost_release set closes = false where job_id in (select job_id from bill where kind = 'stage')
           No more of a line, or of a VAT group, is credited than was charged | update credit_note_line set net_minor = net_minor + 1000000
@@ -237,8 +238,8 @@ class BooksTest {
                 program
                     .database()
                     .execute(
-                        "insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor)"
-                            + " values (%d, 90, '1100', 5, 0), (%d, 91, '1200', 0, 5)"
+                        "insert into journal_line (entry_id, position, account_code, posting_category, debit_minor, credit_minor)"
+                            + " values (%d, 90, '1100', 'trade_debtors', 5, 0), (%d, 91, '1200', 'bank', 0, 5)"
                                 .formatted(posted, posted)))
         .hasStackTraceContaining("nothing is added");
   }

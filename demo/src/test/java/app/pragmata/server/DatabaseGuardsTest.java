@@ -17,8 +17,8 @@ class DatabaseGuardsTest {
       with entry as (
         insert into journal_entry (number, entry_date, event, description, source_kind, source_id, posted_at, posted_by)
         values (900001, '%s', 'Test', '', 'test', 1, now(), 1) returning id)
-      insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor)
-        select id, position, account, debit, credit from entry,
+      insert into journal_line (entry_id, position, account_code, posting_category, debit_minor, credit_minor)
+        select id, position, account, 'bank', debit, credit from entry,
         (values (1, '1200', 100, 0), (2, '1100', 0, %d)) lines (position, account, debit, credit)
       """;
 
@@ -35,8 +35,8 @@ class DatabaseGuardsTest {
   void a_line_that_is_added_to_an_entry_later_even_if_it_balances() {
     refuses(
         """
-        insert into journal_line (entry_id, position, account_code, debit_minor, credit_minor)
-        select (select min(id) from journal_entry), position, '1100', debit, credit
+        insert into journal_line (entry_id, position, account_code, posting_category, debit_minor, credit_minor)
+        select (select min(id) from journal_entry), position, '1100', 'bank', debit, credit
           from (values (91, 5, 0), (92, 0, 5)) lines (position, debit, credit)
         """,
         "nothing is added to it");

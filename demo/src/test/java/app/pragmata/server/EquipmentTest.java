@@ -6,8 +6,13 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
 import java.util.HashMap;
 import java.util.Map;
+import javax.imageio.ImageIO;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -68,6 +73,31 @@ class EquipmentTest {
             4, i -> office.post("/api/sites/" + site + "/equipment", piece(0, "EQ at once")));
     assertThat(statuses).containsOnlyOnce(200).allMatch(status -> status == 200 || status == 422);
     assertThat(pieces()).hasSize(1);
+  }
+
+  @Test
+  void a_photo_is_kept_and_told_with_the_pieces_version() throws IOException {
+    long id = add("EQ photo");
+    var photo = new ByteArrayOutputStream();
+    ImageIO.write(new BufferedImage(30, 20, BufferedImage.TYPE_INT_RGB), "png", photo);
+    Visitor.Answer kept =
+        office.putStream(
+            "/api/equipment/" + id + "/photo",
+            "image/png",
+            () -> new ByteArrayInputStream(photo.toByteArray()));
+    assertThat(kept.status()).as(kept.text()).isEqualTo(200);
+    assertThat(kept.json().path("version").asInt()).isEqualTo(1);
+    assertThat(
+            ImageIO.read(new ByteArrayInputStream(office.bytes("/api/equipment/" + id + "/photo"))))
+        .isNotNull();
+    assertThat(
+            office
+                .putStream(
+                    "/api/equipment/99999999/photo",
+                    "image/png",
+                    () -> new ByteArrayInputStream(photo.toByteArray()))
+                .status())
+        .isEqualTo(404);
   }
 
   @Test

@@ -44,6 +44,7 @@ class EveryRequestTest {
     boolean open =
         isForEverybody(request)
             || request.path().equals("/api/password")
+            || request.path().startsWith("/api/sessions")
             || request.path().startsWith("/api/pocket/");
     assertThat(status == 403).isEqualTo(!open);
   }
@@ -59,14 +60,16 @@ class EveryRequestTest {
             || request.path().startsWith("/api/receipts/{id}/allocations")
             || request.path().equals("/api/password")
             || request.path().startsWith("/api/to-dos")
+            || request.path().startsWith("/api/sessions")
             || isForEverybody(request);
     assertThat(status == 403).isEqualTo(!open || request.path().startsWith("/api/pocket/"));
   }
 
   /** What customers, starters and founders do, and what any page asks first. */
   private static boolean isForEverybody(DescribedRequests.Request request) {
-    return Stream.of("/api/offers/", "/api/session", "/api/founding", "/api/password-links/")
-        .anyMatch(request.path()::startsWith);
+    return Stream.of("/api/offers/", "/api/founding", "/api/password-links/")
+            .anyMatch(request.path()::startsWith)
+        || request.path().equals("/api/session");
   }
 
   private int ask(Visitor visitor, DescribedRequests.Request request) {

@@ -107,7 +107,7 @@ class QuotingSettingsTest {
     "followUpDays, 91, from 1 to 90",
     "depositDueDays, -1, from 0 to 90",
     "floorMarginPercent, 100, below 100",
-    "floorMarginPercent, a third, below 100"
+    "floorMarginPercent, a third, such as 23"
   })
   void what_cannot_be_is_told_at_its_field_and_nothing_is_stored(
       String field, String typed, String told) {

@@ -36,13 +36,13 @@ final class ServerProcess {
       command.add("-D%s=%s".formatted(name, System.getProperty(name)));
     }
     command.add("-XX:TieredStopAtLevel=1");
+    command.add("-Xmx512m");
     command.addAll(
         List.of(
             ServerProcess.class.getName(),
             database,
             localNow,
-            "pragmata.mail.host=" + mail.host(),
-            "pragmata.mail.port=" + mail.port()));
+            "pragmata.demo.mail-port=" + mail.port()));
     try {
       Process process = new ProcessBuilder(command).redirectErrorStream(true).start();
       BufferedReader output = process.inputReader();
@@ -62,6 +62,10 @@ final class ServerProcess {
 
   String address() {
     return address;
+  }
+
+  long residentKilobytes() throws IOException {
+    return AttackBenchTest.residentKilobytes(process.pid());
   }
 
   /** SIGKILL: no handler runs, nothing is put in order. */

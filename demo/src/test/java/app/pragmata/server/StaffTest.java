@@ -187,10 +187,14 @@ class StaffTest {
   }
 
   @Test
-  void nobody_has_left_on_a_day_to_come() {
-    Visitor.Answer refused = leave(add("office"), "27 nov");
-    assertThat(refused.rule()).isEqualTo("IN_THE_FUTURE");
-    assertThat(refused.pointer()).isEqualTo("/lastDay");
+  void whoever_leaves_on_a_day_to_come_works_here_until_then_and_may_stay() {
+    long id = add("office");
+    leave(id, "27 nov");
+    assertThat(person(id).path("active").asBoolean()).isTrue();
+    assertThat(person(id).path("lastDay").asString()).isEqualTo("2026-11-27");
+    orla.post(
+        "/api/staff/" + id + "/come-back", Map.of("version", person(id).path("version").asInt()));
+    assertThat(person(id).path("lastDay").isNull()).isTrue();
   }
 
   @Test

@@ -126,11 +126,27 @@ public final class Visitor {
       String path,
       String mediaType,
       java.util.function.Supplier<? extends java.io.InputStream> content) {
+    return stream("POST", path, mediaType, content);
+  }
+
+  /** The same in place of what is there. */
+  Answer putStream(
+      String path,
+      String mediaType,
+      java.util.function.Supplier<? extends java.io.InputStream> content) {
+    return stream("PUT", path, mediaType, content);
+  }
+
+  private Answer stream(
+      String method,
+      String path,
+      String mediaType,
+      java.util.function.Supplier<? extends java.io.InputStream> content) {
     var request =
         HttpRequest.newBuilder(URI.create(address + path))
             .header("Content-Type", mediaType)
             .header("X-XSRF-TOKEN", token())
-            .POST(BodyPublishers.ofInputStream(content))
+            .method(method, BodyPublishers.ofInputStream(content))
             .build();
     return exchange(request);
   }

@@ -7,5 +7,10 @@ public enum AccountKind implements Coded {
   ASSET,
   LIABILITY,
   INCOME,
-  EXPENSE
+  EXPENSE;
+
+  /** Whether it stands in the balance sheet, and else in profit and loss. */
+  public boolean isOfBalanceSheet() {
+    return this == ASSET || this == LIABILITY;
+  }
 }

@@ -61,6 +61,33 @@ public enum PostingCategory implements Coded {
     };
   }
 
+  /** Of which kind the account is that takes it; one of the balance sheet may be of either side. */
+  public boolean mayGoTo(AccountKind kind) {
+    return switch (this) {
+      case BANK,
+          TRADE_DEBTORS,
+          STOCK,
+          WORK_IN_PROGRESS,
+          INPUT_VAT,
+          TRADE_CREDITORS,
+          GOODS_RECEIVED_NOT_BILLED,
+          CUSTOMER_DEPOSITS,
+          BILLED_AHEAD_OF_WORK,
+          OUTPUT_VAT,
+          PAYROLL_CLEARING,
+          VEHICLE_COSTS_ABSORBED ->
+          kind.isOfBalanceSheet();
+      case SALES_LABOUR, SALES_CALL_OUT, SALES_PARTS, SALES_OTHER -> kind == AccountKind.INCOME;
+      case COST_OF_SALES_LABOUR,
+          COST_OF_SALES_DRIVE,
+          COST_OF_SALES_PARTS,
+          COST_OF_SALES_OTHER,
+          WARRANTY_AND_GOODWILL,
+          COST_OF_WORK_CALLED_OFF ->
+          kind == AccountKind.EXPENSE;
+    };
+  }
+
   public static PostingCategory sales(Category category) {
     return switch (category) {
       case LABOUR -> SALES_LABOUR;

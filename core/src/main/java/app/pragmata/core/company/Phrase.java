@@ -1,6 +1,9 @@
 package app.pragmata.core.company;
 
+import app.pragmata.core.Rule;
+import java.util.Arrays;
 import java.util.Locale;
+import java.util.Optional;
 
 /** Everything that a document says in words of its own; each language has all of them. */
 public enum Phrase {
@@ -10,6 +13,8 @@ public enum Phrase {
   SHORT_DAY,
   /** Whose van a place of stock is. */
   VAN,
+  /** Where a customer is when nothing more is known of the place. */
+  MAIN_SITE,
   LABOUR,
   OVERTIME,
   NIGHT,
@@ -61,7 +66,108 @@ public enum Phrase {
   /** The question, the answer and the link. */
   MAIL_ANSWER_SAYS,
   MAIL_GREETING,
-  FILE_QUOTE;
+  /** The company. */
+  MAIL_TEST,
+  MAIL_TEST_SAYS,
+  /** The company. */
+  MAIL_PASSWORD,
+  /** The person, the name to sign in with and the link. */
+  MAIL_PASSWORD_SAYS,
+  FILE_QUOTE,
+  /** The number and the edition. */
+  PAGE_EDITION,
+  PAGE_LINES,
+  /** The currency. */
+  PAGE_PRICES_WITH_VAT,
+  /** The currency. */
+  PAGE_PRICES_WITHOUT_VAT,
+  /** An amount or a share. */
+  PAGE_DISCOUNT,
+  PAGE_PDF,
+  PAGE_CHOSEN,
+  PAGE_NOT_CHOSEN,
+  PAGE_ADD_THIS,
+  /** What it is one of. */
+  PAGE_THIS_ONE,
+  /** The moment. */
+  PAGE_ACCEPTED,
+  /** By whom, and the moment. */
+  PAGE_ACCEPTED_BY,
+  PAGE_IN_TOUCH,
+  /** A check sum. */
+  PAGE_KEPT_AS,
+  PAGE_DECLINED,
+  PAGE_THINK_AGAIN,
+  /** A day. */
+  PAGE_LAPSED,
+  PAGE_ASK_NEW,
+  PAGE_CHANGING,
+  PAGE_SAME_ADDRESS,
+  PAGE_ACCEPT,
+  PAGE_YOUR_NAME,
+  /** An amount. */
+  PAGE_ACCEPT_FOR,
+  PAGE_SIGNATURE,
+  PAGE_DRAWN,
+  PAGE_DRAW,
+  PAGE_DRAW_AGAIN,
+  PAGE_DEPOSIT,
+  /** An amount. */
+  PAGE_DEPOSIT_ARRIVED,
+  PAGE_COMES_OFF,
+  /** An amount. */
+  PAGE_DEPOSIT_DUE,
+  /** The reference. */
+  PAGE_PAY_BY_TRANSFER,
+  /** The account and the reference. */
+  PAGE_PAY_BY_TRANSFER_TO,
+  /** An amount. */
+  PAGE_PAY_DEPOSIT,
+  PAGE_CARD_NUMBER,
+  /** An amount. */
+  PAGE_PAY_BY_CARD,
+  PAGE_QUESTIONS,
+  PAGE_ASK,
+  PAGE_ANSWER_SOON,
+  PAGE_YOUR_QUESTION,
+  PAGE_SEND_QUESTION,
+  PAGE_HAVE_QUESTION,
+  PAGE_NO,
+  PAGE_WHY,
+  PAGE_DECLINE,
+  REFUSED_MISSING,
+  REFUSED_TOO_LONG,
+  REFUSED_UNREADABLE,
+  REFUSED_NOT_AN_OPTION,
+  REFUSED_NOT_ONE_ALTERNATIVE,
+  REFUSED_NOT_FOUND,
+  REFUSED_STALE_VERSION,
+  REFUSED_QUOTE_LAPSED,
+  REFUSED_QUOTE_NOT_SENT,
+  REFUSED_QUOTE_ACCEPTED,
+  REFUSED_QUOTE_DECLINED,
+  REFUSED_NO_DEPOSIT_DUE,
+  REFUSED_DEPOSIT_PAID,
+  REFUSED_NO_CARD_TERMINAL,
+  REFUSED_DECLINED,
+  REFUSED_CARD_ANSWER_UNKNOWN,
+  REFUSED_CARD_PAYMENT_RUNNING;
+
+  /** Whether a customer's page says it, in which the values are filled in where it is read. */
+  public boolean isOfPage() {
+    return switch (this) {
+      case QUOTE, QUOTE_OF, NET, TOTAL, DEPOSIT_WITHIN, WARRANTY_BEARS, WARRANTY_BEARS_ALREADY ->
+          true;
+      default -> name().startsWith("PAGE_");
+    };
+  }
+
+  /** What a customer is told of a refusal by a rule; empty where the rule's own words are told. */
+  public static Optional<Phrase> ofRefusal(Rule rule) {
+    return Arrays.stream(values())
+        .filter(phrase -> phrase.name().equals("REFUSED_" + rule.name()))
+        .findFirst();
+  }
 
   /** Its name in a language's file. */
   public String key() {

@@ -7,12 +7,15 @@ import java.text.DecimalFormatSymbols;
 import java.text.MessageFormat;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
+import java.util.Arrays;
 import java.util.EnumMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.MissingResourceException;
 import java.util.Objects;
 import java.util.ResourceBundle;
+import java.util.TreeMap;
 import java.util.concurrent.ConcurrentHashMap;
 
 /**
@@ -27,11 +30,7 @@ public final class Wording {
 
   private Wording(Locale locale) {
     this.locale = locale;
-    ResourceBundle words =
-        ResourceBundle.getBundle(
-            Wording.class.getPackageName() + ".words",
-            locale,
-            ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES));
+    ResourceBundle words = words(locale);
     for (Phrase phrase : Phrase.values()) {
       patterns.put(phrase, words.getString(phrase.key()));
     }
@@ -46,10 +45,40 @@ public final class Wording {
     return KNOWN.computeIfAbsent(locale, Wording::new);
   }
 
+  /** The languages that have words of their own, by their codes (ISO 639), but for English. */
+  public static List<String> languagesBesideEnglish() {
+    return Arrays.stream(Locale.getISOLanguages())
+        .filter(code -> words(Locale.of(code)).getLocale().getLanguage().equals(code))
+        .toList();
+  }
+
+  private static ResourceBundle words(Locale locale) {
+    return ResourceBundle.getBundle(
+        Wording.class.getPackageName() + ".words",
+        locale,
+        ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES));
+  }
+
   /** A phrase with its values filled in; numbers are passed as they are to be read. */
   public String say(Phrase phrase, Object... values) {
     return new MessageFormat(Objects.requireNonNull(patterns.get(phrase)), Locale.ROOT)
         .format(values);
+  }
+
+  /** Whether these are the English words, as those of the rules are. */
+  public boolean isEnglish() {
+    return words(locale).getLocale().getLanguage().isEmpty();
+  }
+
+  /** What a customer's page says, by its keys, the places for the values still in it: "{0}". */
+  public Map<String, String> ofPage() {
+    var words = new TreeMap<String, String>();
+    for (Phrase phrase : Phrase.values()) {
+      if (phrase.isOfPage()) {
+        words.put(phrase.key(), say(phrase, "{0}", "{1}", "{2}"));
+      }
+    }
+    return words;
   }
 
   /** A whole number as it names a document, without any grouping. */

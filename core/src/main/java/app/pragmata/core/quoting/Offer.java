@@ -199,7 +199,7 @@ public record Offer(
           || !(lines.get(index) instanceof OfferLine.Priced priced)
           || priced.choice() instanceof Choice.Included) {
         throw new Refused(
-            Rule.NOT_FOUND,
+            Rule.NOT_AN_OPTION,
             "One of the chosen lines is not an option of this offer. Choose again.");
       }
     }

@@ -46,6 +46,11 @@ class WordingTest {
   }
 
   @Test
+  void a_language_is_offered_when_it_has_a_file_of_words() {
+    assertThat(Wording.languagesBesideEnglish()).containsExactly("fi");
+  }
+
+  @Test
   void days_and_prices_are_written_as_the_language_has_them() {
     Wording english = Wording.of(Locale.UK);
     Wording finnish = Wording.of(FINNISH);

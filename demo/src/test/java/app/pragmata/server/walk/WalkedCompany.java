@@ -1,6 +1,7 @@
 package app.pragmata.server.walk;
 
 import app.pragmata.core.books.BooksEvent;
+import app.pragmata.core.company.BankAccount;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.DemoTemplate;
@@ -71,7 +72,7 @@ final class WalkedCompany implements AutoCloseable {
                 "",
                 "",
                 "GB000000000",
-                "",
+                BankAccount.NONE,
                 LocalDate.of(2026, 11, 1),
                 Map.of(),
                 NewCompany.Differs.NOTHING),

@@ -10,6 +10,7 @@ import app.pragmata.server.billing.BillingView.ChargedLine;
 import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.TaxedGroup;
+import app.pragmata.server.records.NumberSeries.Series;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -21,18 +22,21 @@ import org.jspecify.annotations.Nullable;
 /**
  * A credit note as it was posted, kept as text like the invoice that it credits.
  *
+ * @param printedNumber with its prefix, as it stands on paper
  * @param invoiceNumber of the invoice, with its date (EN 16931 BT-25, BT-26)
  * @param buyer as on the invoice
  * @param billedAgain what the invoice took off as billed before, and takes off no more
  */
 public record CreditDocument(
     long number,
+    String printedNumber,
     String locale,
     String currency,
     CreditKind kind,
     String reason,
     LocalDate creditDate,
     long invoiceNumber,
+    String printedInvoiceNumber,
     LocalDate invoiceDate,
     Company.Identity seller,
     InvoiceDocument.Buyer buyer,
@@ -95,12 +99,14 @@ public record CreditDocument(
             .collect(Collectors.toSet());
     return new CreditDocument(
         number,
+        company.numbering().text(Series.CREDIT_NOTE, number),
         company.locale().toLanguageTag(),
         invoice.currency(),
         kind,
         reason,
         day,
         invoice.number(),
+        invoice.printedNumber(),
         invoice.invoiceDate(),
         company.identity(),
         invoice.buyer(),

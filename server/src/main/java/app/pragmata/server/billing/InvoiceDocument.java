@@ -8,6 +8,7 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
 import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.records.NumberSeries.Series;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
@@ -16,12 +17,14 @@ import java.util.List;
  * An invoice as it was posted. It is kept as text and read from it: no later change of a customer,
  * a rate or a price changes a document that left the house.
  *
+ * @param printedNumber with its prefix, as it stands on paper
  * @param locale in which its numbers and days are written (BCP 47)
  * @param taxDay whose percents of VAT hold
  * @param paymentDays from the invoice's date to the due date
  */
 public record InvoiceDocument(
     long number,
+    String printedNumber,
     String locale,
     String currency,
     LocalDate invoiceDate,
@@ -116,6 +119,7 @@ public record InvoiceDocument(
       VatBreakdown vat) {
     return new InvoiceDocument(
         number,
+        company.numbering().text(Series.INVOICE, number),
         company.locale().toLanguageTag(),
         company.currency(),
         day,

@@ -129,7 +129,7 @@ public class BooksStore {
 
   private ChartOfAccounts chart() {
     return new ChartOfAccounts(
-        database.selectFrom(POSTING_ACCOUNT).fetch().stream()
+        database.selectFrom(POSTING_ACCOUNT).where(POSTING_ACCOUNT.NOW).fetch().stream()
             .collect(
                 Collectors.toMap(row -> row.getPostingCategory(), row -> row.getAccountCode())));
   }
@@ -265,6 +265,7 @@ public class BooksStore {
               entryId,
               (short) (lines.size() + 1),
               chart.accountFor(line.category()),
+              line.category(),
               of == null ? null : of.jobId(),
               of == null ? null : of.jobNumber(),
               of == null ? null : of.costCentre(),

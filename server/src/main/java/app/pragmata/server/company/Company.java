@@ -10,12 +10,14 @@ import app.pragmata.core.company.Wording;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.TypedMoney;
+import app.pragmata.server.records.NumberSeries.Series;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Locale;
 import java.util.Map;
+import java.util.NavigableMap;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -35,7 +37,8 @@ public record Company(
     Promises promises,
     QuoteSettings quoting,
     Patience patience,
-    Duration deskSession) {
+    Duration deskSession,
+    Numbering numbering) {
 
   /** The words of its documents. */
   public Wording wording() {
@@ -50,6 +53,32 @@ public record Company(
   /** As the company stands on every document; what it does not have is empty. */
   public record Identity(
       String name, String address, String phone, String email, String vatNumber, String bank) {}
+
+  /**
+   * How numbers are written.
+   *
+   * @param prefixes of each series by the first number that has it
+   */
+  public record Numbering(Map<Series, NavigableMap<Long, String>> prefixes) {
+    /** A number as documents print it, such as "INV-4001". */
+    public String text(Series series, long number) {
+      NavigableMap<Long, String> ofSeries = prefixes.get(series);
+      var prefix = ofSeries == null ? null : ofSeries.floorEntry(number);
+      return (prefix == null ? "" : prefix.getValue()) + number;
+    }
+
+    /** The bare number of one that is typed as it is printed; anything else as it is. */
+    public String bare(String typed) {
+      String plain = typed.strip().toUpperCase(Locale.ROOT);
+      return prefixes.values().stream()
+          .flatMap(ofSeries -> ofSeries.values().stream())
+          .filter(prefix -> !prefix.isEmpty() && plain.startsWith(prefix))
+          .map(prefix -> plain.substring(prefix.length()))
+          .filter(rest -> rest.matches("[0-9]+"))
+          .findFirst()
+          .orElse(typed);
+    }
+  }
 
   /** For how many days money may stand at a stage before it is marked. */
   public record Patience(int quotedDays, int wonDays, int workedDays, int checkedDays) {}

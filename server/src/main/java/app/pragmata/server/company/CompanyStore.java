@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.COMPANY;
 import static app.pragmata.server.generated.Tables.COST_TERMS;
 import static app.pragmata.server.generated.Tables.HOLIDAY;
 import static app.pragmata.server.generated.Tables.MARKUP_BAND;
+import static app.pragmata.server.generated.Tables.NUMBER_RANGE;
 import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
@@ -17,8 +18,10 @@ import static app.pragmata.server.generated.Tables.WORKING_HOURS;
 import static java.util.stream.Collectors.groupingBy;
 import static java.util.stream.Collectors.toMap;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.company.BankAccount;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.CostTerms;
 import app.pragmata.core.company.DriveCharge;
@@ -34,16 +37,20 @@ import app.pragmata.core.customers.Postcode;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
 import app.pragmata.server.generated.tables.records.ResponseTimeRecord;
+import app.pragmata.server.records.NumberSeries.Series;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Arrays;
+import java.util.EnumMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.NavigableMap;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.function.Function;
 import java.util.regex.Pattern;
 import java.util.stream.Collectors;
@@ -128,7 +135,7 @@ public class CompanyStore {
             row.getPhone(),
             row.getEmail(),
             row.getVatNumber(),
-            row.getBank()),
+            new BankAccount(row.getBank(), row.getIban(), row.getBic()).printed()),
         zone,
         Locale.forLanguageTag(row.getLocale()),
         row.getCurrency(),
@@ -148,7 +155,21 @@ public class CompanyStore {
             row.getPatienceWonDays(),
             row.getPatienceWorkedDays(),
             row.getPatienceCheckedDays()),
-        Duration.ofHours(row.getDeskSessionHours()));
+        Duration.ofHours(row.getDeskSessionHours()),
+        numbering());
+  }
+
+  private Company.Numbering numbering() {
+    var prefixes = new EnumMap<Series, NavigableMap<Long, String>>(Series.class);
+    database
+        .selectFrom(NUMBER_RANGE)
+        .forEach(
+            row ->
+                prefixes
+                    .computeIfAbsent(
+                        Coded.get(Series.class, row.getSeries()), series -> new TreeMap<>())
+                    .put(row.getFromNumber(), row.getPrefix()));
+    return new Company.Numbering(prefixes);
   }
 
   private Set<LocalDate> holidays() {

@@ -12,6 +12,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.FromDay;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.money.Minutes;
@@ -24,7 +25,9 @@ import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -57,15 +60,30 @@ class ResponseTermsApi {
    * @param usual whether it holds for every customer who has no terms of their own
    * @param customers how many have it as their own
    * @param times the most pressing first
+   * @param coming what is promised from a later day on, the earliest first
    */
   record ResponseTerms(
-      long id, int version, String name, boolean usual, int customers, List<PromisedTime> times) {}
+      long id,
+      int version,
+      String name,
+      boolean usual,
+      int customers,
+      List<PromisedTime> times,
+      List<ComingTimes> coming) {}
+
+  record ComingTimes(LocalDate fromDay, List<PromisedTime> times) {}
 
   /** A length in minutes, counted in working hours or around the clock. */
   record PromisedTime(Priority priority, int minutes, boolean aroundTheClock) {}
 
-  /** The same as typed. */
-  record ResponseTermsForm(int version, @Nullable String name, List<PromisedTimeForm> times) {}
+  /**
+   * The same as typed.
+   *
+   * @param fromDay from which day on it is promised, today at the earliest; empty for today, from
+   *     which new terms always hold
+   */
+  record ResponseTermsForm(
+      int version, @Nullable String name, @Nullable String fromDay, List<PromisedTimeForm> times) {}
 
   record PromisedTimeForm(
       @Nullable Priority priority, @Nullable String time, boolean aroundTheClock) {}
@@ -96,7 +114,8 @@ class ResponseTermsApi {
   }
 
   @GetMapping("/api/settings/response-terms")
-  List<ResponseTerms> listResponseTerms() {
+  List<ResponseTerms> listResponseTerms(Act act) {
+    Map<Long, List<ComingTimes>> coming = coming(act.today());
     Map<Long, Integer> uses = references.countAll(RESPONSE_TERMS, PARTS);
     return database
         .select(
@@ -111,7 +130,7 @@ class ResponseTermsApi {
                             RESPONSE_TIME.AROUND_THE_CLOCK)
                         .from(RESPONSE_TIME)
                         .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))
-                        .and(RESPONSE_TIME.FROM_DAY.eq(newest()))
+                        .and(RESPONSE_TIME.FROM_DAY.eq(newest(act.today())))
                         .orderBy(RESPONSE_TIME.PRIORITY.sortAsc(Priority.values())))
                 .convertFrom(times -> times.map(Records.mapping(PromisedTime::new))))
         .from(RESPONSE_TERMS)
@@ -124,7 +143,26 @@ class ResponseTermsApi {
                     row.value3(),
                     row.value4(),
                     uses.getOrDefault(row.value1(), 0),
-                    row.value5()));
+                    row.value5(),
+                    coming.getOrDefault(row.value1(), List.of())));
+  }
+
+  private Map<Long, List<ComingTimes>> coming(LocalDate today) {
+    var coming = new HashMap<Long, List<ComingTimes>>();
+    database
+        .selectFrom(RESPONSE_TIME)
+        .where(RESPONSE_TIME.FROM_DAY.gt(today))
+        .orderBy(RESPONSE_TIME.FROM_DAY, RESPONSE_TIME.PRIORITY.sortAsc(Priority.values()))
+        .fetchGroups(
+            new Field<?>[] {RESPONSE_TIME.RESPONSE_TERMS_ID, RESPONSE_TIME.FROM_DAY},
+            row -> new PromisedTime(row.getPriority(), row.getMinutes(), row.getAroundTheClock()))
+        .forEach(
+            (of, times) ->
+                coming
+                    .computeIfAbsent(
+                        of.get(RESPONSE_TIME.RESPONSE_TERMS_ID), id -> new ArrayList<>())
+                    .add(new ComingTimes(of.get(RESPONSE_TIME.FROM_DAY), times)));
+    return coming;
   }
 
   /** The first terms on record are the usual ones. */
@@ -132,13 +170,14 @@ class ResponseTermsApi {
     return field(select(min(RESPONSE_TERMS.as("all").ID)).from(RESPONSE_TERMS.as("all")));
   }
 
-  /** The day from which what was promised last holds. */
-  private static Field<LocalDate> newest() {
+  /** The day since when what is promised holds. */
+  private static Field<LocalDate> newest(LocalDate today) {
     var other = RESPONSE_TIME.as("newest");
     return field(
         select(max(other.FROM_DAY))
             .from(other)
-            .where(other.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID)));
+            .where(other.RESPONSE_TERMS_ID.eq(RESPONSE_TERMS.ID))
+            .and(other.FROM_DAY.le(today)));
   }
 
   private static List<String> labels() {
@@ -161,7 +200,7 @@ class ResponseTermsApi {
           store(act, CompanyEvent.TERMS_ADDED, row, form);
           return row.getId();
         });
-    return listResponseTerms();
+    return listResponseTerms(act);
   }
 
   /** What was promised already stays as it was promised. */
@@ -171,7 +210,7 @@ class ResponseTermsApi {
       Act act, @PathVariable long id, @RequestBody ResponseTermsForm form) {
     ResponseTermsRecord row = lock(id, form.version());
     store(act, CompanyEvent.TERMS_CHANGED, row, form);
-    return listResponseTerms();
+    return listResponseTerms(act);
   }
 
   @DeleteMapping("/api/settings/response-terms/{id}")
@@ -190,7 +229,35 @@ class ResponseTermsApi {
     database.deleteFrom(RESPONSE_TIME).where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id)).execute();
     events.delete(act, CompanyEvent.TERMS_DELETED, row);
     changes.publishEvent(new SettingsChanged());
-    return listResponseTerms();
+    return listResponseTerms(act);
+  }
+
+  /** Takes back what was to be promised from a day that has not come. */
+  @DeleteMapping("/api/settings/response-terms/{id}/{fromDay}")
+  @Transactional
+  public List<ResponseTerms> withdrawResponseTimes(
+      Act act, @PathVariable long id, @PathVariable LocalDate fromDay, @RequestParam int version) {
+    ResponseTermsRecord row = lock(id, version);
+    if (!fromDay.isAfter(act.today())) {
+      throw new Refused(
+          Rule.DAY_PASSED,
+          "This is promised already. Enter other times from a later day instead of taking it back.");
+    }
+    int gone =
+        database
+            .deleteFrom(RESPONSE_TIME)
+            .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(id).and(RESPONSE_TIME.FROM_DAY.eq(fromDay)))
+            .execute();
+    if (gone == 0) {
+      throw new Refused(Rule.NOT_FOUND, "Nothing was to change on that day. Reload the page.");
+    }
+    events.store(
+        act,
+        CompanyEvent.TERMS_CHANGED,
+        row,
+        About.NOTHING.with(Map.of("fromDay", fromDay), Map.of()));
+    changes.publishEvent(new SettingsChanged());
+    return listResponseTerms(act);
   }
 
   private ResponseTermsRecord lock(long id, int version) {
@@ -206,7 +273,7 @@ class ResponseTermsApi {
     return row;
   }
 
-  /** What changes holds from today on; what was promised before stays on record. */
+  /** What changes holds from its day on; what was promised before stays on record. */
   private void store(Act act, CompanyEvent event, ResponseTermsRecord row, ResponseTermsForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 60);
@@ -222,21 +289,34 @@ class ResponseTermsApi {
                         : RESPONSE_TERMS.ID.ne(row.getId())))) {
       reading.fault("name", Rule.REPEATED, "There are terms of this name. Enter another.");
     }
+    boolean fromToday = row.getId() == null || form.fromDay() == null || form.fromDay().isBlank();
+    LocalDate from =
+        fromToday
+            ? act.today()
+            : Objects.requireNonNullElse(
+                FromDay.read(reading, form.fromDay(), act.today()), act.today());
     Map<Priority, ResponseTime> times = times(form, reading);
     reading.refuseIfFaulty();
     row.setName(Objects.requireNonNull(name));
     events.store(
-        act, event, row, About.NOTHING.with(values(row.getId()), Map.of("times", told(times))));
+        act,
+        event,
+        row,
+        About.NOTHING.with(
+            values(act, row.getId()),
+            from.equals(act.today())
+                ? Map.of("times", told(times))
+                : Map.of("times", told(times), "fromDay", from)));
     database
         .deleteFrom(RESPONSE_TIME)
         .where(RESPONSE_TIME.RESPONSE_TERMS_ID.eq(row.getId()))
-        .and(RESPONSE_TIME.FROM_DAY.eq(act.today()))
+        .and(RESPONSE_TIME.FROM_DAY.eq(from))
         .execute();
     times.forEach(
         (priority, time) ->
             database
                 .insertInto(RESPONSE_TIME)
-                .values(row.getId(), act.today(), priority, time.minutes(), time.aroundTheClock())
+                .values(row.getId(), from, priority, time.minutes(), time.aroundTheClock())
                 .execute());
     changes.publishEvent(new SettingsChanged());
   }
@@ -269,8 +349,8 @@ class ResponseTermsApi {
   }
 
   /** What they promised so far; nothing for new ones. */
-  private Map<String, Object> values(@Nullable Long id) {
-    return listResponseTerms().stream()
+  private Map<String, Object> values(Act act, @Nullable Long id) {
+    return listResponseTerms(act).stream()
         .filter(terms -> Long.valueOf(terms.id()).equals(id))
         .findFirst()
         .<Map<String, Object>>map(

@@ -11,6 +11,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
@@ -121,7 +122,7 @@ public class CustomerService {
     events.store(act, CustomerEvent.TAKEN_ON, row);
     SiteRecord site = database.newRecord(SITE);
     site.setCustomerId(row.getId());
-    site.setName("main site");
+    site.setName(companies.getCompany().wording().say(Phrase.MAIN_SITE));
     site.setAddress(place.address());
     site.setPostcode(place.postcode());
     events.store(act, CustomerEvent.SITE_ADDED, site);

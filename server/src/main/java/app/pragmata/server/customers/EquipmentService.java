@@ -13,10 +13,12 @@ import app.pragmata.core.Unreadable;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.records.VersionStore;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -57,13 +59,19 @@ public class EquipmentService {
   private final RepeatableRequests repeats;
   private final Events events;
   private final References references;
+  private final VersionStore versions;
 
   EquipmentService(
-      DSLContext database, RepeatableRequests repeats, Events events, References references) {
+      DSLContext database,
+      RepeatableRequests repeats,
+      Events events,
+      References references,
+      VersionStore versions) {
     this.database = database;
     this.repeats = repeats;
     this.events = events;
     this.references = references;
+    this.versions = versions;
   }
 
   /** How many pieces stand at a customer's sites. */
@@ -196,7 +204,10 @@ public class EquipmentService {
   }
 
   /** Keeps a photo of the piece, as JPEG, in the place of the one before. */
-  public void keepPhoto(Act act, long id, byte[] photo) {
+  public Changed keepPhoto(Act act, long id, byte[] photo) {
+    if (!database.fetchExists(EQUIPMENT, EQUIPMENT.ID.eq(id))) {
+      throw new Refused(Rule.NOT_FOUND, "This piece does not exist. Reload the page.");
+    }
     database
         .insertInto(EQUIPMENT_PHOTO)
         .values(id, photo, act.at())
@@ -210,6 +221,7 @@ public class EquipmentService {
         CustomerEvent.EQUIPMENT_PHOTO_KEPT,
         id,
         About.NOTHING.with(Map.of(), Map.of("bytes", photo.length)));
+    return versions.changed(EQUIPMENT.ID, id);
   }
 
   private void requireSite(long siteId) {

@@ -144,7 +144,6 @@ class SitesApi {
                 request,
                 LARGEST_PHOTO,
                 "A photo has at most 20 MB. Make it smaller, then add it again."));
-    equipment.keepPhoto(act, id, photo);
-    return versions.changed(EQUIPMENT.ID, id);
+    return equipment.keepPhoto(act, id, photo);
   }
 }

@@ -2,6 +2,7 @@ package app.pragmata.server.finding;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.SearchWords;
 import java.util.List;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -15,15 +16,17 @@ class FindApi {
   private static final int SHORTEST = 2;
 
   private final FindStore store;
+  private final CompanyStore companies;
 
-  FindApi(FindStore store) {
+  FindApi(FindStore store, CompanyStore companies) {
     this.store = store;
+    this.companies = companies;
   }
 
   /** Nothing for a single letter or for a text that nobody would say. */
   @GetMapping("/api/find")
   List<FindStore.Hit> findAnything(@RequestParam(defaultValue = "") String q) {
-    String typed = SearchWords.first(q);
+    String typed = SearchWords.first(companies.getCompany().numbering().bare(q));
     return typed.length() < SHORTEST || q.strip().length() > SearchWords.LONGEST
         ? List.of()
         : store.find(typed);

@@ -10,11 +10,9 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Coded;
-import app.pragmata.server.mail.MailServer;
+import app.pragmata.server.mail.MailServers;
 import java.util.List;
 import org.jooq.DSLContext;
-import org.springframework.beans.factory.ObjectProvider;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -33,14 +31,11 @@ class FirstStepsApi {
   record FirstStep(Step step, boolean done) {}
 
   private final DSLContext database;
-  private final boolean hasMail;
+  private final MailServers mail;
 
-  FirstStepsApi(
-      DSLContext database,
-      @Value("${pragmata.mail.host:}") String mailHost,
-      ObjectProvider<MailServer> standIn) {
+  FirstStepsApi(DSLContext database, MailServers mail) {
     this.database = database;
-    this.hasMail = !mailHost.isEmpty() || standIn.getIfAvailable() != null;
+    this.mail = mail;
   }
 
   /** In the order in which they are best done; none when all were. */
@@ -62,7 +57,7 @@ class FirstStepsApi {
                         new FirstStep(Step.PEOPLE, row.value1()),
                         new FirstStep(Step.PRICE_LIST, row.value2()),
                         new FirstStep(Step.CUSTOMERS, row.value3()),
-                        new FirstStep(Step.MAIL, hasMail),
+                        new FirstStep(Step.MAIL, mail.isSet()),
                         new FirstStep(Step.BACKUP, row.value4())));
     return steps.stream().allMatch(FirstStep::done) ? List.of() : steps;
   }

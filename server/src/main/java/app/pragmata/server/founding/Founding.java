@@ -7,6 +7,7 @@ import static app.pragmata.server.generated.Tables.COST_CENTRE;
 import static app.pragmata.server.generated.Tables.COST_TERMS;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.MARKUP_BAND;
+import static app.pragmata.server.generated.Tables.NUMBER_RANGE;
 import static app.pragmata.server.generated.Tables.NUMBER_SERIES;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.POSTING_ACCOUNT;
@@ -47,7 +48,6 @@ import java.time.temporal.ChronoUnit;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
@@ -176,7 +176,9 @@ public class Founding {
     row.setPhone(company.phone());
     row.setEmail(company.email());
     row.setVatNumber(company.vatNumber());
-    row.setBank(company.bank());
+    row.setBank(company.bank().words());
+    row.setIban(company.bank().iban());
+    row.setBic(company.bank().bic());
     NewCompany.Differs differs = company.differs();
     row.setCurrency(requireNonNullElse(differs.currency(), template.currency()));
     row.setTimeZone(requireNonNullElse(differs.timeZone(), template.timeZone()));
@@ -255,11 +257,11 @@ public class Founding {
 
   private void insertNumberSeries(NewCompany company) {
     for (Series series : Series.values()) {
+      long first = company.firstNumbers().getOrDefault(series, 1L);
+      database.insertInto(NUMBER_SERIES).values(series.code(), first).execute();
       database
-          .insertInto(NUMBER_SERIES)
-          .values(
-              series.name().toLowerCase(Locale.ROOT),
-              company.firstNumbers().getOrDefault(series, 1L))
+          .insertInto(NUMBER_RANGE, NUMBER_RANGE.SERIES, NUMBER_RANGE.FROM_NUMBER)
+          .values(series.code(), first)
           .execute();
     }
   }
@@ -299,7 +301,11 @@ public class Founding {
   private void insertAccounts(CountryTemplate template) {
     for (CountryTemplate.Account account : template.accounts()) {
       database.insertInto(ACCOUNT).values(account.code(), account.name(), account.kind()).execute();
-      database.insertInto(POSTING_ACCOUNT).values(account.postings(), account.code()).execute();
+      database
+          .insertInto(
+              POSTING_ACCOUNT, POSTING_ACCOUNT.POSTING_CATEGORY, POSTING_ACCOUNT.ACCOUNT_CODE)
+          .values(account.postings(), account.code())
+          .execute();
     }
   }
 

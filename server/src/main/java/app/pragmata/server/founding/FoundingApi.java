@@ -5,6 +5,8 @@ import static app.pragmata.server.generated.Tables.COMPANY;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.BankAccount;
+import app.pragmata.core.company.Wording;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.people.Username;
@@ -21,6 +23,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.TreeSet;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
@@ -73,6 +76,7 @@ class FoundingApi {
       @Nullable String email,
       @Nullable String vatNumber,
       @Nullable String bank,
+      @Nullable String iban,
       @Nullable String currency,
       @Nullable String timeZone,
       @Nullable String language,
@@ -82,8 +86,12 @@ class FoundingApi {
       @Nullable String username,
       @Nullable String password) {}
 
-  /** Those of which the program has words, as they are written in some countries. */
-  private static final List<String> LOCALES = List.of("en-GB", "en-IE", "en-MT", "fi-FI");
+  /** English as it is written where there is a template, then every language that has words. */
+  private static final List<String> LOCALES =
+      Stream.concat(
+              Stream.of("en-GB", "en-IE", "en-MT"),
+              Wording.languagesBesideEnglish().stream().flatMap(FoundingApi::localesOf))
+          .toList();
 
   private final Founding founding;
   private final DSLContext database;
@@ -132,6 +140,14 @@ class FoundingApi {
             .orElse(null));
   }
 
+  private static Stream<String> localesOf(String language) {
+    return Locale.availableLocales()
+        .filter(locale -> locale.getLanguage().equals(language))
+        .map(Locale::toLanguageTag)
+        .filter(tag -> tag.matches("[a-z]{2}-[A-Z]{2}"))
+        .sorted();
+  }
+
   private static Language language(String tag) {
     Locale locale = Locale.forLanguageTag(tag);
     return new Language(
@@ -154,6 +170,7 @@ class FoundingApi {
     String email = reading.optional("email", form.email(), MailAddress::parse);
     String vatNumber = reading.optionalText("vatNumber", form.vatNumber(), 30);
     String bank = reading.optionalText("bank", form.bank(), 200);
+    String iban = reading.optional("iban", form.iban(), BankAccount::parseIban);
     String currency = reading.required("currency", form.currency(), FoundingApi::currency);
     String timeZone = reading.required("timeZone", form.timeZone(), FoundingApi::timeZone);
     String language = reading.required("language", form.language(), FoundingApi::known);
@@ -175,7 +192,7 @@ class FoundingApi {
                 phone,
                 email == null ? "" : email,
                 vatNumber,
-                bank,
+                new BankAccount(bank, iban == null ? "" : iban, ""),
                 clock.instant().atZone(ZoneId.of(Objects.requireNonNull(timeZone))).toLocalDate(),
                 Map.of(),
                 new NewCompany.Differs(currency, timeZone, language, diallingCode, vatPercent)),

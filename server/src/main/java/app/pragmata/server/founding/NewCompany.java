@@ -1,5 +1,6 @@
 package app.pragmata.server.founding;
 
+import app.pragmata.core.company.BankAccount;
 import app.pragmata.server.records.NumberSeries.Series;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -22,7 +23,7 @@ public record NewCompany(
     String phone,
     String email,
     String vatNumber,
-    String bank,
+    BankAccount bank,
     LocalDate from,
     Map<Series, Long> firstNumbers,
     Differs differs) {

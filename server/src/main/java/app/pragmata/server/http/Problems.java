@@ -10,6 +10,7 @@ import java.net.URI;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
@@ -40,6 +41,8 @@ import tools.jackson.databind.exc.InvalidFormatException;
  */
 @RestControllerAdvice
 class Problems {
+  private static final URI NOWHERE = URI.create("/");
+
   private static final Logger LOG = LoggerFactory.getLogger(Problems.class);
 
   /**
@@ -64,10 +67,17 @@ class Problems {
             .body(answer.getBody());
   }
 
+  /** An address such as "//" is none that an answer could name. */
+  @ExceptionHandler(RequestRejectedException.class)
+  ResponseEntity<ProblemDetail> rejected(RequestRejectedException rejected) {
+    ResponseEntity<ProblemDetail> answer = unreadable(rejected);
+    Objects.requireNonNull(answer.getBody()).setInstance(NOWHERE);
+    return answer;
+  }
+
   @ExceptionHandler({
     HttpMessageNotReadableException.class,
-    MethodArgumentTypeMismatchException.class,
-    RequestRejectedException.class
+    MethodArgumentTypeMismatchException.class
   })
   ResponseEntity<ProblemDetail> unreadable(Exception unreadable) {
     if (BodyLimit.isTooLong(unreadable)) {

@@ -6,6 +6,7 @@ import static app.pragmata.server.generated.Tables.SITE;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
 import app.pragmata.core.money.Money;
@@ -130,7 +131,7 @@ final class CustomerTaker implements ListTaker {
       if (!record.getAddress().isEmpty()) {
         var site = new SiteRecord();
         site.setCustomerId(record.getId());
-        site.setName("main site");
+        site.setName(company.wording().say(Phrase.MAIN_SITE));
         site.setAddress(record.getAddress());
         site.setPostcode(record.getPostcode());
         sites.add(site);

@@ -89,6 +89,7 @@ public class JobOpening {
     row.setSiteId(job.siteId());
     row.setEquipmentId(job.equipmentId());
     row.setKindOfJobId(job.kindOfJobId());
+    row.setCostCentre(kind.getCostCentre());
     row.setTitle(job.title());
     row.setNotes(job.notes());
     row.setBillingBasis(

@@ -486,7 +486,7 @@ public class JobStore {
         .select(
             CUSTOMER.NAME,
             KIND_OF_JOB.NAME,
-            KIND_OF_JOB.COST_CENTRE,
+            JOB.COST_CENTRE,
             KIND_OF_JOB.VAT_CODE,
             CUSTOMER.VAT_CODE,
             promised,
@@ -524,7 +524,7 @@ public class JobStore {
                             row.get(SITE.NAME), row.get(SITE.ADDRESS), row.get(SITE.ACCESS_NOTES)),
                         row.get(EQUIPMENT.ID) == null ? null : Equipment.of(row.into(EQUIPMENT)),
                         row.get(KIND_OF_JOB.NAME),
-                        row.get(KIND_OF_JOB.COST_CENTRE),
+                        row.get(JOB.COST_CENTRE),
                         new JobVat(
                             treatment(row.get(JOB.VAT_CODE), vatTreatments),
                             treatment(row.get(KIND_OF_JOB.VAT_CODE), vatTreatments),

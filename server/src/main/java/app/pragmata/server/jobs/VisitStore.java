@@ -172,7 +172,7 @@ public class VisitStore {
             id ->
                 new LockedJob(
                     row.into(JOB),
-                    row.get(KIND_OF_JOB.COST_CENTRE),
+                    row.get(JOB.COST_CENTRE),
                     row.get(COST_RELEASE.KIND),
                     row.get(COST_RELEASE.ID),
                     row.get(COST_RELEASE.INVOICE_NUMBER))),
@@ -194,11 +194,7 @@ public class VisitStore {
         .select(JOB.fields())
         .select(VISIT.fields())
         .select(TIME_ENTRY.fields())
-        .select(
-            KIND_OF_JOB.COST_CENTRE,
-            COST_RELEASE.KIND,
-            COST_RELEASE.ID,
-            COST_RELEASE.INVOICE_NUMBER)
+        .select(JOB.COST_CENTRE, COST_RELEASE.KIND, COST_RELEASE.ID, COST_RELEASE.INVOICE_NUMBER)
         .select(VERSION_READ, OTHER_STATES, COMPANION_IDS, RECORDED_IDS, WORKED, BILLED)
         .from(JOB)
         .join(VISIT)
@@ -242,7 +238,7 @@ public class VisitStore {
         database
             .select(
                 JOB.ID,
-                KIND_OF_JOB.COST_CENTRE,
+                JOB.COST_CENTRE,
                 COST_RELEASE.KIND,
                 COST_RELEASE.ID,
                 COST_RELEASE.INVOICE_NUMBER)
@@ -260,7 +256,7 @@ public class VisitStore {
                 row ->
                     new LockedJob(
                         row,
-                        beside.get(row.getId()).get(KIND_OF_JOB.COST_CENTRE),
+                        beside.get(row.getId()).get(JOB.COST_CENTRE),
                         beside.get(row.getId()).get(COST_RELEASE.KIND),
                         beside.get(row.getId()).get(COST_RELEASE.ID),
                         beside.get(row.getId()).get(COST_RELEASE.INVOICE_NUMBER))));

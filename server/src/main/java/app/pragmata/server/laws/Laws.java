@@ -7,6 +7,7 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.books.PostingCategory;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.server.receipts.CardPaymentState;
+import app.pragmata.server.records.NumberSeries.Series;
 import app.pragmata.server.records.Vocabulary;
 import java.util.Arrays;
 import java.util.List;
@@ -75,6 +76,16 @@ public final class Laws {
                 where t.debit_minor = debits and t.credit_minor = credits and t.lines = added.lines
               """),
           new Law(
+              "Every line lies on an account of what it is posted as",
+              Unit.COUNT,
+              "lines",
+              "select count(*) from journal_line",
+              "on such an account",
+              """
+              select count(*) from journal_line l join posting_account p
+                on p.posting_category = l.posting_category and p.account_code = l.account_code
+              """),
+          new Law(
               "Work in progress is the cost that no document has taken out of it",
               Unit.MINOR,
               "work in progress",
@@ -89,9 +100,8 @@ public final class Laws {
               "jobs with so much work in progress",
               """
               select count(*) from job j
-                left join (select l.job_id, sum(l.debit_minor - l.credit_minor) as balance from posting_account p
-                    join journal_line l on l.account_code = p.account_code
-                    where p.posting_category = :WORK_IN_PROGRESS group by l.job_id) posted on posted.job_id = j.id
+                left join (select l.job_id, sum(l.debit_minor - l.credit_minor) as balance from journal_line l
+                    where l.posting_category = :WORK_IN_PROGRESS group by l.job_id) posted on posted.job_id = j.id
                 left join (select job_id, sum(cost_minor) as cost from cost_fact
                     where cost_release_id is null group by job_id) open on open.job_id = j.id
                 where coalesce(posted.balance, 0) = coalesce(open.cost, 0)
@@ -164,9 +174,8 @@ public final class Laws {
               "jobs with so much billed ahead",
               """
               select count(*) from job j
-                left join (select l.job_id, sum(l.credit_minor - l.debit_minor) as balance from posting_account p
-                    join journal_line l on l.account_code = p.account_code
-                    where p.posting_category = :BILLED_AHEAD_OF_WORK group by l.job_id) posted on posted.job_id = j.id
+                left join (select l.job_id, sum(l.credit_minor - l.debit_minor) as balance from journal_line l
+                    where l.posting_category = :BILLED_AHEAD_OF_WORK group by l.job_id) posted on posted.job_id = j.id
                 left join (select job_id, sum(net_minor) as net from (%s) stage group by job_id) open on open.job_id = j.id
                 where coalesce(posted.balance, 0) = coalesce(open.net, 0)
               """
@@ -206,13 +215,11 @@ public final class Laws {
                   and (t.content::jsonb ->> 'netMinor')::bigint = n.net_minor
                   and (t.content::jsonb ->> 'grossMinor')::bigint = n.gross_minor
               """),
-          new Law(
+          withoutGaps(
               "Credit note numbers have no gaps",
-              Unit.COUNT,
+              Series.CREDIT_NOTE,
               "credit notes",
-              "select count(*) from credit_note",
-              "numbers used",
-              "select coalesce(max(number) - min(number) + 1, 0) from credit_note"),
+              "credit_note"),
           new Law(
               "A job is called off when a document says so",
               Unit.COUNT,
@@ -354,29 +361,28 @@ public final class Laws {
               "select coalesce(sum(amount_minor), 0) from card_payment where state = :TAKEN",
               "receipts by card through a link",
               "select coalesce(sum(amount_minor), 0) from receipt where card_payment_id is not null"),
-          new Law(
-              "Receipt numbers have no gaps",
-              Unit.COUNT,
-              "receipts",
-              "select count(*) from receipt",
-              "numbers used",
-              "select coalesce(max(number) - min(number) + 1, 0) from receipt"),
-          new Law(
-              "Invoice numbers have no gaps",
-              Unit.COUNT,
-              "invoices",
-              "select count(*) from invoice",
-              "numbers used",
-              "select coalesce(max(number) - min(number) + 1, 0) from invoice"),
-          new Law(
-              "Journal numbers have no gaps",
-              Unit.COUNT,
-              "entries",
-              "select count(*) from journal_entry",
-              "numbers used",
-              "select coalesce(max(number) - min(number) + 1, 0) from journal_entry"));
+          withoutGaps("Receipt numbers have no gaps", Series.RECEIPT, "receipts", "receipt"),
+          withoutGaps("Invoice numbers have no gaps", Series.INVOICE, "invoices", "invoice"),
+          withoutGaps("Journal numbers have no gaps", Series.JOURNAL, "entries", "journal_entry"));
 
   private Laws() {}
+
+  /** Each number but the first of a range follows another one. */
+  private static Law withoutGaps(String name, Series series, String what, String table) {
+    return new Law(
+        name,
+        Unit.COUNT,
+        what,
+        "select count(*) from " + table,
+        "numbers used",
+        """
+        select coalesce(sum(last - from_number + 1), 0) from (
+          select from_number, (select max(number) from %s where number >= from_number and number < next_from) as last
+            from (select from_number, coalesce(lead(from_number) over (order by from_number), 9223372036854775807) as next_from
+              from number_range where series = '%s') as ranges) as used
+        """
+            .formatted(table, series.code()));
+  }
 
   private static Law costTakenBy(
       String name, String accounts, Closing.Kind kind, PostingCategory... categories) {
@@ -398,8 +404,7 @@ public final class Laws {
 
   private static String balanceOf(PostingCategory category) {
     return """
-        select coalesce(sum(l.debit_minor - l.credit_minor), 0) from posting_account p
-          join journal_line l on l.account_code = p.account_code where p.posting_category = '%s'
+        select coalesce(sum(debit_minor - credit_minor), 0) from journal_line where posting_category = '%s'
         """
         .formatted(category.code());
   }

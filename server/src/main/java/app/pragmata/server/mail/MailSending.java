@@ -23,7 +23,6 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Bean;
 import org.springframework.mail.MailSendException;
-import org.springframework.mail.javamail.JavaMailSender;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
@@ -43,10 +42,9 @@ public class MailSending {
   private static final int LONGEST_FAULT = 300;
 
   private final DSLContext database;
-  private final JavaMailSender sender;
   private final TransactionTemplate transaction;
   private final Clock clock;
-  private final MailSettings settings;
+  private final MailServers servers;
   private final Attachments attachments;
   private final ToDoService toDos;
   private final LiveNotices live;
@@ -54,19 +52,17 @@ public class MailSending {
 
   MailSending(
       DSLContext database,
-      JavaMailSender sender,
       TransactionTemplate transaction,
       Clock clock,
-      MailSettings settings,
+      MailServers servers,
       Attachments attachments,
       ToDoService toDos,
       LiveNotices live,
       CompanyStore companies) {
     this.database = database;
-    this.sender = sender;
     this.transaction = transaction;
     this.clock = clock;
-    this.settings = settings;
+    this.servers = servers;
     this.attachments = attachments;
     this.toDos = toDos;
     this.live = live;
@@ -140,10 +136,11 @@ public class MailSending {
   }
 
   private void send(MailRecord mail) throws MessagingException {
-    var message = sender.createMimeMessage();
+    MailServers.Ready server = servers.require();
+    var message = server.sender().createMimeMessage();
     boolean attached = mail.getAttachedEdition() != null;
     var helper = new MimeMessageHelper(message, attached, StandardCharsets.UTF_8.name());
-    String from = from();
+    String from = server.from();
     helper.setFrom(from);
     helper.setTo(mail.getToAddress());
     helper.setSubject(mail.getSubject());
@@ -160,15 +157,7 @@ public class MailSending {
                 mail.getId(),
                 mail.getQueuedAt().toEpochMilli(),
                 from.substring(from.indexOf('@') + 1)));
-    sender.send(message);
-  }
-
-  /** The address that is set, else the company's own. */
-  private String from() {
-    String own = companies.getCompany().identity().email();
-    return !settings.from().isEmpty()
-        ? settings.from()
-        : own.isEmpty() ? "pragmata@localhost" : own;
+    server.sender().send(message);
   }
 
   private void noteFault(MailRecord mail, Exception fault) {

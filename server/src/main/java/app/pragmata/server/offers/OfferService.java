@@ -10,6 +10,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.company.Logo;
 import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
 import app.pragmata.server.offers.OfferView.Question;
 import app.pragmata.server.pictures.Pictures;
@@ -78,6 +79,7 @@ public class OfferService {
   private final ReceiptService receipts;
   private final CardPayments cards;
   private final CompanyStore companies;
+  private final Logo logo;
 
   OfferService(
       DSLContext database,
@@ -88,7 +90,8 @@ public class OfferService {
       ToDoService toDos,
       ReceiptService receipts,
       CardPayments cards,
-      CompanyStore companies) {
+      CompanyStore companies,
+      Logo logo) {
     this.database = database;
     this.links = links;
     this.editions = editions;
@@ -98,6 +101,13 @@ public class OfferService {
     this.receipts = receipts;
     this.cards = cards;
     this.companies = companies;
+    this.logo = logo;
+  }
+
+  /** Refuses a link that opens nothing. */
+  @Transactional(readOnly = true)
+  public void requireOffer(String token) {
+    requireLink(token);
   }
 
   /** The newest edition with all that was said about it. */
@@ -128,7 +138,9 @@ public class OfferService {
         held,
         depositStillDue(quote, offer).minor(),
         cards.findNotice(),
-        listQuestions(quote.id(), act));
+        logo.find().isPresent(),
+        listQuestions(quote.id(), act),
+        document.wording().ofPage());
   }
 
   /** The total as it would be with these lines chosen; stores nothing. */

@@ -4,6 +4,7 @@ import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.quoting.OfferDocument;
 import java.time.LocalDateTime;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -14,6 +15,8 @@ import org.jspecify.annotations.Nullable;
  * @param contentHash by which both sides know what exactly was accepted; null before
  * @param depositHeldMinor what was paid and is not on an invoice yet
  * @param depositDueMinor what is still to be paid; nothing before accepting
+ * @param words what the page says in the document's language, with {0} and so on for its figures
+ * @param hasLogo whether the seller has one
  * @param cardNotice what to know before paying by card; null where no card is taken
  */
 public record OfferView(
@@ -27,7 +30,9 @@ public record OfferView(
     long depositHeldMinor,
     long depositDueMinor,
     @Nullable String cardNotice,
-    List<Question> questions) {
+    boolean hasLogo,
+    List<Question> questions,
+    Map<String, String> words) {
 
   /** What was asked; the answer is null until we gave it. */
   public record Question(String question, LocalDateTime askedAt, @Nullable String answer) {}

@@ -1,11 +1,16 @@
 package app.pragmata.server.offers;
 
+import app.pragmata.core.Fault;
+import app.pragmata.core.Refused;
 import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.company.Logo;
 import app.pragmata.server.quoting.OfferDocument;
 import app.pragmata.server.quoting.QuotePdf;
 import app.pragmata.server.records.Act;
 import java.time.Clock;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -29,12 +34,14 @@ class OffersApi {
   private final QuotePdf pdf;
   private final CompanyStore companies;
   private final Clock clock;
+  private final Logo logo;
 
-  OffersApi(OfferService service, QuotePdf pdf, CompanyStore companies, Clock clock) {
+  OffersApi(OfferService service, QuotePdf pdf, CompanyStore companies, Clock clock, Logo logo) {
     this.service = service;
     this.pdf = pdf;
     this.companies = companies;
     this.clock = clock;
+    this.logo = logo;
   }
 
   private Act act() {
@@ -43,12 +50,12 @@ class OffersApi {
 
   @GetMapping("/api/offers/{token}")
   OfferView getOffer(@PathVariable String token) {
-    return service.view(act(), token);
+    return inWords(() -> service.view(act(), token));
   }
 
   @GetMapping("/api/offers/{token}/pdf")
   ResponseEntity<byte[]> offerPdf(@PathVariable String token) {
-    OfferDocument document = service.view(act(), token).document();
+    OfferDocument document = inWords(() -> service.view(act(), token)).document();
     return ResponseEntity.ok()
         .contentType(MediaType.APPLICATION_PDF)
         .header(
@@ -58,33 +65,76 @@ class OffersApi {
         .body(pdf.print(document));
   }
 
+  /** The seller's logo, for whoever has a link. */
+  @GetMapping("/api/offers/{token}/logo")
+  ResponseEntity<byte[]> getOfferLogo(@PathVariable String token) {
+    service.requireOffer(token);
+    return logo.answer();
+  }
+
   @PostMapping("/api/offers/{token}/sum")
   OfferDocument.Sum computeSum(
       @PathVariable String token, @RequestBody OfferService.ChoiceForm form) {
-    return service.preview(act(), token, form);
+    return inWords(() -> service.preview(act(), token, form));
   }
 
   @PostMapping("/api/offers/{token}/questions")
   OfferView askQuestion(@PathVariable String token, @RequestBody QuestionForm form) {
-    service.ask(act(), token, form.question());
-    return service.view(act(), token);
+    return inWords(
+        () -> {
+          service.ask(act(), token, form.question());
+          return service.view(act(), token);
+        });
   }
 
   @PostMapping("/api/offers/{token}/decline")
   OfferView declineOffer(@PathVariable String token, @RequestBody NoForm form) {
-    service.decline(act(), token, form.edition(), form.reason());
-    return service.view(act(), token);
+    return inWords(
+        () -> {
+          service.decline(act(), token, form.edition(), form.reason());
+          return service.view(act(), token);
+        });
   }
 
   @PostMapping("/api/offers/{token}/accept")
   OfferView acceptOffer(@PathVariable String token, @RequestBody OfferService.YesForm form) {
-    service.accept(act(), token, form);
-    return service.view(act(), token);
+    return inWords(
+        () -> {
+          service.accept(act(), token, form);
+          return service.view(act(), token);
+        });
   }
 
   @PostMapping("/api/offers/{token}/deposit")
   OfferView payDeposit(@PathVariable String token, @RequestBody CardForm form) {
-    service.payDeposit(act(), token, form.card());
-    return service.view(act(), token);
+    return inWords(
+        () -> {
+          service.payDeposit(act(), token, form.card());
+          return service.view(act(), token);
+        });
+  }
+
+  /**
+   * What is refused is told to customers in the language of the company's documents: in English by
+   * the rule's own words, in another by what holds for all refusals by that rule.
+   */
+  private <T> T inWords(Supplier<T> work) {
+    try {
+      return work.get();
+    } catch (Refused refused) {
+      Wording wording = companies.getCompany().wording();
+      if (wording.isEnglish()) {
+        throw refused;
+      }
+      throw new Refused(
+          refused.faults().stream()
+              .map(
+                  fault ->
+                      new Fault(
+                          fault.field(),
+                          fault.rule(),
+                          Phrase.ofRefusal(fault.rule()).map(wording::say).orElse(fault.message())))
+              .toList());
+    }
   }
 }

@@ -4,7 +4,6 @@ import static app.pragmata.server.generated.Tables.PASSWORD;
 import static app.pragmata.server.generated.Tables.PASSWORD_LINK;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static org.jooq.Records.mapping;
-import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
@@ -120,13 +119,6 @@ public class Passwords implements KeptForAWhile {
             .where(isGood(secret, now))
             .execute()
         == 1;
-  }
-
-  /** Ends all sessions of somebody but one of them; all when that is null. */
-  public void endSessions(long personId, @Nullable String except) {
-    database.execute(
-        "delete from spring_session where principal_name = {0} and session_id is distinct from {1}",
-        val(Long.toString(personId)), val(except));
   }
 
   private static String sum(String secret) {

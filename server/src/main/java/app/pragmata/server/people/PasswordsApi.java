@@ -40,6 +40,7 @@ class PasswordsApi {
 
   private final Passwords passwords;
   private final SignIns signIns;
+  private final OpenSessions sessions;
   private final CompanyStore companies;
   private final Events events;
   private final TransactionTemplate transaction;
@@ -48,12 +49,14 @@ class PasswordsApi {
   PasswordsApi(
       Passwords passwords,
       SignIns signIns,
+      OpenSessions sessions,
       CompanyStore companies,
       Events events,
       TransactionTemplate transaction,
       Clock clock) {
     this.passwords = passwords;
     this.signIns = signIns;
+    this.sessions = sessions;
     this.companies = companies;
     this.events = events;
     this.transaction = transaction;
@@ -106,7 +109,7 @@ class PasswordsApi {
 
   private void store(SignedIn person, String hash, @Nullable String session, Instant now) {
     passwords.store(person.personId(), hash);
-    passwords.endSessions(person.personId(), session);
+    sessions.endAll(person.personId(), session);
     events.tell(
         new Act(person.personId(), person.role(), now, companies.getZone()),
         PersonEvent.PASSWORD_SET,

@@ -7,10 +7,13 @@ import app.pragmata.server.records.RecordKind;
 public enum PersonEvent implements Event {
   PERSON_ADDED,
   PERSON_CHANGED,
+  WAGE_CHANGED,
+  PERSON_LEAVES,
   PERSON_LEFT,
   PERSON_CAME_BACK,
   PASSWORD_LINK_MADE,
-  PASSWORD_SET;
+  PASSWORD_SET,
+  SESSIONS_ENDED;
 
   @Override
   public RecordKind kind() {

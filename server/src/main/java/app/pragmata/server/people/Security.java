@@ -54,7 +54,12 @@ class Security {
                         "/api/password-links/**")
                     .permitAll()
                     .requestMatchers(
-                        "/api/sign-out", "/api/live", "/api/description", "/api/password")
+                        "/api/sign-out",
+                        "/api/live",
+                        "/api/description",
+                        "/api/password",
+                        "/api/sessions",
+                        "/api/sessions/*")
                     .authenticated()
                     .requestMatchers("/api/pocket/**")
                     .hasRole("TECHNICIAN")

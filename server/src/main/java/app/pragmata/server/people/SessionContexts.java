@@ -31,10 +31,12 @@ class SessionContexts implements SecurityContextRepository {
 
   private final PeopleStore people;
   private final CompanyStore companies;
+  private final OpenSessions sessions;
 
-  SessionContexts(PeopleStore people, CompanyStore companies) {
+  SessionContexts(PeopleStore people, CompanyStore companies, OpenSessions sessions) {
     this.people = people;
     this.companies = companies;
+    this.sessions = sessions;
   }
 
   @Override
@@ -86,7 +88,9 @@ class SessionContexts implements SecurityContextRepository {
       if (before != null) {
         before.invalidate();
       }
-      request.getSession().setAttribute(PERSON, Long.toString(person.personId()));
+      HttpSession session = request.getSession();
+      session.setAttribute(PERSON, Long.toString(person.personId()));
+      sessions.note(session.getId(), person.personId(), request);
     }
   }
 

@@ -16,6 +16,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.concurrent.Callable;
 import java.util.concurrent.ExecutionException;
 import java.util.concurrent.LinkedBlockingQueue;
@@ -24,6 +25,7 @@ import java.util.concurrent.ThreadPoolExecutor;
 import java.util.concurrent.TimeUnit;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.factory.DisposableBean;
@@ -47,6 +49,7 @@ class SignIns implements KeptForAWhile, DisposableBean {
   private static final int LONGEST_PASSWORD_BYTES = 72;
 
   private static final int MOST_WAITING = 40;
+  private static final Duration HELD = Duration.ofMillis(500);
   private static final Duration KEPT = Duration.ofDays(30);
 
   // Compared with when the name is unknown, so that the answer takes as long as for a known one.
@@ -78,7 +81,28 @@ class SignIns implements KeptForAWhile, DisposableBean {
    */
   SignedIn signIn(String typedName, String password, String address) {
     String username = typedName.strip().toLowerCase(Locale.ROOT);
+    Optional<Problem> waiting = findWait(kept(username), address);
+    if (waiting.isPresent()) {
+      hold();
+      throw waiting.get();
+    }
     return inTurn(() -> compare(username, password, address));
+  }
+
+  /**
+   * Whoever has to wait anyway gets the answer a little later: one who asks without a pause would
+   * keep the processors busy with nothing but refusals. A thread that waits costs next to nothing.
+   */
+  private static void hold() {
+    try {
+      Thread.sleep(HELD);
+    } catch (InterruptedException stopped) {
+      Thread.currentThread().interrupt();
+    }
+  }
+
+  private static String kept(String username) {
+    return username.substring(0, Math.min(username.length(), LONGEST_NAME)).replace("\0", "");
   }
 
   /**
@@ -120,8 +144,13 @@ class SignIns implements KeptForAWhile, DisposableBean {
   }
 
   private SignedIn compare(String username, String password, String address) {
-    String kept = username.substring(0, Math.min(username.length(), LONGEST_NAME));
-    refuseWhileWaiting(kept, address);
+    String kept = kept(username);
+    // Many may have asked at once before the first of them was compared.
+    findWait(kept, address)
+        .ifPresent(
+            problem -> {
+              throw problem;
+            });
     var credentials = people.findCredentials(username);
     boolean comparable = password.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES;
     boolean matches =
@@ -133,7 +162,7 @@ class SignIns implements KeptForAWhile, DisposableBean {
     }
     database
         .insertInto(REFUSED_SIGN_IN)
-        .set(REFUSED_SIGN_IN.USERNAME, kept.replace("\0", ""))
+        .set(REFUSED_SIGN_IN.USERNAME, kept)
         .set(REFUSED_SIGN_IN.ADDRESS, address)
         .execute();
     LOG.warn("A sign-in from {} was refused", address);
@@ -141,32 +170,40 @@ class SignIns implements KeptForAWhile, DisposableBean {
         HttpStatus.FORBIDDEN, "The name or the password is not right. Check both and try again.");
   }
 
-  private void refuseWhileWaiting(String username, String address) {
-    Instant now = database.select(currentOffsetDateTime()).fetchSingle().value1().toInstant();
-    Duration wait =
-        longer(
-            left(SignInWait.OF_A_NAME, REFUSED_SIGN_IN.USERNAME.eq(username), now),
-            left(SignInWait.OF_AN_ADDRESS, REFUSED_SIGN_IN.ADDRESS.eq(address), now));
-    if (wait.isPositive()) {
-      long seconds = wait.plusMillis(999).toSeconds();
-      throw Problem.tooMany(
-          "There were too many wrong passwords. Wait %d second%s, then try again."
-              .formatted(seconds, seconds == 1 ? "" : "s"),
-          Duration.ofSeconds(seconds));
-    }
-  }
-
-  private Duration left(SignInWait wait, Condition whose, Instant now) {
+  /** The refusal of whoever has to wait after wrong passwords; empty where nobody has to. */
+  private Optional<Problem> findWait(String username, String address) {
+    Condition byName = REFUSED_SIGN_IN.USERNAME.eq(username);
+    Condition byAddress = REFUSED_SIGN_IN.ADDRESS.eq(address);
     var refused =
         database
-            .select(count(), max(REFUSED_SIGN_IN.REFUSED_AT))
+            .select(
+                currentOffsetDateTime(),
+                count().filterWhere(byName),
+                max(REFUSED_SIGN_IN.REFUSED_AT).filterWhere(byName),
+                count().filterWhere(byAddress),
+                max(REFUSED_SIGN_IN.REFUSED_AT).filterWhere(byAddress))
             .from(REFUSED_SIGN_IN)
-            .where(whose)
-            .and(REFUSED_SIGN_IN.REFUSED_AT.gt(now.minus(SignInWait.COUNTED)))
+            .where(byName.or(byAddress))
+            .and(REFUSED_SIGN_IN.REFUSED_AT.gt(Instant.now().minus(SignInWait.COUNTED)))
             .fetchSingle();
-    return refused.value2() == null
-        ? Duration.ZERO
-        : Duration.between(now, refused.value2().plus(wait.after(refused.value1())));
+    Instant now = refused.value1().toInstant();
+    Duration wait =
+        longer(
+            left(SignInWait.OF_A_NAME, refused.value2(), refused.value3(), now),
+            left(SignInWait.OF_AN_ADDRESS, refused.value4(), refused.value5(), now));
+    if (!wait.isPositive()) {
+      return Optional.empty();
+    }
+    long seconds = wait.plusMillis(999).toSeconds();
+    return Optional.of(
+        Problem.tooMany(
+            "There were too many wrong passwords. Wait %d second%s, then try again."
+                .formatted(seconds, seconds == 1 ? "" : "s"),
+            Duration.ofSeconds(seconds)));
+  }
+
+  private static Duration left(SignInWait wait, int refused, @Nullable Instant last, Instant now) {
+    return last == null ? Duration.ZERO : Duration.between(now, last.plus(wait.after(refused)));
   }
 
   private static Duration longer(Duration one, Duration other) {

@@ -64,6 +64,15 @@ public final class Pictures {
     return write(read(content, Set.of(PNG), MOST_POINTS_OF_A_DRAWING), PNG);
   }
 
+  /**
+   * A logo as PNG, so that paper shows through where it is open.
+   *
+   * @param content JPEG or PNG, whatever its name says; refused when it is anything else
+   */
+  public static byte[] logo(byte[] content) {
+    return write(read(content, Set.of(JPEG, PNG), MOST_POINTS), PNG);
+  }
+
   private static BufferedImage read(byte[] content, Set<String> formats, long mostPoints) {
     try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
       Iterator<ImageReader> readers = ImageIO.getImageReaders(in);

@@ -38,7 +38,10 @@ public class PdfPrinter {
     XRLog.setLoggingEnabled(false);
   }
 
-  /** The pages of a well-formed XHTML document; it may refer to nothing outside itself. */
+  /**
+   * The pages of a well-formed XHTML document; it may refer to nothing outside itself, but may hold
+   * pictures (PNG, as RFC 2397 writes them).
+   */
   public byte[] print(String xhtml) {
     var out = new ByteArrayOutputStream();
     var builder = new PdfRendererBuilder();
@@ -52,7 +55,7 @@ public class PdfPrinter {
           EnumSet.of(font.use()));
     }
     builder.useReplacementText(MISSING_SIGN);
-    builder.useUriResolver((base, uri) -> null);
+    builder.useUriResolver((base, uri) -> uri.startsWith("data:image/png;base64,") ? uri : null);
     builder.withHtmlContent(xhtml, null);
     builder.toStream(out);
     try {

@@ -13,6 +13,7 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
+import app.pragmata.server.records.NumberSeries.Series;
 import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -56,6 +57,7 @@ public class EditionStore {
         company.locale().toLanguageTag(),
         company.currency(),
         quote.getNumber(),
+        company.numbering().text(Series.QUOTE, quote.getNumber()),
         quote.getEdition(),
         quote.getTitle(),
         place.value1(),

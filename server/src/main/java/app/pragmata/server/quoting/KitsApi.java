@@ -22,8 +22,6 @@ import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
-import tools.jackson.core.type.TypeReference;
-import tools.jackson.databind.ObjectMapper;
 
 /** Kits: lines that are always quoted together. */
 @RestController
@@ -36,19 +34,19 @@ class KitsApi {
   record KeptKit(long id) {}
 
   private final DSLContext database;
-  private final ObjectMapper json;
+  private final KitStore kits;
   private final RepeatableRequests repeats;
   private final CompanyStore companies;
   private final Events events;
 
   KitsApi(
       DSLContext database,
-      ObjectMapper json,
+      KitStore kits,
       RepeatableRequests repeats,
       CompanyStore companies,
       Events events) {
     this.database = database;
-    this.json = json;
+    this.kits = kits;
     this.repeats = repeats;
     this.companies = companies;
     this.events = events;
@@ -59,12 +57,7 @@ class KitsApi {
     return database
         .selectFrom(KIT)
         .orderBy(KIT.NAME)
-        .fetch(
-            row ->
-                new Kit(
-                    row.getId(),
-                    row.getName(),
-                    json.readValue(row.getLines().data(), new TypeReference<>() {})));
+        .fetch(row -> new Kit(row.getId(), row.getName(), kits.read(row.getLines())));
   }
 
   /** Keeps lines as a kit; one of the same name is replaced. */
@@ -86,9 +79,7 @@ class KitsApi {
     reading.refuseIfFaulty();
     DriveCharge companyRule = companies.getCompany().terms().charge().on(act.today()).drive();
     JSONB lines =
-        JSONB.valueOf(
-            json.writeValueAsString(
-                form.lines().stream().map(line -> line.atTodaysPrice(companyRule)).toList()));
+        kits.write(form.lines().stream().map(line -> line.atTodaysPrice(companyRule)).toList());
     KitRecord before = database.selectFrom(KIT).where(KIT.NAME.eq(name)).forUpdate().fetchOne();
     long id =
         database

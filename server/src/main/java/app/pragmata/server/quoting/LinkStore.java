@@ -3,12 +3,12 @@ package app.pragmata.server.quoting;
 import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 
 import app.pragmata.server.generated.tables.records.QuoteLinkRecord;
+import app.pragmata.server.http.PublicAddress;
 import java.security.SecureRandom;
 import java.time.Instant;
 import java.util.Base64;
 import java.util.Optional;
 import org.jooq.DSLContext;
-import org.springframework.beans.factory.annotation.Value;
 import org.springframework.stereotype.Repository;
 
 /** The customer's way to a quote: an address that nobody can guess and the office can withdraw. */
@@ -20,13 +20,10 @@ public class LinkStore {
   private static final int BYTES = 24;
 
   private final DSLContext database;
-  private final String publicAddress;
+  private final PublicAddress publicAddress;
   private final SecureRandom random = new SecureRandom();
 
-  LinkStore(
-      DSLContext database,
-      @Value("${pragmata.public-address:http://127.0.0.1:${server.port:8080}}")
-          String publicAddress) {
+  LinkStore(DSLContext database, PublicAddress publicAddress) {
     this.database = database;
     this.publicAddress = publicAddress;
   }
@@ -84,7 +81,7 @@ public class LinkStore {
 
   /** The whole address, as it stands in a mail. */
   String address(String token) {
-    return publicAddress + "/offer/" + token;
+    return publicAddress.of("/offer/" + token);
   }
 
   private String token() {

@@ -25,6 +25,7 @@ import java.util.Locale;
  * in minor units.
  *
  * @param locale how its numbers and days are written (BCP 47)
+ * @param printedNumber with its prefix, as it stands on paper
  * @param pricesWithVat whether the lines' prices are to be shown with VAT
  */
 public record OfferDocument(
@@ -32,6 +33,7 @@ public record OfferDocument(
     String locale,
     String currency,
     long number,
+    String printedNumber,
     int edition,
     String title,
     String customer,

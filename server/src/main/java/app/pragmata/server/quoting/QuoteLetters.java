@@ -61,7 +61,7 @@ class QuoteLetters implements Attachments {
   void send(Act act, QuoteRecord quote, OfferDocument document, String link) {
     Wording wording = document.wording();
     boolean changed = document.edition() > 1;
-    String number = String.valueOf(document.number());
+    String number = document.printedNumber();
     queue(
         act,
         quote,

@@ -4,14 +4,17 @@ import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.company.Logo;
 import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
 import app.pragmata.server.quoting.OfferDocument.DocumentStage;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
+import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
@@ -31,6 +34,7 @@ public class QuotePdf {
       h1 { font: 600 17pt "Source Serif 4"; margin: 7mm 0 2mm; }
       .firm { font: 600 12pt "Source Serif 4"; }
       .soft { color: #55615a; }
+      .logo { float: right; max-width: 55mm; max-height: 22mm; margin-left: 6mm; }
       table { width: 100%; border-collapse: collapse; }
       table.lines { margin-top: 5mm; -fs-table-paginate: paginate; }
       th { text-align: left; font-weight: 400; color: #55615a; border-bottom: 0.6pt solid #17251f; padding: 1mm 0; }
@@ -47,27 +51,36 @@ public class QuotePdf {
       """;
 
   private final PdfPrinter printer;
+  private final Logo logo;
 
-  QuotePdf(PdfPrinter printer) {
+  QuotePdf(PdfPrinter printer, Logo logo) {
     this.printer = printer;
+    this.logo = logo;
   }
 
   /** The pages of the document. */
   public byte[] print(OfferDocument offer) {
-    return printer.print(xhtml(offer));
+    return printer.print(xhtml(offer, logo.find()));
   }
 
-  private static String xhtml(OfferDocument offer) {
+  private static String picture(byte[] png) {
+    return "<img class=\"logo\" alt=\"\" src=\"data:image/png;base64,%s\" />"
+        .formatted(Base64.getEncoder().encodeToString(png));
+  }
+
+  /** What is printed: the page with the seller's logo, where there is one. */
+  static String xhtml(OfferDocument offer, Optional<byte[]> logo) {
     Wording wording = offer.wording();
     String name =
         offer.edition() > 1
-            ? wording.say(Phrase.QUOTE_EDITION, "" + offer.number(), "" + offer.edition())
-            : wording.say(Phrase.QUOTE, offer.number());
+            ? wording.say(Phrase.QUOTE_EDITION, offer.printedNumber(), "" + offer.edition())
+            : wording.say(Phrase.QUOTE, offer.printedNumber());
     var page =
         new StringBuilder(
             PAGE.replace("{name}", text(name))
                 .replace("{foot}", text(offer.seller().name() + ", " + name).replace("\"", ""))
                 .replace("{page}", pageOf(wording)));
+    page.append(logo.map(QuotePdf::picture).orElse(""));
     page.append(
         "<div class=\"firm\">%s</div><div class=\"soft\">%s</div>"
             .formatted(text(offer.seller().name()), text(sellerLine(offer.seller(), wording))));

@@ -3,7 +3,6 @@ package app.pragmata.server.quoting;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.Phrase;
@@ -107,10 +106,7 @@ final class QuoteReader {
 
   /** Days as typed, at most 90. */
   static int depositDueDays(String typed) {
-    if (!typed.matches("\\d{1,2}") || Integer.parseInt(typed) > MOST_DUE_DAYS) {
-      throw new Unreadable(Rule.UNREADABLE, "Enter a number of days, at most 90.");
-    }
-    return Integer.parseInt(typed);
+    return Reading.whole(typed, 0, MOST_DUE_DAYS);
   }
 
   /** The stages that are filled in; one with a fault is left out. */

@@ -73,6 +73,7 @@ public class QuoteService {
   private final QuoteLetters letters;
   private final QuestionStore questions;
   private final WorkedJobs workedJobs;
+  private final KitStore kits;
   private final Events events;
 
   QuoteService(
@@ -90,6 +91,7 @@ public class QuoteService {
       QuoteLetters letters,
       QuestionStore questions,
       WorkedJobs workedJobs,
+      KitStore kits,
       Events events) {
     this.database = database;
     this.quotes = quotes;
@@ -105,6 +107,7 @@ public class QuoteService {
     this.letters = letters;
     this.questions = questions;
     this.workedJobs = workedJobs;
+    this.kits = kits;
     this.events = events;
   }
 
@@ -491,15 +494,18 @@ public class QuoteService {
   }
 
   private List<TypedLine> firstLines(long kindOfJobId) {
-    Wording wording = companies.getCompany().wording();
-    int minutes =
+    var kind =
         database
-            .select(KIND_OF_JOB.DEFAULT_MINUTES)
+            .select(KIND_OF_JOB.DEFAULT_MINUTES, KIND_OF_JOB.KIT_ID)
             .from(KIND_OF_JOB)
             .where(KIND_OF_JOB.ID.eq(kindOfJobId))
-            .fetchSingle(KIND_OF_JOB.DEFAULT_MINUTES);
+            .fetchSingle();
+    if (kind.value2() != null) {
+      return kits.lines(kind.value2());
+    }
+    Wording wording = companies.getCompany().wording();
     return List.of(
-        TypedLine.labour(wording.say(Phrase.LABOUR), Minutes.text(minutes)).line(),
+        TypedLine.labour(wording.say(Phrase.LABOUR), Minutes.text(kind.value1())).line(),
         TypedLine.drive(wording.say(Phrase.CALL_OUT), "0:30", "10").line());
   }
 

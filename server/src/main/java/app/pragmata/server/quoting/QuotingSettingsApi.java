@@ -87,13 +87,19 @@ class QuotingSettingsApi {
     var reading = new Reading();
     Integer valid =
         reading.required(
-            "quoteValidDays", form.quoteValidDays(), typed -> days(typed, 1, LONGEST_VALID_DAYS));
+            "quoteValidDays",
+            form.quoteValidDays(),
+            typed -> Reading.whole(typed, 1, LONGEST_VALID_DAYS));
     Integer followUp =
         reading.required(
-            "followUpDays", form.followUpDays(), typed -> days(typed, 1, LONGEST_WAIT_DAYS));
+            "followUpDays",
+            form.followUpDays(),
+            typed -> Reading.whole(typed, 1, LONGEST_WAIT_DAYS));
     Integer deposit =
         reading.required(
-            "depositDueDays", form.depositDueDays(), typed -> days(typed, 0, LONGEST_WAIT_DAYS));
+            "depositDueDays",
+            form.depositDueDays(),
+            typed -> Reading.whole(typed, 0, LONGEST_WAIT_DAYS));
     BigDecimal floor =
         reading.required(
             "floorMarginPercent", form.floorMarginPercent(), QuotingSettingsApi::percent);
@@ -113,21 +119,11 @@ class QuotingSettingsApi {
     return settings(row);
   }
 
-  private static int days(String typed, int least, int most) {
-    if (!typed.matches("\\d{1,3}")
-        || Integer.parseInt(typed) < least
-        || Integer.parseInt(typed) > most) {
-      throw new Unreadable(
-          Rule.UNREADABLE, "Enter a number of days from %d to %d.".formatted(least, most));
-    }
-    return Integer.parseInt(typed);
-  }
-
   private static BigDecimal percent(String typed) {
-    String number = typed.replace("%", "").strip();
-    if (!number.matches("\\d{1,2}(\\.\\d{1,2})?")) {
+    BigDecimal percent = Reading.percent(typed).movePointRight(2);
+    if (percent.compareTo(BigDecimal.valueOf(100)) >= 0) {
       throw new Unreadable(Rule.UNREADABLE, "Enter a share below 100, such as 25 or 27.5.");
     }
-    return new BigDecimal(number);
+    return percent;
   }
 }

@@ -2,7 +2,7 @@ package app.pragmata.server.records;
 
 import static app.pragmata.server.generated.Tables.NUMBER_SERIES;
 
-import java.util.Locale;
+import app.pragmata.core.Coded;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
 
@@ -13,7 +13,7 @@ import org.springframework.stereotype.Repository;
 @Repository
 public class NumberSeries {
   /** What is numbered. */
-  public enum Series {
+  public enum Series implements Coded {
     CUSTOMER,
     QUOTE,
     JOB,
@@ -40,7 +40,7 @@ public class NumberSeries {
         database
             .update(NUMBER_SERIES)
             .set(NUMBER_SERIES.NEXT_NUMBER, NUMBER_SERIES.NEXT_NUMBER.plus(count))
-            .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(Locale.ROOT)))
+            .where(NUMBER_SERIES.SERIES.eq(series.code()))
             .returning(NUMBER_SERIES.NEXT_NUMBER)
             .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
     return after - count;
@@ -51,7 +51,7 @@ public class NumberSeries {
     return database
         .select(NUMBER_SERIES.NEXT_NUMBER)
         .from(NUMBER_SERIES)
-        .where(NUMBER_SERIES.SERIES.eq(series.name().toLowerCase(Locale.ROOT)))
+        .where(NUMBER_SERIES.SERIES.eq(series.code()))
         .fetchSingle(NUMBER_SERIES.NEXT_NUMBER);
   }
 }

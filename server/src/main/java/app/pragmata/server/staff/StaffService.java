@@ -7,11 +7,13 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
+import app.pragmata.core.company.FromDay;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.people.Username;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.company.SettingsChanged;
 import app.pragmata.server.generated.tables.records.PersonRecord;
+import app.pragmata.server.people.OpenSessions;
 import app.pragmata.server.people.Passwords;
 import app.pragmata.server.people.PersonEvent;
 import app.pragmata.server.records.About;
@@ -21,10 +23,12 @@ import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -37,6 +41,7 @@ class StaffService {
    * @param username of a starter; whoever works here keeps theirs
    * @param wagePerHour of a technician
    * @param onCostPercent what the employer pays on top of it
+   * @param fromDay from which day that pay holds, today at the earliest; empty for today
    */
   record StaffForm(
       int version,
@@ -44,27 +49,34 @@ class StaffService {
       @Nullable String username,
       @Nullable Role role,
       @Nullable String wagePerHour,
-      @Nullable String onCostPercent) {}
+      @Nullable String onCostPercent,
+      @Nullable String fromDay) {}
 
   private final DSLContext database;
   private final Hiring hiring;
   private final Passwords passwords;
+  private final OpenSessions sessions;
   private final CompanyStore companies;
   private final Events events;
+  private final ApplicationEventPublisher changes;
   private final RepeatableRequests requests;
 
   StaffService(
       DSLContext database,
       Hiring hiring,
       Passwords passwords,
+      OpenSessions sessions,
       CompanyStore companies,
       Events events,
+      ApplicationEventPublisher changes,
       RepeatableRequests requests) {
     this.database = database;
     this.hiring = hiring;
     this.passwords = passwords;
+    this.sessions = sessions;
     this.companies = companies;
     this.events = events;
+    this.changes = changes;
     this.requests = requests;
   }
 
@@ -107,8 +119,7 @@ class StaffService {
               "wagePerHour",
               form.wagePerHour(),
               typed -> companies.getCompany().typed().unitPrice(typed).major());
-      BigDecimal share =
-          reading.required("onCostPercent", form.onCostPercent(), StaffService::share);
+      BigDecimal share = reading.required("onCostPercent", form.onCostPercent(), Reading::percent);
       if (wage != null && wage.signum() == 0) {
         reading.fault("wagePerHour", Rule.MISSING, "Enter a wage above nothing.");
       }
@@ -121,11 +132,17 @@ class StaffService {
         Objects.requireNonNull(name), username, Objects.requireNonNull(form.role()), pay);
   }
 
-  /** Changes name and role, which hold at once, and a technician's wage, from today on. */
+  /** Changes name and role, which hold at once, and a technician's wage, from its day on. */
   @Transactional
   public void change(Act act, long id, StaffForm form) {
     PersonRecord row = lock(id, form.version());
-    Starter changed = read(new Reading(), form, row.getUsername());
+    var reading = new Reading();
+    LocalDate from =
+        FromDay.read(
+            reading,
+            form.fromDay() == null || form.fromDay().isBlank() ? "today" : form.fromDay(),
+            act.today());
+    Starter changed = read(reading, form, row.getUsername());
     if (changed.role() != row.getRole()) {
       requireOwnerForOwners(act, changed.role());
       requireOwnerForOwners(act, row.getRole());
@@ -134,10 +151,49 @@ class StaffService {
     row.setName(changed.name());
     row.setRole(changed.role());
     events.store(act, PersonEvent.PERSON_CHANGED, row);
-    if (changed.pay() != null && !changed.pay().equals(payOn(act.today()).get(id))) {
-      hiring.equip(
-          id, changed.name(), changed.pay(), act.today(), companies.getCompany().wording());
+    LocalDate day = Objects.requireNonNull(from);
+    Starter.Pay before = payOn(day).get(id);
+    if (changed.pay() != null && !changed.pay().equals(before)) {
+      hiring.equip(id, changed.name(), changed.pay(), day, companies.getCompany().wording());
+      events.tell(
+          act,
+          PersonEvent.WAGE_CHANGED,
+          id,
+          About.NOTHING.with(told(before), told(changed.pay(), day)));
     }
+  }
+
+  private static Map<String, Object> told(Starter.@Nullable Pay pay) {
+    return pay == null
+        ? Map.of()
+        : Map.of("wagePerHour", pay.wagePerHour(), "onCostShare", pay.onCostShare());
+  }
+
+  private static Map<String, Object> told(Starter.Pay pay, LocalDate from) {
+    var told = new HashMap<>(told(pay));
+    told.put("fromDay", from);
+    return told;
+  }
+
+  /** Takes back a wage that was to hold from a day that has not come. */
+  @Transactional
+  public void withdrawWage(Act act, long id, int version, LocalDate from) {
+    PersonRecord row = lock(id, version);
+    if (!from.isAfter(act.today())) {
+      throw new Refused(
+          Rule.DAY_PASSED,
+          "This wage holds already. Enter another from a later day instead of taking it back.");
+    }
+    int gone =
+        database
+            .deleteFrom(WAGE)
+            .where(WAGE.PERSON_ID.eq(id).and(WAGE.FROM_DAY.eq(from)))
+            .execute();
+    if (gone == 0) {
+      throw new Refused(Rule.NOT_FOUND, "Nothing was to change on that day. Reload the page.");
+    }
+    events.touch(act, PersonEvent.WAGE_CHANGED, row);
+    changes.publishEvent(new SettingsChanged());
   }
 
   /** What each technician costs on a day, by who it is; whoever has no wage is not among them. */
@@ -155,28 +211,37 @@ class StaffService {
                     row.value2().stripTrailingZeros(), row.value3().stripTrailingZeros()));
   }
 
-  /** Somebody leaves: they are signed out at once, and all that they did stays. */
+  /**
+   * Somebody leaves: when their last day has come they are signed out at once, else when it is
+   * over. All that they did stays.
+   */
   @Transactional
   public void leave(Act act, long id, int version, @Nullable String lastDay) {
     PersonRecord row = lock(id, version);
     var reading = new Reading();
     LocalDate day = reading.required("lastDay", lastDay, typed -> Day.parse(typed, act.today()));
-    if (day != null && day.isAfter(act.today())) {
-      reading.fault(
-          "lastDay",
-          Rule.IN_THE_FUTURE,
-          "They still work here until then. Enter it on their last day, or when it is over.");
+    if (day != null && day.isAfter(act.today().plusYears(1))) {
+      reading.fault("lastDay", Rule.TOO_LARGE, "That is more than a year ahead. Check the day.");
     }
     reading.refuseIfFaulty();
     requireOwnerForOwners(act, row.getRole());
     refuseLastOwner(row);
-    row.setActive(false);
     row.setLastDay(day);
-    events.store(act, PersonEvent.PERSON_LEFT, row);
-    passwords.endSessions(id, null);
+    if (Objects.requireNonNull(day).isAfter(act.today())) {
+      events.store(act, PersonEvent.PERSON_LEAVES, row);
+    } else {
+      leaveNow(act, row);
+    }
   }
 
-  /** Somebody who left works here again. */
+  /** Ends their work here and their sessions. */
+  void leaveNow(Act act, PersonRecord row) {
+    row.setActive(false);
+    events.store(act, PersonEvent.PERSON_LEFT, row);
+    sessions.endAll(row.getId(), null);
+  }
+
+  /** Somebody who left works here again, or does not leave after all. */
   @Transactional
   public void comeBack(Act act, long id, int version) {
     PersonRecord row = lock(id, version);
@@ -186,9 +251,12 @@ class StaffService {
     events.store(act, PersonEvent.PERSON_CAME_BACK, row);
   }
 
-  /** The secret of a link with which somebody sets a password, good once and for two days. */
+  /** Who sets a password, and the secret of the link with which they do. */
+  record Link(String name, String username, String secret) {}
+
+  /** A link with which somebody sets a password, good once and for two days. */
   @Transactional
-  public String makeLink(Act act, long id) {
+  public Link makeLink(Act act, long id) {
     PersonRecord row = get(id);
     if (!row.getActive()) {
       throw new Refused(
@@ -197,7 +265,16 @@ class StaffService {
     requireOwnerForOwners(act, row.getRole());
     String secret = passwords.makeLink(id, act.at());
     events.tell(act, PersonEvent.PASSWORD_LINK_MADE, id, About.NOTHING);
-    return secret;
+    return new Link(row.getName(), row.getUsername(), secret);
+  }
+
+  /** Ends all sessions of somebody. */
+  @Transactional
+  public void endSessions(Act act, long id) {
+    PersonRecord row = get(id);
+    requireOwnerForOwners(act, row.getRole());
+    sessions.endAll(id, null);
+    events.tell(act, PersonEvent.SESSIONS_ENDED, id, About.NOTHING);
   }
 
   private PersonRecord get(long id) {
@@ -225,22 +302,23 @@ class StaffService {
     }
   }
 
+  boolean isLastOwner(PersonRecord row) {
+    return row.getRole() == Role.OWNER
+        && !database.fetchExists(
+            PERSON,
+            PERSON
+                .ROLE
+                .eq(Role.OWNER)
+                .and(PERSON.ACTIVE)
+                .and(PERSON.LAST_DAY.isNull())
+                .and(PERSON.ID.ne(row.getId())));
+  }
+
   private void refuseLastOwner(PersonRecord row) {
-    boolean another =
-        database.fetchExists(
-            PERSON, PERSON.ROLE.eq(Role.OWNER).and(PERSON.ACTIVE).and(PERSON.ID.ne(row.getId())));
-    if (row.getRole() == Role.OWNER && !another) {
+    if (isLastOwner(row)) {
       throw new Refused(
           Rule.LAST_OWNER,
           "%s is the only owner. Make somebody else an owner first.".formatted(row.getName()));
     }
-  }
-
-  private static BigDecimal share(String typed) {
-    String number = typed.replace("%", "").strip().replace(',', '.');
-    if (!number.matches("\\d{1,3}(\\.\\d{1,2})?")) {
-      throw new Unreadable(Rule.UNREADABLE, "Enter a percentage such as 23 or 21.5.");
-    }
-    return new BigDecimal(number).movePointLeft(2);
   }
 }

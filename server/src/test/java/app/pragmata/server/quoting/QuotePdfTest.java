@@ -2,17 +2,29 @@ package app.pragmata.server.quoting;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.PromiseKind;
+import app.pragmata.core.money.VatCategory;
+import app.pragmata.core.money.VatGroup;
 import app.pragmata.core.quoting.Choice;
 import app.pragmata.server.company.Company;
+import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.quoting.OfferDocument.DocumentLine;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import javax.imageio.ImageIO;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.font.PDFont;
@@ -22,7 +34,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class QuotePdfTest {
-  private static final QuotePdf PDF = new QuotePdf(new PdfPrinter());
+  private static final PdfPrinter PRINTER = new PdfPrinter();
 
   private static OfferDocument document(int lines, String notes) {
     return document(lines, notes, Locale.UK);
@@ -56,6 +68,7 @@ class QuotePdfTest {
         locale.toLanguageTag(),
         "GBP",
         1_394,
+        "1394",
         2,
         "Gate <b>and</b> post",
         "Quillon Bakery",
@@ -77,7 +90,7 @@ class QuotePdfTest {
   }
 
   private static PDDocument printed(OfferDocument offer) throws IOException {
-    return Loader.loadPDF(PDF.print(offer));
+    return Loader.loadPDF(PRINTER.print(QuotePdf.xhtml(offer, Optional.empty())));
   }
 
   private static String text(PDDocument pages, int page) throws IOException {
@@ -109,6 +122,107 @@ class QuotePdfTest {
               "Hinta on kiinteä",
               "sivu 1/1")
           .doesNotContain("Quote", "valid until");
+    }
+  }
+
+  /** A document that says all that one can say, in words of its own that no bundle has. */
+  private static OfferDocument everything(Locale locale) {
+    Wording wording = Wording.of(locale);
+    var lines = new ArrayList<DocumentLine>();
+    for (Choice.Code choice : Choice.Code.values()) {
+      for (boolean taken : List.of(true, false)) {
+        lines.add(
+            new DocumentLine(
+                OfferDocument.Kind.LINE,
+                "Qa",
+                "3",
+                choice,
+                "Qb",
+                taken,
+                1_000,
+                "40",
+                400,
+                600,
+                720));
+      }
+    }
+    List<TaxedGroup> vat =
+        Stream.of(VatCategory.values())
+            .map(
+                category ->
+                    new VatGroup(
+                        category,
+                        category == VatCategory.RATED ? BigDecimal.TEN : BigDecimal.ZERO,
+                        category == VatCategory.RATED || category == VatCategory.ZERO ? "" : "Qc"))
+            .map(
+                group ->
+                    new TaxedGroup(
+                        group.category(), "10", group.reason(), wording.vat(group), 100, 10))
+            .toList();
+    OfferDocument plain = document(0, "", locale);
+    return new OfferDocument(
+        new Company.Identity("Qd", "Qe", "1", "q@q", "Q1", "Qf"),
+        plain.locale(),
+        "EUR",
+        1,
+        "1",
+        2,
+        "Qg",
+        "Qh",
+        "Qi",
+        "Qj",
+        PromiseKind.NOT_MORE_THAN,
+        Stream.of(PromiseKind.values())
+            .map(promise -> OfferDocument.promised(promise, wording))
+            .collect(Collectors.joining(" ")),
+        plain.sentOn(),
+        plain.validUntil(),
+        "",
+        false,
+        lines,
+        new OfferDocument.Sum(600, vat, 60, 660, 100, List.of()),
+        "",
+        "",
+        7,
+        List.of(new OfferDocument.DocumentStage("Qk", "", 100)));
+  }
+
+  private static Set<String> words(String text) {
+    return Stream.of(text.toLowerCase(Locale.ROOT).split("[^\\p{L}]+"))
+        .filter(word -> word.length() > 1)
+        .collect(Collectors.toSet());
+  }
+
+  private static Set<String> wordsOfBundle(Locale locale) {
+    // The empty text stands in for what is filled in.
+    return Stream.of(Phrase.values())
+        .filter(phrase -> phrase != Phrase.DAY && phrase != Phrase.SHORT_DAY)
+        .flatMap(phrase -> words(Wording.of(locale).say(phrase, "", "", "", "", "", "")).stream())
+        .collect(Collectors.toSet());
+  }
+
+  @Test
+  void no_english_word_stands_on_a_finnish_companys_paper() throws IOException {
+    Locale finnish = Locale.forLanguageTag("fi-FI");
+    Set<String> english = wordsOfBundle(Locale.UK);
+    english.removeAll(wordsOfBundle(finnish));
+    try (PDDocument pages = printed(everything(finnish))) {
+      assertThat(words(text(pages, 1))).hasSizeGreaterThan(30).doesNotContainAnyElementsOf(english);
+    }
+    // The same paper in English says what was looked for.
+    try (PDDocument pages = printed(everything(Locale.UK))) {
+      assertThat(words(text(pages, 1))).containsAnyElementsOf(english);
+    }
+  }
+
+  @Test
+  void the_logo_stands_on_the_paper() throws IOException {
+    var picture = new BufferedImage(40, 20, BufferedImage.TYPE_INT_ARGB);
+    var png = new ByteArrayOutputStream();
+    ImageIO.write(picture, "png", png);
+    byte[] pdf = PRINTER.print(QuotePdf.xhtml(document(1, ""), Optional.of(png.toByteArray())));
+    try (PDDocument pages = Loader.loadPDF(pdf)) {
+      assertThat(pages.getPage(0).getResources().getXObjectNames()).hasSize(1);
     }
   }
 
