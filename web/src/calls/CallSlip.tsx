@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
+import { Button, Input } from "antd";
 import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
@@ -7,6 +7,7 @@ import type { CallerCard, CallOf, TakenCall, TypedAnswer } from "../api/generate
 import { queries } from "../api/queries";
 import { Warranties } from "../customers/CallerCardView";
 import { day, moment, words } from "../format";
+import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
 import { useOpenQuote } from "../quoting/useOpenQuote";

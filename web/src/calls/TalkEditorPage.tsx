@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input, Select } from "antd";
+import { Button, Input } from "antd";
 import { useEffect, useState } from "react";
 import { NavLink, useParams } from "react-router";
 import { answer, client, type Problem } from "../api/client";
@@ -7,6 +7,7 @@ import type { TalkSheet, TypedAnswer, TypedQuestion } from "../api/generated/sch
 import { queries } from "../api/queries";
 import { words } from "../format";
 import { Overtaken } from "../kit/Overtaken";
+import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { useTyped } from "../kit/useTyped";

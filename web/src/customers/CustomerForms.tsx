@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
@@ -10,6 +10,7 @@ import { History } from "../history/History";
 import { Asking } from "../kit/Asking";
 import { DeleteButton } from "../kit/DeleteButton";
 import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
+import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
 import { smallPhoto } from "./smallPhoto";
 

@@ -1,5 +1,4 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
-import { Select } from "antd";
 import { useState } from "react";
 import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
@@ -15,6 +14,7 @@ import {
   useKeptInSight,
   useListSearch,
 } from "../kit/KeyedList";
+import { Select } from "../kit/Select";
 import { useTitle } from "../kit/useTitle";
 
 /** Everybody we work for; j, k and the arrows move, Enter opens the card. */

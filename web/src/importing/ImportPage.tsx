@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Progress, Select } from "antd";
+import { Button, Progress } from "antd";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { answer, client, Problem } from "../api/client";
@@ -7,6 +7,7 @@ import type { ImportView } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { words } from "../format";
 import { Section } from "../kit/Section";
+import { Select } from "../kit/Select";
 import { colours } from "../kit/tokens";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";

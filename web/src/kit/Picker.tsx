@@ -1,5 +1,5 @@
-import { Select } from "antd";
 import type { Tied } from "./Field";
+import { Select } from "./Select";
 
 /** Chooses one of many records by any words of it; the server looks them up while somebody types. */
 export function Picker<Value extends number>({

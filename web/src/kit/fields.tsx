@@ -1,6 +1,7 @@
-import { Checkbox, Input, Select } from "antd";
+import { Checkbox, Input } from "antd";
 import type { ReactNode } from "react";
 import { Field, type FieldFrame } from "./Field";
+import { Select } from "./Select";
 import type { Form } from "./useForm";
 
 /** The names of the fields that hold such a value. */

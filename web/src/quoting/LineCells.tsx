@@ -1,7 +1,8 @@
-import { Input, Select } from "antd";
+import { Input } from "antd";
 import type { ReactNode } from "react";
 import type { ComputedLine, TypedLine } from "../api/generated/schema";
 import { money, unitPrice } from "../format";
+import { Select } from "../kit/Select";
 import { Word } from "../kit/Word";
 import { PartSelect } from "../stores/PartSelect";
 import { PER } from "./draft";

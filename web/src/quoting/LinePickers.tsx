@@ -1,10 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Checkbox, Input, Modal, Select } from "antd";
+import { Button, Checkbox, Input, Modal } from "antd";
 import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { TypedLine } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { unitPrice } from "../format";
+import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
 import { Word } from "../kit/Word";
 import styles from "./LinePickers.module.css";

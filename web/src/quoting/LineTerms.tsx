@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
-import { Checkbox, Input, Select } from "antd";
+import { Checkbox, Input } from "antd";
 import type { ComputedLine, TypedLine } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { money } from "../format";
 import type { Tied } from "../kit/Field";
+import { Select } from "../kit/Select";
 import styles from "./LineTerms.module.css";
 
 /** What ties a cell of a line to what is wrong with it. */

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { type ReactNode, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { answer, client, withKey } from "../api/client";
@@ -13,6 +13,7 @@ import { Asking } from "../kit/Asking";
 import { Notice } from "../kit/Notice";
 import { Overtaken } from "../kit/Overtaken";
 import { Section } from "../kit/Section";
+import { Select } from "../kit/Select";
 import { Sheet, SheetHead, WaitingSheet } from "../kit/Sheet";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";

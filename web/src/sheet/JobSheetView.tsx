@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { Code, JobSheet, Visit } from "../api/generated/schema";
@@ -15,6 +15,7 @@ import { Act } from "../kit/Act";
 import { Asking } from "../kit/Asking";
 import { Lines } from "../kit/Lines";
 import { Section } from "../kit/Section";
+import { Select } from "../kit/Select";
 import { Sheet, SheetHead, WaitingSheet } from "../kit/Sheet";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";

@@ -1,5 +1,5 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
-import { Button, Select } from "antd";
+import { Button } from "antd";
 import { useRef, useState } from "react";
 import type { ToDo } from "../api/generated/schema";
 import { queries, TO_DO_LISTS, WHOSE } from "../api/queries";
@@ -19,6 +19,7 @@ import {
   useListSearch,
 } from "../kit/KeyedList";
 import { Section } from "../kit/Section";
+import { Select } from "../kit/Select";
 import { Sheet, SheetHead } from "../kit/Sheet";
 import { useTitle } from "../kit/useTitle";
 import { ToDoForm } from "./ToDoForm";

@@ -1,5 +1,4 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { Select } from "antd";
 import { useEffect, useRef } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
@@ -9,6 +8,7 @@ import { useActs } from "../kit/Act";
 import { Beside, besideStyles } from "../kit/Beside";
 import { Heading } from "../kit/Heading";
 import { askedFor, KeyedList, ListEnd, ListFiles, ListFilter, moved, useListSearch } from "../kit/KeyedList";
+import { Select } from "../kit/Select";
 import { WaitingSheet } from "../kit/Sheet";
 import { useTitle } from "../kit/useTitle";
 import { QuoteSheetView } from "../quoting/QuoteSheetView";

@@ -205,9 +205,7 @@ class KeysPageTest {
   @Test
   void a_quote_is_written_with_keys_alone() {
     Page desk = open("/quotes/new");
-    desk.getByLabel("Customer and site").focus();
-    desk.keyboard().type("tansy row");
-    desk.locator(".ant-select-item-option-active").getByText("Tansy Row").first().waitFor();
+    markTheSite(desk);
     desk.keyboard().press("Enter");
     assertThat(desk.locator("article")).containsText("Tansy Row");
     desk.keyboard().press("Tab");
@@ -223,6 +221,35 @@ class KeysPageTest {
     desk.keyboard().press("Enter");
     desk.waitForURL(address -> address.matches(".*/quotes/\\d+"));
     assertThat(desk.locator("h1:focus")).hasText("Gate after the storm");
+  }
+
+  @Test
+  void tab_takes_what_is_marked_in_an_open_list_and_goes_on() {
+    Page desk = open("/quotes/new");
+    markTheSite(desk);
+    desk.keyboard().press("Tab");
+    desk.keyboard().type("Gate after the storm");
+    assertThat(desk.getByLabel("What is to be done")).hasValue("Gate after the storm");
+    assertThat(desk.locator("article")).containsText("Tansy Row");
+  }
+
+  @Test
+  void a_tab_at_once_after_enter_leaves_the_list_that_enter_closed() {
+    Page desk = open("/quotes/new");
+    markTheSite(desk);
+    Object leaves =
+        desk.evaluate(
+            """
+            async () => {
+              const press = (key, keyCode) => document.activeElement.dispatchEvent(
+                new KeyboardEvent("keydown", { key, keyCode, bubbles: true, cancelable: true }));
+              press("Enter", 13);
+              // What React does at the end of a key is done here; what was put off for later is not.
+              await null;
+              return press("Tab", 9);
+            }
+            """);
+    assertThat(leaves).isEqualTo(true);
   }
 
   @Test
@@ -305,6 +332,12 @@ class KeysPageTest {
       desk.keyboard().press("/");
       assertThat(desk.locator("[role=dialog]")).hasCount(0);
     }
+  }
+
+  private static void markTheSite(Page desk) {
+    desk.getByLabel("Customer and site").focus();
+    desk.keyboard().type("tansy row");
+    desk.locator(".ant-select-item-option-active").getByText("Tansy Row").first().waitFor();
   }
 
   private Page open(String path) {
