@@ -83,19 +83,17 @@ class SignIns implements KeptForAWhile, DisposableBean {
     String username = typedName.strip().toLowerCase(Locale.ROOT);
     Optional<Problem> waiting = findWait(kept(username), address);
     if (waiting.isPresent()) {
-      hold();
+      // One who asks without a pause would keep the processors busy with nothing but refusals; a
+      // thread that waits costs next to nothing.
+      pause(HELD);
       throw waiting.get();
     }
     return inTurn(() -> compare(username, password, address));
   }
 
-  /**
-   * Whoever has to wait anyway gets the answer a little later: one who asks without a pause would
-   * keep the processors busy with nothing but refusals. A thread that waits costs next to nothing.
-   */
-  private static void hold() {
+  private static void pause(Duration length) {
     try {
-      Thread.sleep(HELD);
+      Thread.sleep(length);
     } catch (InterruptedException stopped) {
       Thread.currentThread().interrupt();
     }
@@ -153,6 +151,7 @@ class SignIns implements KeptForAWhile, DisposableBean {
             });
     var credentials = people.findCredentials(username);
     boolean comparable = password.getBytes(StandardCharsets.UTF_8).length <= LONGEST_PASSWORD_BYTES;
+    long begun = System.nanoTime();
     boolean matches =
         passwords.matches(
             comparable ? password : "",
@@ -166,6 +165,9 @@ class SignIns implements KeptForAWhile, DisposableBean {
         .set(REFUSED_SIGN_IN.ADDRESS, address)
         .execute();
     LOG.warn("A sign-in from {} was refused", address);
+    // The next comparison waits as long as this one took: half of one processor is the most that
+    // guessing ever has.
+    pause(Duration.ofNanos(System.nanoTime() - begun));
     throw new Problem(
         HttpStatus.FORBIDDEN, "The name or the password is not right. Check both and try again.");
   }
