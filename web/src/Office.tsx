@@ -59,6 +59,7 @@ function Places({ canSell }: { canSell: boolean }) {
   return (
     <>
       {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
+      <NavLink to="/planner">Planner</NavLink>
       <NavLink to="/quotes/follow-up">Follow up</NavLink>
       <NavLink to="/customers" end>
         Customers

@@ -33,6 +33,7 @@ const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
 const DayPage = lazy(() => import("./field/DayPage"));
 const PasswordPage = lazy(() => import("./people/PasswordPage"));
+const PlannerPage = lazy(() => import("./planning/PlannerPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
 
@@ -115,6 +116,7 @@ const router = createBrowserRouter([
               { path: "/jobs/:number", element: <JobPage key="job" by="job" /> },
               { path: "/invoices/:number", element: <JobPage key="invoice" by="invoice" /> },
               { path: "/people/:id/days/:day", element: <DayPage /> },
+              { path: "/planner/:day?", element: <PlannerPage /> },
               { path: "/customers", element: <CustomersPage /> },
               { path: "/customers/new", element: <NewCallerPage /> },
               { path: "/customers/:id", element: <CallerPage /> },

@@ -112,6 +112,40 @@ export const queries = {
       queryKey: ["work", "persons-day", id, day],
       queryFn: () => answer(client.GET("/api/people/{id}/days/{day}", { params: { path: { id, day } } })),
     }),
+  plannerDay: (day: string) =>
+    queryOptions({
+      queryKey: ["work", "planner", day],
+      queryFn: () => answer(client.GET("/api/planner/days/{day}", { params: { path: { day } } })),
+    }),
+  relay: (id: number, day: string) =>
+    queryOptions({
+      queryKey: ["work", "relay", id, day],
+      queryFn: () =>
+        answer(client.GET("/api/technicians/{id}/days/{day}/relay", { params: { path: { id, day } } })),
+    }),
+  availability: queryOptions({
+    queryKey: ["work", "availability"],
+    queryFn: () => answer(client.GET("/api/settings/availability")),
+  }),
+  townMap: queryOptions({
+    queryKey: ["town-map"],
+    queryFn: () => answer(client.GET("/api/planner/map")),
+    staleTime: Number.POSITIVE_INFINITY,
+  }),
+  timesFound: (
+    id: number,
+    query: { from?: string; part?: string; technicianId?: number; expected?: string },
+  ) =>
+    queryOptions({
+      queryKey: ["work", "times", id, query],
+      queryFn: () => answer(client.GET("/api/visits/{id}/times", { params: { path: { id }, query } })),
+      retry: false,
+    }),
+  clashes: (id: number, query: { technicianId: number; day: string; start: string; minutes: number }) =>
+    queryOptions({
+      queryKey: ["work", "clashes", id, query],
+      queryFn: () => answer(client.GET("/api/visits/{id}/clashes", { params: { path: { id }, query } })),
+    }),
   technicianDay: (id: number, day: string) =>
     queryOptions({
       queryKey: ["work", "technician-day", id, day],

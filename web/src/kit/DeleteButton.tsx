@@ -16,7 +16,8 @@ export function DeleteButton({
     | "/api/equipment/{id}"
     | "/api/settings/response-terms/{id}"
     | "/api/settings/price-lists/{id}"
-    | "/api/settings/kinds-of-job/{id}";
+    | "/api/settings/kinds-of-job/{id}"
+    | "/api/settings/skills/{id}";
   record: { id: number; version: number };
   close: () => void;
 }) {

@@ -14,6 +14,8 @@ const KEYS: Key[] = [
   { keys: "Home End", does: "the first and the last row" },
   { keys: "Enter", does: "in a list, what can be taken back: check the visit, make the job" },
   { keys: "Ctrl Enter", does: "in a list or its sheet, what goes into the books for good" },
+  { keys: "1 2 3", does: "in the Planner, the best times for the visit that is chosen", bare: true },
+  { keys: "Space", does: "on a visit in the Planner, pick it up and put it down; the arrows move it" },
   { keys: "Esc", does: "leave a form, a question or the one field" },
   { keys: "?", does: "this list", bare: true },
 ];
@@ -38,7 +40,7 @@ export function KeysHelp({ open, close }: { open: boolean; close: () => void }) 
       </Lines>
       <p>
         <Checkbox checked={bare} onChange={(event) => setBare(event.target.checked)}>
-          Letters and signs act by themselves, as / j k and ? do
+          Letters and signs act by themselves, as / j k ? and 1 2 3 do
         </Checkbox>
       </p>
       <p className="soft">They never act where something is typed, on a button or on a link.</p>

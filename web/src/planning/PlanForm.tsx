@@ -9,8 +9,15 @@ import { InlineForm } from "../kit/InlineForm";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 import styles from "./PlanForm.module.css";
+import { TimesFound } from "./TimesFound";
 
-/** Gives a visit its technician, day, time and length, with that technician's day beside it. */
+/** A length that is typed to its end. */
+const LENGTH = /^\d{1,2}(:\d\d)?h?$/;
+
+/**
+ * Gives a visit its technician, day, time and length, with the best times to fill them in with, or with that
+ * technician's day beside them.
+ */
 export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: number; close: () => void }) {
   const { data: choices } = useQuery(queries.choices);
   const form = useForm({
@@ -23,8 +30,9 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       expected: visit ? hours(visit.expectedMinutes) : "1:30",
     },
   });
-  const { technicianId, companionIds, day } = form.draft;
+  const { technicianId, companionIds, day, expected } = form.draft;
   const shownDay = useDeferredValue(day.trim());
+  const shownLength = useDeferredValue(expected.trim());
   const body = { version: form.version, ...form.draft };
   const save = useAct(
     (_: undefined, key) =>
@@ -77,6 +85,22 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       <TextField form={form} name="start" label="Time" width={72} needed placeholder="8:30" />
       <TextField form={form} name="expected" label="Expected" width={80} needed placeholder="1:30" />
       {technicianId && <TechnicianDay technicianId={technicianId} day={shownDay} />}
+      {visit && !technicianId && (
+        <div className={styles.times}>
+          <TimesFound
+            visitId={visit.id}
+            asked={{ expected: LENGTH.test(shownLength) ? shownLength : "" }}
+            take={(found) =>
+              form.set({
+                technicianId: found.personId,
+                companionIds: companionIds.filter((id) => id !== found.personId),
+                day: weekday(found.day),
+                start: time(found.start),
+              })
+            }
+          />
+        </div>
+      )}
     </InlineForm>
   );
 }

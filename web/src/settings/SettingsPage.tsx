@@ -10,6 +10,7 @@ import { HolidaySettings } from "../people/HolidaySettings";
 import { OwnPassword } from "../people/OwnPassword";
 import { OwnSessions } from "../people/OwnSessions";
 import { PeopleSettings } from "../people/PeopleSettings";
+import { AvailabilitySettings } from "../planning/AvailabilitySettings";
 import { KindsOfJobSettings } from "../quoting/KindsOfJobSettings";
 import { QuotingSettings } from "../quoting/QuotingSettings";
 import { CompanySettings, OfficeSettings } from "./CompanySettings";
@@ -43,6 +44,7 @@ const BODIES: Record<SectionId, ReactNode> = {
   numbers: <NumberSettings />,
   mail: <MailServerSettings />,
   people: <PeopleSettings />,
+  availability: <AvailabilitySettings />,
   office: <OfficeSettings />,
   password: <OwnPassword />,
   sessions: <OwnSessions />,

@@ -68,6 +68,12 @@ export const SECTIONS = [
     words: "technician office bookkeeper owner role wage pay rise on-costs leaves starter password link",
   },
   {
+    id: "availability",
+    name: "Skills and hours",
+    words:
+      "technician certificate runs out knows working week pattern part-time hours absence away holiday illness training",
+  },
+  {
     id: "office",
     name: "Office",
     words: "patience money line marked days quoted won worked checked session signed in hours desk",

@@ -25,6 +25,7 @@ class AccessibilityTest {
         "/quotes/new",
         "/quotes/follow-up",
         "/settings",
+        "/planner",
         "/mail-stand-in",
         "/customers/4",
         "/customers?sort=owed",

@@ -38,9 +38,11 @@ class ScreenshotsTest {
             .where(JOB.TITLE.contains("ram replaced"))
             .fetchSingle(JOB.ID);
     picture(desk, "/worked/job-" + swingGate, "worked");
-    for (String stage : new String[] {"quoted", "billed"}) {
-      picture(desk, "/" + stage, stage);
-    }
+    picture(desk, "/billed", "billed");
+    desk.navigate("/planner");
+    desk.locator("[id^=row-waiting]").first().click();
+    desk.locator("aside ol button").first().waitFor();
+    take(desk, "planner");
     desk.navigate("/checked");
     desk.locator("[data-section=ladder]").waitFor();
     desk.locator("[data-section=ladder]").evaluate("ladder => ladder.scrollIntoView()");

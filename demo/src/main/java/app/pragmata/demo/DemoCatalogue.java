@@ -127,11 +127,20 @@ class DemoCatalogue {
 
   private final DSLContext database;
   private final DemoFrontDesk frontDesk;
+  private final DemoTown town;
+  private final DemoTeam team;
   private final Founding founding;
 
-  DemoCatalogue(DSLContext database, DemoFrontDesk frontDesk, Founding founding) {
+  DemoCatalogue(
+      DSLContext database,
+      DemoFrontDesk frontDesk,
+      DemoTown town,
+      DemoTeam team,
+      Founding founding) {
     this.database = database;
     this.frontDesk = frontDesk;
+    this.town = town;
+    this.team = team;
     this.founding = founding;
   }
 
@@ -145,6 +154,8 @@ class DemoCatalogue {
     parts();
     customers(today);
     frontDesk.describeCustomers(today);
+    town.lay();
+    team.train(today);
     // People at home want to know what they pay, firms what it costs them.
     database.execute("update customer set prices_with_vat = true where name ~ '^(Mr|Mrs|Ms) '");
     database

@@ -29,6 +29,7 @@ public class DemoCompany {
   private final DemoCatalogue catalogue;
   private final DemoWork work;
   private final DemoOffers offers;
+  private final DemoTeam team;
   private final DemoMoney money;
   private final DemoBills bills;
   private final SearchEntries search;
@@ -42,6 +43,7 @@ public class DemoCompany {
       DemoCatalogue catalogue,
       DemoWork work,
       DemoOffers offers,
+      DemoTeam team,
       DemoMoney money,
       DemoBills bills,
       SearchEntries search,
@@ -53,6 +55,7 @@ public class DemoCompany {
     this.catalogue = catalogue;
     this.work = work;
     this.offers = offers;
+    this.team = team;
     this.money = money;
     this.bills = bills;
     this.search = search;
@@ -83,6 +86,7 @@ public class DemoCompany {
           catalogue.insert(today);
           offers.insertKits();
           work.replay(clock.instant(), companies.getZone());
+          team.sendAway(today);
           offers.forgetOldMail();
           Instant now = clock.instant();
           ZoneId zone = companies.getZone();

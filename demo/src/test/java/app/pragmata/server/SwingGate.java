@@ -75,6 +75,10 @@ public final class SwingGate {
     program.clock().set(day.plusDays(1) + "T" + time);
   }
 
+  public LocalDate day() {
+    return day;
+  }
+
   public Visitor office() {
     return office;
   }
@@ -233,10 +237,18 @@ public final class SwingGate {
     return this;
   }
 
-  public SwingGate planned() {
+  /** The job is there, and its visit waits for a time. */
+  public SwingGate waiting() {
     accepted();
     job = made(office.post("/api/quotes/" + quote + "/job", Map.of()));
     visit = sheet().path("visits").path(0).path("id").asLong();
+    return this;
+  }
+
+  public SwingGate planned() {
+    if (job == 0) {
+      waiting();
+    }
     long person =
         program
             .database()

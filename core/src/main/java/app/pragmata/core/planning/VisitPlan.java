@@ -45,12 +45,17 @@ public record VisitPlan(
     }
   }
 
+  /** Notes when nobody plans so far ahead, or so long ago. */
+  public static void checkDay(String field, LocalDate day, LocalDate today, Reading reading) {
+    Day.checkNotLongAgo(field, day, today, reading);
+    if (day.isAfter(today.plusYears(2))) {
+      reading.fault(field, Rule.TOO_LARGE, "This day is more than two years away. Check it.");
+    }
+  }
+
   /** Notes every rule that the plan breaks; work of a day that has passed may be written down. */
   public static void check(LocalDate day, int expectedMinutes, LocalDate today, Reading reading) {
-    Day.checkNotLongAgo("day", day, today, reading);
-    if (day.isAfter(today.plusYears(2))) {
-      reading.fault("day", Rule.TOO_LARGE, "This day is more than two years away. Check it.");
-    }
+    checkDay("day", day, today, reading);
     if (expectedMinutes < SHORTEST || expectedMinutes > LONGEST) {
       reading.fault(
           "expected",

@@ -32,6 +32,8 @@ public class References {
       select c.conrelid::regclass::text, a.attname
         from pg_constraint c join pg_attribute a on a.attrelid = c.conrelid and a.attnum = c.conkey[1]
         where c.contype = 'f' and c.confrelid = {0}::regclass and cardinality(c.conkey) = 1
+          -- What goes with a record is no use of it.
+          and c.confdeltype <> 'c'
         order by 1, 2
       """;
 

@@ -1,0 +1,209 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Mouse;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.BoundingBox;
+import java.util.regex.Pattern;
+import org.junit.jupiter.api.Test;
+
+/**
+ * The day on ribbons: a visit gets its time, is moved by hand and by keys, and somebody is away.
+ */
+class PlannerPageTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "tobias");
+
+  private Page open() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/planner/" + gate.day());
+    desk.getByLabel("Tobias Quennell’s day").waitFor();
+    return desk;
+  }
+
+  private Locator block(Page desk) {
+    return desk.locator("#visit-" + gate.visit());
+  }
+
+  private String start() {
+    return gate.sheet().path("visits").get(0).path("start").asString();
+  }
+
+  private static Locator said(Page desk) {
+    return desk.locator("[role=status][aria-live]");
+  }
+
+  @Test
+  void a_visit_that_waits_gets_one_of_the_best_times_by_a_figure() {
+    gate.waiting();
+    Page desk = open();
+    desk.locator("#row-waiting-" + gate.visit()).click();
+    desk.getByText("Best times for J").waitFor();
+    desk.locator("aside ol button").first().waitFor();
+    desk.keyboard().press("1");
+    assertThat(said(desk)).containsText("Planned: ");
+    assertThat(block(desk)).isVisible();
+    assertThat(gate.sheet().path("visits").get(0).path("state").asString()).isEqualTo("planned");
+  }
+
+  @Test
+  void the_best_times_fill_the_plan_of_a_job_in() {
+    gate.waiting();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    button(desk, "Plan this visit").click();
+    desk.locator("form ol button").first().click();
+    desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Plan").setExact(true))
+        .click();
+    assertThat(said(desk)).containsText("The visit is planned.");
+  }
+
+  @Test
+  void a_visit_is_moved_by_keys_and_put_back() {
+    gate.planned();
+    Page desk = open();
+    block(desk).focus();
+    desk.keyboard().press("Space");
+    for (int i = 0; i < 4; i++) {
+      desk.keyboard().press("ArrowLeft");
+    }
+    drop(desk);
+    assertThat(said(desk)).containsText("14:00, Tobias Quennell");
+    assertThat(block(desk)).isFocused();
+    assertThat(start()).isEqualTo("14:00:00");
+    button(desk, "Put it back").click();
+    assertThat(said(desk)).containsText("15:00, Tobias Quennell");
+    assertThat(start()).isEqualTo("15:00:00");
+  }
+
+  /** Lets go, once more where something speaks against it. */
+  private static void drop(Page desk) {
+    desk.keyboard().press("Space");
+    Locator allTheSame = button(desk, "Put it there all the same");
+    said(desk).or(allTheSame).first().waitFor();
+    if (allTheSame.isVisible()) {
+      desk.keyboard().press("Space");
+    }
+  }
+
+  @Test
+  void escape_leaves_a_visit_where_it_was() {
+    gate.planned();
+    Page desk = open();
+    block(desk).focus();
+    desk.keyboard().press("Space");
+    desk.keyboard().press("ArrowLeft");
+    assertThat(desk.getByText("14:45 Tansy Row")).isVisible();
+    desk.keyboard().press("Escape");
+    assertThat(desk.getByText("14:45 Tansy Row")).hasCount(0);
+    assertThat(block(desk)).isFocused();
+    assertThat(start()).isEqualTo("15:00:00");
+  }
+
+  @Test
+  void a_visit_is_dragged_to_another_quarter_hour_and_another_person() {
+    gate.planned();
+    Page desk = open();
+    BoundingBox from = block(desk).boundingBox();
+    BoundingBox line = desk.locator("[data-ribbon]").first().boundingBox();
+    BoundingBox hours = desk.locator("section[aria-label]").first().boundingBox();
+    desk.mouse().move(from.x + 20, from.y + 20);
+    desk.mouse().down();
+    // A width of the visit, which is two hours and a half, to the left and up to the first ribbon.
+    desk.mouse()
+        .move(
+            from.x + 20 - from.width,
+            line.y + hours.height / 2,
+            new Mouse.MoveOptions().setSteps(5));
+    assertThat(desk.getByText("12:30 Tansy Row")).isVisible();
+    desk.mouse().up();
+    Locator allTheSame = button(desk, "Put it there all the same");
+    said(desk).or(allTheSame).first().waitFor();
+    if (allTheSame.isVisible()) {
+      allTheSame.click();
+    }
+    assertThat(said(desk)).containsText("12:30, Dilys Marrant");
+    assertThat(start()).isEqualTo("12:30:00");
+  }
+
+  @Test
+  void where_something_speaks_against_it_a_visit_is_put_only_by_one_press_more() {
+    gate.planned();
+    Page desk = open();
+    block(desk).focus();
+    desk.keyboard().press("Space");
+    for (int i = 0; i < 16; i++) {
+      desk.keyboard().press("ArrowRight");
+    }
+    desk.keyboard().press("Space");
+    assertThat(desk.locator("aside")).containsText("outside working hours");
+    assertThat(start()).isEqualTo("15:00:00");
+    desk.keyboard().press("Space");
+    assertThat(said(desk)).containsText("19:00, Tobias Quennell");
+    assertThat(block(desk)).hasAttribute("aria-label", Pattern.compile(".*outside working hours"));
+  }
+
+  @Test
+  void the_day_of_whoever_is_ill_is_laid_on_the_others() {
+    gate.planned();
+    Page desk = open();
+    button(desk, "Tobias Quennell is away").click();
+    desk.getByLabel("Note").fill("Back on Thursday");
+    button(desk, "Say so").click();
+    assertThat(desk.getByText("Back on Thursday")).isVisible();
+    assertThat(block(desk)).hasAttribute("aria-label", Pattern.compile(".*away then.*"));
+    button(desk, "Lay Tobias Quennell’s day on the others").click();
+    button(desk, "Move all").click();
+    assertThat(said(desk)).containsText(" moved, ");
+    assertThat(desk.getByLabel("Tobias Quennell’s day").locator("#visit-" + gate.visit()))
+        .hasCount(0);
+    desk.navigate("/settings?find=illness");
+    desk.getByRole(
+            AriaRole.BUTTON,
+            new Page.GetByRoleOptions().setName("take back illness of Tobias Quennell"))
+        .first()
+        .click();
+    assertThat(said(desk)).containsText("Tobias Quennell is there after all.");
+  }
+
+  @Test
+  void what_another_desk_plans_is_seen_without_asking() {
+    gate.waiting();
+    Page desk = open();
+    desk.locator("#row-waiting-" + gate.visit()).waitFor();
+    gate.planned();
+    assertThat(block(desk)).isVisible();
+    assertThat(desk.locator("#row-waiting-" + gate.visit())).hasCount(0);
+  }
+
+  @Test
+  void arrows_go_from_visit_to_visit_and_enter_opens_the_job() {
+    gate.planned();
+    Page desk = open();
+    block(desk).focus();
+    desk.keyboard().press("ArrowLeft");
+    desk.keyboard().press("ArrowRight");
+    assertThat(desk.locator("[data-visit]:focus")).hasCount(1);
+    block(desk).focus();
+    desk.keyboard().press("Enter");
+    desk.waitForURL("**" + gate.jobAddress());
+  }
+
+  @Test
+  void a_technician_who_knows_less_is_kept_in_the_settings() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/settings?find=certificate");
+    button(desk, "edit what Piet Osei knows").click();
+    desk.getByLabel("Gate certificate", new Page.GetByLabelOptions().setExact(true)).check();
+    desk.getByLabel("Gate certificate until").fill("31 dec 2031");
+    button(desk, "Keep skills").click();
+    assertThat(desk.getByText("Gate certificate until 31 Dec 2031")).isVisible();
+  }
+}

@@ -1,0 +1,135 @@
+package app.pragmata.core.planning;
+
+import java.time.LocalDate;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What one person has on one day.
+ *
+ * @param base where the day begins and ends; null for at the first stop and at the last
+ * @param working when they work as a rule; the work itself lies in it, the drive from and to the
+ *     base need not
+ * @param away when they do not, all the same
+ * @param skillIds what they know and may do on that day
+ * @param stops where they are to be, the earliest first
+ */
+public record PersonDay(
+    long personId,
+    LocalDate day,
+    @Nullable Place base,
+    List<Stretch> working,
+    List<Stretch> away,
+    Set<Long> skillIds,
+    List<Stop> stops) {
+  /**
+   * Somewhere to be at a time.
+   *
+   * @param place where; null where nobody knows, which costs no driving
+   */
+  public record Stop(long visitId, @Nullable Place place, Stretch at) {}
+
+  /**
+   * A drive of the day, as late as it may begin; to the base it begins at once.
+   *
+   * @param fromVisitId null for from the base
+   * @param toVisitId null for to the base
+   * @param lateMinutes by how much it does not fit between the two stops
+   */
+  public record Leg(
+      @Nullable Long fromVisitId, @Nullable Long toVisitId, Way way, int from, int lateMinutes) {}
+
+  public PersonDay {
+    working = List.copyOf(working);
+    away = List.copyOf(away);
+    skillIds = Set.copyOf(skillIds);
+    stops = stops.stream().sorted(Comparator.comparingInt(stop -> stop.at().from())).toList();
+  }
+
+  /** The drives of the day in order; none for a day without stops. */
+  public List<Leg> legs(Ways ways) {
+    var legs = new ArrayList<Leg>();
+    Stop before = null;
+    for (Stop stop : stops) {
+      Way way = way(ways, before == null ? base : before.place(), stop.place());
+      int begins = stop.at().from() - way.minutes();
+      int late = before == null ? 0 : Math.max(0, before.at().to() - begins);
+      legs.add(
+          new Leg(before == null ? null : before.visitId(), stop.visitId(), way, begins, late));
+      before = stop;
+    }
+    if (before != null) {
+      Way home = way(ways, before.place(), base);
+      legs.add(new Leg(before.visitId(), null, home, before.at().to(), 0));
+    }
+    return legs.stream().filter(leg -> leg.way().metres() > 0).toList();
+  }
+
+  static Way way(Ways ways, @Nullable Place from, @Nullable Place to) {
+    return from == null || to == null ? Way.NONE : ways.between(from, to);
+  }
+
+  /** The same day without one visit. */
+  public PersonDay without(@Nullable Long visitId) {
+    return new PersonDay(
+        personId,
+        day,
+        base,
+        working,
+        away,
+        skillIds,
+        stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList());
+  }
+
+  /** When they are at work and nobody called them away. */
+  public List<Stretch> atWork() {
+    return working.stream().flatMap(stretch -> stretch.without(away).stream()).toList();
+  }
+
+  /** All that speaks against a visit at a time of this day; the visit itself does not. */
+  public Set<Clash> clashes(Wanted wanted, Stretch at, Ways ways) {
+    PersonDay others = without(wanted.visitId());
+    var clashes = EnumSet.noneOf(Clash.class);
+    if (others.stops().stream().anyMatch(stop -> stop.at().overlaps(at))) {
+      clashes.add(Clash.OVERLAP);
+    } else if (others.driveIsTooLong(wanted, at, ways)) {
+      clashes.add(Clash.DRIVE_DOES_NOT_FIT);
+    }
+    if (away.stream().anyMatch(stretch -> stretch.overlaps(at))) {
+      clashes.add(Clash.ABSENT);
+    }
+    if (working.stream().noneMatch(stretch -> stretch.holds(at))) {
+      clashes.add(Clash.OUTSIDE_HOURS);
+    }
+    if (!skillIds.containsAll(wanted.skillIds())) {
+      clashes.add(Clash.SKILL_MISSING);
+    }
+    if (wanted.respondBy() != null && day.atTime(at.start()).isAfter(wanted.respondBy())) {
+      clashes.add(Clash.AFTER_RESPOND_BY);
+    }
+    return clashes;
+  }
+
+  private boolean driveIsTooLong(Wanted wanted, Stretch at, Ways ways) {
+    Stop before = null;
+    Stop after = null;
+    for (Stop stop : stops) {
+      if (stop.at().to() <= at.from()) {
+        before = stop;
+      } else if (after == null) {
+        after = stop;
+      }
+    }
+    boolean comesLate =
+        before != null
+            && before.at().to() + way(ways, before.place(), wanted.place()).minutes() > at.from();
+    boolean leavesLate =
+        after != null
+            && at.to() + way(ways, wanted.place(), after.place()).minutes() > after.at().from();
+    return comesLate || leavesLate;
+  }
+}

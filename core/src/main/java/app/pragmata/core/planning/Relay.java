@@ -1,0 +1,57 @@
+package app.pragmata.core.planning;
+
+import app.pragmata.core.planning.PersonDay.Stop;
+import app.pragmata.core.planning.TimeSearch.Found;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Lays visits on other people's days, one after the other: whoever was promised first has the first
+ * choice, then whoever takes longest, for what is short finds a gap more easily.
+ */
+public final class Relay {
+  /**
+   * Where a visit goes.
+   *
+   * @param found null when nobody has room for it
+   */
+  public record Move(Wanted visit, @Nullable Found found) {}
+
+  private Relay() {}
+
+  /**
+   * A move for each visit, in the order in which they chose; what one takes the next no longer has.
+   *
+   * @param days of everybody who may take them over
+   */
+  public static List<Move> propose(List<Wanted> visits, List<PersonDay> days, TimeSearch search) {
+    var left = new ArrayList<>(days);
+    var moves = new ArrayList<Move>();
+    for (Wanted visit : visits.stream().sorted(ORDER).toList()) {
+      Found found = search.best(visit, left, 1).stream().findFirst().orElse(null);
+      moves.add(new Move(visit, found));
+      if (found != null) {
+        left.replaceAll(day -> isOf(found, day) ? with(day, visit, found) : day);
+      }
+    }
+    return moves;
+  }
+
+  private static final Comparator<Wanted> ORDER =
+      Comparator.comparing(Wanted::respondBy, Comparator.nullsLast(Comparator.naturalOrder()))
+          .thenComparing(Wanted::minutes, Comparator.reverseOrder())
+          .thenComparing(Wanted::visitId, Comparator.nullsLast(Comparator.naturalOrder()));
+
+  private static boolean isOf(Found found, PersonDay day) {
+    return day.personId() == found.personId() && day.day().equals(found.day());
+  }
+
+  private static PersonDay with(PersonDay day, Wanted visit, Found found) {
+    var stops = new ArrayList<>(day.without(visit.visitId()).stops());
+    stops.add(new Stop(visit.visitId() == null ? 0 : visit.visitId(), visit.place(), found.at()));
+    return new PersonDay(
+        day.personId(), day.day(), day.base(), day.working(), day.away(), day.skillIds(), stops);
+  }
+}

@@ -1,0 +1,93 @@
+-- What whoever goes to a job may have to know or be certified for.
+create table skill (
+  id bigint generated always as identity primary key,
+  name text not null unique check (name <> '')
+);
+
+create table person_skill (
+  person_id bigint not null references person,
+  skill_id bigint not null references skill,
+  -- The last day on which a certificate holds; null for what does not run out.
+  until date,
+  primary key (person_id, skill_id)
+);
+create index on person_skill (skill_id);
+
+create table kind_of_job_skill (
+  kind_of_job_id bigint not null references kind_of_job on delete cascade,
+  skill_id bigint not null references skill,
+  primary key (kind_of_job_id, skill_id)
+);
+create index on kind_of_job_skill (skill_id);
+
+-- A person's week from a day on; without one they work the company's hours. A weekday without a row is free.
+create table working_pattern (
+  id bigint generated always as identity primary key,
+  person_id bigint not null references person,
+  from_day date not null,
+  unique (person_id, from_day)
+);
+
+create table working_pattern_day (
+  working_pattern_id bigint not null references working_pattern on delete cascade,
+  -- Monday is 1 (ISO 8601).
+  weekday smallint not null check (weekday between 1 and 7),
+  starts time not null,
+  -- Midnight is the end of the day.
+  ends time not null check (ends > starts or ends = '00:00'),
+  primary key (working_pattern_id, weekday)
+);
+
+create table absence (
+  id bigint generated always as identity primary key,
+  person_id bigint not null references person,
+  kind text not null check (kind in ('holiday', 'illness', 'training')),
+  first_day date not null,
+  last_day date not null,
+  -- A part of each of these days; null for the whole of them.
+  starts time,
+  ends time,
+  note text not null default '' check (length(note) <= 200),
+  -- When it was taken back; what the trail points at is never deleted.
+  removed_at timestamptz,
+  version integer not null default 1,
+  check (last_day >= first_day),
+  check ((starts is null) = (ends is null)),
+  check (ends > starts),
+  constraint absent_once exclude using gist (
+    person_id with =,
+    tsrange(first_day + coalesce(starts, '00:00'), last_day + coalesce(ends, '24:00')) with &&
+  ) where (removed_at is null)
+);
+create index on absence (person_id);
+
+-- Where somebody's day begins and ends, such as their home or the yard; without one it does at the first and last stop.
+create table work_base (
+  person_id bigint primary key references person,
+  latitude numeric(9, 6) not null check (latitude between -90 and 90),
+  longitude numeric(9, 6) not null check (longitude between -180 and 180)
+);
+
+-- The middle of a district, for sites whose own place nobody knows.
+create table postcode_district (
+  district text primary key,
+  latitude numeric(9, 6) not null check (latitude between -90 and 90),
+  longitude numeric(9, 6) not null check (longitude between -180 and 180)
+);
+
+-- Where roads meet, and the roads between: the region in which the company drives, where it is known.
+create table junction (
+  id integer primary key,
+  latitude numeric(9, 6) not null check (latitude between -90 and 90),
+  longitude numeric(9, 6) not null check (longitude between -180 and 180)
+);
+
+create table road (
+  from_id integer not null references junction,
+  to_id integer not null references junction,
+  metres integer not null check (metres > 0),
+  kilometres_per_hour smallint not null check (kilometres_per_hour between 1 and 130),
+  primary key (from_id, to_id),
+  check (from_id < to_id)
+);
+create index on road (to_id);

@@ -1,0 +1,347 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useDeferredValue, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import type { Block, PlannerDay, Ribbon, TimeFound, WaitingVisit } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { hours, weekday } from "../format";
+import { Heading } from "../kit/Heading";
+import { KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
+import { useKeys } from "../kit/useKeys";
+import { useTitle } from "../kit/useTitle";
+import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
+import { AbsenceForm } from "./AbsenceForm";
+import styles from "./PlannerPage.module.css";
+import { RelayPanel } from "./RelayPanel";
+import { type Held, Ribbons } from "./Ribbons";
+import { clock, minuteOf } from "./scale";
+import { type Asked, TimesFound } from "./TimesFound";
+import { TownMap } from "./TownMap";
+import { usePlanning } from "./usePlanning";
+import { clashWords, promised } from "./words";
+
+/** A day of everybody, the visits that wait for a time, and the best times for the one that is chosen. */
+export default function PlannerPage() {
+  const { now } = useSession();
+  const today = now.slice(0, 10);
+  const { day = today } = useParams();
+  const { data, error } = useQuery({ ...queries.plannerDay(day), placeholderData: keepPreviousData });
+  useTitle(`Planner, ${weekday(day)}`);
+  return (
+    <div className={styles.page}>
+      <Head day={day} today={today} shown={data} />
+      {error && <p className="fault">{error.message}</p>}
+      {data && <Day day={data} now={data.day === today ? minuteOf(now) : undefined} />}
+    </div>
+  );
+}
+
+function Head({ day, today, shown }: { day: string; today: string; shown?: PlannerDay }) {
+  return (
+    <header className={styles.head}>
+      <Heading>{weekday(day)}</Heading>
+      {shown && (
+        <span className="soft">
+          {shown.ribbons.length} technicians, {shown.visits} visits, {hours(shown.drivingMinutes)} driving,{" "}
+          {shown.miles} miles
+        </span>
+      )}
+      {shown && shown.late > 0 && <span className="needs">{shown.late} later than promised</span>}
+      <nav className={styles.days} aria-label="Days">
+        <Link to={`/planner/${shifted(day, -7)}`}>week before</Link>
+        <Link to={`/planner/${shifted(day, -1)}`}>day before</Link>
+        <Link to="/planner" aria-current={day === today ? "date" : undefined}>
+          today
+        </Link>
+        <Link to={`/planner/${shifted(day, 1)}`}>day after</Link>
+        <Link to={`/planner/${shifted(day, 7)}`}>week after</Link>
+      </nav>
+    </header>
+  );
+}
+
+/** A day some days from another, by the calendar alone. */
+function shifted(day: string, by: number): string {
+  const moved = new Date(`${day}T12:00:00Z`);
+  moved.setUTCDate(moved.getUTCDate() + by);
+  return moved.toISOString().slice(0, 10);
+}
+
+function Day({ day, now }: { day: PlannerDay; now?: number }) {
+  const [search, setSearch] = useSearchParams();
+  const navigate = useNavigate();
+  const queryClient = useQueryClient();
+  const mayPlan = useMay("sell");
+  const [held, setHeld] = useState<Held>();
+  const [away, setAway] = useState<Ribbon>();
+  const [relaid, setRelaid] = useState<Ribbon>();
+  const chosenId = Number(search.get("visit")) || undefined;
+  const name = (personId: number) =>
+    day.ribbons.find((ribbon) => ribbon.personId === personId)?.name ?? "somebody else";
+  const plan = usePlanning(name, () => setHeld(undefined));
+  const waiting = day.waiting.find((visit) => visit.visitId === chosenId);
+  const owner = day.ribbons.find((ribbon) => ribbon.blocks.some((block) => block.visitId === chosenId));
+  const block = owner?.blocks.find((each) => each.visitId === chosenId);
+  const against = useAgainst(day.day, held);
+
+  const choose = (visitId: number | undefined) =>
+    setSearch(visitId ? { visit: String(visitId) } : {}, { replace: true });
+  const companions = (visitId: number) =>
+    day.ribbons
+      .filter((ribbon) => ribbon.blocks.some((each) => each.visitId === visitId && !each.responsible))
+      .map((ribbon) => ribbon.personId);
+  const drop = (dropped: Held, insisted = dropped.asked) => {
+    const { block: moved, from, personId, to } = dropped;
+    if (from === to.from && personId === to.personId) {
+      setHeld(undefined);
+      return;
+    }
+    if (!insisted) {
+      void queryClient.fetchQuery(queries.clashes(moved.visitId, where(day.day, dropped))).then(
+        ({ clashes }) => (clashes.length > 0 ? setHeld({ ...dropped, asked: true }) : drop(dropped, true)),
+        () => drop(dropped, true),
+      );
+      return;
+    }
+    const visit = {
+      visitId: moved.visitId,
+      version: moved.version,
+      day: day.day,
+      companionIds: companions(moved.visitId).filter((id) => id !== to.personId),
+      minutes: moved.at.to - moved.at.from,
+    };
+    plan.run(
+      { ...visit, technicianId: to.personId, from: to.from },
+      { ...visit, companionIds: companions(moved.visitId), technicianId: personId, from },
+    );
+    choose(moved.visitId);
+  };
+  const take = (visit: WaitingVisit, found: TimeFound) => {
+    plan.run({
+      visitId: visit.visitId,
+      version: visit.version,
+      technicianId: found.personId,
+      companionIds: [],
+      day: found.day,
+      from: minuteOf(`${found.day}T${found.start}`),
+      minutes: visit.expectedMinutes,
+    });
+    navigate(`/planner/${found.day}?visit=${visit.visitId}`);
+  };
+
+  return (
+    <div className={styles.day}>
+      <div className={styles.ribbons}>
+        <Ribbons
+          day={day}
+          now={now}
+          chosen={chosenId}
+          held={held}
+          against={against}
+          choose={(chosen) => choose(chosen.visitId)}
+          open={(opened) => navigate(`/jobs/${opened.jobNumber}`)}
+          hold={(next) => mayPlan && setHeld(next)}
+          drop={drop}
+          away={mayPlan ? setAway : undefined}
+          relay={mayPlan ? setRelaid : undefined}
+        />
+        <p className="visually-hidden" role="status">
+          {held &&
+            `${held.block.customer} at ${clock(held.to.from)}, ${name(held.to.personId)}: ${against || "free"}. ${
+              held.asked ? "The space bar once more puts it there all the same." : ""
+            }`}
+        </p>
+      </div>
+      {away && (
+        <AbsenceForm
+          personId={away.personId}
+          name={away.name}
+          day={day.day}
+          close={() => setAway(undefined)}
+        />
+      )}
+      <aside className={styles.beside} aria-label="Visits that wait, and the map">
+        {relaid && (
+          <RelayPanel
+            key={`${relaid.personId} ${day.day}`}
+            personId={relaid.personId}
+            name={relaid.name}
+            day={day.day}
+            close={() => setRelaid(undefined)}
+          />
+        )}
+        {held?.asked && (
+          <section className={styles.chosen}>
+            <Heading part>
+              {clock(held.to.from)} with {name(held.to.personId)}?
+            </Heading>
+            <p className="needs">{against}</p>
+            <Button size="small" type="primary" loading={plan.running} onClick={() => drop(held, true)}>
+              Put it there all the same
+            </Button>{" "}
+            <Button size="small" onClick={() => setHeld(undefined)}>
+              Put it back
+            </Button>
+          </section>
+        )}
+        {!held?.asked && block && owner && <Chosen block={block} name={owner.name} mayPlan={mayPlan} />}
+        <Shelf waiting={day.waiting} chosen={waiting} choose={choose} take={mayPlan ? take : undefined} />
+        <TownMap
+          day={day}
+          personId={held?.to.personId ?? owner?.personId}
+          point={waiting?.point ?? undefined}
+        />
+      </aside>
+    </div>
+  );
+}
+
+/** Where a held visit would be, as the server is asked about it. */
+const where = (day: string, held: Held | undefined) => ({
+  technicianId: held?.to.personId ?? 0,
+  day,
+  start: clock(held?.to.from ?? 0).padStart(5, "0"),
+  minutes: held ? held.block.at.to - held.block.at.from : 1,
+});
+
+/** What speaks against where the held visit is, as the server says. */
+function useAgainst(day: string, held: Held | undefined): string {
+  const at = useDeferredValue(held);
+  const { data } = useQuery({
+    ...queries.clashes(at?.block.visitId ?? 0, where(day, at)),
+    enabled: at !== undefined,
+    placeholderData: keepPreviousData,
+  });
+  return held && data ? clashWords(data.clashes) : "";
+}
+
+/** The visit that is looked at, and how it is moved. */
+function Chosen({ block, name, mayPlan }: { block: Block; name: string; mayPlan: boolean }) {
+  const against = clashWords(block.clashes);
+  return (
+    <section className={styles.chosen}>
+      <Heading part>{block.customer}</Heading>
+      <div>
+        {block.title}, {block.site}
+      </div>
+      <div>
+        {clock(block.at.from)} to {clock(block.at.to)}, {name}, {block.state.replaceAll("_", " ")}
+      </div>
+      {against && <div className="needs">{against}</div>}
+      <div className="small soft">
+        <Link to={`/jobs/${block.jobNumber}`}>Job {block.jobNumber}</Link>
+        {mayPlan && block.state === "planned" && ". Drag it, or press the space bar and the arrows."}
+      </div>
+    </section>
+  );
+}
+
+/** The visits that wait for a time, whoever was promised first at the top; 1, 2 and 3 take a time for the chosen one. */
+function Shelf({
+  waiting,
+  chosen,
+  choose,
+  take,
+}: {
+  waiting: WaitingVisit[];
+  chosen: WaitingVisit | undefined;
+  choose: (visitId: number | undefined) => void;
+  take?: (visit: WaitingVisit, found: TimeFound) => void;
+}) {
+  const [asked, setAsked] = useState<Asked>({});
+  const times = useQuery({
+    ...queries.timesFound(chosen?.visitId ?? 0, asked),
+    enabled: chosen !== undefined,
+  });
+  const nth = (index: number) => {
+    const found = times.data?.times[index];
+    if (chosen && found && take) {
+      take(chosen, found);
+    }
+  };
+  useKeys({ 1: () => nth(0), 2: () => nth(1), 3: () => nth(2) });
+  const total = waiting.reduce((sum, visit) => sum + visit.expectedMinutes, 0);
+  const index = chosen ? waiting.indexOf(chosen) : -1;
+  return (
+    <>
+      {chosen && take && (
+        <section className={styles.times}>
+          <Heading part>Best times for J {chosen.jobNumber}</Heading>
+          <div className="small soft">
+            {chosen.customer}, {chosen.title}. Needs {hours(chosen.expectedMinutes)}
+            {chosen.skills.length > 0 && ` and ${chosen.skills.join(", ")}`}.
+          </div>
+          <fieldset className={styles.parts}>
+            <legend className="visually-hidden">When it suits</legend>
+            {([undefined, "morning", "afternoon"] as const).map((part) => (
+              <Button
+                key={part ?? "any"}
+                size="small"
+                type={asked.part === part ? "primary" : "default"}
+                aria-pressed={asked.part === part}
+                onClick={() => setAsked({ ...asked, part })}
+              >
+                {part ?? "any time"}
+              </Button>
+            ))}
+          </fieldset>
+          <TimesFound visitId={chosen.visitId} asked={asked} keyed take={(found) => take(chosen, found)} />
+        </section>
+      )}
+      <KeyedList
+        label="Waiting for a time"
+        className={styles.shelf}
+        on={chosen && `waiting-${chosen.visitId}`}
+        role={waiting.length > 0 ? "listbox" : "group"}
+        move={(by) => choose(waiting[moved(index, by, waiting.length)]?.visitId)}
+        enter={() => nth(0)}
+        head={
+          <div className={styles.shelfHead}>
+            <Heading part>Waiting for a time</Heading>
+            {waiting.length > 0 && (
+              <span className="small soft">
+                {waiting.length} {waiting.length === 1 ? "visit" : "visits"}, {hours(total)}
+              </span>
+            )}
+          </div>
+        }
+      >
+        {waiting.length === 0 && <p className="soft">Every visit has its time.</p>}
+        {waiting.map((visit) => (
+          <Waiting
+            key={visit.visitId}
+            visit={visit}
+            on={visit === chosen}
+            choose={() => choose(visit === chosen ? undefined : visit.visitId)}
+          />
+        ))}
+      </KeyedList>
+    </>
+  );
+}
+
+function Waiting({ visit, on, choose }: { visit: WaitingVisit; on: boolean; choose: () => void }) {
+  const element = useKeptInSight<HTMLDivElement>(on);
+  return (
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list has the keys
+    // biome-ignore lint/a11y/useFocusableInteractive: the list has the focus
+    <div
+      ref={element}
+      id={rowId(`waiting-${visit.visitId}`)}
+      role="option"
+      aria-selected={on}
+      className={on ? `${styles.waiting} ${styles.on}` : styles.waiting}
+      onClick={choose}
+    >
+      <span>
+        <b>{visit.customer}</b>
+        <span className="small">{visit.title}</span>
+      </span>
+      <span className={styles.when}>
+        <span className={visit.late ? "small needs" : "small soft"}>{promised(visit) || visit.area}</span>
+        <span className="small">{hours(visit.expectedMinutes)}</span>
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,384 @@
+import { type KeyboardEvent, type PointerEvent, useRef } from "react";
+import type { Block, PlannerDay, Ribbon, Stretch } from "../api/generated/schema";
+import { hours as length, weekday } from "../format";
+import styles from "./Ribbons.module.css";
+import { clock, drawn, placed, SNAP, share, ticks } from "./scale";
+import { clashWords } from "./words";
+
+/** A visit that is held over the day: where it was, and where it would be. */
+export type Held = {
+  block: Block;
+  from: number;
+  personId: number;
+  to: { personId: number; from: number };
+  /** It was let go where something speaks against it, and is asked about. */
+  asked?: boolean;
+};
+
+/** The arrows that move a held visit: in quarter hours along its ribbon, or to the ribbon above or below. */
+const MOVES: Record<string, { minutes?: number; people?: number }> = {
+  ArrowLeft: { minutes: -SNAP },
+  ArrowRight: { minutes: SNAP },
+  ArrowUp: { people: -1 },
+  ArrowDown: { people: 1 },
+};
+
+/** So far a pointer moves before it drags, in pixels. */
+const STILL = 4;
+
+/**
+ * Everybody's day to scale. A visit is chosen by a press; the space bar or a drag picks a planned one up, the arrows
+ * or the pointer move it, the space bar or letting go puts it there, and Escape back. Where something speaks against a
+ * time, it takes one press more.
+ */
+export function Ribbons({
+  day,
+  now,
+  chosen,
+  held,
+  against,
+  choose,
+  open,
+  hold,
+  drop,
+  away,
+  relay,
+}: {
+  day: PlannerDay;
+  /** The minute of this day that it is; nothing on any other day. */
+  now?: number;
+  /** Of the visit that is looked at. */
+  chosen?: number;
+  held?: Held;
+  /** What speaks against where the held visit is. */
+  against: string;
+  choose: (block: Block, personId: number) => void;
+  open: (block: Block) => void;
+  hold: (held: Held | undefined) => void;
+  drop: (held: Held) => void;
+  /** Says that somebody is away; nothing for whoever may not. */
+  away?: (ribbon: Ribbon) => void;
+  /** Lays the day of somebody who is away on the others. */
+  relay?: (ribbon: Ribbon) => void;
+}) {
+  const hours = drawn(day);
+  const field = useRef<HTMLDivElement>(null);
+  const people = day.ribbons.map((ribbon) => ribbon.personId);
+
+  const move = (moved: Held, { minutes = 0, people: by = 0 }: { minutes?: number; people?: number }) => {
+    const at = people.indexOf(moved.to.personId) + by;
+    hold({
+      ...moved,
+      asked: false,
+      to: {
+        personId: people[Math.max(0, Math.min(at, people.length - 1))] ?? moved.to.personId,
+        from: snapped(moved.to.from, minutes),
+      },
+    });
+  };
+
+  const press = (event: KeyboardEvent, block: Block, personId: number) => {
+    if (event.ctrlKey || event.metaKey || event.altKey) {
+      return;
+    }
+    const arrow = MOVES[event.key];
+    if (held) {
+      if (arrow) {
+        move(held, arrow);
+      } else if (event.key === " " || event.key === "Enter") {
+        drop(held);
+      } else if (event.key === "Escape") {
+        hold(undefined);
+      } else {
+        return;
+      }
+    } else if (event.key === " ") {
+      if (movable(block)) {
+        hold(picked(block, personId));
+      }
+    } else if (event.key === "Enter") {
+      open(block);
+    } else if (arrow) {
+      neighbour(event.currentTarget as HTMLElement, arrow)?.focus();
+    } else {
+      return;
+    }
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  return (
+    <div className={styles.field} ref={field}>
+      <div className={styles.axis} aria-hidden="true">
+        {ticks(hours).map((tick) => (
+          <span key={tick} style={{ left: `${share(tick, hours)}%` }}>
+            {clock(tick)}
+          </span>
+        ))}
+      </div>
+      {day.ribbons.map((ribbon) => (
+        <section key={ribbon.personId} className={styles.ribbon} aria-label={`${ribbon.name}’s day`}>
+          <Person ribbon={ribbon} away={away} relay={relay} />
+          <div className={styles.line} data-ribbon={ribbon.personId}>
+            {ticks(hours).map((tick) => (
+              <i key={tick} className={styles.tick} style={{ left: `${share(tick, hours)}%` }} />
+            ))}
+            {ribbon.working.map((part) => (
+              <i key={part.from} className={styles.working} style={placed(part, hours)} />
+            ))}
+            {ribbon.away.map((absence) => (
+              <span
+                key={absence.absenceId}
+                className={styles.away}
+                style={placed(within(absence.at, hours), hours)}
+              >
+                {absence.note || absence.kind}
+                {absence.lastDay > day.day && ` until ${weekday(absence.lastDay)}`}
+              </span>
+            ))}
+            {ribbon.drives.map((drive) => (
+              <span
+                key={drive.from}
+                className={drive.lateMinutes > 0 ? `${styles.drive} ${styles.late}` : styles.drive}
+                style={placed({ from: drive.from, to: drive.from + drive.minutes }, hours)}
+                title={`${drive.guessed ? "about " : ""}${drive.minutes} min, ${drive.miles} miles`}
+              >
+                <i>{drive.minutes}</i>
+              </span>
+            ))}
+            {ribbon.blocks.map((block, index) => (
+              <BlockButton
+                key={block.visitId}
+                block={block}
+                hours={hours}
+                now={now}
+                chosen={block.visitId === chosen}
+                lifted={held?.block.visitId === block.visitId}
+                covered={(ribbon.blocks[index + 1]?.at.from ?? hours.to) < block.at.to}
+                press={(event) => press(event, block, ribbon.personId)}
+                choose={() => choose(block, ribbon.personId)}
+                drag={(event) =>
+                  movable(block) &&
+                  drag(event, field.current, hours, picked(block, ribbon.personId), hold, drop)
+                }
+              />
+            ))}
+            {held?.to.personId === ribbon.personId && (
+              <span
+                className={against ? `${styles.held} ${styles.wanting}` : styles.held}
+                style={placed(
+                  { from: held.to.from, to: held.to.from + held.block.at.to - held.block.at.from },
+                  hours,
+                )}
+              >
+                <b>
+                  {clock(held.to.from)} {held.block.customer}
+                </b>
+                <span>{against || "free"}</span>
+              </span>
+            )}
+            {now !== undefined && now >= hours.from && now <= hours.to && (
+              <i className={styles.now} style={{ left: `${share(now, hours)}%` }} />
+            )}
+          </div>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+/** Moved to the next quarter hour that way. */
+function snapped(from: number, by: number): number {
+  const quarters = (from + by) / SNAP;
+  const moved = by === 0 ? from : (by > 0 ? Math.floor(quarters) : Math.ceil(quarters)) * SNAP;
+  return Math.max(0, Math.min(moved, 24 * 60 - SNAP));
+}
+
+/** Whether the planner may move it: nobody has begun, and it is this person's to do. */
+const movable = (block: Block): boolean => block.state === "planned" && block.responsible;
+
+const picked = (block: Block, personId: number): Held => ({
+  block,
+  personId,
+  from: block.at.from,
+  to: { personId, from: block.at.from },
+});
+
+const within = (at: Stretch, hours: Stretch): Stretch => ({
+  from: Math.max(at.from, hours.from),
+  to: Math.min(at.to, hours.to),
+});
+
+/** The visit beside one on its ribbon, or the nearest one in time on the next ribbon that has any. */
+function neighbour(block: HTMLElement, { minutes, people = 0 }: { minutes?: number; people?: number }) {
+  const ribbon = block.closest("section");
+  const own = [...(ribbon?.querySelectorAll<HTMLElement>("[data-visit]") ?? [])];
+  if (minutes) {
+    return own[own.indexOf(block) + Math.sign(minutes)];
+  }
+  let next = ribbon;
+  do {
+    next = (people > 0 ? next?.nextElementSibling : next?.previousElementSibling) as HTMLElement | null;
+  } while (next && !next.querySelector("[data-visit]"));
+  const left = block.getBoundingClientRect().left;
+  const far = (other: HTMLElement) => Math.abs(other.getBoundingClientRect().left - left);
+  return [...(next?.querySelectorAll<HTMLElement>("[data-visit]") ?? [])].sort((a, b) => far(a) - far(b))[0];
+}
+
+/** Moves a visit with the pointer: its time is read from where the pointer is, its person from the ribbon below it. */
+function drag(
+  down: PointerEvent,
+  field: HTMLElement | null,
+  hours: Stretch,
+  start: Held,
+  hold: (held: Held | undefined) => void,
+  drop: (held: Held) => void,
+) {
+  if (down.button !== 0 || !field) {
+    return;
+  }
+  const lines = [...field.querySelectorAll<HTMLElement>("[data-ribbon]")].map((line) => ({
+    personId: Number(line.dataset.ribbon),
+    box: line.getBoundingClientRect(),
+  }));
+  const perPixel = (hours.to - hours.from) / (lines[0]?.box.width ?? 1);
+  let held: Held | undefined;
+  const move = (event: globalThis.PointerEvent) => {
+    if (!held && Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) < STILL) {
+      return;
+    }
+    const from = start.from + (event.clientX - down.clientX) * perPixel;
+    const over = lines.find(({ box }) => event.clientY >= box.top && event.clientY < box.bottom);
+    held = {
+      ...start,
+      to: {
+        personId: over?.personId ?? held?.to.personId ?? start.personId,
+        from: Math.max(0, Math.min(Math.round(from / SNAP) * SNAP, 24 * 60 - SNAP)),
+      },
+    };
+    hold(held);
+  };
+  const end = (dropped: boolean) => {
+    window.removeEventListener("pointermove", move);
+    window.removeEventListener("pointerup", up);
+    window.removeEventListener("keydown", giveUp, true);
+    if (held) {
+      if (dropped) {
+        drop(held);
+      } else {
+        hold(undefined);
+      }
+    }
+  };
+  const up = () => end(true);
+  const giveUp = (event: globalThis.KeyboardEvent) => event.key === "Escape" && end(false);
+  window.addEventListener("pointermove", move);
+  window.addEventListener("pointerup", up);
+  window.addEventListener("keydown", giveUp, true);
+}
+
+function Person({
+  ribbon,
+  away,
+  relay,
+}: {
+  ribbon: Ribbon;
+  away?: (ribbon: Ribbon) => void;
+  relay?: (ribbon: Ribbon) => void;
+}) {
+  const missed = ribbon.blocks.filter((block) => block.clashes.includes("absent") && block.responsible);
+  return (
+    <div className={styles.person}>
+      <b>{ribbon.name}</b>
+      <span className="small soft">
+        {ribbon.blocks.length === 0
+          ? ribbon.working.length === 0
+            ? "does not work"
+            : "nothing planned"
+          : `${length(ribbon.drivingMinutes)} driving`}
+      </span>
+      {away && (
+        <button
+          type="button"
+          className="plain small"
+          aria-label={`${ribbon.name} is away`}
+          onClick={() => away(ribbon)}
+        >
+          away…
+        </button>
+      )}
+      {relay && missed.length > 0 && (
+        <button
+          type="button"
+          className={`plain small ${styles.relay}`}
+          aria-label={`Lay ${ribbon.name}’s day on the others`}
+          onClick={() => relay(ribbon)}
+        >
+          lay {missed.length} on the others…
+        </button>
+      )}
+    </div>
+  );
+}
+
+function BlockButton({
+  block,
+  hours,
+  now,
+  chosen,
+  lifted,
+  covered,
+  press,
+  choose,
+  drag,
+}: {
+  block: Block;
+  hours: Stretch;
+  now?: number;
+  chosen: boolean;
+  /** It is held, and would be elsewhere. */
+  lifted: boolean;
+  /** The next visit begins before it ends, and says so for both. */
+  covered: boolean;
+  press: (event: KeyboardEvent) => void;
+  choose: () => void;
+  drag: (event: PointerEvent) => void;
+}) {
+  const against = clashWords(block.clashes);
+  const running = block.state === "driving" || block.state === "on_site";
+  const over = block.state === "finished" || block.state === "checked";
+  const done = running && now !== undefined ? share(now, block.at) : 0;
+  const look = [
+    styles.block,
+    over && styles.over,
+    against && styles.wanting,
+    chosen && styles.chosen,
+    lifted && styles.lifted,
+    !block.responsible && styles.along,
+  ];
+  return (
+    <button
+      type="button"
+      id={block.responsible ? `visit-${block.visitId}` : undefined}
+      data-visit={block.visitId}
+      className={look.filter(Boolean).join(" ")}
+      style={placed(block.at, hours)}
+      aria-pressed={chosen}
+      aria-label={[
+        `${clock(block.at.from)} to ${clock(block.at.to)} ${block.customer}, ${block.title}`,
+        block.state.replaceAll("_", " "),
+        against,
+      ]
+        .filter(Boolean)
+        .join(", ")}
+      onKeyDown={press}
+      onClick={choose}
+      onPointerDown={drag}
+    >
+      {running && <i className={styles.progress} style={{ width: `${Math.max(4, Math.min(done, 100))}%` }} />}
+      <b>{block.customer}</b>
+      <span>{block.responsible ? block.title : `comes along: ${block.title}`}</span>
+      {against && !covered && <em>{against}</em>}
+    </button>
+  );
+}

@@ -1,0 +1,39 @@
+import type { Block, TimeFound, WaitingVisit } from "../api/generated/schema";
+import { hours, moment, time, weekday } from "../format";
+
+type Clash = Block["clashes"][number];
+
+/** What speaks against a time, as it is read on the ribbon. */
+export const CLASHES: Record<Clash, string> = {
+  overlap: "two visits at once",
+  absent: "away then",
+  outside_hours: "outside working hours",
+  skill_missing: "lacks what is needed",
+  drive_does_not_fit: "no time to drive",
+  after_respond_by: "later than promised",
+};
+
+/** "two visits at once, away then"; nothing when nothing speaks against it. */
+export const clashWords = (clashes: Clash[]): string => clashes.map((clash) => CLASHES[clash]).join(", ");
+
+/** Why a time is good, or how late it is: "12 min from Quillon Bakery, adds 4 min of driving". */
+export function reasons(found: TimeFound): string {
+  const drive =
+    found.driveMinutes === 0
+      ? "no drive before it"
+      : `${found.guessed ? "about " : ""}${found.driveMinutes} min from ${found.afterCustomer ?? "home"}`;
+  const added = found.addedMinutes > 0 ? `adds ${found.addedMinutes} min of driving` : "on the way";
+  const skills = found.skills.length > 0 ? `has ${found.skills.join(" and ")}` : undefined;
+  return [drive, added, skills].filter(Boolean).join(", ");
+}
+
+/** "Tue 24 Nov 10:15, Imre Vasko". */
+export const offered = (found: TimeFound): string =>
+  `${weekday(found.day)} ${time(found.start)}, ${found.person}`;
+
+/** How late a time is against what was promised: "3:20 after the promise". */
+export const lateness = (minutes: number): string => `${hours(minutes)} after the promise`;
+
+/** By when somebody was promised, or that it is late already. */
+export const promised = (visit: WaitingVisit): string =>
+  visit.respondBy ? `${visit.late ? "late since" : "by"} ${moment(visit.respondBy)}` : "";
