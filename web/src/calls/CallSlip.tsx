@@ -181,12 +181,19 @@ const afterTalk = (
 
 /** What came of the call that was just taken. */
 function Taken({ call, card }: { call: TakenCall & { about: string }; card: CallerCard }) {
+  const next = useRef<HTMLAnchorElement>(null);
+  // The caller is still there, and asks when.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each call
+  useEffect(() => next.current?.focus(), [call.id]);
   return (
     <p className="taken" role="status">
       {call.jobId && (
         <>
           <Link to={`/jobs/${call.jobNumber}`}>Job {call.jobNumber}</Link> made
-          {call.respondBy && `: somebody there by ${moment(call.respondBy)}`}.
+          {call.respondBy && `: somebody there by ${moment(call.respondBy)}`}.{" "}
+          <Link ref={next} to={`/planner?job=${call.jobNumber}`}>
+            Find a time
+          </Link>
         </>
       )}
       {call.toDoId && <>To-do made for {card.name}.</>}

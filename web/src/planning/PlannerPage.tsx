@@ -80,7 +80,10 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
   const name = (personId: number) =>
     day.ribbons.find((ribbon) => ribbon.personId === personId)?.name ?? "somebody else";
   const plan = usePlanning(name, () => setHeld(undefined));
-  const waiting = day.waiting.find((visit) => visit.visitId === chosenId);
+  const ofJob = Number(search.get("job")) || undefined;
+  const waiting = day.waiting.find(
+    (visit) => visit.visitId === chosenId || (!chosenId && visit.jobNumber === ofJob),
+  );
   const owner = day.ribbons.find((ribbon) => ribbon.blocks.some((block) => block.visitId === chosenId));
   const block = owner?.blocks.find((each) => each.visitId === chosenId);
   const against = useAgainst(day.day, held);
@@ -186,7 +189,13 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
           </section>
         )}
         {!held?.asked && block && owner && <Chosen block={block} name={owner.name} mayPlan={mayPlan} />}
-        <Shelf waiting={day.waiting} chosen={waiting} choose={choose} take={mayPlan ? take : undefined} />
+        <Shelf
+          waiting={day.waiting}
+          inAll={day.waitingInAll}
+          chosen={waiting}
+          choose={choose}
+          take={mayPlan ? take : undefined}
+        />
         <TownMap
           day={day}
           personId={held?.to.personId ?? owner?.personId}
@@ -240,11 +249,14 @@ function Chosen({ block, name, mayPlan }: { block: Block; name: string; mayPlan:
 /** The visits that wait for a time, whoever was promised first at the top; 1, 2 and 3 take a time for the chosen one. */
 function Shelf({
   waiting,
+  inAll,
   chosen,
   choose,
   take,
 }: {
   waiting: WaitingVisit[];
+  /** How many wait, should there be too many to show. */
+  inAll: number;
   chosen: WaitingVisit | undefined;
   choose: (visitId: number | undefined) => void;
   take?: (visit: WaitingVisit, found: TimeFound) => void;
@@ -301,7 +313,8 @@ function Shelf({
             <Heading part>Waiting for a time</Heading>
             {waiting.length > 0 && (
               <span className="small soft">
-                {waiting.length} {waiting.length === 1 ? "visit" : "visits"}, {hours(total)}
+                {inAll > waiting.length ? `${waiting.length} of ${inAll}` : waiting.length}{" "}
+                {inAll === 1 ? "visit" : "visits"}, {hours(total)}
               </span>
             )}
           </div>

@@ -211,6 +211,7 @@ create index on visit (job_id);
 create unique index on visit (replaces_id) where replaces_id is not null;
 create index on visit (technician_id, day);
 create index on visit (day);
+create index visit_without_a_time on visit (job_id) where state = 'unplanned';
 create index on visit (checked_by) where checked_by is not null;
 
 -- Who comes to a visit besides the technician who is responsible for it.

@@ -65,7 +65,7 @@ class FrontDeskPageTest {
   }
 
   @Test
-  void a_new_caller_becomes_a_job_without_anything_typed_twice() {
+  void a_new_caller_has_a_job_and_a_time_without_the_mouse_and_nothing_typed_twice() {
     find("01632 960961");
     assertThat(desk.locator("h1")).hasText("New caller");
     desk.keyboard().type("Larissa Gullane");
@@ -85,6 +85,11 @@ class FrontDeskPageTest {
     assertThat(slip().getByRole(AriaRole.STATUS))
         .containsText(
             Pattern.compile("Job \\d+ made: somebody there by .+Roller shutter hangs crooked"));
+    assertThat(slip().getByText("Find a time")).isFocused();
+    desk.keyboard().press("Enter");
+    desk.locator("aside ol button").first().waitFor();
+    desk.keyboard().press("1");
+    assertThat(desk.locator("[role=status][aria-live]")).containsText("Planned: ");
   }
 
   @Test

@@ -55,10 +55,14 @@ public final class RoadGraph implements Ways {
 
   private static final int UNREACHED = Integer.MAX_VALUE;
 
+  /** Of so many places it is kept at which junction they are. */
+  private static final int MOST_LANES = 50_000;
+
   private final List<Junction> junctions;
   private final List<List<Step>> steps = new ArrayList<>();
   private final Ways elsewhere = new StraightLines();
   private final Map<Integer, Reached> found = new ConcurrentHashMap<>();
+  private final Map<Place, Lane> lanes = new ConcurrentHashMap<>();
 
   /**
    * The roads of a region.
@@ -88,8 +92,8 @@ public final class RoadGraph implements Ways {
     if (from.equals(to)) {
       return Way.NONE;
     }
-    Lane out = nearest(from);
-    Lane in = nearest(to);
+    Lane out = lane(from);
+    Lane in = lane(to);
     Reached reached = found.computeIfAbsent(out.junction(), this::search);
     if (reached.seconds[in.junction()] == UNREACHED) {
       return elsewhere.between(from, to);
@@ -104,6 +108,13 @@ public final class RoadGraph implements Ways {
         (int) Math.ceil(seconds / 60),
         (int) Math.round(reached.metres[in.junction()] + lanes),
         false);
+  }
+
+  private Lane lane(Place place) {
+    if (lanes.size() > MOST_LANES) {
+      lanes.clear();
+    }
+    return lanes.computeIfAbsent(place, this::nearest);
   }
 
   private Lane nearest(Place place) {

@@ -44,12 +44,15 @@ class PlannerApi {
   /**
    * A day of all technicians.
    *
+   * @param waiting the first 200 visits that wait for a time
+   * @param waitingInAll how many wait
    * @param late how many visits of this day and how many that wait are later than was promised
    */
   record PlannerDay(
       LocalDate day,
       List<Ribbon> ribbons,
       List<WaitingVisit> waiting,
+      int waitingInAll,
       int visits,
       int drivingMinutes,
       BigDecimal miles,
@@ -201,6 +204,7 @@ class PlannerApi {
         day,
         ribbons,
         waiting,
+        store.countWaiting(),
         days.visits().size(),
         ribbons.stream().mapToInt(Ribbon::drivingMinutes).sum(),
         miles(metres),

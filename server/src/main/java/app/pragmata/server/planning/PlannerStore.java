@@ -161,6 +161,8 @@ class PlannerStore {
           .as("skill_ids")
           .convertFrom(rows -> rows.map(Record1::value1));
 
+  private static final int MOST_WAITING = 200;
+
   private final DSLContext database;
   private final CompanyStore companies;
   private final PeopleStore people;
@@ -199,6 +201,9 @@ class PlannerStore {
             .fetchMap(
                 WORK_BASE.PERSON_ID, row -> RoadMap.place(row.getLatitude(), row.getLongitude()));
     WorkingCalendar calendar = companies.getCompany().calendar();
+    Map<LocalDate, List<PlannedVisit>> byDay =
+        visits.stream()
+            .collect(Collectors.groupingBy(visit -> Objects.requireNonNull(visit.day())));
     var days = new ArrayList<PersonDay>();
     for (Colleague person : technicians) {
       for (LocalDate day = first; !day.isAfter(last); day = day.plusDays(1)) {
@@ -217,8 +222,8 @@ class PlannerStore {
                     .filter(skill -> skill.until() == null || !skill.until().isBefore(on))
                     .map(HeldSkill::skillId)
                     .collect(Collectors.toSet()),
-                visits.stream()
-                    .filter(visit -> on.equals(visit.day()) && visit.isOf(person.id()))
+                byDay.getOrDefault(day, List.of()).stream()
+                    .filter(visit -> visit.isOf(person.id()))
                     .map(visit -> new PersonDay.Stop(visit.id(), visit.place(), visit.at()))
                     .toList()));
       }
@@ -297,9 +302,17 @@ class PlannerStore {
                     row.getNote()));
   }
 
-  /** The visits that wait for a time, whoever was promised first before the others. */
+  /**
+   * The visits that wait for a time, whoever was promised first before the others; the first of
+   * many.
+   */
   List<PlannedVisit> waiting() {
-    return fetchVisits(VISIT.STATE.eq(VisitState.Code.UNPLANNED));
+    return fetchVisits(VISIT.STATE.eq(VisitState.Code.UNPLANNED), MOST_WAITING);
+  }
+
+  /** How many visits wait for a time. */
+  int countWaiting() {
+    return database.fetchCount(VISIT, VISIT.STATE.eq(VisitState.Code.UNPLANNED));
   }
 
   /** One visit; refused when there is no such visit. */
@@ -315,6 +328,10 @@ class PlannerStore {
   }
 
   private List<PlannedVisit> fetchVisits(Condition which) {
+    return fetchVisits(which, Integer.MAX_VALUE);
+  }
+
+  private List<PlannedVisit> fetchVisits(Condition which, int most) {
     ZoneId zone = companies.getZone();
     return database
         .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
@@ -339,6 +356,7 @@ class PlannerStore {
         .on(SITE.ID.eq(JOB.SITE_ID))
         .where(which)
         .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
+        .limit(most)
         .fetch(
             row ->
                 new PlannedVisit(
