@@ -117,6 +117,16 @@ export const queries = {
       queryKey: ["work", "planner", day],
       queryFn: () => answer(client.GET("/api/planner/days/{day}", { params: { path: { day } } })),
     }),
+  plannerWeek: (day: string) =>
+    queryOptions({
+      queryKey: ["work", "planner-week", day],
+      queryFn: () => answer(client.GET("/api/planner/weeks/{day}", { params: { path: { day } } })),
+    }),
+  plannerMonth: (day: string) =>
+    queryOptions({
+      queryKey: ["work", "planner-month", day],
+      queryFn: () => answer(client.GET("/api/planner/months/{day}", { params: { path: { day } } })),
+    }),
   relay: (id: number, day: string) =>
     queryOptions({
       queryKey: ["work", "relay", id, day],

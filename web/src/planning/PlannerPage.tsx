@@ -1,17 +1,18 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Input } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Block, PlannerDay, Ribbon, TimeFound, WaitingVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { hours, weekday } from "../format";
+import { headline, hours, weekday } from "../format";
 import { Heading } from "../kit/Heading";
-import { KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
+import { askedFor, KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
 import { useKeys } from "../kit/useKeys";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
 import { AbsenceForm } from "./AbsenceForm";
+import { PlannerLoads } from "./PlannerLoads";
 import styles from "./PlannerPage.module.css";
 import { RelayPanel } from "./RelayPanel";
 import { type Held, Ribbons } from "./Ribbons";
@@ -21,26 +22,50 @@ import { TownMap } from "./TownMap";
 import { usePlanning } from "./usePlanning";
 import { clashWords, promised } from "./words";
 
+/** How much of the calendar is shown. */
+const VIEWS = ["day", "week", "month"] as const;
+
 /** A day of everybody, the visits that wait for a time, and the best times for the one that is chosen. */
 export default function PlannerPage() {
   const { now } = useSession();
   const today = now.slice(0, 10);
   const { day = today } = useParams();
-  const { data, error } = useQuery({ ...queries.plannerDay(day), placeholderData: keepPreviousData });
-  useTitle(`Planner, ${weekday(day)}`);
+  const [search] = useSearchParams();
+  const view = askedFor(VIEWS, search.get("view"));
+  const { data, error } = useQuery({
+    ...queries.plannerDay(day),
+    enabled: view === "day",
+    placeholderData: keepPreviousData,
+  });
+  useTitle(`Planner, ${view === "day" ? "" : `${view} of `}${weekday(day)}`);
   return (
     <div className={styles.page}>
-      <Head day={day} today={today} shown={data} />
-      {error && <p className="fault">{error.message}</p>}
-      {data && <Day day={data} now={data.day === today ? minuteOf(now) : undefined} />}
+      <Head day={day} today={today} view={view} shown={view === "day" ? data : undefined} />
+      {view !== "day" && <PlannerLoads view={view} day={day} today={today} />}
+      {view === "day" && error && <p className="fault">{error.message}</p>}
+      {view === "day" && data && <Day day={data} now={data.day === today ? minuteOf(now) : undefined} />}
     </div>
   );
 }
 
-function Head({ day, today, shown }: { day: string; today: string; shown?: PlannerDay }) {
+/** By how many days each view goes on. */
+const STEP = { day: 1, week: 7, month: 30 };
+
+function Head({
+  day,
+  today,
+  view,
+  shown,
+}: {
+  day: string;
+  today: string;
+  view: (typeof VIEWS)[number];
+  shown?: PlannerDay;
+}) {
+  const kept = view === "day" ? "" : `?view=${view}`;
   return (
     <header className={styles.head}>
-      <Heading>{weekday(day)}</Heading>
+      <Heading>{view === "day" ? weekday(day) : `${headline(view)} of ${weekday(day)}`}</Heading>
       {shown && (
         <span className="soft">
           {shown.ribbons.length} technicians, {shown.visits} visits, {hours(shown.drivingMinutes)} driving,{" "}
@@ -49,15 +74,62 @@ function Head({ day, today, shown }: { day: string; today: string; shown?: Plann
       )}
       {shown && shown.late > 0 && <span className="needs">{shown.late} later than promised</span>}
       <nav className={styles.days} aria-label="Days">
-        <Link to={`/planner/${shifted(day, -7)}`}>week before</Link>
-        <Link to={`/planner/${shifted(day, -1)}`}>day before</Link>
-        <Link to="/planner" aria-current={day === today ? "date" : undefined}>
+        {VIEWS.map((each) => (
+          <Link
+            key={each}
+            to={`/planner/${day}${each === "day" ? "" : `?view=${each}`}`}
+            aria-current={each === view ? "page" : undefined}
+          >
+            {each}
+          </Link>
+        ))}
+        <Link to={`/planner/${shifted(day, -STEP[view])}${kept}`} aria-label={`The ${view} before`}>
+          ←
+        </Link>
+        <Link to={`/planner${kept}`} aria-current={day === today ? "date" : undefined}>
           today
         </Link>
-        <Link to={`/planner/${shifted(day, 1)}`}>day after</Link>
-        <Link to={`/planner/${shifted(day, 7)}`}>week after</Link>
+        <Link to={`/planner/${shifted(day, STEP[view])}${kept}`} aria-label={`The ${view} after`}>
+          →
+        </Link>
+        <GoTo kept={kept} />
       </nav>
     </header>
+  );
+}
+
+/** A day as people type it: "tue", "3 dec". */
+function GoTo({ kept }: { kept: string }) {
+  const [typed, setTyped] = useState("");
+  const [fault, setFault] = useState<string>();
+  const queryClient = useQueryClient();
+  const navigate = useNavigate();
+  const go = () =>
+    queryClient.fetchQuery({ ...queries.plannerDay(typed.trim()), retry: false }).then(
+      ({ day }) => {
+        setTyped("");
+        setFault(undefined);
+        navigate(`/planner/${day}${kept}`);
+      },
+      (problem: Error) => setFault(problem.message),
+    );
+  return (
+    <span className={styles.goTo}>
+      <Input
+        size="small"
+        aria-label="Go to a day"
+        aria-invalid={fault ? true : undefined}
+        placeholder="tue, 3 dec"
+        value={typed}
+        onChange={(event) => setTyped(event.target.value)}
+        onPressEnter={() => typed.trim() && void go()}
+      />
+      {fault && (
+        <span className="fault" role="alert">
+          {fault}
+        </span>
+      )}
+    </span>
   );
 }
 

@@ -184,6 +184,29 @@ class PlannerPageTest {
   }
 
   @Test
+  void a_week_and_a_month_lead_to_their_days() {
+    gate.planned();
+    Page desk = open();
+    desk.getByText("week", new Page.GetByTextOptions().setExact(true)).click();
+    Locator visit =
+        desk.locator("td a[href='/planner/%s?visit=%d']".formatted(gate.day(), gate.visit()));
+    assertThat(visit).containsText("15:00 Tansy Row");
+    desk.getByText("month", new Page.GetByTextOptions().setExact(true)).click();
+    desk.getByRole(AriaRole.TABLE).waitFor();
+    desk.locator("th a[href='/planner/%s']".formatted(gate.day())).click();
+    assertThat(block(desk)).isVisible();
+  }
+
+  @Test
+  void a_day_is_gone_to_by_typing_it() {
+    Page desk = open();
+    desk.getByLabel("Go to a day").fill("3 dec 2026");
+    desk.keyboard().press("Enter");
+    desk.waitForURL("**/planner/2026-12-03");
+    assertThat(desk.locator("main h1")).hasText("Thu 3 Dec");
+  }
+
+  @Test
   void arrows_go_from_visit_to_visit_and_enter_opens_the_job() {
     gate.planned();
     Page desk = open();

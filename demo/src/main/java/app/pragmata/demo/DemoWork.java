@@ -267,7 +267,7 @@ class DemoWork {
                 template.equipment().equals("any")
                     ? DSL.noCondition()
                     : EQUIPMENT.MODEL.containsIgnoreCase(template.equipment()))
-            .orderBy(SITE.ID)
+            .orderBy(SITE.ID, EQUIPMENT.ID.desc(), CONTACT.ID)
             .fetch(Records.mapping(Place::new));
     return places.get(random.nextInt(places.size()));
   }

@@ -112,6 +112,12 @@ class PlannerTest {
   }
 
   @Test
+  void a_day_is_asked_for_as_people_type_it() {
+    assertThat(office.get("/api/planner/days/tomorrow").json().path("day").asString())
+        .isEqualTo(gate.day().plusDays(1).toString());
+  }
+
+  @Test
   void a_visit_without_a_time_waits_until_it_has_one() {
     gate.waiting();
     assertThat(waits()).isTrue();
@@ -245,7 +251,9 @@ class PlannerTest {
   @ParameterizedTest
   @CsvSource({
     "/api/planner/days/2031-01-01, 422",
-    "/api/planner/days/soon, 400",
+    "/api/planner/days/soon, 422",
+    "/api/planner/weeks/2031-01-01, 422",
+    "/api/planner/months/soon, 400",
     "/api/visits/999999999/times, 404",
     "/api/visits/VISIT/times?part=night, 422",
     "/api/visits/VISIT/times?from=whenever, 422",
@@ -464,6 +472,60 @@ class PlannerTest {
                     "/api/planner/relays", Map.of("unplaced", List.of(gate.visit(), gate.visit())))
                 .status())
         .isEqualTo(422);
+  }
+
+  private JsonNode load(String view) {
+    JsonNode loads = office.get("/api/planner/" + view + "/" + gate.day()).json();
+    for (JsonNode technician : loads.path("technicians")) {
+      for (JsonNode day : technician.path("days")) {
+        if (technician.path("personId").asLong() == tobias
+            && day.path("day").asString().equals(gate.day().toString())) {
+          return day;
+        }
+      }
+    }
+    throw new AssertionError("no such day: " + loads);
+  }
+
+  @ParameterizedTest
+  @CsvSource({"weeks", "months"})
+  void a_day_is_as_full_as_its_visits_and_drives(String view) {
+    gate.planned();
+    JsonNode ribbon = ribbon();
+    int work = 0;
+    for (JsonNode block : ribbon.path("blocks")) {
+      work += block.path("at").path("to").asInt() - block.path("at").path("from").asInt();
+    }
+    JsonNode load = load(view);
+    assertThat(load.path("workMinutes").asInt()).isEqualTo(work);
+    assertThat(load.path("drivingMinutes").asInt())
+        .isEqualTo(ribbon.path("drivingMinutes").asInt());
+    double percent =
+        100.0
+            * (load.path("workMinutes").asInt() + load.path("drivingMinutes").asInt())
+            / load.path("atWorkMinutes").asInt();
+    assertThat(load.path("percent").asInt()).isEqualTo((int) Math.floor(percent + 0.5));
+    assertThat(load.path("count").asInt()).isEqualTo(ribbon.path("blocks").size());
+  }
+
+  @Test
+  void a_day_away_has_no_share_and_its_visits_are_to_be_looked_at() {
+    gate.planned();
+    beAway(Map.of());
+    JsonNode load = load("weeks");
+    assertThat(load.path("percent").isNull()).isTrue();
+    assertThat(load.path("away").asString()).isEqualTo("training");
+    assertThat(load.path("clashing").asInt()).isPositive();
+  }
+
+  @Test
+  void a_week_begins_on_monday_and_a_month_on_its_first() {
+    JsonNode week = office.get("/api/planner/weeks/2026-12-02").json();
+    assertThat(week.path("from").asString()).isEqualTo("2026-11-30");
+    assertThat(week.path("to").asString()).isEqualTo("2026-12-06");
+    JsonNode month = office.get("/api/planner/months/2026-12-02").json();
+    assertThat(month.path("from").asString()).isEqualTo("2026-12-01");
+    assertThat(month.path("to").asString()).isEqualTo("2026-12-31");
   }
 
   @Test

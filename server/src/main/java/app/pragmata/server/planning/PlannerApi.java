@@ -181,11 +181,20 @@ class PlannerApi {
     this.roads = roads;
   }
 
+  /**
+   * A day of everybody.
+   *
+   * @param typed as people type it, such as "tue" or "3 dec"
+   */
   @GetMapping("/api/planner/days/{day}")
-  PlannerDay getPlannerDay(Act act, @PathVariable LocalDate day) {
+  PlannerDay getPlannerDay(Act act, @PathVariable("day") String typed) {
     var reading = new Reading();
-    VisitPlan.checkDay("day", day, act.today(), reading);
+    LocalDate read = reading.required("day", typed, text -> Day.parse(text, act.today()));
+    if (read != null) {
+      VisitPlan.checkDay("day", read, act.today(), reading);
+    }
     reading.refuseIfFaulty();
+    LocalDate day = Objects.requireNonNull(read);
     Days days = store.days(day, day);
     Map<Long, PlannedVisit> visits =
         days.visits().stream().collect(Collectors.toMap(PlannedVisit::id, Function.identity()));

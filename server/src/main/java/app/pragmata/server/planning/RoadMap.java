@@ -10,6 +10,7 @@ import app.pragmata.core.planning.StraightLines;
 import app.pragmata.core.planning.Way;
 import app.pragmata.core.planning.Ways;
 import java.math.BigDecimal;
+import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Locale;
@@ -30,7 +31,10 @@ class RoadMap implements Ways {
   /** What is drawn of it. */
   record Drawn(List<RoadGraph.Junction> junctions, List<RoadGraph.Road> roads) {}
 
-  private record Known(Ways ways, Drawn drawn, Map<String, Place> districts) {}
+  /** What was read, and when by the machine's ticks. */
+  private record Known(Ways ways, Drawn drawn, Map<String, Place> districts, long readAt) {}
+
+  private static final long LOOK_AGAIN_AFTER = Duration.ofMinutes(1).toNanos();
 
   private final DSLContext database;
   private volatile @Nullable Known known;
@@ -70,7 +74,9 @@ class RoadMap implements Ways {
   private Known known() {
     Known read = known;
     // A company without roads may still get some.
-    if (read == null || read.drawn().junctions().isEmpty()) {
+    if (read == null
+        || (read.drawn().junctions().isEmpty()
+            && System.nanoTime() - read.readAt() > LOOK_AGAIN_AFTER)) {
       read = read();
       known = read;
     }
@@ -105,6 +111,7 @@ class RoadMap implements Ways {
     return new Known(
         junctions.isEmpty() ? new StraightLines() : new RoadGraph(junctions, roads),
         new Drawn(junctions, roads),
-        districts);
+        districts,
+        System.nanoTime());
   }
 }
