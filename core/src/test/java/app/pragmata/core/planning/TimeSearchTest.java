@@ -189,11 +189,12 @@ class TimeSearchTest {
     return day.legs(ROAD).stream().mapToInt(leg -> leg.way().minutes()).sum();
   }
 
-  /** A day of up to five stops, one after the other but not always with time to drive between. */
+  /** A day of up to three stops, one after the other but not always with time to drive between. */
   private static PersonDay anyDay(Random random) {
     var stops = new ArrayList<Stop>();
     int from = 400 + random.nextInt(200);
-    for (int visit = 1; visit <= random.nextInt(6); visit++) {
+    int count = random.nextInt(4);
+    for (int visit = 1; visit <= count; visit++) {
       int to = from + 15 + random.nextInt(150);
       stops.add(stop(visit, random.nextInt(60), from, to));
       from = to + random.nextInt(120);
