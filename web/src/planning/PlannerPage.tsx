@@ -22,6 +22,8 @@ import { TownMap } from "./TownMap";
 import { usePlanning } from "./usePlanning";
 import { clashWords, promised } from "./words";
 
+const CALENDAR_DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
+
 /** How much of the calendar is shown. */
 const VIEWS = ["day", "week", "month"] as const;
 
@@ -29,14 +31,16 @@ const VIEWS = ["day", "week", "month"] as const;
 export default function PlannerPage() {
   const { now } = useSession();
   const today = now.slice(0, 10);
-  const { day = today } = useParams();
+  const { day: asked = today } = useParams();
   const [search] = useSearchParams();
   const view = askedFor(VIEWS, search.get("view"));
   const { data, error } = useQuery({
-    ...queries.plannerDay(day),
+    ...queries.plannerDay(asked),
     enabled: view === "day",
     placeholderData: keepPreviousData,
   });
+  // Whatever else stands in the address is read by the server, which says so when it is no day.
+  const day = CALENDAR_DAY.test(asked) ? asked : (data?.day ?? today);
   useTitle(`Planner, ${view === "day" ? "" : `${view} of `}${weekday(day)}`);
   return (
     <div className={styles.page}>

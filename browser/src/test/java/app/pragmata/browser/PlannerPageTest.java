@@ -206,6 +206,14 @@ class PlannerPageTest {
   }
 
   @Test
+  void an_address_that_is_no_day_is_told_so_on_the_page() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/planner/soon");
+    assertThat(desk.locator("main .fault")).containsText("“soon” is not a day");
+    assertThat(desk.locator("main h1")).hasCount(1);
+  }
+
+  @Test
   void arrows_go_from_visit_to_visit_and_enter_opens_the_job() {
     gate.planned();
     Page desk = open();
