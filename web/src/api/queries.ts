@@ -151,7 +151,10 @@ export const queries = {
       queryFn: () => answer(client.GET("/api/visits/{id}/times", { params: { path: { id }, query } })),
       retry: false,
     }),
-  clashes: (id: number, query: { technicianId: number; day: string; start: string; minutes: number }) =>
+  clashes: (
+    id: number,
+    query: { technicianId: number; companionIds: number[]; day: string; start: string; minutes: number },
+  ) =>
     queryOptions({
       queryKey: ["work", "clashes", id, query],
       queryFn: () => answer(client.GET("/api/visits/{id}/clashes", { params: { path: { id }, query } })),

@@ -65,7 +65,7 @@ export function InlineForm<T extends object>({
 /** What is wrong with fields that are not on screen. */
 export const OtherFaults = ({ faults }: { faults: Problem["faults"] }) =>
   faults.map((fault) => (
-    <p key={fault.pointer} className={`fault ${styles.other}`}>
+    <p key={`${fault.pointer} ${fault.detail}`} className={`fault ${styles.other}`}>
       {fault.detail}
     </p>
   ));

@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { useDeferredValue } from "react";
+import { Button } from "antd";
+import { useDeferredValue, useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -10,6 +11,7 @@ import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 import styles from "./PlanForm.module.css";
 import { TimesFound } from "./TimesFound";
+import { type Clash, clashesOf } from "./words";
 
 /** A length that is typed to its end. */
 const LENGTH = /^\d{1,2}(:\d\d)?h?$/;
@@ -33,19 +35,23 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
   const { technicianId, companionIds, day, expected } = form.draft;
   const shownDay = useDeferredValue(day.trim());
   const shownLength = useDeferredValue(expected.trim());
-  const body = { version: form.version, ...form.draft };
   const save = useAct(
-    (_: undefined, key) =>
-      visit
+    (overruled: Clash[], key) => {
+      const body = { version: form.version, ...form.draft, overruled };
+      return visit
         ? answer(client.PUT("/api/visits/{id}/plan", { params: { path: { id: visit.id } }, body }))
         : answer(
             client.POST("/api/jobs/{id}/visits", {
               params: { path: { id: jobId ?? 0 }, ...withKey(key) },
               body,
             }),
-          ),
+          );
+    },
     { done: close, refused: form.refused, said: "The visit is planned." },
   );
+  // That the time is late was said with it.
+  const [known, setKnown] = useState<Clash[]>([]);
+  const clashes = clashesOf(form.problem?.faults ?? []);
   const people = (choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }));
   return (
     <InlineForm
@@ -53,7 +59,14 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       label="Plan visit"
       confirm="Plan"
       running={save.running}
-      submit={() => save.run(undefined)}
+      submit={() => save.run(known)}
+      extra={
+        clashes.length > 0 && (
+          <Button danger loading={save.running} onClick={() => save.run(clashes)}>
+            Plan it there all the same
+          </Button>
+        )
+      }
       close={close}
       overtaken="this plan"
       show={(value, field) => {
@@ -90,14 +103,15 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
           <TimesFound
             visitId={visit.id}
             asked={{ expected: LENGTH.test(shownLength) ? shownLength : "" }}
-            take={(found) =>
+            take={(found) => {
+              setKnown(found.lateMinutes > 0 ? ["after_respond_by"] : []);
               form.set({
                 technicianId: found.personId,
                 companionIds: companionIds.filter((id) => id !== found.personId),
                 day: weekday(found.day),
                 start: time(found.start),
-              })
-            }
+              });
+            }}
           />
         </div>
       )}

@@ -162,7 +162,6 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
   );
   const owner = day.ribbons.find((ribbon) => ribbon.blocks.some((block) => block.visitId === chosenId));
   const block = owner?.blocks.find((each) => each.visitId === chosenId);
-  const against = useAgainst(day.day, held);
 
   const choose = (visitId: number | undefined) =>
     setSearch(visitId ? { visit: String(visitId) } : {}, { replace: true });
@@ -170,17 +169,20 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     day.ribbons
       .filter((ribbon) => ribbon.blocks.some((each) => each.visitId === visitId && !each.responsible))
       .map((ribbon) => ribbon.personId);
-  const drop = (dropped: Held, insisted = dropped.asked) => {
+  const against = useAgainst(day.day, held, held ? companions(held.block.visitId) : []);
+  const drop = (dropped: Held, overruled = dropped.asked) => {
     const { block: moved, from, personId, to } = dropped;
     if (from === to.from && personId === to.personId) {
       setHeld(undefined);
       return;
     }
-    if (!insisted) {
-      void queryClient.fetchQuery(queries.clashes(moved.visitId, where(day.day, dropped))).then(
-        ({ clashes }) => (clashes.length > 0 ? setHeld({ ...dropped, asked: true }) : drop(dropped, true)),
-        () => drop(dropped, true),
-      );
+    if (!overruled) {
+      void queryClient
+        .fetchQuery(queries.clashes(moved.visitId, where(day.day, dropped, companions(moved.visitId))))
+        .then(
+          ({ clashes }) => (clashes.length > 0 ? setHeld({ ...dropped, asked: clashes }) : drop(dropped, [])),
+          () => drop(dropped, []),
+        );
       return;
     }
     const visit = {
@@ -191,8 +193,14 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
       minutes: moved.at.to - moved.at.from,
     };
     plan.run(
-      { ...visit, technicianId: to.personId, from: to.from },
-      { ...visit, companionIds: companions(moved.visitId), technicianId: personId, from },
+      { ...visit, technicianId: to.personId, from: to.from, overruled },
+      {
+        ...visit,
+        companionIds: companions(moved.visitId),
+        technicianId: personId,
+        from,
+        overruled: moved.clashes,
+      },
     );
     choose(moved.visitId);
   };
@@ -205,6 +213,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
       day: found.day,
       from: minuteOf(`${found.day}T${found.start}`),
       minutes: visit.expectedMinutes,
+      overruled: found.lateMinutes > 0 ? ["after_respond_by"] : [],
     });
     navigate(`/planner/${found.day}?visit=${visit.visitId}`);
   };
@@ -256,7 +265,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
               {clock(held.to.from)} with {name(held.to.personId)}?
             </Heading>
             <p className="needs">{against}</p>
-            <Button size="small" type="primary" loading={plan.running} onClick={() => drop(held, true)}>
+            <Button size="small" type="primary" loading={plan.running} onClick={() => drop(held)}>
               Put it there all the same
             </Button>{" "}
             <Button size="small" onClick={() => setHeld(undefined)}>
@@ -283,18 +292,19 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
 }
 
 /** Where a held visit would be, as the server is asked about it. */
-const where = (day: string, held: Held | undefined) => ({
+const where = (day: string, held: Held | undefined, companionIds: number[]) => ({
   technicianId: held?.to.personId ?? 0,
+  companionIds: companionIds.filter((id) => id !== held?.to.personId),
   day,
   start: clock(held?.to.from ?? 0).padStart(5, "0"),
   minutes: held ? held.block.at.to - held.block.at.from : 1,
 });
 
 /** What speaks against where the held visit is, as the server says. */
-function useAgainst(day: string, held: Held | undefined): string {
+function useAgainst(day: string, held: Held | undefined, companionIds: number[]): string {
   const at = useDeferredValue(held);
   const { data } = useQuery({
-    ...queries.clashes(at?.block.visitId ?? 0, where(day, at)),
+    ...queries.clashes(at?.block.visitId ?? 0, where(day, at, companionIds)),
     enabled: at !== undefined,
     placeholderData: keepPreviousData,
   });

@@ -3,7 +3,7 @@ import type { Block, PlannerDay, Ribbon, Stretch } from "../api/generated/schema
 import { hours as length, weekday } from "../format";
 import styles from "./Ribbons.module.css";
 import { clock, drawn, placed, SNAP, share, ticks } from "./scale";
-import { clashWords } from "./words";
+import { type Clash, clashWords } from "./words";
 
 /** A visit that is held over the day: where it was, and where it would be. */
 export type Held = {
@@ -11,8 +11,8 @@ export type Held = {
   from: number;
   personId: number;
   to: { personId: number; from: number };
-  /** It was let go where something speaks against it, and is asked about. */
-  asked?: boolean;
+  /** What speaks against where it was let go, and is asked about. */
+  asked?: Clash[];
 };
 
 /** The arrows that move a held visit: in quarter hours along its ribbon, or to the ribbon above or below. */
@@ -69,7 +69,7 @@ export function Ribbons({
     const at = people.indexOf(moved.to.personId) + by;
     hold({
       ...moved,
-      asked: false,
+      asked: undefined,
       to: {
         personId: people[Math.max(0, Math.min(at, people.length - 1))] ?? moved.to.personId,
         from: snapped(moved.to.from, minutes),

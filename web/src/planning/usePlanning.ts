@@ -2,6 +2,7 @@ import { answer, client } from "../api/client";
 import { hours, weekday } from "../format";
 import { useAct } from "../kit/useAct";
 import { clock } from "./scale";
+import type { Clash } from "./words";
 
 /** A visit at a time with a person; its companions come along as before. */
 export type Plan = {
@@ -12,6 +13,10 @@ export type Plan = {
   day: string;
   from: number;
   minutes: number;
+  /** What speaks against it and is put up with; anything else is refused. */
+  overruled: Clash[];
+  /** The time that was held for it. */
+  holdId?: number;
 };
 
 /**
@@ -32,6 +37,8 @@ export function usePlanning(whose: (personId: number) => string, done: () => voi
             day: plan.day,
             start: clock(plan.from),
             expected: hours(plan.minutes),
+            overruled: plan.overruled,
+            holdId: plan.holdId,
           },
         }),
       ),

@@ -1,12 +1,13 @@
 import type { Block, TimeFound, WaitingVisit } from "../api/generated/schema";
 import { hours, moment, time, weekday } from "../format";
 
-type Clash = Block["clashes"][number];
+export type Clash = Block["clashes"][number];
 
 /** What speaks against a time, as it is read on the ribbon. */
 export const CLASHES: Record<Clash, string> = {
   overlap: "two visits at once",
   absent: "away then",
+  held: "held for another customer",
   outside_hours: "outside working hours",
   skill_missing: "lacks what is needed",
   drive_does_not_fit: "no time to drive",
@@ -15,6 +16,12 @@ export const CLASHES: Record<Clash, string> = {
 
 /** "two visits at once, away then"; nothing when nothing speaks against it. */
 export const clashWords = (clashes: Clash[]): string => clashes.map((clash) => CLASHES[clash]).join(", ");
+
+/** What a refused plan was refused for; nothing where it was for something else. */
+export const clashesOf = (faults: { pointer: string; rule: string }[]): Clash[] =>
+  faults.every(({ pointer }) => pointer === "/overruled")
+    ? faults.map(({ rule }) => rule.toLowerCase() as Clash)
+    : [];
 
 /** Why a time is good, or how late it is: "12 min from Quillon Bakery, adds 4 min of driving". */
 export function reasons(found: TimeFound): string {

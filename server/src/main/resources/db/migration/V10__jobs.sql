@@ -199,6 +199,8 @@ create table visit (
   drive_warranty_exclusion text check (drive_warranty_exclusion <> ''),
   note text not null default '',
   reason text not null default '',
+  -- What speaks against its time and was put up with when it was planned.
+  overruled text[] not null default '{}',
   finished_at timestamptz,
   checked_at timestamptz,
   checked_by bigint references person,

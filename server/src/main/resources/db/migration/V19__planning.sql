@@ -91,3 +91,80 @@ create table road (
   check (from_id < to_id)
 );
 create index on road (to_id);
+
+-- When somebody is taken: by a visit that is planned, or by a time that is held while a customer chooses.
+create table booking (
+  id bigint generated always as identity primary key,
+  person_id bigint not null references person,
+  visit_id bigint references visit,
+  held_by bigint references person,
+  held_until timestamptz,
+  -- By the company's clock.
+  starts timestamp not null,
+  ends timestamp not null check (ends > starts),
+  overruled boolean not null default false,
+  check ((visit_id is null) = (held_by is not null)),
+  check ((held_by is null) = (held_until is null)),
+  -- Checked when the act is done, so that two visits can change places.
+  constraint booked_once exclude using gist (person_id with =, tsrange(starts, ends) with &&)
+    where (not overruled) deferrable initially deferred
+);
+create index on booking (person_id);
+create index on booking (visit_id) where visit_id is not null;
+create index on booking (held_by) where held_by is not null;
+
+-- Whoever is to come to a planned visit is booked for it; once it has begun its booking stays as it was planned.
+create function book_crew() returns trigger language plpgsql as $$
+begin
+  if new.state in ('driving', 'on_site') then
+    return null;
+  end if;
+  delete from booking where visit_id = new.id;
+  if new.state = 'planned' then
+    insert into booking (person_id, visit_id, starts, ends, overruled)
+    select crew.person_id, new.id, new.day + new.start_time,
+      new.day + new.start_time + make_interval(mins => new.expected_minutes),
+      new.overruled && array['overlap', 'held']
+    from (select new.technician_id union select person_id from visit_companion where visit_id = new.id) crew (person_id);
+  end if;
+  return null;
+end $$;
+create trigger visit_books_its_technician after insert on visit
+  for each row when (new.state = 'planned') execute function book_crew();
+create trigger visit_books_its_crew
+  after update of technician_id, day, start_time, expected_minutes, state, overruled on visit
+  for each row when (old.state in ('planned', 'driving', 'on_site') or new.state = 'planned') execute function book_crew();
+
+create function book_companion() returns trigger language plpgsql as $$
+begin
+  if tg_op = 'DELETE' then
+    delete from booking using visit
+    where visit.id = old.visit_id and visit.technician_id <> old.person_id
+      and booking.visit_id = old.visit_id and booking.person_id = old.person_id;
+  else
+    insert into booking (person_id, visit_id, starts, ends, overruled)
+    select new.person_id, visit.id, visit.day + visit.start_time,
+      visit.day + visit.start_time + make_interval(mins => visit.expected_minutes),
+      visit.overruled && array['overlap', 'held']
+    from visit where visit.id = new.visit_id and visit.state = 'planned' and visit.technician_id <> new.person_id;
+  end if;
+  return null;
+end $$;
+create trigger companion_is_booked after insert or delete on visit_companion
+  for each row execute function book_companion();
+
+-- A plan of many visits that is searched for, and the best that was found so far. Each person has one at a time.
+create table plan_proposal (
+  id bigint generated always as identity primary key,
+  person_id bigint not null unique references person,
+  state text not null check (state in ('searching', 'found', 'failed')),
+  first_day date not null,
+  last_day date not null check (last_day >= first_day),
+  technician_ids bigint[] not null,
+  visit_ids bigint[] not null,
+  seconds smallint not null check (seconds between 1 and 60),
+  stop boolean not null default false,
+  -- How much is driven as things stand.
+  driving_minutes integer not null default 0,
+  best jsonb
+);

@@ -16,6 +16,7 @@ import app.pragmata.server.billing.InvoiceForm;
 import app.pragmata.server.billing.InvoiceService;
 import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.records.Act;
+import java.time.LocalTime;
 import java.util.ArrayDeque;
 import java.util.Deque;
 import java.util.List;
@@ -108,13 +109,8 @@ class DemoBills {
         act,
         key(),
         job.jobId(),
-        new PlanningService.PlanForm(
-            1,
-            visit.value2(),
-            List.of(),
-            act.today().plusDays(12 + count).toString(),
-            "16:00",
-            "0:30"));
+        PlanningService.PlanForm.anyway(
+            1, visit.value2(), act.today().plusDays(12 + count), LocalTime.of(16, 0), 30));
     bill(act, List.of(form(job, Bill.Kind.PART, List.of(visit.value1()))));
   }
 

@@ -414,13 +414,8 @@ class DemoWork {
 
   private void plan(Instant at, long visit, Slot slot, Template template) {
     var form =
-        new PlanningService.PlanForm(
-            1,
-            slot.technician(),
-            List.of(),
-            slot.day().toString(),
-            slot.start().toString(),
-            Minutes.text(template.minutes()));
+        PlanningService.PlanForm.anyway(
+            1, slot.technician(), slot.day(), slot.start(), template.minutes());
     planning.plan(desk(at), visit, form);
   }
 
@@ -764,8 +759,7 @@ class DemoWork {
                 planning.plan(
                     desk(on),
                     visit,
-                    new PlanningService.PlanForm(
-                        1, imre, List.of(), day.toString(), "15:00", "2:30"));
+                    PlanningService.PlanForm.anyway(1, imre, day, LocalTime.of(15, 0), 150));
                 swingGateVisit(day, imre, visit);
               });
         });

@@ -360,13 +360,8 @@ class LargeWeek {
     planning.plan(
         desk(stop.day.minusDays(4), stop.deskTime()),
         stop.visit,
-        new PlanningService.PlanForm(
-            1,
-            stop.technician,
-            List.of(),
-            stop.day.toString(),
-            stop.arrived().toString(),
-            Minutes.text(stop.template.minutes())));
+        PlanningService.PlanForm.anyway(
+            1, stop.technician, stop.day, stop.arrived(), stop.template.minutes()));
   }
 
   private void visit(Stop stop) {

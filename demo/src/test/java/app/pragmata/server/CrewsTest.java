@@ -53,6 +53,7 @@ class CrewsTest {
     form.put("day", visit().path("day").asString());
     form.put("start", "15");
     form.put("expected", "2h30");
+    form.put("overruled", SwingGate.ANYTHING);
     return gate.office().put("/api/visits/" + gate.visit() + "/plan", form);
   }
 

@@ -262,6 +262,7 @@ class DriveHomeTest {
             Map.of("version", second.visitVersion(), "technicianId", piet()));
     String muchLater = LocalDate.parse(today()).plusMonths(9).toString();
     plan.putAll(Map.of("day", muchLater, "start", "9", "expected", "1h"));
+    plan.put("overruled", SwingGate.ANYTHING);
     assertThat(second.office().put("/api/visits/" + second.visit() + "/plan", plan).status())
         .isEqualTo(200);
     assertThat(texts(home(first), "minutes")).containsExactly("40");

@@ -111,7 +111,9 @@ class ExtraWorkTest {
                 "start",
                 "9",
                 "expected",
-                "1h"));
+                "1h",
+                "overruled",
+                SwingGate.ANYTHING));
     gate.office()
         .post(
             "/api/visits/" + visit.path("id").asLong() + "/call-off",

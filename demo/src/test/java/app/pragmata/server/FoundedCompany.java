@@ -198,7 +198,9 @@ public final class FoundedCompany implements AutoCloseable {
                 "start",
                 "10",
                 "expected",
-                "1:30")));
+                "1:30",
+                "overruled",
+                SwingGate.ANYTHING)));
     String pocket = "/api/pocket/visits/" + visit + "/";
     at(day + "T07:30:00Z");
     done(technician.post(pocket + "drive", Map.of()));

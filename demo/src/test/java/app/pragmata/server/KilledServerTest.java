@@ -154,7 +154,9 @@ class KilledServerTest {
                   "start",
                   "8:00",
                   "expected",
-                  "0:10")),
+                  "0:10",
+                  "overruled",
+                  SwingGate.ANYTHING)),
           "id");
       program.clock().set(day + "T20:00");
       id(

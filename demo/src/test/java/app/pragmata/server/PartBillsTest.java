@@ -56,7 +56,9 @@ class PartBillsTest {
                 "start",
                 "8:00",
                 "expected",
-                "1h"));
+                "1h",
+                "overruled",
+                SwingGate.ANYTHING));
     JsonNode visits = gate.sheet().path("visits");
     JsonNode other =
         visits.path(0).path("id").asLong() == gate.visit() ? visits.path(1) : visits.path(0);

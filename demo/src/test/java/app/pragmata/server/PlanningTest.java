@@ -258,7 +258,9 @@ class PlanningTest {
                 "start",
                 "8:30",
                 "expected",
-                "2:30"));
+                "2:30",
+                "overruled",
+                SwingGate.ANYTHING));
     form.putAll(changes);
     return form;
   }

@@ -19,6 +19,17 @@ import tools.jackson.databind.JsonNode;
  * its life.
  */
 public final class SwingGate {
+  /** All that can speak against a time, for plans in which it does not matter. */
+  public static final List<String> ANYTHING =
+      List.of(
+          "overlap",
+          "absent",
+          "held",
+          "outside_hours",
+          "skill_missing",
+          "drive_does_not_fit",
+          "after_respond_by");
+
   // Every example has a day of its own, later than all before it, as time runs in the real world.
   private static LocalDate lastDay = LocalDate.of(2026, 11, 24);
 
@@ -270,7 +281,9 @@ public final class SwingGate {
                 "start",
                 "15",
                 "expected",
-                "2h30")));
+                "2h30",
+                "overruled",
+                ANYTHING)));
     return this;
   }
 

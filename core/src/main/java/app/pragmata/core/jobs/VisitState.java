@@ -30,6 +30,11 @@ public sealed interface VisitState {
   record Unplanned() implements Plannable {}
 
   record Planned() implements Plannable {
+    /** Back to those that wait for a time. */
+    public Unplanned unplan() {
+      return new Unplanned();
+    }
+
     public Driving drive() {
       return new Driving();
     }

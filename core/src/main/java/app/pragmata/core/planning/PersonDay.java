@@ -6,6 +6,7 @@ import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param working when they work as a rule; the work itself lies in it, the drive from and to the
  *     base need not
  * @param away when they do not, all the same
+ * @param held when they are kept free for a customer who is still choosing
  * @param skillIds what they know and may do on that day
  * @param stops where they are to be, the earliest first
  */
@@ -24,6 +26,7 @@ public record PersonDay(
     @Nullable Place base,
     List<Stretch> working,
     List<Stretch> away,
+    List<Stretch> held,
     Set<Long> skillIds,
     List<Stop> stops) {
   /**
@@ -46,6 +49,7 @@ public record PersonDay(
   public PersonDay {
     working = List.copyOf(working);
     away = List.copyOf(away);
+    held = List.copyOf(held);
     skillIds = Set.copyOf(skillIds);
     stops = stops.stream().sorted(Comparator.comparingInt(stop -> stop.at().from())).toList();
   }
@@ -75,14 +79,21 @@ public record PersonDay(
 
   /** The same day without one visit. */
   public PersonDay without(@Nullable Long visitId) {
-    return new PersonDay(
-        personId,
-        day,
-        base,
-        working,
-        away,
-        skillIds,
-        stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList());
+    return at(stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList());
+  }
+
+  /** The same day with one visit more. */
+  public PersonDay with(Stop stop) {
+    return at(Stream.concat(stops.stream(), Stream.of(stop)).toList());
+  }
+
+  private PersonDay at(List<Stop> otherStops) {
+    return new PersonDay(personId, day, base, working, away, held, skillIds, otherStops);
+  }
+
+  /** When they may be given a visit: at work, not called away, and not held for somebody. */
+  public List<Stretch> open() {
+    return atWork().stream().flatMap(stretch -> stretch.without(held).stream()).toList();
   }
 
   /** When they are at work and nobody called them away. */
@@ -101,6 +112,9 @@ public record PersonDay(
     }
     if (away.stream().anyMatch(stretch -> stretch.overlaps(at))) {
       clashes.add(Clash.ABSENT);
+    }
+    if (held.stream().anyMatch(stretch -> stretch.overlaps(at))) {
+      clashes.add(Clash.HELD);
     }
     if (working.stream().noneMatch(stretch -> stretch.holds(at))) {
       clashes.add(Clash.OUTSIDE_HOURS);

@@ -1,6 +1,5 @@
 package app.pragmata.core.planning;
 
-import app.pragmata.core.planning.PersonDay.Stop;
 import app.pragmata.core.planning.TimeSearch.Found;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -33,7 +32,8 @@ public final class Relay {
       Found found = search.best(visit, left, 1).stream().findFirst().orElse(null);
       moves.add(new Move(visit, found));
       if (found != null) {
-        left.replaceAll(day -> isOf(found, day) ? with(day, visit, found) : day);
+        left.replaceAll(
+            day -> isOf(found, day) ? day.without(visit.visitId()).with(found.stop(visit)) : day);
       }
     }
     return moves;
@@ -46,12 +46,5 @@ public final class Relay {
 
   private static boolean isOf(Found found, PersonDay day) {
     return day.personId() == found.personId() && day.day().equals(found.day());
-  }
-
-  private static PersonDay with(PersonDay day, Wanted visit, Found found) {
-    var stops = new ArrayList<>(day.without(visit.visitId()).stops());
-    stops.add(new Stop(visit.visitId() == null ? 0 : visit.visitId(), visit.place(), found.at()));
-    return new PersonDay(
-        day.personId(), day.day(), day.base(), day.working(), day.away(), day.skillIds(), stops);
   }
 }

@@ -60,7 +60,8 @@ public record Stretch(int from, int to) {
     return between(from, to);
   }
 
-  private static int minuteOf(LocalTime time) {
+  /** The minutes from midnight to this time. */
+  public static int minuteOf(LocalTime time) {
     return time.getHour() * 60 + time.getMinute();
   }
 

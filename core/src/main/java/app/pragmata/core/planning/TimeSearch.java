@@ -43,7 +43,12 @@ public record TimeSearch(Ways ways, LocalDateTime earliest, Stretch within) {
       @Nullable Long afterVisitId,
       Way drive,
       int addedMinutes,
-      int lateMinutes) {}
+      int lateMinutes) {
+    /** The visit as a stop at this time. */
+    public Stop stop(Wanted wanted) {
+      return new Stop(wanted.visitId() == null ? 0 : wanted.visitId(), wanted.place(), at);
+    }
+  }
 
   /**
    * The best times of these days, the best first, at most one of each; whoever lacks a skill has
@@ -85,7 +90,7 @@ public record TimeSearch(Ways ways, LocalDateTime earliest, Stretch within) {
     for (int i = 0; i <= day.stops().size(); i++) {
       Stop before = i == 0 ? null : day.stops().get(i - 1);
       Stop after = i == day.stops().size() ? null : day.stops().get(i);
-      for (Stretch free : day.atWork()) {
+      for (Stretch free : day.open()) {
         between(wanted, day, before, after, free, first).ifPresent(found::add);
       }
     }

@@ -16,12 +16,14 @@ class PersonDayTest {
   private static final Place QUAY = new Place(53.1, 0);
   private static final Place SHED = new Place(53.2, 0);
 
+  private static final List<Stretch> HELD = List.of(new Stretch(60, 120));
+
   /** Every drive takes a quarter of an hour. */
   private static final Ways WAYS = (from, to) -> new Way(15, 9_000, false);
 
   private static PersonDay day(@Nullable Place base, List<Stretch> away, Stop... stops) {
     return new PersonDay(
-        1, DAY, base, List.of(new Stretch(480, 1020)), away, Set.of(4L), List.of(stops));
+        1, DAY, base, List.of(new Stretch(480, 1020)), away, HELD, Set.of(4L), List.of(stops));
   }
 
   private static Set<Clash> clashes(PersonDay day, int from, int to) {
@@ -29,6 +31,23 @@ class PersonDayTest {
         new Wanted(9L, SHED, to - from, Set.of(4L), DAY.atTime(15, 0)),
         new Stretch(from, to),
         WAYS);
+  }
+
+  @Test
+  void a_time_that_is_held_for_somebody_is_open_to_nobody_else() {
+    assertThat(clashes(day(HOME, List.of()), 100, 160)).contains(Clash.HELD);
+    assertThat(clashes(day(HOME, List.of()), 120, 180)).doesNotContain(Clash.HELD);
+    var held =
+        new PersonDay(
+            1,
+            DAY,
+            HOME,
+            List.of(new Stretch(480, 1020)),
+            List.of(),
+            List.of(new Stretch(600, 660)),
+            Set.of(),
+            List.of());
+    assertThat(held.open()).containsExactly(new Stretch(480, 600), new Stretch(660, 1020));
   }
 
   @Test

@@ -32,7 +32,14 @@ class RelayTest {
 
   private static PersonDay day(long person, int until) {
     return new PersonDay(
-        person, DAY, TOWN, List.of(new Stretch(480, until)), List.of(), Set.of(), List.of());
+        person,
+        DAY,
+        TOWN,
+        List.of(new Stretch(480, until)),
+        List.of(),
+        List.of(),
+        Set.of(),
+        List.of());
   }
 
   @Test
@@ -83,7 +90,14 @@ class RelayTest {
       days.put(
           day.personId(),
           new PersonDay(
-              day.personId(), DAY, TOWN, day.working(), day.away(), day.skillIds(), stops));
+              day.personId(),
+              DAY,
+              TOWN,
+              day.working(),
+              day.away(),
+              day.held(),
+              day.skillIds(),
+              stops));
     }
   }
 }

@@ -39,7 +39,14 @@ class TimeSearchTest {
 
   private static PersonDay day(long person, LocalDate day, Stop... stops) {
     return new PersonDay(
-        person, day, HOME, List.of(new Stretch(480, 1020)), List.of(), Set.of(1L), List.of(stops));
+        person,
+        day,
+        HOME,
+        List.of(new Stretch(480, 1020)),
+        List.of(),
+        List.of(),
+        Set.of(1L),
+        List.of(stops));
   }
 
   private static Wanted wanted(
@@ -90,7 +97,14 @@ class TimeSearchTest {
   void whoever_lacks_what_is_needed_is_not_offered() {
     var unskilled =
         new PersonDay(
-            3, MONDAY, HOME, List.of(new Stretch(480, 1020)), List.of(), Set.of(), List.of());
+            3,
+            MONDAY,
+            HOME,
+            List.of(new Stretch(480, 1020)),
+            List.of(),
+            List.of(),
+            Set.of(),
+            List.of());
     assertThat(best(wanted(10, 60, null), unskilled)).isEmpty();
   }
 
@@ -103,6 +117,7 @@ class TimeSearchTest {
             HOME,
             List.of(new Stretch(480, 1020)),
             List.of(new Stretch(0, 720)),
+            List.of(),
             Set.of(1L),
             List.of());
     assertThat(best(wanted(10, 60, null), away)).first().returns(720, each -> each.at().from());
@@ -168,7 +183,9 @@ class TimeSearchTest {
     for (Found found : best(wanted, day)) {
       var stops = new ArrayList<>(day.stops());
       stops.add(new Stop(99, wanted.place(), found.at()));
-      var with = new PersonDay(1, MONDAY, HOME, day.working(), day.away(), day.skillIds(), stops);
+      var with =
+          new PersonDay(
+              1, MONDAY, HOME, day.working(), day.away(), day.held(), day.skillIds(), stops);
       assertThat(driving(with) - driving(day)).isEqualTo(found.addedMinutes());
     }
   }
@@ -201,6 +218,7 @@ class TimeSearchTest {
     }
     List<Stretch> away =
         random.nextInt(3) > 0 ? List.of() : List.of(new Stretch(600, 660 + random.nextInt(200)));
-    return new PersonDay(1, MONDAY, HOME, List.of(new Stretch(480, 1020)), away, Set.of(1L), stops);
+    return new PersonDay(
+        1, MONDAY, HOME, List.of(new Stretch(480, 1020)), away, List.of(), Set.of(1L), stops);
   }
 }

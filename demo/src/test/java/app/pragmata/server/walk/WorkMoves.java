@@ -1,5 +1,6 @@
 package app.pragmata.server.walk;
 
+import app.pragmata.server.SwingGate;
 import app.pragmata.server.Visitor;
 import app.pragmata.server.Visitor.Answer;
 import java.time.Duration;
@@ -73,7 +74,9 @@ final class WorkMoves {
         "start",
         (8 + dice.next(9)) + ":00",
         "expected",
-        "1:30");
+        "1:30",
+        "overruled",
+        dice.oneIn(4) ? List.of() : SwingGate.ANYTHING);
   }
 
   /** The next press of whoever has the visit, or one that does not fit. */

@@ -189,9 +189,18 @@ class Problems {
                       Rule.EXCEEDS_LIMIT,
                       "More of the deposit would be used than it holds. Reload the page to see what is left."));
           case "23P01" ->
-              "one_clock_per_person".equals(constraint)
-                  ? Optional.of(overlappingClocks())
-                  : Optional.empty();
+              switch (constraint) {
+                case "one_clock_per_person" -> Optional.of(overlappingClocks());
+                case "booked_once" ->
+                    Optional.of(
+                        new Refused(
+                            List.of(
+                                new Fault(
+                                    "overruled",
+                                    Rule.OVERLAP,
+                                    "Somebody has just given this time away. Choose another, or plan it there all the same."))));
+                default -> Optional.empty();
+              };
           case "23505" ->
               Optional.of(
                   new Refused(

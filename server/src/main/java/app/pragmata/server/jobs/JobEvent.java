@@ -20,6 +20,7 @@ public enum JobEvent implements Event {
   CALLED_OFF(RecordKind.JOB),
   VISIT_WANTED(RecordKind.VISIT),
   VISIT_PLANNED(RecordKind.VISIT),
+  VISIT_UNPLANNED(RecordKind.VISIT),
   VISIT_UNDER_WAY(RecordKind.VISIT),
   VISIT_ARRIVED_AT(RecordKind.VISIT),
   VISIT_STARTED(RecordKind.VISIT),

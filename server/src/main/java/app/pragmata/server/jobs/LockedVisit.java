@@ -171,6 +171,14 @@ public final class LockedVisit {
     plan(row, plan);
   }
 
+  void unplan() {
+    row.setTechnicianId(null);
+    row.setDay(null);
+    row.setPlannedDay(null);
+    row.setStartTime(null);
+    row.setOverruled(new String[0]);
+  }
+
   static void plan(VisitRecord row, VisitPlan plan) {
     row.setTechnicianId(plan.technicianId());
     row.setDay(plan.day());

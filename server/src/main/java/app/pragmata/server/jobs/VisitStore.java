@@ -354,6 +354,13 @@ public class VisitStore {
     setCompanions(visit.id(), plan.companionIds());
   }
 
+  /** Takes a visit's person and time away; it waits for others. */
+  public void unplan(Act act, LockedVisit visit, VisitState.Unplanned state) {
+    visit.unplan();
+    store(act, JobEvent.VISIT_UNPLANNED, visit, state, About.NOTHING);
+    setCompanions(visit.id(), List.of());
+  }
+
   /** One more visit for a job, planned at once; gives its id. */
   public long add(Act act, LockedJob job, VisitPlan plan) {
     VisitRecord visit = database.newRecord(VISIT);

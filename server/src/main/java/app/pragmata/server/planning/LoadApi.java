@@ -72,14 +72,14 @@ class LoadApi {
   @GetMapping("/api/planner/weeks/{day}")
   Loads getPlannerWeek(Act act, @PathVariable LocalDate day) {
     LocalDate monday = checked(act, day).with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY));
-    return loads(monday, monday.plusDays(DAYS_OF_A_WEEK - 1L), true);
+    return loads(act, monday, monday.plusDays(DAYS_OF_A_WEEK - 1L), true);
   }
 
   /** The month in which a day lies. */
   @GetMapping("/api/planner/months/{day}")
   Loads getPlannerMonth(Act act, @PathVariable LocalDate day) {
     LocalDate first = checked(act, day).withDayOfMonth(1);
-    return loads(first, first.with(TemporalAdjusters.lastDayOfMonth()), false);
+    return loads(act, first, first.with(TemporalAdjusters.lastDayOfMonth()), false);
   }
 
   private static LocalDate checked(Act act, LocalDate day) {
@@ -89,8 +89,8 @@ class LoadApi {
     return day;
   }
 
-  private Loads loads(LocalDate from, LocalDate to, boolean named) {
-    Days days = store.days(from, to);
+  private Loads loads(Act act, LocalDate from, LocalDate to, boolean named) {
+    Days days = store.days(from, to, act.at());
     Map<Long, PlannedVisit> visits =
         days.visits().stream().collect(Collectors.toMap(PlannedVisit::id, Function.identity()));
     Map<Long, List<PersonDay>> byPerson =

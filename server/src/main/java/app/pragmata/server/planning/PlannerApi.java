@@ -20,9 +20,11 @@ import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -66,12 +68,22 @@ class PlannerApi {
       @Nullable Point base,
       List<Stretch> working,
       List<AwayFrom> away,
+      List<Held> held,
       List<Block> blocks,
       List<Drive> drives,
       int drivingMinutes) {}
 
   /** That somebody is away, and until which day. */
   record AwayFrom(long absenceId, AbsenceKind kind, Stretch at, LocalDate lastDay, String note) {}
+
+  /**
+   * A time that is kept free for a customer.
+   *
+   * @param by who holds it
+   * @param mine whether that is whoever asks
+   * @param until when it is free again by itself
+   */
+  record Held(long holdId, Stretch at, String by, boolean mine, Instant until) {}
 
   /** A place on the map; with {@code guessed}, the middle of its postcode district. */
   record Point(double latitude, double longitude, boolean guessed) {}
@@ -83,6 +95,7 @@ class PlannerApi {
    * @param respondBy until when somebody was promised, by the company's clock; null for no promise
    *     and where it was kept
    * @param clashes what speaks against it; nothing of what is over
+   * @param overruled which of that was known when it was planned
    */
   record Block(
       long visitId,
@@ -97,6 +110,7 @@ class PlannerApi {
       Stretch at,
       @Nullable LocalDateTime respondBy,
       Set<Clash> clashes,
+      Set<Clash> overruled,
       @Nullable Point point) {}
 
   /**
@@ -123,6 +137,7 @@ class PlannerApi {
       String customer,
       String site,
       String area,
+      String kindOfJob,
       int expectedMinutes,
       @Nullable LocalDateTime respondBy,
       boolean late,
@@ -175,8 +190,10 @@ class PlannerApi {
 
   private final PlannerStore store;
   private final RoadMap roads;
+  private final PlanCheck check;
 
-  PlannerApi(PlannerStore store, RoadMap roads) {
+  PlannerApi(PlannerStore store, RoadMap roads, PlanCheck check) {
+    this.check = check;
     this.store = store;
     this.roads = roads;
   }
@@ -195,12 +212,14 @@ class PlannerApi {
     }
     reading.refuseIfFaulty();
     LocalDate day = Objects.requireNonNull(read);
-    Days days = store.days(day, day);
+    Days days = store.days(day, day, act.at());
     Map<Long, PlannedVisit> visits =
         days.visits().stream().collect(Collectors.toMap(PlannedVisit::id, Function.identity()));
     Map<Long, String> skills = store.skillNames();
     List<Ribbon> ribbons =
-        days.days().stream().map(each -> ribbon(each, days, visits, skills)).toList();
+        days.days().stream()
+            .map(each -> ribbon(act.personId(), each, days, visits, skills))
+            .toList();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     List<WaitingVisit> waiting =
         store.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
@@ -227,7 +246,11 @@ class PlannerApi {
   }
 
   private Ribbon ribbon(
-      PersonDay day, Days days, Map<Long, PlannedVisit> visits, Map<Long, String> skills) {
+      long askedBy,
+      PersonDay day,
+      Days days,
+      Map<Long, PlannedVisit> visits,
+      Map<Long, String> skills) {
     List<PersonDay.Leg> legs = day.legs(roads);
     return new Ribbon(
         day.personId(),
@@ -245,6 +268,13 @@ class PlannerApi {
                         absence.stretch(),
                         absence.lastDay(),
                         absence.note()))
+            .toList(),
+        days.held().stream()
+            .filter(held -> held.personId() == day.personId())
+            .map(
+                held ->
+                    new Held(
+                        held.id(), held.at(), held.by(), held.heldBy() == askedBy, held.until()))
             .toList(),
         day.stops().stream()
             .map(stop -> block(Objects.requireNonNull(visits.get(stop.visitId())), day))
@@ -269,6 +299,7 @@ class PlannerApi {
         visit.state() == VisitState.Code.PLANNED
             ? day.clashes(visit.wanted(visit.expectedMinutes()), visit.at(), roads)
             : Set.of(),
+        visit.overruled(),
         point(visit.located()));
   }
 
@@ -304,6 +335,7 @@ class PlannerApi {
         visit.customer(),
         visit.site(),
         visit.area(),
+        visit.kindOfJob(),
         visit.expectedMinutes(),
         visit.respondBy(),
         visit.respondBy() != null && visit.respondBy().isBefore(now),
@@ -382,7 +414,7 @@ class PlannerApi {
     int length = minutes == null ? visit.expectedMinutes() : minutes;
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     LocalDateTime earliest = first.equals(act.today()) ? now : first.atStartOfDay();
-    Days days = store.days(first, first.plusDays(SEARCHED_DAYS - 1L));
+    Days days = store.days(first, first.plusDays(SEARCHED_DAYS - 1L), act.at());
     List<PersonDay> asked =
         days.days().stream()
             .filter(day -> technicianId == null || day.personId() == technicianId)
@@ -423,6 +455,7 @@ class PlannerApi {
       Act act,
       @PathVariable long id,
       @RequestParam long technicianId,
+      @RequestParam(required = false) @Nullable List<Long> companionIds,
       @RequestParam LocalDate day,
       @RequestParam LocalTime start,
       @RequestParam int minutes) {
@@ -430,10 +463,15 @@ class PlannerApi {
     VisitPlan.check(day, minutes, act.today(), reading);
     reading.refuseIfFaulty();
     PlannedVisit visit = store.visit(id);
+    VisitPlan.checkCompanions(
+        technicianId, companionIds == null ? List.of() : companionIds, reading);
+    reading.refuseIfFaulty();
+    var crewIds = new ArrayList<>(List.of(technicianId));
+    crewIds.addAll(companionIds == null ? List.of() : companionIds);
     return new Clashes(
-        store
-            .days(day, day)
-            .of(technicianId, day)
-            .clashes(visit.wanted(minutes), Stretch.of(start, minutes), roads));
+        check
+            .clashes(
+                visit, Stretch.of(start, minutes), crewIds, day, store.days(day, day, act.at()))
+            .keySet());
   }
 }

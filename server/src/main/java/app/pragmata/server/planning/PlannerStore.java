@@ -3,6 +3,7 @@ package app.pragmata.server.planning;
 import static app.pragmata.server.generated.Tables.ABSENCE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB_SKILL;
 import static app.pragmata.server.generated.Tables.PERSON_SKILL;
 import static app.pragmata.server.generated.Tables.SITE;
@@ -12,27 +13,36 @@ import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.WORKING_PATTERN;
 import static app.pragmata.server.generated.Tables.WORKING_PATTERN_DAY;
 import static app.pragmata.server.generated.Tables.WORK_BASE;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.company.WorkingHours;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.AbsenceKind;
+import app.pragmata.core.planning.Clash;
 import app.pragmata.core.planning.PersonDay;
 import app.pragmata.core.planning.Place;
 import app.pragmata.core.planning.Stretch;
 import app.pragmata.core.planning.Wanted;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.Job;
+import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.people.PeopleStore.Colleague;
+import app.pragmata.server.planning.HoldStore.HeldTime;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
@@ -57,6 +67,8 @@ class PlannerStore {
    *
    * @param phone the customer's; may be empty
    * @param day null while it waits for one
+   * @param overruled what spoke against its time when it was planned
+   * @param finished by the company's clock; null until then
    * @param respondBy by the company's clock; null where nobody was promised
    * @param located null where nobody knows where the site is
    */
@@ -71,12 +83,15 @@ class PlannerStore {
       String phone,
       String site,
       String area,
+      String kindOfJob,
       VisitState.Code state,
       @Nullable Long technicianId,
       List<Long> companionIds,
       @Nullable LocalDate day,
       @Nullable LocalTime start,
       int expectedMinutes,
+      Set<Clash> overruled,
+      @Nullable LocalDateTime finished,
       @Nullable LocalDateTime respondBy,
       RoadMap.@Nullable Located located,
       Set<Long> skillIds) {
@@ -85,12 +100,27 @@ class PlannerStore {
       return located == null ? null : located.place();
     }
 
+    /** When it is; what was done sooner than expected ends when it was done. */
     Stretch at() {
-      return Stretch.of(Objects.requireNonNull(start), expectedMinutes);
+      LocalTime from = Objects.requireNonNull(start);
+      boolean soonDone =
+          finished != null
+              && finished.toLocalDate().equals(day)
+              && finished.isAfter(day.atTime(from))
+              && finished.isBefore(day.atTime(from).plusMinutes(expectedMinutes));
+      return soonDone
+          ? Stretch.between(from, finished.toLocalTime())
+          : Stretch.of(from, expectedMinutes);
     }
 
     boolean isOf(long personId) {
-      return Objects.equals(technicianId, personId) || companionIds.contains(personId);
+      return crewIds().contains(personId);
+    }
+
+    /** Who comes, whoever is responsible first; only of a visit that has its time. */
+    List<Long> crewIds() {
+      return Stream.concat(Stream.of(Objects.requireNonNull(technicianId)), companionIds.stream())
+          .toList();
     }
 
     Wanted wanted(int minutes) {
@@ -128,6 +158,7 @@ class PlannerStore {
       List<Colleague> people,
       List<PlannedVisit> visits,
       List<Absence> absences,
+      List<HeldTime> held,
       List<PersonDay> days) {
     PersonDay of(long personId, LocalDate day) {
       return days.stream()
@@ -167,16 +198,23 @@ class PlannerStore {
   private final CompanyStore companies;
   private final PeopleStore people;
   private final RoadMap roads;
+  private final HoldStore holds;
 
-  PlannerStore(DSLContext database, CompanyStore companies, PeopleStore people, RoadMap roads) {
+  PlannerStore(
+      DSLContext database,
+      CompanyStore companies,
+      PeopleStore people,
+      RoadMap roads,
+      HoldStore holds) {
+    this.holds = holds;
     this.database = database;
     this.companies = companies;
     this.people = people;
     this.roads = roads;
   }
 
-  /** Every technician's days from the first to the last. */
-  Days days(LocalDate first, LocalDate last) {
+  /** Every technician's days from the first to the last, as they are at this moment. */
+  Days days(LocalDate first, LocalDate last, Instant now) {
     List<Colleague> technicians = people.listTechnicians();
     List<PlannedVisit> visits =
         fetchVisits(
@@ -189,6 +227,7 @@ class PlannerStore {
                         VisitState.Code.CALLED_OFF,
                         VisitState.Code.UNPLANNED)));
     List<Absence> absences = absences(first, last);
+    List<HeldTime> held = holds.held(first, last, now);
     Map<Long, List<Pattern>> patterns = patterns(last);
     Map<Long, List<HeldSkill>> skills =
         database
@@ -218,6 +257,10 @@ class PlannerStore {
                     .filter(absence -> absence.personId() == person.id() && absence.isOn(on))
                     .map(Absence::stretch)
                     .toList(),
+                held.stream()
+                    .filter(time -> time.personId() == person.id() && time.day().equals(on))
+                    .map(HeldTime::at)
+                    .toList(),
                 skills.getOrDefault(person.id(), List.of()).stream()
                     .filter(skill -> skill.until() == null || !skill.until().isBefore(on))
                     .map(HeldSkill::skillId)
@@ -228,7 +271,7 @@ class PlannerStore {
                     .toList()));
       }
     }
-    return new Days(technicians, visits, absences, days);
+    return new Days(technicians, visits, absences, held, days);
   }
 
   private static List<Stretch> working(
@@ -323,6 +366,43 @@ class PlannerStore {
             () -> new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page."));
   }
 
+  /** These visits by their ids; one that is not there is left out. */
+  List<PlannedVisit> visits(Collection<Long> ids) {
+    return fetchVisits(VISIT.ID.in(ids));
+  }
+
+  /** Who was there last at the site of each of these visits; none where nobody was. */
+  Map<Long, Long> lastThere(Collection<Long> visitIds) {
+    Visit past = VISIT.as("past");
+    Job pastJob = JOB.as("past_job");
+    return database
+        .select(
+            VISIT.ID,
+            field(
+                select(past.TECHNICIAN_ID)
+                    .from(past)
+                    .join(pastJob)
+                    .on(pastJob.ID.eq(past.JOB_ID))
+                    .where(pastJob.SITE_ID.eq(JOB.SITE_ID))
+                    .and(past.STATE.in(VisitState.Code.FINISHED, VisitState.Code.CHECKED))
+                    .orderBy(past.DAY.desc(), past.ID.desc())
+                    .limit(1)))
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .where(VISIT.ID.in(visitIds))
+        .fetch()
+        .stream()
+        .filter(row -> row.value2() != null)
+        .collect(Collectors.toMap(row -> row.value1(), row -> row.value2()));
+  }
+
+  /** The names of everybody who may be planned. */
+  Map<Long, String> names() {
+    return people.listTechnicians().stream()
+        .collect(Collectors.toMap(Colleague::id, Colleague::name));
+  }
+
   Map<Long, String> skillNames() {
     return database.selectFrom(SKILL).orderBy(SKILL.NAME).fetchMap(SKILL.ID, SKILL.NAME);
   }
@@ -336,6 +416,7 @@ class PlannerStore {
     return database
         .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
         .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+        .select(VISIT.OVERRULED, VISIT.FINISHED_AT)
         .select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.RESPOND_BY, JOB.RESPONDED_AT)
         .select(
             CUSTOMER.ID,
@@ -343,6 +424,7 @@ class PlannerStore {
             CUSTOMER.PHONE,
             SITE.NAME,
             SITE.AREA,
+            KIND_OF_JOB.NAME,
             SITE.POSTCODE,
             SITE.LATITUDE,
             SITE.LONGITUDE)
@@ -354,6 +436,8 @@ class PlannerStore {
         .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
         .join(SITE)
         .on(SITE.ID.eq(JOB.SITE_ID))
+        .join(KIND_OF_JOB)
+        .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
         .where(which)
         .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
         .limit(most)
@@ -370,12 +454,19 @@ class PlannerStore {
                     row.get(CUSTOMER.PHONE),
                     row.get(SITE.NAME),
                     row.get(SITE.AREA),
+                    row.get(KIND_OF_JOB.NAME),
                     row.get(VISIT.STATE),
                     row.get(VISIT.TECHNICIAN_ID),
                     row.get(COMPANION_IDS),
                     row.get(VISIT.DAY),
                     row.get(VISIT.START_TIME),
                     row.get(VISIT.EXPECTED_MINUTES),
+                    Arrays.stream(row.get(VISIT.OVERRULED))
+                        .map(code -> Coded.get(Clash.class, code))
+                        .collect(Collectors.toSet()),
+                    row.get(VISIT.FINISHED_AT) == null
+                        ? null
+                        : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
                     row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
                         ? null
                         : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),

@@ -30,6 +30,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PlanningApi {
 
+  record UnplanForm(int version) {}
+
   record CallOffForm(int version, @Nullable String reason) {}
 
   /**
@@ -54,6 +56,14 @@ class PlanningApi {
   @Transactional
   Changed planVisit(Act act, @PathVariable long id, @RequestBody PlanningService.PlanForm form) {
     service.plan(act, id, form);
+    return versions.changed(VISIT.ID, id);
+  }
+
+  /** Takes a visit off its day; it waits for a time again. */
+  @PostMapping("/api/visits/{id}/unplan")
+  @Transactional
+  Changed unplanVisit(Act act, @PathVariable long id, @RequestBody UnplanForm form) {
+    service.unplan(act, id, form.version());
     return versions.changed(VISIT.ID, id);
   }
 

@@ -9,6 +9,7 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.planning.Clash;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
@@ -25,6 +26,7 @@ import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -39,6 +41,8 @@ public class PlanningService {
    *
    * @param technicianId who is responsible
    * @param companionIds who comes along; empty for nobody
+   * @param overruled what speaks against the time and is put up with; anything else is refused
+   * @param holdId the time that was held for it; null for none. It is free again afterwards.
    */
   public record PlanForm(
       int version,
@@ -46,7 +50,23 @@ public class PlanningService {
       List<Long> companionIds,
       @Nullable String day,
       @Nullable String start,
-      @Nullable String expected) {}
+      @Nullable String expected,
+      List<Clash> overruled,
+      @Nullable Long holdId) {
+    /** A visit of one person that is made at this time whatever speaks against it. */
+    public static PlanForm anyway(
+        int version, long technicianId, LocalDate day, LocalTime start, int minutes) {
+      return new PlanForm(
+          version,
+          technicianId,
+          List.of(),
+          day.toString(),
+          start.toString(),
+          Minutes.text(minutes),
+          List.of(Clash.values()),
+          null);
+    }
+  }
 
   private final VisitStore visits;
   private final DrivesHome drivesHome;
@@ -54,6 +74,7 @@ public class PlanningService {
   private final BooksStore books;
   private final PeopleStore people;
   private final RepeatableRequests repeats;
+  private final PlanCheck check;
 
   PlanningService(
       VisitStore visits,
@@ -61,7 +82,9 @@ public class PlanningService {
       ReceiptService receipts,
       BooksStore books,
       PeopleStore people,
-      RepeatableRequests repeats) {
+      RepeatableRequests repeats,
+      PlanCheck check) {
+    this.check = check;
     this.visits = visits;
     this.drivesHome = drivesHome;
     this.receipts = receipts;
@@ -72,6 +95,18 @@ public class PlanningService {
 
   /** Gives a visit its technician and time, or moves it. */
   public void plan(Act act, long visitId, PlanForm form) {
+    planAll(act, Map.of(visitId, form));
+  }
+
+  /** The same for several, all or none; they may change places with each other. */
+  void planAll(Act act, Map<Long, PlanForm> forms) {
+    forms.keySet().stream()
+        .sorted()
+        .forEach(id -> write(act, id, Objects.requireNonNull(forms.get(id))));
+    check.check(act, forms);
+  }
+
+  private void write(Act act, long visitId, PlanForm form) {
     VisitPlan plan = read(act, form);
     List<PersonDay> days = drivesHome.daysOf(List.of(visitId));
     drivesHome.lock(days, List.of(visitId));
@@ -87,6 +122,26 @@ public class PlanningService {
     drivesHome.follow(act, days);
   }
 
+  /** Takes a visit off the day on which it was planned; it waits for a time again. */
+  public void unplan(Act act, long visitId, int version) {
+    List<PersonDay> days = drivesHome.daysOf(List.of(visitId));
+    drivesHome.lock(days, List.of(visitId));
+    LockedVisit visit = visits.lock(visitId);
+    Versions.require(version, visit.version());
+    visit.job().requireUnbilled();
+    switch (visit.state()) {
+      case VisitState.Unplanned waits -> {}
+      case VisitState.Planned planned -> {
+        visits.unplan(act, visit, planned.unplan());
+        drivesHome.follow(act, days);
+      }
+      default ->
+          throw new Refused(
+              Rule.VISIT_BEGUN,
+              "This visit has begun or is over; it cannot be taken off the day. Add another visit.");
+    }
+  }
+
   /** One more visit for a job, planned at once; gives its id. */
   public long add(Act act, @Nullable String key, long jobId, PlanForm form) {
     return repeats.once(
@@ -98,7 +153,9 @@ public class PlanningService {
           VisitPlan plan = read(act, form);
           LockedJob job = visits.lockJob(jobId);
           job.requireUnbilled();
-          return visits.add(act, job, plan);
+          long id = visits.add(act, job, plan);
+          check.check(act, Map.of(id, form));
+          return id;
         });
   }
 

@@ -4,7 +4,6 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
-import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.PersonDay;
 import app.pragmata.core.planning.Relay;
 import app.pragmata.core.planning.Stretch;
@@ -23,6 +22,7 @@ import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.format.DateTimeFormatter;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Locale;
@@ -118,7 +118,7 @@ class RelayApi {
     reading.refuseIfFaulty();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     LocalDateTime earliest = now.isAfter(day.atStartOfDay()) ? now : day.atStartOfDay();
-    Days days = store.days(day, day.plusDays(SEARCHED_DAYS - 1L));
+    Days days = store.days(day, day.plusDays(SEARCHED_DAYS - 1L), act.at());
     days.of(id, day);
     Map<Long, PlannedVisit> visits =
         days.visits().stream()
@@ -196,22 +196,14 @@ class RelayApi {
   private long apply(Act act, List<MovedVisit> moves, List<Long> unplaced) {
     long calls = 0;
     Set<Long> seen = new HashSet<>();
+    var forms = new HashMap<Long, PlanForm>();
     for (MovedVisit move :
         moves.stream().sorted(Comparator.comparingLong(MovedVisit::visitId)).toList()) {
       PlannedVisit visit = store.visit(move.visitId());
       requireOnce(seen, move.visitId());
       LocalDateTime then = move.day().atTime(move.start());
       boolean ring = visit.day() != null && visit.start() != null && isNoticed(visit, then);
-      planning.plan(
-          act,
-          move.visitId(),
-          new PlanForm(
-              move.version(),
-              move.technicianId(),
-              visit.companionIds().stream().filter(id -> id != move.technicianId()).toList(),
-              move.day().toString(),
-              move.start().toString(),
-              Minutes.text(move.minutes())));
+      forms.put(move.visitId(), PlanTaking.form(move, visit));
       if (ring) {
         ring(
             act,
@@ -220,6 +212,7 @@ class RelayApi {
         calls++;
       }
     }
+    planning.planAll(act, forms);
     for (long id : unplaced) {
       PlannedVisit visit = store.visit(id);
       requireOnce(seen, id);
