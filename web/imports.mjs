@@ -13,6 +13,7 @@ const ORDER = [
   "founding",
   "people",
   "mail",
+  "telling",
   "books",
   "customers",
   "stores",

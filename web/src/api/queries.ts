@@ -133,6 +133,36 @@ export const queries = {
       queryFn: () =>
         answer(client.GET("/api/technicians/{id}/days/{day}/relay", { params: { path: { id, day } } })),
     }),
+  proposal: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "proposal", id],
+      queryFn: () => answer(client.GET("/api/planner/proposals/{id}", { params: { path: { id } } })),
+      retry: false,
+    }),
+  customersVisits: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "customers-visits", id],
+      queryFn: () => answer(client.GET("/api/customers/{id}/visits", { params: { path: { id } } })),
+    }),
+  visitMessages: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "visit-messages", id],
+      queryFn: () => answer(client.GET("/api/visits/{id}/messages", { params: { path: { id } } })),
+    }),
+  texts: queryOptions({
+    queryKey: ["work", "texts"],
+    queryFn: () => answer(client.GET("/api/texts")),
+  }),
+  calendarFeed: queryOptions({
+    queryKey: ["pocket", "calendar"],
+    queryFn: () => answer(client.GET("/api/pocket/calendar")),
+  }),
+  jobSheets: (query: { from: string; to: string; technicianIds: number[]; onlyPlanned: boolean }) =>
+    queryOptions({
+      queryKey: ["work", "job-sheets", query],
+      queryFn: () => answer(client.GET("/api/job-sheets", { params: { query } })),
+      retry: false,
+    }),
   availability: queryOptions({
     queryKey: ["work", "availability"],
     queryFn: () => answer(client.GET("/api/settings/availability")),

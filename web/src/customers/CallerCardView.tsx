@@ -16,6 +16,8 @@ import { latest } from "../kit/latest";
 import { Section } from "../kit/Section";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
+import { useMay } from "../people/useMay";
+import { VisitsSection } from "../telling/VisitsSection";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
 import { Documents } from "./Documents";
 
@@ -42,6 +44,7 @@ export function CallerCardView({
   open: (opened: Opened | undefined) => void;
   again: (visit: VisitOf) => void;
 }) {
+  const mayChange = useMay("sell");
   return (
     <article className="sheet caller" aria-label={card.name}>
       <header className="section head">
@@ -69,6 +72,7 @@ export function CallerCardView({
       <Standing debt={card.debt} />
       <Notes card={card} />
       <OpenWork card={card} />
+      <VisitsSection key={`visits ${card.id}`} customerId={card.id} mayChange={mayChange} />
       <Sites card={card} chosen={chosen} choose={choose} open={open} />
       <Lately card={card} again={again} />
       <Invoices card={card} />

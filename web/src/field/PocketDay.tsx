@@ -9,6 +9,7 @@ import { hours, time, weekday, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
+import { OwnCalendar } from "../telling/OwnCalendar";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 const OVER = ["finished", "checked"];
@@ -69,6 +70,7 @@ export default function PocketDay() {
         </Link>
       ))}
       {data && <DriveHome day={data} />}
+      <OwnCalendar />
     </main>
   );
 }

@@ -2,25 +2,35 @@ import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-quer
 import { Button, Input } from "antd";
 import { useDeferredValue, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
-import type { Block, PlannerDay, Ribbon, TimeFound, WaitingVisit } from "../api/generated/schema";
+import type {
+  Block,
+  Held as HeldTime,
+  PlannerDay,
+  Ribbon,
+  TimeFound,
+  WaitingVisit,
+} from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { headline, hours, weekday } from "../format";
 import { Heading } from "../kit/Heading";
-import { askedFor, KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
-import { useKeys } from "../kit/useKeys";
+import { askedFor } from "../kit/KeyedList";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
+import { ToldOfVisit } from "../telling/ToldOfVisit";
 import { AbsenceForm } from "./AbsenceForm";
+import { HoldLine, HoldPanel, useHold } from "./HoldPanel";
 import { PlannerLoads } from "./PlannerLoads";
 import styles from "./PlannerPage.module.css";
+import { PrintPanel } from "./PrintPanel";
+import { ProposalPanel } from "./ProposalPanel";
 import { RelayPanel } from "./RelayPanel";
 import { type Held, Ribbons } from "./Ribbons";
+import { Shelf } from "./Shelf";
 import { clock, minuteOf } from "./scale";
-import { type Asked, TimesFound } from "./TimesFound";
 import { TownMap } from "./TownMap";
 import { usePlanning } from "./usePlanning";
-import { clashWords, promised } from "./words";
+import { clashWords } from "./words";
 
 const CALENDAR_DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 
@@ -152,6 +162,14 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
   const [held, setHeld] = useState<Held>();
   const [away, setAway] = useState<Ribbon>();
   const [relaid, setRelaid] = useState<Ribbon>();
+  const [printing, setPrinting] = useState(false);
+  const [proposing, setProposing] = useState<WaitingVisit[]>();
+  const [proposalId, setProposalId] = useState<number>();
+  const { data: proposal } = useQuery({
+    ...queries.proposal(proposalId ?? 0),
+    enabled: proposalId !== undefined,
+  });
+  const hold = useHold(() => {});
   const chosenId = Number(search.get("visit")) || undefined;
   const name = (personId: number) =>
     day.ribbons.find((ribbon) => ribbon.personId === personId)?.name ?? "somebody else";
@@ -204,17 +222,49 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     );
     choose(moved.visitId);
   };
-  const take = (visit: WaitingVisit, found: TimeFound) => {
-    plan.run({
-      visitId: visit.visitId,
-      version: visit.version,
-      technicianId: found.personId,
-      companionIds: [],
-      day: found.day,
-      from: minuteOf(`${found.day}T${found.start}`),
-      minutes: visit.expectedMinutes,
-      overruled: found.lateMinutes > 0 ? ["after_respond_by"] : [],
+  const takeOff = (block: Block, owner: Ribbon) =>
+    plan.unplan({
+      visitId: block.visitId,
+      version: block.version,
+      technicianId: owner.personId,
+      companionIds: companions(block.visitId),
+      day: day.day,
+      from: block.at.from,
+      minutes: block.at.to - block.at.from,
+      overruled: block.clashes,
     });
+  const give = (visit: WaitingVisit, kept: HeldTime, ribbon: Ribbon) => {
+    plan.run(
+      {
+        visitId: visit.visitId,
+        version: visit.version,
+        technicianId: ribbon.personId,
+        companionIds: [],
+        day: day.day,
+        from: kept.at.from,
+        minutes: visit.expectedMinutes,
+        // Whoever gives a visit this time has the customer's word for it.
+        overruled: visit.late ? ["after_respond_by"] : [],
+        holdId: kept.holdId,
+      },
+      "waiting",
+    );
+    choose(visit.visitId);
+  };
+  const take = (visit: WaitingVisit, found: TimeFound) => {
+    plan.run(
+      {
+        visitId: visit.visitId,
+        version: visit.version,
+        technicianId: found.personId,
+        companionIds: [],
+        day: found.day,
+        from: minuteOf(`${found.day}T${found.start}`),
+        minutes: visit.expectedMinutes,
+        overruled: found.lateMinutes > 0 ? ["after_respond_by"] : [],
+      },
+      "waiting",
+    );
     navigate(`/planner/${found.day}?visit=${visit.visitId}`);
   };
 
@@ -233,6 +283,13 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
           drop={drop}
           away={mayPlan ? setAway : undefined}
           relay={mayPlan ? setRelaid : undefined}
+          keep={
+            mayPlan
+              ? (personId, at) =>
+                  hold.run({ personId, day: day.day, at: `${clock(at.from)}-${clock(at.to)}` })
+              : undefined
+          }
+          proposed={proposal?.visits}
         />
         <p className="visually-hidden" role="status">
           {held &&
@@ -273,13 +330,63 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
             </Button>
           </section>
         )}
-        {!held?.asked && block && owner && <Chosen block={block} name={owner.name} mayPlan={mayPlan} />}
+        {!held?.asked && block && owner && (
+          <Chosen
+            block={block}
+            name={owner.name}
+            unplan={mayPlan && block.state === "planned" ? () => takeOff(block, owner) : undefined}
+          />
+        )}
+        {plan.steps > 0 && (
+          <p>
+            <Button size="small" loading={plan.running} onClick={plan.undo}>
+              Put the last step back{plan.steps > 1 && ` (of ${plan.steps})`}
+            </Button>
+          </p>
+        )}
+        {mayPlan && <HoldLine ribbons={day.ribbons} day={day.day} />}
+        {printing ? (
+          <PrintPanel day={day.day} people={day.ribbons} close={() => setPrinting(false)} />
+        ) : (
+          <p>
+            <button type="button" className="plain small" onClick={() => setPrinting(true)}>
+              job sheets…
+            </button>
+          </p>
+        )}
+        {day.ribbons.flatMap((ribbon) =>
+          ribbon.held
+            .filter((kept) => kept.mine)
+            .map((kept) => (
+              <HoldPanel
+                key={kept.holdId}
+                held={kept}
+                ribbon={ribbon}
+                waiting={waiting ? [waiting, ...day.waiting.filter((each) => each !== waiting)] : day.waiting}
+                give={(visit) => give(visit, kept, ribbon)}
+              />
+            )),
+        )}
+        {proposing && (
+          <ProposalPanel
+            visits={proposing}
+            day={day.day}
+            proposalId={proposalId}
+            found={setProposalId}
+            close={() => {
+              setProposing(undefined);
+              setProposalId(undefined);
+            }}
+          />
+        )}
         <Shelf
           waiting={day.waiting}
           inAll={day.waitingInAll}
+          people={day.ribbons}
           chosen={waiting}
           choose={choose}
           take={mayPlan ? take : undefined}
+          planAll={mayPlan ? setProposing : undefined}
         />
         <TownMap
           day={day}
@@ -312,7 +419,7 @@ function useAgainst(day: string, held: Held | undefined, companionIds: number[])
 }
 
 /** The visit that is looked at, and how it is moved. */
-function Chosen({ block, name, mayPlan }: { block: Block; name: string; mayPlan: boolean }) {
+function Chosen({ block, name, unplan }: { block: Block; name: string; unplan?: () => void }) {
   const against = clashWords(block.clashes);
   return (
     <section className={styles.chosen}>
@@ -326,121 +433,14 @@ function Chosen({ block, name, mayPlan }: { block: Block; name: string; mayPlan:
       {against && <div className="needs">{against}</div>}
       <div className="small soft">
         <Link to={`/jobs/${block.jobNumber}`}>Job {block.jobNumber}</Link>
-        {mayPlan && block.state === "planned" && ". Drag it, or press the space bar and the arrows."}
+        {unplan && ". Drag it, or press the space bar and the arrows."}
       </div>
-    </section>
-  );
-}
-
-/** The visits that wait for a time, whoever was promised first at the top; 1, 2 and 3 take a time for the chosen one. */
-function Shelf({
-  waiting,
-  inAll,
-  chosen,
-  choose,
-  take,
-}: {
-  waiting: WaitingVisit[];
-  /** How many wait, should there be too many to show. */
-  inAll: number;
-  chosen: WaitingVisit | undefined;
-  choose: (visitId: number | undefined) => void;
-  take?: (visit: WaitingVisit, found: TimeFound) => void;
-}) {
-  const [asked, setAsked] = useState<Asked>({});
-  const times = useQuery({
-    ...queries.timesFound(chosen?.visitId ?? 0, asked),
-    enabled: chosen !== undefined,
-  });
-  const nth = (index: number) => {
-    const found = times.data?.times[index];
-    if (chosen && found && take) {
-      take(chosen, found);
-    }
-  };
-  useKeys({ 1: () => nth(0), 2: () => nth(1), 3: () => nth(2) });
-  const total = waiting.reduce((sum, visit) => sum + visit.expectedMinutes, 0);
-  const index = chosen ? waiting.indexOf(chosen) : -1;
-  return (
-    <>
-      {chosen && take && (
-        <section className={styles.times}>
-          <Heading part>Best times for J {chosen.jobNumber}</Heading>
-          <div className="small soft">
-            {chosen.customer}, {chosen.title}. Needs {hours(chosen.expectedMinutes)}
-            {chosen.skills.length > 0 && ` and ${chosen.skills.join(", ")}`}.
-          </div>
-          <fieldset className={styles.parts}>
-            <legend className="visually-hidden">When it suits</legend>
-            {([undefined, "morning", "afternoon"] as const).map((part) => (
-              <Button
-                key={part ?? "any"}
-                size="small"
-                type={asked.part === part ? "primary" : "default"}
-                aria-pressed={asked.part === part}
-                onClick={() => setAsked({ ...asked, part })}
-              >
-                {part ?? "any time"}
-              </Button>
-            ))}
-          </fieldset>
-          <TimesFound visitId={chosen.visitId} asked={asked} keyed take={(found) => take(chosen, found)} />
-        </section>
+      <ToldOfVisit visitId={block.visitId} mayTell={unplan !== undefined} />{" "}
+      {unplan && (
+        <Button size="small" onClick={unplan}>
+          Take it off the day
+        </Button>
       )}
-      <KeyedList
-        label="Waiting for a time"
-        className={styles.shelf}
-        on={chosen && `waiting-${chosen.visitId}`}
-        role={waiting.length > 0 ? "listbox" : "group"}
-        move={(by) => choose(waiting[moved(index, by, waiting.length)]?.visitId)}
-        enter={() => nth(0)}
-        head={
-          <div className={styles.shelfHead}>
-            <Heading part>Waiting for a time</Heading>
-            {waiting.length > 0 && (
-              <span className="small soft">
-                {inAll > waiting.length ? `${waiting.length} of ${inAll}` : waiting.length}{" "}
-                {inAll === 1 ? "visit" : "visits"}, {hours(total)}
-              </span>
-            )}
-          </div>
-        }
-      >
-        {waiting.length === 0 && <p className="soft">Every visit has its time.</p>}
-        {waiting.map((visit) => (
-          <Waiting
-            key={visit.visitId}
-            visit={visit}
-            on={visit === chosen}
-            choose={() => choose(visit === chosen ? undefined : visit.visitId)}
-          />
-        ))}
-      </KeyedList>
-    </>
-  );
-}
-
-function Waiting({ visit, on, choose }: { visit: WaitingVisit; on: boolean; choose: () => void }) {
-  const element = useKeptInSight<HTMLDivElement>(on);
-  return (
-    // biome-ignore lint/a11y/useKeyWithClickEvents: the list has the keys
-    // biome-ignore lint/a11y/useFocusableInteractive: the list has the focus
-    <div
-      ref={element}
-      id={rowId(`waiting-${visit.visitId}`)}
-      role="option"
-      aria-selected={on}
-      className={on ? `${styles.waiting} ${styles.on}` : styles.waiting}
-      onClick={choose}
-    >
-      <span>
-        <b>{visit.customer}</b>
-        <span className="small">{visit.title}</span>
-      </span>
-      <span className={styles.when}>
-        <span className={visit.late ? "small needs" : "small soft"}>{promised(visit) || visit.area}</span>
-        <span className="small">{hours(visit.expectedMinutes)}</span>
-      </span>
-    </div>
+    </section>
   );
 }

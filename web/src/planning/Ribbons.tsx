@@ -1,8 +1,8 @@
-import { type KeyboardEvent, type PointerEvent, useRef } from "react";
-import type { Block, PlannerDay, Ribbon, Stretch } from "../api/generated/schema";
+import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import type { Block, PlannerDay, ProposedVisit, Ribbon, Stretch } from "../api/generated/schema";
 import { hours as length, weekday } from "../format";
 import styles from "./Ribbons.module.css";
-import { clock, drawn, placed, SNAP, share, ticks } from "./scale";
+import { clock, drawn, minuteOf, placed, SNAP, share, ticks } from "./scale";
 import { type Clash, clashWords } from "./words";
 
 /** A visit that is held over the day: where it was, and where it would be. */
@@ -43,6 +43,8 @@ export function Ribbons({
   drop,
   away,
   relay,
+  keep,
+  proposed = [],
 }: {
   day: PlannerDay;
   /** The minute of this day that it is; nothing on any other day. */
@@ -60,7 +62,12 @@ export function Ribbons({
   away?: (ribbon: Ribbon) => void;
   /** Lays the day of somebody who is away on the others. */
   relay?: (ribbon: Ribbon) => void;
+  /** Holds a time that was dragged out; nothing for whoever may not. */
+  keep?: (personId: number, at: Stretch) => void;
+  /** What a proposed plan would add to this day. */
+  proposed?: ProposedVisit[];
 }) {
+  const [drawnOut, setDrawnOut] = useState<{ personId: number; at: Stretch }>();
   const hours = drawn(day);
   const field = useRef<HTMLDivElement>(null);
   const people = day.ribbons.map((ribbon) => ribbon.personId);
@@ -119,7 +126,19 @@ export function Ribbons({
       {day.ribbons.map((ribbon) => (
         <section key={ribbon.personId} className={styles.ribbon} aria-label={`${ribbon.name}’s day`}>
           <Person ribbon={ribbon} away={away} relay={relay} />
-          <div className={styles.line} data-ribbon={ribbon.personId}>
+          <div
+            className={styles.line}
+            data-ribbon={ribbon.personId}
+            onPointerDown={(event) =>
+              keep &&
+              drawOut(
+                event,
+                hours,
+                (at) => setDrawnOut(at && { personId: ribbon.personId, at }),
+                (at) => keep(ribbon.personId, at),
+              )
+            }
+          >
             {ticks(hours).map((tick) => (
               <i key={tick} className={styles.tick} style={{ left: `${share(tick, hours)}%` }} />
             ))}
@@ -136,6 +155,34 @@ export function Ribbons({
                 {absence.lastDay > day.day && ` until ${weekday(absence.lastDay)}`}
               </span>
             ))}
+            {ribbon.held.map((held) => (
+              <span key={held.holdId} className={styles.hold} style={placed(held.at, hours)}>
+                held{held.mine ? "" : ` by ${held.by}`}
+              </span>
+            ))}
+            {drawnOut?.personId === ribbon.personId && (
+              <span className={styles.hold} style={placed(drawnOut.at, hours)}>
+                {clock(drawnOut.at.from)} to {clock(drawnOut.at.to)}
+              </span>
+            )}
+            {proposed
+              .filter((visit) => visit.personId === ribbon.personId && visit.day === day.day)
+              .map((visit) => (
+                <span
+                  key={visit.visitId}
+                  className={styles.proposed}
+                  style={placed(
+                    {
+                      from: minuteOf(`${visit.day}T${visit.start}`),
+                      to: minuteOf(`${visit.day}T${visit.start}`) + visit.expectedMinutes,
+                    },
+                    hours,
+                  )}
+                >
+                  <b>{visit.customer}</b>
+                  <span>{visit.title}</span>
+                </span>
+              ))}
             {ribbon.drives.map((drive) => (
               <span
                 key={drive.from}
@@ -268,6 +315,42 @@ function drag(
       } else {
         hold(undefined);
       }
+    }
+  };
+  const up = () => end(true);
+  const giveUp = (event: globalThis.KeyboardEvent) => event.key === "Escape" && end(false);
+  window.addEventListener("pointermove", move);
+  window.addEventListener("pointerup", up);
+  window.addEventListener("keydown", giveUp, true);
+}
+
+/** Draws a stretch of a ribbon out with the pointer, from quarter hour to quarter hour. */
+function drawOut(
+  down: PointerEvent<HTMLElement>,
+  hours: Stretch,
+  show: (at: Stretch | undefined) => void,
+  keep: (at: Stretch) => void,
+) {
+  if (down.button !== 0 || (down.target as HTMLElement).closest("[data-visit]")) {
+    return;
+  }
+  const box = down.currentTarget.getBoundingClientRect();
+  const minute = (x: number) =>
+    Math.round((hours.from + ((x - box.left) / box.width) * (hours.to - hours.from)) / SNAP) * SNAP;
+  const from = Math.floor(minute(down.clientX) / SNAP) * SNAP;
+  let at: Stretch | undefined;
+  const move = (event: globalThis.PointerEvent) => {
+    const to = minute(event.clientX);
+    at = to === from ? undefined : { from: Math.min(from, to), to: Math.max(from, to) };
+    show(at);
+  };
+  const end = (kept: boolean) => {
+    window.removeEventListener("pointermove", move);
+    window.removeEventListener("pointerup", up);
+    window.removeEventListener("keydown", giveUp, true);
+    show(undefined);
+    if (kept && at) {
+      keep(at);
     }
   };
   const up = () => end(true);

@@ -2,6 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import type { TimeFound } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
+import { between } from "../telling/words";
 import styles from "./TimesFound.module.css";
 import { lateness, offered, reasons } from "./words";
 
@@ -48,6 +49,7 @@ export function TimesFound({
             {keyed && <kbd className={styles.key}>{index + 1}</kbd>}
             <span>
               <b>{offered(found)}</b>
+              <span className="small">say “{between(found.window)}”</span>
               <span className="small soft">{reasons(found)}</span>
               {found.lateMinutes > 0 && <span className="small needs">{lateness(found.lateMinutes)}</span>}
             </span>

@@ -1,7 +1,9 @@
+import { useRef } from "react";
 import { answer, client } from "../api/client";
 import { hours, weekday } from "../format";
 import { useAct } from "../kit/useAct";
 import { clock } from "./scale";
+import { useUndo } from "./useUndo";
 import type { Clash } from "./words";
 
 /** A visit at a time with a person; its companions come along as before. */
@@ -19,14 +21,20 @@ export type Plan = {
   holdId?: number;
 };
 
+/** Where a visit was before: at a time, or among those that wait. */
+type Before = Plan | "waiting";
+
 /**
- * Gives a visit its person and time. What it was before can be taken back to, once it had a time at all.
+ * Gives visits their person and time. Each step can be put back, the newest first.
  *
  * @param whose how the person is called in what is said
  */
 export function usePlanning(whose: (personId: number) => string, done: () => void) {
-  const act = useAct(
-    ({ plan }: { plan: Plan; before?: Plan }) =>
+  const { count, keep, undo } = useUndo();
+  // What was changed here can be put back at the version that it got by it.
+  const versions = useRef(new Map<number, number>());
+  const plan = useAct(
+    ({ plan }: { plan: Plan; before?: Before }) =>
       answer(
         client.PUT("/api/visits/{id}/plan", {
           params: { path: { id: plan.visitId } },
@@ -44,15 +52,51 @@ export function usePlanning(whose: (personId: number) => string, done: () => voi
       ),
     {
       done,
-      said: (changed, { plan, before }) => ({
-        text: `Planned: ${weekday(plan.day)} ${clock(plan.from)}, ${whose(plan.technicianId)}.`,
-        undo: before && {
-          label: "Put it back",
-          run: () => run({ ...before, version: changed.version }),
-        },
-      }),
+      said: (changed, { plan, before }) => {
+        versions.current.set(plan.visitId, changed.version);
+        if (before) {
+          keep(() => back(plan.visitId, before));
+        }
+        return {
+          text: `Planned: ${weekday(plan.day)} ${clock(plan.from)}, ${whose(plan.technicianId)}.`,
+          undo: before && { label: "Put it back", run: undo },
+        };
+      },
     },
   );
-  const run = (plan: Plan, before?: Plan) => act.run({ plan, before });
-  return { run, running: act.running };
+  const unplan = useAct(
+    ({ visitId, version }: { visitId: number; version: number; before?: Before }) =>
+      answer(
+        client.POST("/api/visits/{id}/unplan", { params: { path: { id: visitId } }, body: { version } }),
+      ),
+    {
+      done,
+      said: (changed, { visitId, before }) => {
+        versions.current.set(visitId, changed.version);
+        if (before) {
+          keep(() => back(visitId, before));
+        }
+        return {
+          text: "It waits for a time again.",
+          undo: before && { label: "Put it back", run: undo },
+        };
+      },
+    },
+  );
+  const back = (visitId: number, before: Before) => {
+    const version = versions.current.get(visitId) ?? 0;
+    if (before === "waiting") {
+      unplan.run({ visitId, version });
+    } else {
+      plan.run({ plan: { ...before, version } });
+    }
+  };
+  return {
+    run: (planned: Plan, before: Before) => plan.run({ plan: planned, before }),
+    unplan: (before: Plan) => unplan.run({ visitId: before.visitId, version: before.version, before }),
+    running: plan.running || unplan.running,
+    /** How many steps can be put back. */
+    steps: count,
+    undo,
+  };
 }

@@ -13,6 +13,7 @@ import { PeopleSettings } from "../people/PeopleSettings";
 import { AvailabilitySettings } from "../planning/AvailabilitySettings";
 import { KindsOfJobSettings } from "../quoting/KindsOfJobSettings";
 import { QuotingSettings } from "../quoting/QuotingSettings";
+import { TextsSettings } from "../telling/TextsSettings";
 import { CompanySettings, OfficeSettings } from "./CompanySettings";
 import { MailServerSettings } from "./MailServerSettings";
 import { NumberSettings } from "./NumberSettings";
@@ -43,6 +44,7 @@ const BODIES: Record<SectionId, ReactNode> = {
   accounts: <AccountsSettings />,
   numbers: <NumberSettings />,
   mail: <MailServerSettings />,
+  texts: <TextsSettings />,
   people: <PeopleSettings />,
   availability: <AvailabilitySettings />,
   office: <OfficeSettings />,

@@ -63,6 +63,11 @@ export const SECTIONS = [
     words: "mail server host port user name password encrypted TLS SMTP test message",
   },
   {
+    id: "texts",
+    name: "Text messages",
+    words: "text SMS sent stand-in customers visits told on the way",
+  },
+  {
     id: "people",
     name: "People",
     words: "technician office bookkeeper owner role wage pay rise on-costs leaves starter password link",

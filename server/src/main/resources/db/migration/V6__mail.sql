@@ -7,6 +7,8 @@ create table mail (
   -- Who it is for, and the quote that it is about.
   customer_id bigint,
   quote_id bigint,
+  -- What goes into the reader's calendar (RFC 5545); null for nothing.
+  calendar text,
   -- The edition of the quote that is printed from its frozen text when the message goes out.
   attached_edition smallint,
   state text not null check (state in ('waiting', 'going_out', 'sent', 'undeliverable')),

@@ -24,6 +24,9 @@ create table customer (
   stop_reason text check (stop_reason <> ''),
   price_list_id bigint references price_list,
   response_terms_id bigint references response_terms,
+  -- How they are told of visits that are planned, and that somebody is on the way.
+  plan_told_by text not null default 'nobody' check (plan_told_by in ('nobody', 'mail', 'text')),
+  coming_told_by text not null default 'nobody' check (coming_told_by in ('nobody', 'mail', 'text')),
   -- What another program calls this customer; it keeps an import from making doubles.
   reference text unique check (reference <> ''),
   -- The customer that took this one in; such a row only remembers.

@@ -173,6 +173,108 @@ class PlannerPageTest {
     assertThat(said(desk)).containsText("Tobias Quennell is there after all.");
   }
 
+  private Locator row(Page desk) {
+    return desk.locator("#row-waiting-" + gate.visit());
+  }
+
+  @Test
+  void a_time_is_held_first_and_then_given_to_a_visit_and_the_step_is_put_back() {
+    gate.waiting();
+    Page desk = open();
+    Page other = Chromium.desk(program, "maud");
+    other.navigate("/planner/" + gate.day());
+    Locator line = desk.getByLabel("Hold a time");
+    line.fill("nobody 9-12");
+    line.press("Enter");
+    assertThat(desk.getByText("such as imre tue 10-12")).isVisible();
+    line.fill("tobias 9-12");
+    line.press("Enter");
+    Locator held = desk.getByLabel("A time that you hold");
+    held.waitFor();
+    assertThat(other.getByText("held by Hester Lyle")).isVisible();
+    row(desk).click();
+    held.getByRole(AriaRole.BUTTON).first().click();
+    assertThat(block(desk)).isVisible();
+    assertThat(start()).isEqualTo("09:00:00");
+    assertThat(held).hasCount(0);
+    button(desk, "Put the last step back").click();
+    assertThat(row(desk)).isVisible();
+    assertThat(block(desk)).hasCount(0);
+  }
+
+  @Test
+  void several_steps_are_put_back_the_newest_first() {
+    gate.planned();
+    Page desk = open();
+    for (int i = 0; i < 2; i++) {
+      block(desk).focus();
+      desk.keyboard().press("Space");
+      desk.keyboard().press("ArrowLeft");
+      drop(desk);
+      assertThat(said(desk)).containsText(i == 0 ? "14:45" : "14:30");
+    }
+    button(desk, "Put the last step back").click();
+    assertThat(said(desk)).containsText("14:45");
+    button(desk, "Put the last step back").click();
+    assertThat(said(desk)).containsText("15:00");
+    assertThat(start()).isEqualTo("15:00:00");
+  }
+
+  @Test
+  void a_proposed_plan_is_taken_in_part() {
+    gate.waiting();
+    SwingGate other = new SwingGate(program, "tobias").waiting();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/planner/" + other.day());
+    button(desk, "Propose a plan").click();
+    desk.getByLabel("Plan until").fill(other.day().plusDays(14).toString());
+    button(desk, "Search for").click();
+    Locator proposal = desk.getByLabel("Proposed plan");
+    button(desk, "Enough").click();
+    Locator lines = proposal.getByRole(AriaRole.CHECKBOX);
+    lines.first().waitFor();
+    int count = lines.count();
+    lines.first().uncheck();
+    Locator plan =
+        proposal.getByRole(
+            AriaRole.BUTTON,
+            new Locator.GetByRoleOptions().setName("Plan " + (count - 1)).setExact(true));
+    assertThat(plan).isEnabled();
+    plan.click();
+    assertThat(said(desk)).containsText("planned.");
+    assertThat(proposal).hasCount(0);
+  }
+
+  @Test
+  void a_plan_that_clashes_is_refused_in_words_and_made_by_one_press_more() {
+    gate.planned();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    button(desk, "Move").first().click();
+    desk.getByLabel("Time").fill("21:00");
+    desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Plan").setExact(true))
+        .click();
+    assertThat(desk.getByText("does not work at this time").first()).isVisible();
+    assertThat(desk.getByLabel("Time")).hasValue("21:00");
+    button(desk, "Plan it there all the same").click();
+    assertThat(said(desk)).containsText("The visit is planned.");
+    assertThat(start()).isEqualTo("21:00:00");
+  }
+
+  @Test
+  void a_customer_is_told_of_a_visit_and_job_sheets_are_counted_before_they_are_printed() {
+    gate.planned();
+    Page desk = open();
+    block(desk).click();
+    button(desk, "Tell the customer").click();
+    assertThat(said(desk)).containsText("The customer was told: confirmed.");
+    assertThat(desk.getByText("between 15:00 and 16:00")).isVisible();
+    desk.getByText("job sheets…").click();
+    assertThat(desk.getByText(Pattern.compile("sheets?, \\d+ rounds?"))).isVisible();
+    assertThat(desk.getByText("Open them as PDF"))
+        .hasAttribute("href", Pattern.compile("/api/job-sheets/pdf\\?from=" + gate.day()));
+  }
+
   @Test
   void what_another_desk_plans_is_seen_without_asking() {
     gate.waiting();

@@ -32,6 +32,7 @@ public class DemoCompany {
   private final DemoTeam team;
   private final DemoMoney money;
   private final DemoBills bills;
+  private final DemoPlanner planner;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -46,6 +47,7 @@ public class DemoCompany {
       DemoTeam team,
       DemoMoney money,
       DemoBills bills,
+      DemoPlanner planner,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -58,6 +60,7 @@ public class DemoCompany {
     this.team = team;
     this.money = money;
     this.bills = bills;
+    this.planner = planner;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -95,8 +98,10 @@ public class DemoCompany {
               new Act(work.officeManager(), Role.OFFICE, now, zone));
           money.take(new Act(work.officeManager(), Role.OFFICE, now, zone));
           bills.post(new Act(work.officeManager(), Role.OFFICE, now, zone));
+          planner.leaveWork(new Act(work.officeManager(), Role.OFFICE, now, zone));
           search.recompute();
         });
+    planner.tellCustomers();
     database.execute("analyze");
   }
 

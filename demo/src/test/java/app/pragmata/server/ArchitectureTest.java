@@ -52,6 +52,7 @@ class ArchitectureTest {
           "calls",
           "planning",
           "field",
+          "telling",
           "billing",
           "figures",
           // Readers over all that is below.

@@ -67,7 +67,7 @@ class EveryRequestTest {
 
   /** What customers, starters and founders do, and what any page asks first. */
   private static boolean isForEverybody(DescribedRequests.Request request) {
-    return Stream.of("/api/offers/", "/api/founding", "/api/password-links/")
+    return Stream.of("/api/offers/", "/api/founding", "/api/password-links/", "/api/calendars/")
             .anyMatch(request.path()::startsWith)
         || request.path().equals("/api/session");
   }

@@ -311,7 +311,13 @@ class KilledServerTest {
                             .queue(
                                 act,
                                 new MailQueue.Letter(
-                                    "somebody@example.org", subject, "Text", null, null, null))));
+                                    "somebody@example.org",
+                                    subject,
+                                    "Text",
+                                    null,
+                                    null,
+                                    null,
+                                    null))));
   }
 
   private static Visitor.Answer close(Visitor office, Told told) {

@@ -53,6 +53,7 @@ class LaterWorkTest {
                                         "Text",
                                         null,
                                         null,
+                                        null,
                                         null)))
                     .toList());
   }

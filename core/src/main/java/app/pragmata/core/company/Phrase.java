@@ -66,6 +66,28 @@ public enum Phrase {
   /** The question, the answer and the link. */
   MAIL_ANSWER_SAYS,
   MAIL_GREETING,
+  /** The day, from when and until when. */
+  MAIL_VISIT,
+  MAIL_VISIT_CHANGED,
+  /** The day. */
+  MAIL_VISIT_CALLED_OFF,
+  /** Who comes. */
+  MAIL_ON_THE_WAY,
+  /** Who comes, the day, from when, until when, where, what for, and how long it takes. */
+  MAIL_VISIT_SAYS,
+  /** The equipment. */
+  MAIL_VISIT_ON,
+  /** The promised parts. */
+  MAIL_VISIT_PARTS,
+  /** The net price. */
+  MAIL_VISIT_AS_QUOTED,
+  MAIL_VISIT_BY_TIME,
+  /** Until when the warranty runs. */
+  MAIL_VISIT_WARRANTY,
+  /** The day, from when and until when. */
+  MAIL_VISIT_CALLED_OFF_SAYS,
+  /** Who comes, and about when. */
+  MAIL_ON_THE_WAY_SAYS,
   /** The company. */
   MAIL_TEST,
   MAIL_TEST_SAYS,
@@ -73,6 +95,24 @@ public enum Phrase {
   MAIL_PASSWORD,
   /** The person, the name to sign in with and the link. */
   MAIL_PASSWORD_SAYS,
+  /** Who and the day. */
+  SHEET_ROUND,
+  SHEET_JOB,
+  /** From when, until when, and how long. */
+  SHEET_TIME,
+  SHEET_DRIVE,
+  SHEET_ACCESS,
+  SHEET_WORK,
+  SHEET_NOTES,
+  SHEET_EQUIPMENT,
+  /** The serial number and the day of fitting. */
+  SHEET_SERIAL,
+  /** Until when. */
+  SHEET_WARRANTY,
+  SHEET_BEFORE,
+  SHEET_WITH,
+  SHEET_DONE,
+  FILE_SHEETS,
   FILE_QUOTE,
   /** The number and the edition. */
   PAGE_EDITION,

@@ -30,6 +30,7 @@ import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import org.jooq.DSLContext;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -80,7 +81,8 @@ class ImportRun {
   }
 
   static TaskInstance<Order> of(Act act, long importId) {
-    return TASK.instance(importId + " " + act.at()).data(new Order(importId, act)).build();
+    // A name of its own for each run: the one before may not have been cleared away yet.
+    return TASK.instance(UUID.randomUUID().toString()).data(new Order(importId, act)).build();
   }
 
   @Bean

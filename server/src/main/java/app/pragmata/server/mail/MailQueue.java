@@ -22,6 +22,7 @@ public class MailQueue implements Retention.KeptForAWhile {
    * @param customerId who it is for; null for nobody on record
    * @param quoteId the quote that it is about
    * @param attachedEdition which edition of the quote goes with it as a PDF; null for none
+   * @param calendar what goes into the reader's calendar (RFC 5545); null for nothing
    */
   public record Letter(
       String toAddress,
@@ -29,7 +30,8 @@ public class MailQueue implements Retention.KeptForAWhile {
       String body,
       @Nullable Long customerId,
       @Nullable Long quoteId,
-      @Nullable Integer attachedEdition) {}
+      @Nullable Integer attachedEdition,
+      @Nullable String calendar) {}
 
   private final DSLContext database;
 
@@ -58,6 +60,7 @@ public class MailQueue implements Retention.KeptForAWhile {
         .set(
             MAIL.ATTACHED_EDITION,
             letter.attachedEdition() == null ? null : letter.attachedEdition().shortValue())
+        .set(MAIL.CALENDAR, letter.calendar())
         .set(MAIL.STATE, MailState.WAITING)
         .set(MAIL.QUEUED_AT, act.at())
         .set(MAIL.QUEUED_BY, act.personId())

@@ -22,6 +22,7 @@ import java.time.Instant;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Bean;
+import org.springframework.core.io.ByteArrayResource;
 import org.springframework.mail.MailSendException;
 import org.springframework.mail.javamail.MimeMessageHelper;
 import org.springframework.stereotype.Component;
@@ -139,7 +140,9 @@ public class MailSending {
     MailServers.Ready server = servers.require();
     var message = server.sender().createMimeMessage();
     boolean attached = mail.getAttachedEdition() != null;
-    var helper = new MimeMessageHelper(message, attached, StandardCharsets.UTF_8.name());
+    var helper =
+        new MimeMessageHelper(
+            message, attached || mail.getCalendar() != null, StandardCharsets.UTF_8.name());
     String from = server.from();
     helper.setFrom(from);
     helper.setTo(mail.getToAddress());
@@ -148,6 +151,10 @@ public class MailSending {
     if (attached) {
       var attachment = attachments.print(mail.getQuoteId(), mail.getAttachedEdition());
       helper.addAttachment(attachment.name(), attachment.pdf(), "application/pdf");
+    }
+    if (mail.getCalendar() != null) {
+      var calendar = new ByteArrayResource(mail.getCalendar().getBytes(StandardCharsets.UTF_8));
+      helper.addAttachment("visit.ics", calendar, "text/calendar; charset=UTF-8");
     }
     // Always the same, so that whoever gets it twice after a kill knows it again (RFC 5322, 3.6.4).
     message.setHeader(

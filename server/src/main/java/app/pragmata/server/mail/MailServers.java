@@ -44,12 +44,8 @@ public class MailServers {
 
   /** Refused while no server is set. */
   Ready require() {
-    Optional<MailServerRecord> row = database.selectFrom(MAIL_SERVER).fetchOptional();
-    String own = companies.getCompany().identity().email();
-    String from =
-        row.map(MailServerRecord::getFromAddress)
-            .filter(set -> !set.isEmpty())
-            .orElse(own.isEmpty() ? "pragmata@localhost" : own);
+    Optional<MailServerRecord> row = find();
+    String from = from(row);
     if (standIn != null) {
       return new Ready(plain(standIn.host(), standIn.port()), from);
     }
@@ -59,6 +55,22 @@ public class MailServers {
                 new Refused(
                     Rule.NO_MAIL_SERVER,
                     "No mail server is set. Enter the one of your provider under Settings, Mail."));
+  }
+
+  private Optional<MailServerRecord> find() {
+    return database.selectFrom(MAIL_SERVER).fetchOptional();
+  }
+
+  /** From whom mail comes. */
+  public String from() {
+    return from(find());
+  }
+
+  private String from(Optional<MailServerRecord> row) {
+    String own = companies.getCompany().identity().email();
+    return row.map(MailServerRecord::getFromAddress)
+        .filter(set -> !set.isEmpty())
+        .orElse(own.isEmpty() ? "pragmata@localhost" : own);
   }
 
   /**

@@ -50,6 +50,7 @@ class Security {
                         "/api/session",
                         "/api/sign-in",
                         "/api/founding",
+                        "/api/calendars/*",
                         "/api/offers/**",
                         "/api/password-links/**")
                     .permitAll()

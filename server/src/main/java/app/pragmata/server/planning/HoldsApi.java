@@ -13,8 +13,8 @@ import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
-import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Objects;
@@ -36,7 +36,7 @@ class HoldsApi {
 
   /** What is held, and until when. */
   record HoldMade(
-      long id, long personId, LocalDate day, LocalTime start, LocalTime end, Instant until) {}
+      long id, long personId, LocalDate day, LocalTime start, LocalTime end, LocalDateTime until) {}
 
   private final HoldStore holds;
   private final PlannerStore store;
@@ -70,7 +70,12 @@ class HoldsApi {
       throw new Refused(Rule.HOLD_EXPIRED, "This time was held, and is free again. Hold it anew.");
     }
     return new HoldMade(
-        id, held.personId(), held.day(), held.at().start(), held.at().end(), held.until());
+        id,
+        held.personId(),
+        held.day(),
+        held.at().start(),
+        held.at().end(),
+        LocalDateTime.ofInstant(held.until(), act.zone()));
   }
 
   private long hold(Act act, HoldForm form) {

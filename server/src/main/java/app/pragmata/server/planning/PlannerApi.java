@@ -6,6 +6,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.AbsenceKind;
+import app.pragmata.core.planning.ArrivalWindow;
 import app.pragmata.core.planning.Clash;
 import app.pragmata.core.planning.PersonDay;
 import app.pragmata.core.planning.Place;
@@ -20,7 +21,6 @@ import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
@@ -81,9 +81,9 @@ class PlannerApi {
    *
    * @param by who holds it
    * @param mine whether that is whoever asks
-   * @param until when it is free again by itself
+   * @param until when it is free again by itself, by the company's clock
    */
-  record Held(long holdId, Stretch at, String by, boolean mine, Instant until) {}
+  record Held(long holdId, Stretch at, String by, boolean mine, LocalDateTime until) {}
 
   /** A place on the map; with {@code guessed}, the middle of its postcode district. */
   record Point(double latitude, double longitude, boolean guessed) {}
@@ -157,6 +157,7 @@ class PlannerApi {
   /**
    * A time that is free, with why it is good.
    *
+   * @param window as it is promised on the telephone
    * @param afterCustomer of the stop before it; null for from the base, or for the first stop
    * @param driveMinutes to it from there
    * @param addedMinutes by how much the day's driving grows
@@ -169,6 +170,7 @@ class PlannerApi {
       LocalDate day,
       LocalTime start,
       LocalTime end,
+      ArrivalWindow window,
       @Nullable String afterCustomer,
       int driveMinutes,
       boolean guessed,
@@ -217,9 +219,7 @@ class PlannerApi {
         days.visits().stream().collect(Collectors.toMap(PlannedVisit::id, Function.identity()));
     Map<Long, String> skills = store.skillNames();
     List<Ribbon> ribbons =
-        days.days().stream()
-            .map(each -> ribbon(act.personId(), each, days, visits, skills))
-            .toList();
+        days.days().stream().map(each -> ribbon(act, each, days, visits, skills)).toList();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     List<WaitingVisit> waiting =
         store.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
@@ -246,11 +246,7 @@ class PlannerApi {
   }
 
   private Ribbon ribbon(
-      long askedBy,
-      PersonDay day,
-      Days days,
-      Map<Long, PlannedVisit> visits,
-      Map<Long, String> skills) {
+      Act act, PersonDay day, Days days, Map<Long, PlannedVisit> visits, Map<Long, String> skills) {
     List<PersonDay.Leg> legs = day.legs(roads);
     return new Ribbon(
         day.personId(),
@@ -274,7 +270,11 @@ class PlannerApi {
             .map(
                 held ->
                     new Held(
-                        held.id(), held.at(), held.by(), held.heldBy() == askedBy, held.until()))
+                        held.id(),
+                        held.at(),
+                        held.by(),
+                        held.heldBy() == act.personId(),
+                        LocalDateTime.ofInstant(held.until(), act.zone())))
             .toList(),
         day.stops().stream()
             .map(stop -> block(Objects.requireNonNull(visits.get(stop.visitId())), day))
@@ -437,6 +437,7 @@ class PlannerApi {
         found.day(),
         found.at().start(),
         found.at().end(),
+        ArrivalWindow.of(found.at().start()),
         days.visits().stream()
             .filter(each -> Objects.equals(each.id(), found.afterVisitId()))
             .map(PlannedVisit::customer)

@@ -15,6 +15,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
 import java.util.List;
 import org.springframework.stereotype.Component;
+import org.springframework.web.util.HtmlUtils;
 
 /** Sets XHTML with paged style sheets as a PDF whose fonts are embedded. */
 @Component
@@ -36,6 +37,11 @@ public class PdfPrinter {
   public PdfPrinter() {
     // It tells every font that it loads, for every page set.
     XRLog.setLoggingEnabled(false);
+  }
+
+  /** What was typed, safe in XHTML; signs that no page can hold are left out. */
+  public static String text(String typed) {
+    return HtmlUtils.htmlEscapeDecimal(typed.replaceAll("[\\p{Cntrl}&&[^\\n\\t]]", ""), "UTF-8");
   }
 
   /**

@@ -118,7 +118,8 @@ class QuoteLetters implements Attachments {
                                 closing.isEmpty() ? company.identity().name() : closing),
                         quote.getCustomerId(),
                         quote.getId(),
-                        edition)));
+                        edition,
+                        null)));
   }
 
   /** All mail about a quote, the newest first. */

@@ -1,5 +1,7 @@
 package app.pragmata.server.quoting;
 
+import static app.pragmata.server.printing.PdfPrinter.text;
+
 import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Money;
@@ -18,7 +20,6 @@ import java.util.Optional;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
-import org.springframework.web.util.HtmlUtils;
 
 /** A quote on paper: heads repeated on every page, the totals kept together. */
 @Component
@@ -245,10 +246,5 @@ public class QuotePdf {
     Locale locale = Locale.forLanguageTag(offer.locale());
     return new DecimalFormat("#,##0.00", DecimalFormatSymbols.getInstance(locale))
         .format(Money.ofMinor(minor).major());
-  }
-
-  /** What was typed, safe in XHTML; signs that no page can hold are left out. */
-  private static String text(String typed) {
-    return HtmlUtils.htmlEscapeDecimal(typed.replaceAll("[\\p{Cntrl}&&[^\\n\\t]]", ""), "UTF-8");
   }
 }

@@ -64,6 +64,11 @@ public class LaterWork implements SmartLifecycle {
         });
   }
 
+  /** Has something done at a time, when the caller's transaction is committed. */
+  public void at(Instant time, TaskInstance<?> work) {
+    Objects.requireNonNull(scheduler).schedule(work, time);
+  }
+
   @Override
   public void start() {
     var once = new ArrayList<Task<?>>();

@@ -1,0 +1,72 @@
+package app.pragmata.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+/** Rounds and job sheets on paper. */
+class JobSheetsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private SwingGate gate;
+
+  @BeforeEach
+  void prepare() {
+    gate = new SwingGate(program, "piet").planned();
+  }
+
+  private String asked(String more) {
+    return "?from=" + gate.day() + more;
+  }
+
+  private String pages(String more) throws IOException {
+    byte[] pdf = gate.office().bytes("/api/job-sheets/pdf" + asked(more));
+    try (var document = Loader.loadPDF(pdf)) {
+      return new PDFTextStripper().getText(document);
+    }
+  }
+
+  @Test
+  void a_round_and_a_sheet_say_where_to_go_and_what_to_do() throws IOException {
+    String pages = pages("");
+    assertThat(pages)
+        .contains("Piet Osei, " + gate.day().getDayOfMonth())
+        .contains("Job " + gate.sheet().path("number").asLong())
+        .contains("To be done")
+        .contains("serial number");
+    assertThat(pages("&priced=true").length()).isGreaterThan(pages.length());
+  }
+
+  @Test
+  void the_count_is_told_before_anything_is_printed() {
+    var count = gate.office().get("/api/job-sheets" + asked("")).json();
+    assertThat(count.path("sheets").asInt()).isGreaterThanOrEqualTo(count.path("rounds").asInt());
+    assertThat(count.path("rounds").asInt()).isPositive();
+    assertThat(
+            gate.office()
+                .get("/api/job-sheets" + asked("&areas=Nowhere"))
+                .json()
+                .path("sheets")
+                .asInt())
+        .isZero();
+  }
+
+  @ParameterizedTest
+  @CsvSource({
+    "from=blursday, /from, UNREADABLE",
+    "from=, /from, MISSING",
+    "from=tomorrow&to=yesterday, /to, ENDS_BEFORE_START",
+    "from=tomorrow&to=2099-01-01, /to, TOO_LARGE",
+    "from=2 jan&areas=Nowhere, /from, MISSING"
+  })
+  void what_cannot_be_printed_says_why(String asked, String pointer, String rule) {
+    Visitor.Answer refused = gate.office().get("/api/job-sheets/pdf?" + asked.replace(" ", "%20"));
+    assertThat(refused.pointer()).isEqualTo(pointer);
+    assertThat(refused.rule()).isEqualTo(rule);
+  }
+}

@@ -1,0 +1,146 @@
+package app.pragmata.server.planning;
+
+import app.pragmata.core.Day;
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
+import app.pragmata.core.planning.VisitPlan;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.planning.JobSheets.Filter;
+import app.pragmata.server.planning.JobSheets.Round;
+import app.pragmata.server.printing.PdfPrinter;
+import app.pragmata.server.records.Act;
+import java.time.LocalDate;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ContentDisposition;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Job sheets and rounds on paper, over HTTP: how many they would be, and their pages. */
+@RestController
+class JobSheetsApi {
+  /** How much would be printed. */
+  record SheetCount(int sheets, int rounds) {}
+
+  private static final int MOST_DAYS = 31;
+  private static final int MOST_SHEETS = 200;
+
+  private final JobSheets sheets;
+  private final PdfPrinter printer;
+  private final CompanyStore companies;
+
+  JobSheetsApi(JobSheets sheets, PdfPrinter printer, CompanyStore companies) {
+    this.sheets = sheets;
+    this.printer = printer;
+    this.companies = companies;
+  }
+
+  /**
+   * How many sheets there are.
+   *
+   * @param from such as "tomorrow"
+   * @param to empty for the first day alone
+   * @param technicianIds none means everybody's
+   * @param kinds of job, by their names; none means all
+   * @param areas none means all
+   * @param onlyPlanned leaves out what has begun or is over
+   */
+  @GetMapping("/api/job-sheets")
+  SheetCount countJobSheets(
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to,
+      @RequestParam(required = false) @Nullable List<Long> technicianIds,
+      @RequestParam(required = false) @Nullable List<String> kinds,
+      @RequestParam(required = false) @Nullable List<String> areas,
+      @RequestParam(defaultValue = "false") boolean onlyPlanned) {
+    List<Round> rounds =
+        sheets.rounds(act, filter(act, from, to, technicianIds, kinds, areas, onlyPlanned));
+    return new SheetCount(count(rounds), rounds.size());
+  }
+
+  /** The same sheets as pages; at most 200 at once. */
+  @GetMapping("/api/job-sheets/pdf")
+  ResponseEntity<byte[]> printJobSheets(
+      Act act,
+      @RequestParam(defaultValue = "") String from,
+      @RequestParam(defaultValue = "") String to,
+      @RequestParam(required = false) @Nullable List<Long> technicianIds,
+      @RequestParam(required = false) @Nullable List<String> kinds,
+      @RequestParam(required = false) @Nullable List<String> areas,
+      @RequestParam(defaultValue = "false") boolean onlyPlanned,
+      @RequestParam(defaultValue = "false") boolean priced) {
+    List<Round> rounds =
+        sheets.rounds(act, filter(act, from, to, technicianIds, kinds, areas, onlyPlanned));
+    int count = count(rounds);
+    var reading = new Reading();
+    if (count == 0) {
+      reading.fault("from", Rule.MISSING, "Nothing is planned there. Choose other days or people.");
+    }
+    if (count > MOST_SHEETS) {
+      reading.fault(
+          "to", Rule.EXCEEDS_LIMIT, "These are more than 200 sheets. Choose fewer days or people.");
+    }
+    reading.refuseIfFaulty();
+    Wording wording = companies.getCompany().wording();
+    List<Long> visits =
+        rounds.stream()
+            .flatMap(round -> round.stops().stream())
+            .map(stop -> stop.visit().id())
+            .distinct()
+            .toList();
+    byte[] pdf = printer.print(JobSheetsPdf.xhtml(rounds, sheets.sheets(visits), wording, priced));
+    return ResponseEntity.ok()
+        .contentType(MediaType.APPLICATION_PDF)
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            ContentDisposition.inline()
+                .filename(wording.say(Phrase.FILE_SHEETS))
+                .build()
+                .toString())
+        .body(pdf);
+  }
+
+  private static int count(List<Round> rounds) {
+    return rounds.stream().mapToInt(round -> round.stops().size()).sum();
+  }
+
+  private static Filter filter(
+      Act act,
+      String from,
+      String to,
+      @Nullable List<Long> technicianIds,
+      @Nullable List<String> kinds,
+      @Nullable List<String> areas,
+      boolean onlyPlanned) {
+    var reading = new Reading();
+    LocalDate first = reading.required("from", from, typed -> Day.parse(typed, act.today()));
+    LocalDate typed = reading.optional("to", to, text -> Day.parse(text, act.today()));
+    LocalDate last = typed == null ? first : typed;
+    if (first != null && last != null) {
+      VisitPlan.checkDay("from", first, act.today(), reading);
+      if (last.isBefore(first)) {
+        reading.fault("to", Rule.ENDS_BEFORE_START, "This is before the first day.");
+      } else if (last.isAfter(first.plusDays(MOST_DAYS - 1L))) {
+        reading.fault("to", Rule.TOO_LARGE, "At most 31 days are printed at once.");
+      }
+    }
+    reading.refuseIfFaulty();
+    return new Filter(
+        Objects.requireNonNull(first),
+        Objects.requireNonNull(last),
+        technicianIds == null ? Set.of() : new HashSet<>(technicianIds),
+        kinds == null ? Set.of() : new HashSet<>(kinds),
+        areas == null ? Set.of() : new HashSet<>(areas),
+        onlyPlanned);
+  }
+}

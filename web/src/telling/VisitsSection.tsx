@@ -1,0 +1,67 @@
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { answer, client } from "../api/client";
+import type { CustomersVisits } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { weekday } from "../format";
+import { Section } from "../kit/Section";
+import { Select } from "../kit/Select";
+import { useAct } from "../kit/useAct";
+import { between, TOLD_BY } from "./words";
+
+type By = CustomersVisits["plan"];
+
+const WAYS = (["nobody", "mail", "text"] as const).map((by) => ({ value: by, label: TOLD_BY[by] }));
+
+/** A customer's next visits, and how they are told of them. */
+export function VisitsSection({ customerId, mayChange }: { customerId: number; mayChange: boolean }) {
+  const { data } = useQuery(queries.customersVisits(customerId));
+  const save = useAct(
+    (body: { plan: By; coming: By }) =>
+      answer(client.PUT("/api/customers/{id}/told-by", { params: { path: { id: customerId } }, body })),
+    { said: "From now on they are told that way." },
+  );
+  if (!data) {
+    return null;
+  }
+  const { plan, coming } = data;
+  return (
+    <Section name="Visits">
+      {data.next.map((visit) => (
+        <div key={visit.visitId}>
+          <Link to={`/planner/${visit.day}?visit=${visit.visitId}`}>
+            {weekday(visit.day)} {between(visit.window)}
+          </Link>
+          , {visit.technician}: {visit.title}
+        </div>
+      ))}
+      {data.next.length === 0 && <span className="soft">No visit is planned.</span>}
+      {mayChange ? (
+        <div className="small">
+          Told of plans{" "}
+          <Select
+            size="small"
+            aria-label="Told of plans"
+            popupMatchSelectWidth={false}
+            value={plan}
+            options={WAYS}
+            onChange={(by: By) => save.run({ plan: by, coming })}
+          />{" "}
+          and when somebody is on the way{" "}
+          <Select
+            size="small"
+            aria-label="Told when somebody is on the way"
+            popupMatchSelectWidth={false}
+            value={coming}
+            options={WAYS}
+            onChange={(by: By) => save.run({ plan, coming: by })}
+          />
+        </div>
+      ) : (
+        <div className="small soft">
+          Told of plans {TOLD_BY[plan]}, when somebody is on the way {TOLD_BY[coming]}.
+        </div>
+      )}
+    </Section>
+  );
+}
