@@ -187,13 +187,16 @@ class PlannerPageTest {
     line.fill("nobody 9-12");
     line.press("Enter");
     assertThat(desk.getByText("such as imre tue 10-12")).isVisible();
-    line.fill("tobias 9-12");
+    line.fill("tobias 9-14");
     line.press("Enter");
     Locator held = desk.getByLabel("A time that you hold");
     held.waitFor();
     assertThat(other.getByText("held by Hester Lyle")).isVisible();
     row(desk).click();
-    held.getByRole(AriaRole.BUTTON).first().click();
+    Locator first = held.getByRole(AriaRole.BUTTON).first();
+    assertThat(first).containsText("Tansy Row");
+    first.click();
+    assertThat(said(desk)).containsText("Planned: ");
     assertThat(block(desk)).isVisible();
     assertThat(start()).isEqualTo("09:00:00");
     assertThat(held).hasCount(0);
@@ -251,11 +254,14 @@ class PlannerPageTest {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.jobAddress());
     button(desk, "Move").first().click();
-    desk.getByLabel("Time").fill("21:00");
+    Locator time =
+        desk.getByRole(
+            AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Time").setExact(true));
+    time.fill("21:00");
     desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Plan").setExact(true))
         .click();
     assertThat(desk.getByText("does not work at this time").first()).isVisible();
-    assertThat(desk.getByLabel("Time")).hasValue("21:00");
+    assertThat(time).hasValue("21:00");
     button(desk, "Plan it there all the same").click();
     assertThat(said(desk)).containsText("The visit is planned.");
     assertThat(start()).isEqualTo("21:00:00");
@@ -271,7 +277,8 @@ class PlannerPageTest {
     assertThat(desk.getByText("between 15:00 and 16:00")).isVisible();
     desk.getByText("job sheets…").click();
     assertThat(desk.getByText(Pattern.compile("sheets?, \\d+ rounds?"))).isVisible();
-    assertThat(desk.getByText("Open them as PDF"))
+    assertThat(
+            desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Open them as PDF")))
         .hasAttribute("href", Pattern.compile("/api/job-sheets/pdf\\?from=" + gate.day()));
   }
 

@@ -140,6 +140,25 @@ class PlanClashesTest {
     assertThat(plan(second, form("10")).status()).isEqualTo(200);
   }
 
+  @ParameterizedTest
+  @CsvSource({"2028-03-26, 1:30", "2028-10-29, 1:30"})
+  void an_hour_that_the_clocks_skip_or_show_twice_is_no_start(String day, String start) {
+    Map<String, Object> form = form(start, SwingGate.ANYTHING.toArray());
+    form.put("day", day);
+    Visitor.Answer refused = plan(first, form);
+    assertThat(refused.pointer()).isEqualTo("/start");
+    assertThat(refused.rule()).isEqualTo("NO_SUCH_TIME");
+  }
+
+  @Test
+  void what_takes_three_days_is_planned_as_several_visits() {
+    Map<String, Object> form = form("8");
+    form.put("expected", "24:00");
+    Visitor.Answer refused = plan(first, form);
+    assertThat(refused.pointer()).isEqualTo("/expected");
+    assertThat(refused.text()).contains("a visit for each day");
+  }
+
   private Visitor.Answer hold(SwingGate gate, String at) {
     return gate.office()
         .post(

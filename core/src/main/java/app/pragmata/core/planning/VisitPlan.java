@@ -60,7 +60,7 @@ public record VisitPlan(
       reading.fault(
           "expected",
           Rule.EXCEEDS_LIMIT,
-          "A visit lasts between 5 minutes and 16 hours. Enter it like 1:30.");
+          "A visit lasts between 5 minutes and 16 hours. Enter it like 1:30; plan what takes several days as a visit for each day.");
     }
   }
 }

@@ -182,7 +182,18 @@ public class PlanningService {
   private VisitPlan read(Act act, PlanForm form) {
     var reading = new Reading();
     LocalDate day = reading.required("day", form.day(), typed -> Day.parse(typed, act.today()));
-    LocalTime start = reading.required("start", form.start(), Day::parseTime);
+    LocalTime start =
+        reading.required(
+            "start",
+            form.start(),
+            typed -> {
+              LocalTime time = Day.parseTime(typed);
+              if (day != null) {
+                // Refuses what the clocks skip or show twice.
+                Day.momentOf(day.atTime(time), act.zone());
+              }
+              return time;
+            });
     Integer expected = reading.required("expected", form.expected(), Minutes::parse);
     if (form.technicianId() == null) {
       reading.fault("technicianId", Rule.MISSING, "Choose a technician.");
