@@ -36,7 +36,7 @@ class VisitStateTest {
         Arguments.of(VisitState.Unplanned.class, Set.of("plan", "notThisTime", "callOff")),
         Arguments.of(
             VisitState.Planned.class,
-            Set.of("plan", "drive", "arrive", "writeDown", "notThisTime", "callOff")),
+            Set.of("plan", "unplan", "drive", "arrive", "writeDown", "notThisTime", "callOff")),
         Arguments.of(VisitState.Driving.class, Set.of("arrive", "notThisTime", "callOff")),
         Arguments.of(VisitState.OnSite.class, Set.of("finish", "notThisTime", "callOff")),
         Arguments.of(VisitState.Finished.class, Set.of("check", "notThisTime", "callOff")),
