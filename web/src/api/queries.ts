@@ -157,6 +157,11 @@ export const queries = {
     queryKey: ["pocket", "calendar"],
     queryFn: () => answer(client.GET("/api/pocket/calendar")),
   }),
+  visitNeeds: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "visit-needs", id],
+      queryFn: () => answer(client.GET("/api/visits/{id}/needs", { params: { path: { id } } })),
+    }),
   jobSheets: (query: { from: string; to: string; technicianIds: number[]; onlyPlanned: boolean }) =>
     queryOptions({
       queryKey: ["work", "job-sheets", query],

@@ -12,6 +12,7 @@ import { type Fill, State } from "../kit/State";
 import { useAct } from "../kit/useAct";
 import { Word } from "../kit/Word";
 import { useMay } from "../people/useMay";
+import { NeedsForm, WaitingVisitForm } from "../planning/NeedsForm";
 import { PlanForm } from "../planning/PlanForm";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { useReopen } from "./useReopen";
@@ -20,7 +21,7 @@ import styles from "./WorkSection.module.css";
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
 export function WorkSection({ job }: { job: JobSheet }) {
   const mayRecord = useMay("record_work");
-  const [form, setForm] = useState<"visit" | "other">();
+  const [form, setForm] = useState<"visit" | "waiting" | "other">();
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
   const editable = running && mayRecord;
   // What comes when the job is closed is cost, and is charged no more.
@@ -54,12 +55,26 @@ export function WorkSection({ job }: { job: JobSheet }) {
       )}
 
       {form === "visit" && <PlanForm jobId={job.id} close={close} />}
+      {form === "waiting" && (
+        <WaitingVisitForm
+          jobId={job.id}
+          others={job.visits
+            .filter((visit) => visit.state !== "called_off" && visit.state !== "not_this_time")
+            .map((visit) => ({ visitId: visit.id, state: visit.state, day: visit.day }))}
+          close={close}
+        />
+      )}
       {form === "other" && <OtherCostForm jobId={job.id} close={close} />}
       {(editable || late) && !form && (
         <div className={styles.further}>
           {editable && (
             <Word id={`visit-of-${job.id}`} run={() => setForm("visit")}>
               Another visit
+            </Word>
+          )}
+          {editable && (
+            <Word id={`waiting-visit-of-${job.id}`} run={() => setForm("waiting")}>
+              Another that waits
             </Word>
           )}
           <Word id={`bill-of-${job.id}`} run={() => setForm("other")}>
@@ -84,7 +99,7 @@ const named = (visit: Visit) =>
   visit.day ? `the visit of ${weekday(visit.day)}` : "the visit without a day";
 
 type Editing =
-  | { kind: "plan" | "add-time" | "add-part" }
+  | { kind: "plan" | "needs" | "add-time" | "add-part" }
   | { kind: "time"; id: number }
   | { kind: "part"; id: number };
 
@@ -143,6 +158,7 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
         )}
       </div>
       {editing?.kind === "plan" && <PlanForm visit={visit} close={close} />}
+      {editing?.kind === "needs" && <NeedsForm visitId={visit.id} close={close} />}
       {visit.times.length + visit.parts.length + visit.drivesHome.length > 0 && (
         <Lines caption={`Time and parts of ${named(visit)}`} columns={COLUMNS}>
           {visit.times.map((entry) =>
@@ -248,6 +264,11 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
       {visit.state === "planned" && (
         <Word id={`move-${visit.id}`} of={named(visit)} run={() => setEditing({ kind: "plan" })}>
           Move
+        </Word>
+      )}
+      {(visit.state === "unplanned" || visit.state === "planned") && (
+        <Word id={`needs-${visit.id}`} of={`of ${named(visit)}`} run={() => setEditing({ kind: "needs" })}>
+          Needs
         </Word>
       )}
       {visit.takesRecords && (

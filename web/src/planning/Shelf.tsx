@@ -10,7 +10,7 @@ import { Select } from "../kit/Select";
 import { useKeys } from "../kit/useKeys";
 import styles from "./Shelf.module.css";
 import { type Asked, TimesFound } from "./TimesFound";
-import { promised } from "./words";
+import { promised, waitsFor } from "./words";
 
 /** Which of the waiting visits are shown. */
 type Filter = { area?: string; skill?: string; kindOfJob?: string };
@@ -204,6 +204,7 @@ function Waiting({ visit, on, choose }: { visit: WaitingVisit; on: boolean; choo
       <span>
         <b>{visit.customer}</b>
         <span className="small">{visit.title}</span>
+        {waitsFor(visit) && <span className="small soft">{waitsFor(visit)}</span>}
       </span>
       <span className={styles.when}>
         <span className={visit.late ? "small needs" : "small soft"}>{promised(visit) || visit.area}</span>

@@ -8,6 +8,7 @@ export const CLASHES: Record<Clash, string> = {
   overlap: "two visits at once",
   absent: "away then",
   held: "held for another customer",
+  too_early: "before what it waits for",
   outside_hours: "outside working hours",
   skill_missing: "lacks what is needed",
   drive_does_not_fit: "no time to drive",
@@ -40,6 +41,17 @@ export const offered = (found: TimeFound): string =>
 
 /** How late a time is against what was promised: "3:20 after the promise". */
 export const lateness = (minutes: number): string => `${hours(minutes)} after the promise`;
+
+/** A visit whose forerunner has no time yet waits for a day of that far year. */
+const NOT_YET = "2999";
+
+/** What a visit waits for: "not before Wed 2 Dec"; nothing when it may be at any time. */
+export const waitsFor = (visit: WaitingVisit): string =>
+  visit.notBefore
+    ? visit.notBefore.startsWith(NOT_YET)
+      ? "after a visit that waits itself"
+      : `not before ${visit.notBefore.endsWith("T00:00:00") ? weekday(visit.notBefore.slice(0, 10)) : moment(visit.notBefore)}`
+    : "";
 
 /** By when somebody was promised, or that it is late already. */
 export const promised = (visit: WaitingVisit): string =>

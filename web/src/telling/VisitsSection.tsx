@@ -22,7 +22,14 @@ export function VisitsSection({ customerId, mayChange }: { customerId: number; m
     { said: "From now on they are told that way." },
   );
   if (!data) {
-    return null;
+    // Its place is kept, so that nothing below moves away under the pointer.
+    return (
+      <Section name="Visits">
+        <p className="soft" aria-busy="true">
+          …
+        </p>
+      </Section>
+    );
   }
   const { plan, coming } = data;
   return (

@@ -185,6 +185,9 @@ create table visit (
   job_id bigint not null references job,
   -- The visit that did not happen and of which this one takes the place.
   replaces_id bigint references visit,
+  -- The visit that must be over before this one begins, and the day before which what it waits for is not there.
+  follows_id bigint references visit check (follows_id <> id),
+  not_before date,
   technician_id bigint references person,
   -- The day on which it is: as planned, or as it then began.
   day date,
@@ -211,6 +214,7 @@ create table visit (
 );
 create index on visit (job_id);
 create unique index on visit (replaces_id) where replaces_id is not null;
+create index on visit (follows_id) where follows_id is not null;
 create index on visit (technician_id, day);
 create index on visit (day);
 create index visit_without_a_time on visit (job_id) where state = 'unplanned';

@@ -31,7 +31,14 @@ class CrewPageTest {
     button(desk, "Move").click();
     choose(desk, "With", "Tobias", "Tobias Quennell");
     button(desk, "Plan").click();
-    assertThat(desk.locator("[data-visit]")).containsText("with Tobias Quennell");
+    Locator visit = desk.locator("[data-visit]");
+    Locator allTheSame = button(desk, "Plan it there all the same");
+    // On Fridays Tobias goes home at two.
+    allTheSame.or(visit.getByText("with Tobias Quennell")).first().waitFor();
+    if (allTheSame.isVisible()) {
+      allTheSame.click();
+    }
+    assertThat(visit).containsText("with Tobias Quennell");
     Page phone = phone("tobias");
     assertThat(phone.getByText("Swing gate, ram replaced").first()).isVisible();
   }

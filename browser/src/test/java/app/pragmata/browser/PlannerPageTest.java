@@ -268,6 +268,21 @@ class PlannerPageTest {
   }
 
   @Test
+  void a_second_visit_waits_for_its_part_and_the_shelf_says_so() {
+    gate.planned();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    desk.getByText("Another that waits").click();
+    desk.getByLabel("Expected").fill("3:00");
+    desk.getByLabel("Not before").fill(gate.day().plusDays(5).toString());
+    desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Add").setExact(true))
+        .click();
+    assertThat(said(desk)).containsText("The visit waits for its time.");
+    desk.navigate("/planner/" + gate.day());
+    assertThat(desk.getByText(Pattern.compile("not before \\w{3} ")).first()).isVisible();
+  }
+
+  @Test
   void a_customer_is_told_of_a_visit_and_job_sheets_are_counted_before_they_are_printed() {
     gate.planned();
     Page desk = open();

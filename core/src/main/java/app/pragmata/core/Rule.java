@@ -56,6 +56,7 @@ public enum Rule {
   ABSENT,
   HELD,
   HOLD_EXPIRED(Because.STATE),
+  TOO_EARLY,
   OUTSIDE_HOURS,
   SKILL_MISSING,
   DRIVE_DOES_NOT_FIT,

@@ -25,6 +25,7 @@ public final class SwingGate {
           "overlap",
           "absent",
           "held",
+          "too_early",
           "outside_hours",
           "skill_missing",
           "drive_does_not_fit",

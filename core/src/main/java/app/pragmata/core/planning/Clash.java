@@ -13,6 +13,8 @@ public enum Clash implements Coded {
   ABSENT(Rule.ABSENT, "is away at this time"),
   /** The time is held for another customer. */
   HELD(Rule.HELD, "has this time held for another customer"),
+  /** What the visit waits for is not there yet. */
+  TOO_EARLY(Rule.TOO_EARLY, "would be there before what the visit waits for"),
   /** They do not work at that time. */
   OUTSIDE_HOURS(Rule.OUTSIDE_HOURS, "does not work at this time"),
   /** They lack what the job needs, or it has run out. */

@@ -14,6 +14,10 @@ import java.util.TreeSet;
  * @param days of each of them, all the same day; whoever is responsible first
  */
 public record Crew(List<PersonDay> days) {
+  /** What is so of the visit, whoever of them it is asked of. */
+  private static final Set<Clash> OF_ALL =
+      EnumSet.of(Clash.SKILL_MISSING, Clash.TOO_EARLY, Clash.AFTER_RESPOND_BY);
+
   public Crew {
     days = List.copyOf(days);
     if (days.isEmpty()) {
@@ -29,7 +33,7 @@ public record Crew(List<PersonDay> days) {
     long responsible = days.getFirst().personId();
     for (PersonDay day : days) {
       for (Clash clash : day.clashes(wanted, at, ways)) {
-        boolean ofAll = clash == Clash.SKILL_MISSING || clash == Clash.AFTER_RESPOND_BY;
+        boolean ofAll = OF_ALL.contains(clash);
         clashes
             .computeIfAbsent(clash, any -> new TreeSet<>())
             .add(ofAll ? responsible : day.personId());

@@ -26,6 +26,7 @@ final class Lane {
   /**
    * A visit that may go anywhere.
    *
+   * @param notBefore minutes from the first day's midnight on
    * @param respondBy minutes from the first day's midnight on; {@link Integer#MAX_VALUE} for no
    *     promise
    */
@@ -33,14 +34,16 @@ final class Lane {
       int number,
       Item item,
       Set<Long> skillIds,
+      int notBefore,
       int respondBy,
       @Nullable Long preferredId,
       PlanTask task) {
-    Free(int number, int place, PlanTask task, int respondBy) {
+    Free(int number, int place, PlanTask task, int notBefore, int respondBy) {
       this(
           number,
           new Item(place, 0, task.wanted().minutes(), null),
           task.wanted().skillIds(),
+          notBefore,
           respondBy,
           task.preferredId(),
           task);
@@ -145,7 +148,9 @@ final class Lane {
           return false;
         }
       } else {
-        begins = fit(i > 0 ? time + drive : first == 0 ? 0 : first + drive, stop.minutes());
+        int there = i > 0 ? time + drive : first == 0 ? 0 : first + drive;
+        int allowed = stop.task().notBefore() - dayNumber * Stretch.DAY;
+        begins = fit(Math.max(there, allowed), stop.minutes());
         if (begins < 0) {
           return false;
         }

@@ -122,6 +122,9 @@ public record PersonDay(
     if (!skillIds.containsAll(wanted.skillIds())) {
       clashes.add(Clash.SKILL_MISSING);
     }
+    if (wanted.notBefore() != null && day.atTime(at.start()).isBefore(wanted.notBefore())) {
+      clashes.add(Clash.TOO_EARLY);
+    }
     if (wanted.respondBy() != null && day.atTime(at.start()).isAfter(wanted.respondBy())) {
       clashes.add(Clash.AFTER_RESPOND_BY);
     }

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Lays many visits on people's days at once, so that the sum of the penalties is small, by ruin and
@@ -36,6 +37,7 @@ public final class PlanSearch {
 
   private static final int MOST_TAKEN_OFF = 12;
   private static final double PASSED_OVER = 0.02;
+  private static final long FARTHEST = Duration.ofDays(3 * 365).toMinutes();
   private static final double WARM = 120;
   private static final double COLD = 1;
 
@@ -105,18 +107,23 @@ public final class PlanSearch {
               .toList());
     }
     for (PlanTask task : wanted) {
-      int respondBy =
-          task.wanted().respondBy() == null
-              ? Integer.MAX_VALUE
-              : Math.toIntExact(
-                  Duration.between(firstDay.atStartOfDay(), task.wanted().respondBy()).toMinutes());
-      tasks.add(new Free(tasks.size(), drives.number(task.wanted().place()), task, respondBy));
+      tasks.add(
+          new Free(
+              tasks.size(),
+              drives.number(task.wanted().place()),
+              task,
+              minutes(firstDay, task.wanted().notBefore(), 0),
+              minutes(firstDay, task.wanted().respondBy(), Integer.MAX_VALUE)));
     }
   }
 
-  /** The days as they are, with none of the visits placed. */
-  public PlanProposal asItIs() {
-    return proposal(empty());
+  /** From the first day's midnight to then; what lies farther off than years is as far as years. */
+  private static int minutes(LocalDate firstDay, @Nullable LocalDateTime then, int without) {
+    if (then == null) {
+      return without;
+    }
+    long minutes = Duration.between(firstDay.atStartOfDay(), then).toMinutes();
+    return (int) Math.clamp(minutes, -FARTHEST, FARTHEST);
   }
 
   /**

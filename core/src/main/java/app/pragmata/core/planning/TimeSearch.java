@@ -83,9 +83,10 @@ public record TimeSearch(Ways ways, LocalDateTime earliest, Stretch within) {
       return List.of();
     }
     int first =
-        day.day().equals(earliest.toLocalDate())
-            ? earliest.getHour() * 60 + earliest.getMinute()
-            : 0;
+        day.day().equals(earliest.toLocalDate()) ? Stretch.minuteOf(earliest.toLocalTime()) : 0;
+    if (wanted.notBefore() != null && wanted.notBefore().toLocalDate().isAfter(day.day())) {
+      return List.of();
+    }
     var found = new ArrayList<Found>();
     for (int i = 0; i <= day.stops().size(); i++) {
       Stop before = i == 0 ? null : day.stops().get(i - 1);
@@ -116,6 +117,9 @@ public record TimeSearch(Ways ways, LocalDateTime earliest, Stretch within) {
       from = Math.max(from, before.at().to() + there.minutes());
     } else if (first > 0) {
       from = Math.max(from, first + there.minutes());
+    }
+    if (wanted.notBefore() != null && wanted.notBefore().toLocalDate().equals(day.day())) {
+      from = Math.max(from, Stretch.minuteOf(wanted.notBefore().toLocalTime()));
     }
     from = (from + STEP - 1) / STEP * STEP;
     int to = Math.min(free.to(), within.to());

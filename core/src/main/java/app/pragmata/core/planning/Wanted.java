@@ -11,6 +11,8 @@ import org.jspecify.annotations.Nullable;
  * @param place where it is; null where nobody knows, which costs no driving
  * @param minutes how long it is expected to take
  * @param skillIds what whoever goes must know
+ * @param notBefore what it waits for is there by then, such as a part or the end of another visit;
+ *     null for nothing
  * @param respondBy until when somebody was promised on site, by the company's clock; null for no
  *     promise
  */
@@ -19,6 +21,7 @@ public record Wanted(
     @Nullable Place place,
     int minutes,
     Set<Long> skillIds,
+    @Nullable LocalDateTime notBefore,
     @Nullable LocalDateTime respondBy) {
   public Wanted {
     skillIds = Set.copyOf(skillIds);

@@ -28,7 +28,7 @@ class PersonDayTest {
 
   private static Set<Clash> clashes(PersonDay day, int from, int to) {
     return day.clashes(
-        new Wanted(9L, SHED, to - from, Set.of(4L), DAY.atTime(15, 0)),
+        new Wanted(9L, SHED, to - from, Set.of(4L), null, DAY.atTime(15, 0)),
         new Stretch(from, to),
         WAYS);
   }
@@ -119,7 +119,7 @@ class PersonDayTest {
 
   @Test
   void what_is_needed_has_to_be_known() {
-    Wanted wanted = new Wanted(9L, SHED, 60, Set.of(4L, 8L), null);
+    Wanted wanted = new Wanted(9L, SHED, 60, Set.of(4L, 8L), null, null);
     assertThat(day(HOME, List.of()).clashes(wanted, new Stretch(600, 660), WAYS))
         .containsExactly(Clash.SKILL_MISSING);
   }

@@ -81,6 +81,7 @@ class PlanSearchBenchTest {
                         place(dice),
                         30 + 15 * dice.nextInt(4),
                         dice.nextInt(6) == 0 ? Set.of(2L) : Set.of(),
+                        null,
                         dice.nextInt(5) == 0 ? DAY.atTime(10 + dice.nextInt(6), 0) : null),
                     null))
         .toList();

@@ -51,7 +51,7 @@ class PlanSearchTest {
   }
 
   private static PlanTask task(long id, Place place, int minutes, @Nullable LocalDateTime by) {
-    return new PlanTask(new Wanted(id, place, minutes, Set.of(), by), null);
+    return new PlanTask(new Wanted(id, place, minutes, Set.of(), null, by), null);
   }
 
   private static PlanProposal search(List<PersonDay> days, List<PlanTask> tasks, int rounds) {
@@ -65,7 +65,7 @@ class PlanSearchTest {
 
   @Test
   void what_nobody_knows_how_to_do_and_what_nobody_has_time_for_is_told_apart() {
-    var skilled = new Wanted(1L, HOME, 60, Set.of(5L), null);
+    var skilled = new Wanted(1L, HOME, 60, Set.of(5L), null, null);
     PlanProposal proposal =
         search(
             List.of(day(1, Set.of())),
@@ -89,11 +89,22 @@ class PlanSearchTest {
 
   @Test
   void whoever_should_go_goes_when_it_costs_little() {
-    var wanted = new Wanted(1L, at(3, 0), 60, Set.of(), null);
+    var wanted = new Wanted(1L, at(3, 0), 60, Set.of(), null, null);
     PlanProposal proposal =
         search(List.of(day(1, Set.of()), day(2, Set.of())), List.of(new PlanTask(wanted, 2L)), 50);
     assertThat(proposal.placed()).extracting(Placed::personId).containsExactly(2L);
     assertThat(proposal.figures().notPreferred()).isZero();
+  }
+
+  @Test
+  void nothing_is_placed_before_what_a_visit_waits_for() {
+    var wanted = new Wanted(1L, at(5, 0), 60, Set.of(), DAY.atTime(13, 10), null);
+    assertThat(search(List.of(day(1, Set.of())), List.of(new PlanTask(wanted, null)), 20).placed())
+        .extracting(placed -> placed.at().from())
+        .containsExactly(790);
+    var never = new Wanted(1L, at(5, 0), 60, Set.of(), DAY.plusYears(50).atStartOfDay(), null);
+    assertThat(search(List.of(day(1, Set.of())), List.of(new PlanTask(never, null)), 20).placed())
+        .isEmpty();
   }
 
   @Test

@@ -27,7 +27,7 @@ class RelayTest {
       new TimeSearch(WAYS, DAY.atTime(6, 0), new Stretch(0, Stretch.DAY));
 
   private static Wanted visit(long id, int minutes, @Nullable LocalDateTime respondBy) {
-    return new Wanted(id, new Place(53, id / 100.0), minutes, Set.of(), respondBy);
+    return new Wanted(id, new Place(53, id / 100.0), minutes, Set.of(), null, respondBy);
   }
 
   private static PersonDay day(long person, int until) {

@@ -51,7 +51,7 @@ class TimeSearchTest {
 
   private static Wanted wanted(
       int minutesFromHome, int minutes, @Nullable LocalDateTime respondBy) {
-    return new Wanted(99L, at(minutesFromHome), minutes, Set.of(1L), respondBy);
+    return new Wanted(99L, at(minutesFromHome), minutes, Set.of(1L), null, respondBy);
   }
 
   private static TimeSearch from(LocalDateTime earliest) {
@@ -106,6 +106,17 @@ class TimeSearchTest {
             Set.of(),
             List.of());
     assertThat(best(wanted(10, 60, null), unskilled)).isEmpty();
+  }
+
+  @Test
+  void nothing_is_offered_before_what_a_visit_waits_for() {
+    var part = new Wanted(99L, HOME, 60, Set.of(1L), MONDAY.plusDays(1).atTime(10, 2), null);
+    List<PersonDay> days = List.of(day(1, MONDAY), day(1, MONDAY.plusDays(1)));
+    assertThat(best(part, days.toArray(PersonDay[]::new)))
+        .extracting(found -> found.day().atTime(found.at().start()))
+        .containsExactly(MONDAY.plusDays(1).atTime(10, 5));
+    assertThat(day(1, MONDAY).clashes(part, new Stretch(600, 660), ROAD))
+        .containsExactly(Clash.TOO_EARLY);
   }
 
   @Test

@@ -19,6 +19,7 @@ public enum JobEvent implements Event {
   WORK_TAKEN_BACK(RecordKind.JOB),
   CALLED_OFF(RecordKind.JOB),
   VISIT_WANTED(RecordKind.VISIT),
+  VISIT_NEEDS_CHANGED(RecordKind.VISIT),
   VISIT_PLANNED(RecordKind.VISIT),
   VISIT_UNPLANNED(RecordKind.VISIT),
   VISIT_UNDER_WAY(RecordKind.VISIT),

@@ -32,6 +32,8 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RecordKind;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
@@ -309,12 +311,61 @@ public class VisitStore {
    * @param replacesId the visit that did not happen and of which it takes the place; null for none
    */
   public void want(Act act, long jobId, @Nullable Long replacesId, int expectedMinutes) {
+    want(act, jobId, replacesId, new Needs(expectedMinutes, null, null));
+  }
+
+  /**
+   * What a visit needs before it can be planned.
+   *
+   * @param notBefore the day before which what it waits for is not there; null for nothing
+   * @param followsId the visit of its job that must be over before; null for none
+   */
+  public record Needs(
+      int expectedMinutes, @Nullable LocalDate notBefore, @Nullable Long followsId) {
+    private void setOn(VisitRecord visit) {
+      visit.setExpectedMinutes(expectedMinutes);
+      visit.setNotBefore(notBefore);
+      visit.setFollowsId(followsId);
+    }
+  }
+
+  private long want(Act act, long jobId, @Nullable Long replacesId, Needs needs) {
     VisitRecord visit = database.newRecord(VISIT);
     visit.setJobId(jobId);
     visit.setReplacesId(replacesId);
     visit.setState(VisitState.Code.UNPLANNED);
-    visit.setExpectedMinutes(expectedMinutes);
+    needs.setOn(visit);
     events.store(act, JobEvent.VISIT_WANTED, visit);
+    return visit.getId();
+  }
+
+  /** One more visit for a job that waits for a technician and a time; gives its id. */
+  public long want(Act act, LockedJob job, Needs needs) {
+    long id = want(act, job.id(), null, needs);
+    follow(act, job);
+    return id;
+  }
+
+  /** Changes what a visit needs. */
+  public void need(Act act, LockedVisit visit, Needs needs) {
+    needs.setOn(visit.row());
+    store(act, JobEvent.VISIT_NEEDS_CHANGED, visit, visit.state(), About.NOTHING);
+  }
+
+  /** The visits that a visit must wait for, each with the one that it waits for in turn. */
+  public List<Long> followed(long visitId) {
+    var followed = new ArrayList<Long>();
+    Long next = visitId;
+    while (next != null && !followed.contains(next)) {
+      followed.add(next);
+      next =
+          database
+              .select(VISIT.FOLLOWS_ID)
+              .from(VISIT)
+              .where(VISIT.ID.eq(next))
+              .fetchOne(VISIT.FOLLOWS_ID);
+    }
+    return followed;
   }
 
   /** The jobs of these visits, by visit; a visit that there is not has none. */

@@ -127,7 +127,12 @@ class PlannerApi {
       boolean guessed,
       int lateMinutes) {}
 
-  /** A visit that waits for a time. */
+  /**
+   * A visit that waits for a time.
+   *
+   * @param notBefore before which what it waits for is not there; far in the future while the visit
+   *     that it follows has no time itself
+   */
   record WaitingVisit(
       long visitId,
       int version,
@@ -139,6 +144,7 @@ class PlannerApi {
       String area,
       String kindOfJob,
       int expectedMinutes,
+      @Nullable LocalDateTime notBefore,
       @Nullable LocalDateTime respondBy,
       boolean late,
       List<String> skills,
@@ -337,6 +343,7 @@ class PlannerApi {
         visit.area(),
         visit.kindOfJob(),
         visit.expectedMinutes(),
+        visit.notBefore(),
         visit.respondBy(),
         visit.respondBy() != null && visit.respondBy().isBefore(now),
         names(visit.skillIds(), skills),

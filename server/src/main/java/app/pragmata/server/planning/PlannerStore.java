@@ -69,6 +69,7 @@ class PlannerStore {
    * @param day null while it waits for one
    * @param overruled what spoke against its time when it was planned
    * @param finished by the company's clock; null until then
+   * @param notBefore before which what it waits for is not there; null for nothing
    * @param respondBy by the company's clock; null where nobody was promised
    * @param located null where nobody knows where the site is
    */
@@ -92,6 +93,7 @@ class PlannerStore {
       int expectedMinutes,
       Set<Clash> overruled,
       @Nullable LocalDateTime finished,
+      @Nullable LocalDateTime notBefore,
       @Nullable LocalDateTime respondBy,
       RoadMap.@Nullable Located located,
       Set<Long> skillIds) {
@@ -124,7 +126,7 @@ class PlannerStore {
     }
 
     Wanted wanted(int minutes) {
-      return new Wanted(id, place(), minutes, skillIds, respondBy);
+      return new Wanted(id, place(), minutes, skillIds, notBefore, respondBy);
     }
   }
 
@@ -193,6 +195,10 @@ class PlannerStore {
           .convertFrom(rows -> rows.map(Record1::value1));
 
   private static final int MOST_WAITING = 200;
+  private static final Visit FOLLOWED = VISIT.as("followed");
+
+  /** Nobody knows when a visit is over that waits itself. */
+  private static final LocalDateTime NOT_YET = LocalDate.of(2999, 12, 31).atStartOfDay();
 
   private final DSLContext database;
   private final CompanyStore companies;
@@ -407,6 +413,22 @@ class PlannerStore {
     return database.selectFrom(SKILL).orderBy(SKILL.NAME).fetchMap(SKILL.ID, SKILL.NAME);
   }
 
+  /** The later of the day that it waits for and of the end of the visit that it follows. */
+  private static @Nullable LocalDateTime notBefore(Record row) {
+    LocalDate day = row.get(VISIT.NOT_BEFORE);
+    LocalDateTime start = day == null ? null : day.atStartOfDay();
+    if (row.get(FOLLOWED.ID) == null || row.get(FOLLOWED.STATE).isDropped()) {
+      return start;
+    }
+    LocalDateTime end =
+        row.get(FOLLOWED.DAY) == null || row.get(FOLLOWED.START_TIME) == null
+            ? NOT_YET
+            : row.get(FOLLOWED.DAY)
+                .atTime(row.get(FOLLOWED.START_TIME))
+                .plusMinutes(row.get(FOLLOWED.EXPECTED_MINUTES));
+    return start == null || end.isAfter(start) ? end : start;
+  }
+
   private List<PlannedVisit> fetchVisits(Condition which) {
     return fetchVisits(which, Integer.MAX_VALUE);
   }
@@ -416,7 +438,13 @@ class PlannerStore {
     return database
         .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
         .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
-        .select(VISIT.OVERRULED, VISIT.FINISHED_AT)
+        .select(VISIT.OVERRULED, VISIT.FINISHED_AT, VISIT.NOT_BEFORE)
+        .select(
+            FOLLOWED.ID,
+            FOLLOWED.STATE,
+            FOLLOWED.DAY,
+            FOLLOWED.START_TIME,
+            FOLLOWED.EXPECTED_MINUTES)
         .select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.RESPOND_BY, JOB.RESPONDED_AT)
         .select(
             CUSTOMER.ID,
@@ -438,6 +466,8 @@ class PlannerStore {
         .on(SITE.ID.eq(JOB.SITE_ID))
         .join(KIND_OF_JOB)
         .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
+        .leftJoin(FOLLOWED)
+        .on(FOLLOWED.ID.eq(VISIT.FOLLOWS_ID))
         .where(which)
         .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
         .limit(most)
@@ -467,6 +497,7 @@ class PlannerStore {
                     row.get(VISIT.FINISHED_AT) == null
                         ? null
                         : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
+                    notBefore(row),
                     row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
                         ? null
                         : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),
