@@ -3,6 +3,9 @@ package app.pragmata.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
+import java.time.format.DateTimeFormatter;
+import java.util.List;
+import java.util.Locale;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
@@ -40,6 +43,19 @@ class JobSheetsTest {
         .contains("To be done")
         .contains("serial number");
     assertThat(pages("&priced=true").length()).isGreaterThan(pages.length());
+  }
+
+  @Test
+  void what_was_here_before_is_earlier_than_the_sheet() throws IOException {
+    gate = new SwingGate(program, "tobias").finished();
+    String day = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.UK).format(gate.day());
+    List<String> sheets = List.of(pages("").split("Here before", -1));
+    assertThat(sheets.getFirst()).contains(day);
+    assertThat(sheets.subList(1, sheets.size()))
+        .isNotEmpty()
+        .allSatisfy(sheet -> assertThat(sheet.split("Began, finished", 2)[0]).doesNotContain(day));
+    assertThat(gate.office().get("/api/job-sheets" + asked("&onlyPlanned=true")).status())
+        .isEqualTo(200);
   }
 
   @Test

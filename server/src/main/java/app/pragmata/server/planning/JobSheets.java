@@ -125,7 +125,7 @@ class JobSheets {
                   .from(PAST)
                   .join(PAST_JOB)
                   .on(PAST_JOB.ID.eq(PAST.JOB_ID))
-                  .where(PAST_JOB.SITE_ID.eq(JOB.SITE_ID))
+                  .where(PAST_JOB.SITE_ID.eq(JOB.SITE_ID).and(PAST.DAY.lt(VISIT.DAY)))
                   .and(PAST.STATE.in(VisitState.Code.FINISHED, VisitState.Code.CHECKED))
                   .orderBy(PAST.DAY.desc(), PAST.ID.desc())
                   .limit(MOST_EARLIER))

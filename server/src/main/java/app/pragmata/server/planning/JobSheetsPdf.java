@@ -25,6 +25,7 @@ final class JobSheetsPdf {
       @page { size: A4; margin: 18mm 16mm 16mm 16mm; }
       body { margin: 0; font: 10.5pt/1.4 "Source Sans 3"; color: #17251f; }
       section { page-break-after: always; }
+      b { font-weight: 600; }
       h1 { font: 600 16pt "Source Serif 4"; margin: 0 0 3mm; }
       h2 { font: 600 11.5pt "Source Serif 4"; margin: 5mm 0 1mm; border-bottom: 0.6pt solid #17251f; }
       .soft { color: #55615a; }
@@ -124,7 +125,7 @@ final class JobSheetsPdf {
     part(Phrase.SHEET_ACCESS, sheet.accessNotes());
     lines(sheet.lines());
     part(Phrase.SHEET_NOTES, sheet.notes());
-    equipment(sheet);
+    equipment(sheet, round.day());
     earlier(sheet.earlier());
     page.append("<h2>%s</h2>".formatted(text(wording.say(Phrase.SHEET_DONE))))
         .append("<table class=\"sign\"><tr><td></td><td></td><td></td></tr></table></section>");
@@ -164,7 +165,7 @@ final class JobSheetsPdf {
     return line.quantity() == null ? "" : line.quantity().stripTrailingZeros().toPlainString();
   }
 
-  private void equipment(Sheet sheet) {
+  private void equipment(Sheet sheet, LocalDate day) {
     if (sheet.model() == null) {
       return;
     }
@@ -179,7 +180,7 @@ final class JobSheetsPdf {
                         Phrase.SHEET_SERIAL,
                         Objects.requireNonNull(sheet.serialNumber()),
                         wording.day(Objects.requireNonNull(sheet.fittedOn())))),
-                until == null
+                until == null || until.isBefore(day)
                     ? ""
                     : ", " + text(wording.say(Phrase.SHEET_WARRANTY, wording.day(until)))));
   }
