@@ -13,7 +13,7 @@ export function ToldOfVisit({ visitId, mayTell }: { visitId: number; mayTell: bo
     () => answer(client.POST("/api/visits/{id}/messages", { params: { path: { id: visitId } } })),
     {
       said: ({ told }) => ({
-        text: told ? `The customer was told: ${TOLD[told]}.` : "The customer knows that already.",
+        text: told ? `The customer was told: ${TOLD[told]}.` : "There is nothing new to tell the customer.",
       }),
     },
   );

@@ -188,6 +188,17 @@ class PlanClashesTest {
   }
 
   @Test
+  void nobody_ends_what_somebody_else_holds() {
+    long hold = hold(first, "9-11").json().path("id").asLong();
+    Visitor owner = Visitor.signedIn(program, "orla");
+    assertThat(owner.delete("/api/planner/holds/" + hold).status()).isEqualTo(200);
+    Map<String, Object> theirs = form("9");
+    theirs.put("holdId", hold);
+    assertThat(rules(owner.put("/api/visits/" + second.visit() + "/plan", theirs)))
+        .containsExactly("HELD");
+  }
+
+  @Test
   void a_hold_can_be_given_back_twice() {
     long hold = hold(first, "9-11").json().path("id").asLong();
     assertThat(first.office().delete("/api/planner/holds/" + hold).status()).isEqualTo(200);

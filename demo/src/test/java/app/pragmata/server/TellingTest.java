@@ -196,6 +196,15 @@ class TellingTest {
   }
 
   @Test
+  void work_that_is_written_down_afterwards_is_told_to_nobody() {
+    gate.at("16:00");
+    plan("10:15");
+    Visitor.Answer told = gate.office().post("/api/visits/" + gate.visit() + "/messages", Map.of());
+    assertThat(told.json().path("told").isNull()).isTrue();
+    assertThat(told()).isEmpty();
+  }
+
+  @Test
   void a_customer_sees_the_next_visits() {
     plan("10:45");
     JsonNode next = gate.office().get("/api/customers/" + customer + "/visits").json().path("next");

@@ -54,6 +54,21 @@ import org.springframework.stereotype.Repository;
  */
 @Repository
 public class VisitStore {
+  /**
+   * What a visit needs before it can be planned.
+   *
+   * @param notBefore the day before which what it waits for is not there; null for nothing
+   * @param followsId the visit of its job that must be over before; null for none
+   */
+  public record Needs(
+      int expectedMinutes, @Nullable LocalDate notBefore, @Nullable Long followsId) {
+    private void setOn(VisitRecord visit) {
+      visit.setExpectedMinutes(expectedMinutes);
+      visit.setNotBefore(notBefore);
+      visit.setFollowsId(followsId);
+    }
+  }
+
   private static final app.pragmata.server.generated.tables.Job READ = JOB.as("read");
   private static final app.pragmata.server.generated.tables.Visit OTHER = VISIT.as("other");
 
@@ -312,21 +327,6 @@ public class VisitStore {
    */
   public void want(Act act, long jobId, @Nullable Long replacesId, int expectedMinutes) {
     want(act, jobId, replacesId, new Needs(expectedMinutes, null, null));
-  }
-
-  /**
-   * What a visit needs before it can be planned.
-   *
-   * @param notBefore the day before which what it waits for is not there; null for nothing
-   * @param followsId the visit of its job that must be over before; null for none
-   */
-  public record Needs(
-      int expectedMinutes, @Nullable LocalDate notBefore, @Nullable Long followsId) {
-    private void setOn(VisitRecord visit) {
-      visit.setExpectedMinutes(expectedMinutes);
-      visit.setNotBefore(notBefore);
-      visit.setFollowsId(followsId);
-    }
   }
 
   private long want(Act act, long jobId, @Nullable Long replacesId, Needs needs) {

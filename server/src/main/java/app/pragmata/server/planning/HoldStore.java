@@ -60,13 +60,16 @@ class HoldStore {
     return row.getId();
   }
 
-  /** Ends these, and all whose time is over; one that is not there has ended already. */
+  /**
+   * Ends those of these that whoever asks holds, and all whose time is over; one that is not there
+   * has ended already.
+   */
   void end(Act act, Collection<Long> ids) {
     expire(act.at());
     if (!ids.isEmpty()) {
       database
           .deleteFrom(BOOKING)
-          .where(BOOKING.ID.in(ids).and(BOOKING.HELD_BY.isNotNull()))
+          .where(BOOKING.ID.in(ids).and(BOOKING.HELD_BY.eq(act.personId())))
           .execute();
     }
   }

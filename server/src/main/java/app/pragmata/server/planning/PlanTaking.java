@@ -68,11 +68,11 @@ class PlanTaking {
       }
     }
     var days = new HashMap<LocalDate, Days>();
-    for (Optional<LeftVisit> out = taken(act, taken, found, days); out.isPresent(); ) {
+    for (Optional<LeftVisit> out = clashing(act, taken, found, days); out.isPresent(); ) {
       LeftVisit leaving = out.get();
       left.add(leaving);
       taken.removeIf(move -> move.visitId() == leaving.visitId());
-      out = taken(act, taken, found, days);
+      out = clashing(act, taken, found, days);
     }
     planning.planAll(act, forms(taken, found));
     return left;
@@ -87,7 +87,7 @@ class PlanTaking {
   }
 
   /** The first of the moves that clashes with what is there by now or with another of them. */
-  private Optional<LeftVisit> taken(
+  private Optional<LeftVisit> clashing(
       Act act, List<MovedVisit> moves, Map<Long, PlannedVisit> found, Map<LocalDate, Days> known) {
     var days = new HashMap<Of, PersonDay>();
     for (MovedVisit move : moves) {

@@ -61,7 +61,7 @@ class TellingApi {
       LocalDate day,
       ArrivalWindow window) {}
 
-  /** What was told now; null when the customer knows it already. */
+  /** What was told now; null when the customer knows it already, or when its time has passed. */
   record ToldNow(@Nullable ToldKind told) {}
 
   /** Text messages, the newest first. */

@@ -35,6 +35,7 @@ import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.List;
@@ -165,7 +166,7 @@ class VisitNews {
    * Tells a customer of a visit as it stands, whether they are told as a rule or not; says nothing
    * twice.
    *
-   * @return what was told; null when they know it already
+   * @return what was told; null when they know it already, or when its time has passed
    */
   @Nullable ToldKind tell(Act act, long visitId) {
     Facts visit = facts.get(visitId);
@@ -197,6 +198,10 @@ class VisitNews {
                 Objects.requireNonNull(visit.day()),
                 Objects.requireNonNull(visit.start()),
                 visit.expectedMinutes());
+    if (told.hasPassed(act)) {
+      // Work that is written down afterwards is no news.
+      return null;
+    }
     int sequence = last == null ? 0 : last.getSequence() + 1;
     note(act, visit, kind, by, told, sequence);
     Wording wording = companies.getCompany().wording();
@@ -222,6 +227,10 @@ class VisitNews {
     static Told of(VisitMessageRecord row) {
       return new Told(
           row.getTechnicianId(), row.getDay(), row.getStartTime(), row.getExpectedMinutes());
+    }
+
+    boolean hasPassed(Act act) {
+      return day.atTime(start).isBefore(LocalDateTime.ofInstant(act.at(), act.zone()));
     }
   }
 
