@@ -1,5 +1,6 @@
 package app.pragmata.demo;
 
+import static app.pragmata.server.generated.Tables.ABSENCE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
@@ -101,6 +102,11 @@ class DemoPlanner {
             .select(PERSON.ID)
             .from(PERSON)
             .where(PERSON.ROLE.eq(Role.TECHNICIAN).and(PERSON.ID.ne(visit.getTechnicianId())))
+            .and(
+                PERSON.ID.notIn(
+                    select(ABSENCE.PERSON_ID)
+                        .from(ABSENCE)
+                        .where(ABSENCE.LAST_DAY.ge(visit.getDay()))))
             .orderBy(
                 database
                     .selectCount()
