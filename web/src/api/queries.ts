@@ -127,11 +127,25 @@ export const queries = {
       queryKey: ["work", "planner-month", day],
       queryFn: () => answer(client.GET("/api/planner/months/{day}", { params: { path: { day } } })),
     }),
-  relay: (id: number, day: string) =>
+  jobNeeds: (id: number) =>
     queryOptions({
-      queryKey: ["work", "relay", id, day],
+      queryKey: ["work", "job-needs", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/needs", { params: { path: { id } } })),
+    }),
+  lineVisits: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "line-visits", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/line-visits", { params: { path: { id } } })),
+    }),
+  relay: (id: number, day: string, until?: string) =>
+    queryOptions({
+      queryKey: ["work", "relay", id, day, until],
       queryFn: () =>
-        answer(client.GET("/api/technicians/{id}/days/{day}/relay", { params: { path: { id, day } } })),
+        answer(
+          client.GET("/api/technicians/{id}/days/{day}/relay", {
+            params: { path: { id, day }, query: { until } },
+          }),
+        ),
     }),
   proposal: (id: number) =>
     queryOptions({
@@ -179,7 +193,7 @@ export const queries = {
   }),
   timesFound: (
     id: number,
-    query: { from?: string; part?: string; technicianId?: number; expected?: string },
+    query: { from?: string; part?: string; technicianId?: number; crewSize?: number; expected?: string },
   ) =>
     queryOptions({
       queryKey: ["work", "times", id, query],

@@ -12,6 +12,9 @@ import { type Fill, State } from "../kit/State";
 import { useAct } from "../kit/useAct";
 import { Word } from "../kit/Word";
 import { useMay } from "../people/useMay";
+import { CrewHoursForm, hoursOf } from "../planning/CrewHours";
+import { JobNeeds } from "../planning/JobNeeds";
+import { LineVisits } from "../planning/LineVisits";
 import { NeedsForm, WaitingVisitForm } from "../planning/NeedsForm";
 import { PlanForm } from "../planning/PlanForm";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
@@ -33,6 +36,8 @@ export function WorkSection({ job }: { job: JobSheet }) {
         <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} />
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
+      <JobNeeds jobId={job.id} editable={editable} />
+      <LineVisits jobId={job.id} editable={editable} />
       {job.otherCosts.length > 0 && (
         <Lines
           caption="Suppliers' bills"
@@ -100,6 +105,7 @@ const named = (visit: Visit) =>
 
 type Editing =
   | { kind: "plan" | "needs" | "add-time" | "add-part" }
+  | { kind: "hours"; id: number }
   | { kind: "time"; id: number }
   | { kind: "part"; id: number };
 
@@ -126,6 +132,19 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
               <span key={person.id}>
                 {place > 0 && ", "}
                 <PersonsDay id={person.id} name={person.name} day={visit.day} />
+                {person.from && <span className="soft small"> {hoursOf(person)}</span>}
+                {editable && visit.state === "planned" && (
+                  <>
+                    {" "}
+                    <Word
+                      id={`hours-of-${visit.id}-${person.id}`}
+                      of={`of ${person.name} on ${named(visit)}`}
+                      run={() => setEditing({ kind: "hours", id: person.id })}
+                    >
+                      Hours
+                    </Word>
+                  </>
+                )}
               </span>
             ))}
           </span>
@@ -158,6 +177,10 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
         )}
       </div>
       {editing?.kind === "plan" && <PlanForm visit={visit} close={close} />}
+      {editing?.kind === "hours" &&
+        visit.companions
+          .filter((person) => person.id === editing.id)
+          .map((person) => <CrewHoursForm key={person.id} visit={visit} companion={person} close={close} />)}
       {editing?.kind === "needs" && <NeedsForm visitId={visit.id} close={close} />}
       {visit.times.length + visit.parts.length + visit.drivesHome.length > 0 && (
         <Lines caption={`Time and parts of ${named(visit)}`} columns={COLUMNS}>

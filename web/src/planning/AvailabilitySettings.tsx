@@ -19,7 +19,7 @@ const WEEKDAYS = ["MONDAY", "TUESDAY", "WEDNESDAY", "THURSDAY", "FRIDAY", "SATUR
 
 type Open =
   | { form: "skill"; skill?: Skill }
-  | { form: "skills" | "week" | "absence"; technician: Technician };
+  | { form: "skills" | "area" | "week" | "absence"; technician: Technician };
 
 /** What technicians know, when they work and when they are away, and what kinds of job ask for. */
 export function AvailabilitySettings() {
@@ -60,7 +60,13 @@ export function AvailabilitySettings() {
           </Lines>
           <Lines
             caption="Technicians"
-            columns={[{ name: "Technician" }, { name: "Knows" }, { name: "Works" }, { name: "Away" }]}
+            columns={[
+              { name: "Technician" },
+              { name: "Knows" },
+              { name: "Goes to" },
+              { name: "Works" },
+              { name: "Away" },
+            ]}
           >
             {data.technicians.map((technician) => (
               <tr key={technician.personId}>
@@ -71,6 +77,16 @@ export function AvailabilitySettings() {
                     <Edit
                       what={`what ${technician.name} knows`}
                       run={() => setOpen({ form: "skills", technician })}
+                    />
+                  )}
+                </td>
+                <td>
+                  {technician.districts.length > 0 ? technician.districts.join(", ") : "everywhere"}
+                  {technician.base ? `, from ${technician.base}` : ", from the first stop"}{" "}
+                  {mayChange && (
+                    <Edit
+                      what={`where ${technician.name} goes`}
+                      run={() => setOpen({ form: "area", technician })}
                     />
                   )}
                 </td>
@@ -119,6 +135,9 @@ export function AvailabilitySettings() {
       )}
       {data && open?.form === "skills" && (
         <SkillsForm technician={open.technician} availability={data} close={close} />
+      )}
+      {data && open?.form === "area" && (
+        <AreaForm technician={open.technician} version={data.version} close={close} />
       )}
       {data && open?.form === "week" && (
         <WeekForm technician={open.technician} version={data.version} close={close} />
@@ -294,6 +313,38 @@ function SkillsForm({
                 .filter((skill) => values[`has-${skill.id}`] === true)
                 .map((skill) => ({ skillId: skill.id, until: String(values[`until-${skill.id}`] ?? "") })),
             },
+          }),
+        )
+      }
+      close={close}
+    />
+  );
+}
+
+function AreaForm({
+  technician,
+  version,
+  close,
+}: {
+  technician: Technician;
+  version: number;
+  close: () => void;
+}) {
+  return (
+    <RecordForm
+      title={`Where ${technician.name} goes`}
+      confirm="Keep area"
+      fields={[
+        { name: "districts", label: "Postcode districts", hint: "OS1, OS2; empty for everywhere" },
+        { name: "base", label: "The day begins and ends in", hint: "OS3; empty for at the first stop" },
+      ]}
+      initial={{ districts: technician.districts.join(", "), base: technician.base }}
+      version={version}
+      save={(values, _key, version) =>
+        answer(
+          client.PUT("/api/settings/availability/{personId}/area", {
+            params: { path: { personId: technician.personId } },
+            body: { version, districts: String(values.districts ?? ""), base: String(values.base ?? "") },
           }),
         )
       }

@@ -11,7 +11,7 @@ import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 import styles from "./PlanForm.module.css";
 import { TimesFound } from "./TimesFound";
-import { type Clash, clashesOf } from "./words";
+import { type Clash, clashesOf, known } from "./words";
 
 /** A length that is typed to its end. */
 const LENGTH = /^\d{1,2}(:\d\d)?h?$/;
@@ -49,8 +49,8 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
     },
     { done: close, refused: form.refused, said: "The visit is planned." },
   );
-  // That the time is late was said with it.
-  const [known, setKnown] = useState<Clash[]>([]);
+  // What was said with the time that was taken.
+  const [putUpWith, setPutUpWith] = useState<Clash[]>([]);
   const clashes = clashesOf(form.problem?.faults ?? []);
   const people = (choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }));
   return (
@@ -59,7 +59,7 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
       label="Plan visit"
       confirm="Plan"
       running={save.running}
-      submit={() => save.run(known)}
+      submit={() => save.run(putUpWith)}
       extra={
         clashes.length > 0 && (
           <Button danger loading={save.running} onClick={() => save.run(clashes)}>
@@ -104,10 +104,10 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
             visitId={visit.id}
             asked={{ expected: LENGTH.test(shownLength) ? shownLength : "" }}
             take={(found) => {
-              setKnown(found.lateMinutes > 0 ? ["after_respond_by"] : []);
+              setPutUpWith(known(found));
               form.set({
                 technicianId: found.personId,
-                companionIds: companionIds.filter((id) => id !== found.personId),
+                companionIds: found.companions.map(({ id }) => id),
                 day: weekday(found.day),
                 start: time(found.start),
               });

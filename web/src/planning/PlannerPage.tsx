@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Input } from "antd";
+import { Button } from "antd";
 import { useDeferredValue, useState } from "react";
-import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import type {
   Block,
   Held as HeldTime,
@@ -11,31 +11,30 @@ import type {
   WaitingVisit,
 } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { headline, hours, weekday } from "../format";
+import { weekday } from "../format";
 import { Heading } from "../kit/Heading";
 import { askedFor } from "../kit/KeyedList";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
-import { ToldOfVisit } from "../telling/ToldOfVisit";
 import { AbsenceForm } from "./AbsenceForm";
+import { ChosenVisit } from "./ChosenVisit";
+import { dragIn, type Held } from "./dragging";
 import { HoldLine, HoldPanel, useHold } from "./HoldPanel";
+import { PlannerHead, VIEWS } from "./PlannerHead";
 import { PlannerLoads } from "./PlannerLoads";
 import styles from "./PlannerPage.module.css";
 import { PrintPanel } from "./PrintPanel";
 import { ProposalPanel } from "./ProposalPanel";
 import { RelayPanel } from "./RelayPanel";
-import { type Held, Ribbons } from "./Ribbons";
+import { Ribbons } from "./Ribbons";
 import { Shelf } from "./Shelf";
-import { clock, minuteOf } from "./scale";
+import { clock, drawn, minuteOf } from "./scale";
 import { TownMap } from "./TownMap";
 import { usePlanning } from "./usePlanning";
-import { clashWords } from "./words";
+import { clashWords, known } from "./words";
 
 const CALENDAR_DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
-
-/** How much of the calendar is shown. */
-const VIEWS = ["day", "week", "month"] as const;
 
 /** A day of everybody, the visits that wait for a time, and the best times for the one that is chosen. */
 export default function PlannerPage() {
@@ -54,104 +53,12 @@ export default function PlannerPage() {
   useTitle(`Planner, ${view === "day" ? "" : `${view} of `}${weekday(day)}`);
   return (
     <div className={styles.page}>
-      <Head day={day} today={today} view={view} shown={view === "day" ? data : undefined} />
+      <PlannerHead day={day} today={today} view={view} shown={view === "day" ? data : undefined} />
       {view !== "day" && <PlannerLoads view={view} day={day} today={today} />}
       {view === "day" && error && <p className="fault">{error.message}</p>}
       {view === "day" && data && <Day day={data} now={data.day === today ? minuteOf(now) : undefined} />}
     </div>
   );
-}
-
-/** By how many days each view goes on. */
-const STEP = { day: 1, week: 7, month: 30 };
-
-function Head({
-  day,
-  today,
-  view,
-  shown,
-}: {
-  day: string;
-  today: string;
-  view: (typeof VIEWS)[number];
-  shown?: PlannerDay;
-}) {
-  const kept = view === "day" ? "" : `?view=${view}`;
-  return (
-    <header className={styles.head}>
-      <Heading>{view === "day" ? weekday(day) : `${headline(view)} of ${weekday(day)}`}</Heading>
-      {shown && (
-        <span className="soft">
-          {shown.ribbons.length} technicians, {shown.visits} visits, {hours(shown.drivingMinutes)} driving,{" "}
-          {shown.miles} miles
-        </span>
-      )}
-      {shown && shown.late > 0 && <span className="needs">{shown.late} later than promised</span>}
-      <nav className={styles.days} aria-label="Days">
-        {VIEWS.map((each) => (
-          <Link
-            key={each}
-            to={`/planner/${day}${each === "day" ? "" : `?view=${each}`}`}
-            aria-current={each === view ? "page" : undefined}
-          >
-            {each}
-          </Link>
-        ))}
-        <Link to={`/planner/${shifted(day, -STEP[view])}${kept}`} aria-label={`The ${view} before`}>
-          ←
-        </Link>
-        <Link to={`/planner${kept}`} aria-current={day === today ? "date" : undefined}>
-          today
-        </Link>
-        <Link to={`/planner/${shifted(day, STEP[view])}${kept}`} aria-label={`The ${view} after`}>
-          →
-        </Link>
-        <GoTo kept={kept} />
-      </nav>
-    </header>
-  );
-}
-
-/** A day as people type it: "tue", "3 dec". */
-function GoTo({ kept }: { kept: string }) {
-  const [typed, setTyped] = useState("");
-  const [fault, setFault] = useState<string>();
-  const queryClient = useQueryClient();
-  const navigate = useNavigate();
-  const go = () =>
-    queryClient.fetchQuery({ ...queries.plannerDay(typed.trim()), retry: false }).then(
-      ({ day }) => {
-        setTyped("");
-        setFault(undefined);
-        navigate(`/planner/${day}${kept}`);
-      },
-      (problem: Error) => setFault(problem.message),
-    );
-  return (
-    <span className={styles.goTo}>
-      <Input
-        size="small"
-        aria-label="Go to a day"
-        aria-invalid={fault ? true : undefined}
-        placeholder="tue, 3 dec"
-        value={typed}
-        onChange={(event) => setTyped(event.target.value)}
-        onPressEnter={() => typed.trim() && void go()}
-      />
-      {fault && (
-        <span className="fault" role="alert">
-          {fault}
-        </span>
-      )}
-    </span>
-  );
-}
-
-/** A day some days from another, by the calendar alone. */
-function shifted(day: string, by: number): string {
-  const moved = new Date(`${day}T12:00:00Z`);
-  moved.setUTCDate(moved.getUTCDate() + by);
-  return moved.toISOString().slice(0, 10);
 }
 
 function Day({ day, now }: { day: PlannerDay; now?: number }) {
@@ -187,40 +94,47 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     day.ribbons
       .filter((ribbon) => ribbon.blocks.some((each) => each.visitId === visitId && !each.responsible))
       .map((ribbon) => ribbon.personId);
-  const against = useAgainst(day.day, held, held ? companions(held.block.visitId) : []);
+  const against = useAgainst(day.day, held, held ? companions(held.visit.visitId) : []);
   const drop = (dropped: Held, overruled = dropped.asked) => {
-    const { block: moved, from, personId, to } = dropped;
-    if (from === to.from && personId === to.personId) {
+    const { visit, origin, to } = dropped;
+    if (origin?.from === to.from && origin.personId === to.personId) {
       setHeld(undefined);
       return;
     }
+    const along = companions(visit.visitId);
     if (!overruled) {
-      void queryClient
-        .fetchQuery(queries.clashes(moved.visitId, where(day.day, dropped, companions(moved.visitId))))
-        .then(
-          ({ clashes }) => (clashes.length > 0 ? setHeld({ ...dropped, asked: clashes }) : drop(dropped, [])),
-          () => drop(dropped, []),
-        );
+      void queryClient.fetchQuery(queries.clashes(visit.visitId, where(day.day, dropped, along))).then(
+        ({ clashes }) => (clashes.length > 0 ? setHeld({ ...dropped, asked: clashes }) : drop(dropped, [])),
+        () => drop(dropped, []),
+      );
       return;
     }
-    const visit = {
-      visitId: moved.visitId,
-      version: moved.version,
+    const planned = {
+      visitId: visit.visitId,
+      version: visit.version,
       day: day.day,
-      companionIds: companions(moved.visitId).filter((id) => id !== to.personId),
-      minutes: moved.at.to - moved.at.from,
+      minutes: visit.minutes,
     };
     plan.run(
-      { ...visit, technicianId: to.personId, from: to.from, overruled },
       {
-        ...visit,
-        companionIds: companions(moved.visitId),
-        technicianId: personId,
-        from,
-        overruled: moved.clashes,
+        ...planned,
+        companionIds: along.filter((id) => id !== to.personId),
+        technicianId: to.personId,
+        from: to.from,
+        overruled,
       },
+      origin
+        ? {
+            ...planned,
+            companionIds: along,
+            technicianId: origin.personId,
+            from: origin.from,
+            // Back where it was, whatever speaks against it by now.
+            overruled: [...new Set([...visit.clashes, ...overruled])],
+          }
+        : "waiting",
     );
-    choose(moved.visitId);
+    choose(visit.visitId);
   };
   const takeOff = (block: Block, owner: Ribbon) =>
     plan.unplan({
@@ -257,11 +171,11 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
         visitId: visit.visitId,
         version: visit.version,
         technicianId: found.personId,
-        companionIds: [],
+        companionIds: found.companions.map(({ id }) => id),
         day: found.day,
         from: minuteOf(`${found.day}T${found.start}`),
         minutes: visit.expectedMinutes,
-        overruled: found.lateMinutes > 0 ? ["after_respond_by"] : [],
+        overruled: known(found),
       },
       "waiting",
     );
@@ -293,7 +207,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
         />
         <p className="visually-hidden" role="status">
           {held &&
-            `${held.block.customer} at ${clock(held.to.from)}, ${name(held.to.personId)}: ${against || "free"}. ${
+            `${held.visit.customer} at ${clock(held.to.from)}, ${name(held.to.personId)}: ${against || "free"}. ${
               held.asked ? "The space bar once more puts it there all the same." : ""
             }`}
         </p>
@@ -313,6 +227,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
             personId={relaid.personId}
             name={relaid.name}
             day={day.day}
+            until={awayUntil(relaid, day.day)}
             close={() => setRelaid(undefined)}
           />
         )}
@@ -331,7 +246,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
           </section>
         )}
         {!held?.asked && block && owner && (
-          <Chosen
+          <ChosenVisit
             block={block}
             name={owner.name}
             unplan={mayPlan && block.state === "planned" ? () => takeOff(block, owner) : undefined}
@@ -387,6 +302,18 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
           choose={choose}
           take={mayPlan ? take : undefined}
           planAll={mayPlan ? setProposing : undefined}
+          drag={
+            mayPlan
+              ? (event, visit) =>
+                  dragIn(
+                    event,
+                    drawn(day),
+                    { ...visit, minutes: visit.expectedMinutes, clashes: [] },
+                    setHeld,
+                    drop,
+                  )
+              : undefined
+          }
         />
         <TownMap
           day={day}
@@ -398,49 +325,26 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
   );
 }
 
+/** Until when somebody is away who is on this day. */
+const awayUntil = (ribbon: Ribbon, day: string): string =>
+  ribbon.away.reduce((last, { lastDay }) => (lastDay > last ? lastDay : last), day);
+
 /** Where a held visit would be, as the server is asked about it. */
 const where = (day: string, held: Held | undefined, companionIds: number[]) => ({
   technicianId: held?.to.personId ?? 0,
   companionIds: companionIds.filter((id) => id !== held?.to.personId),
   day,
   start: clock(held?.to.from ?? 0).padStart(5, "0"),
-  minutes: held ? held.block.at.to - held.block.at.from : 1,
+  minutes: held?.visit.minutes ?? 1,
 });
 
 /** What speaks against where the held visit is, as the server says. */
 function useAgainst(day: string, held: Held | undefined, companionIds: number[]): string {
   const at = useDeferredValue(held);
   const { data } = useQuery({
-    ...queries.clashes(at?.block.visitId ?? 0, where(day, at, companionIds)),
+    ...queries.clashes(at?.visit.visitId ?? 0, where(day, at, companionIds)),
     enabled: at !== undefined,
     placeholderData: keepPreviousData,
   });
   return held && data ? clashWords(data.clashes) : "";
-}
-
-/** The visit that is looked at, and how it is moved. */
-function Chosen({ block, name, unplan }: { block: Block; name: string; unplan?: () => void }) {
-  const against = clashWords(block.clashes);
-  return (
-    <section className={styles.chosen}>
-      <Heading part>{block.customer}</Heading>
-      <div>
-        {block.title}, {block.site}
-      </div>
-      <div>
-        {clock(block.at.from)} to {clock(block.at.to)}, {name}, {block.state.replaceAll("_", " ")}
-      </div>
-      {against && <div className="needs">{against}</div>}
-      <div className="small soft">
-        <Link to={`/jobs/${block.jobNumber}`}>Job {block.jobNumber}</Link>
-        {unplan && ". Drag it, or press the space bar and the arrows."}
-      </div>
-      <ToldOfVisit visitId={block.visitId} mayTell={unplan !== undefined} />{" "}
-      {unplan && (
-        <Button size="small" onClick={unplan}>
-          Take it off the day
-        </Button>
-      )}
-    </section>
-  );
 }

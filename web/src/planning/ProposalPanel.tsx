@@ -14,9 +14,10 @@ import { hours, time, weekday } from "../format";
 import { Heading } from "../kit/Heading";
 import { useAct } from "../kit/useAct";
 import styles from "./ProposalPanel.module.css";
-import { lateness } from "./words";
+import { crew, lateness } from "./words";
 
 const WHY: Record<UnplacedVisit["why"], string> = {
+  out_of_area: "whoever could make it does not go there",
   nobody_skilled: "nobody knows all that it needs",
   no_room: "nobody has room for it on these days",
 };
@@ -118,6 +119,7 @@ function Proposed({ plan, close }: { plan: ProposedPlan; close: () => void }) {
               visitId: visit.visitId,
               version: visit.version,
               technicianId: visit.personId,
+              companionIds: visit.companions.map(({ id }) => id),
               day: visit.day,
               start: visit.start,
               minutes: visit.expectedMinutes,
@@ -199,7 +201,7 @@ function Line({ visit, on, turn }: { visit: ProposedVisit; on: boolean; turn: (o
   return (
     <div className={styles.line}>
       <Checkbox checked={on} onChange={(event) => turn(event.target.checked)}>
-        {weekday(visit.day)} {time(visit.start)}, {visit.person}
+        {weekday(visit.day)} {time(visit.start)}, {crew(visit)}
       </Checkbox>
       <div className="small">
         {visit.customer}, {visit.title}

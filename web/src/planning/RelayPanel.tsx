@@ -15,14 +15,17 @@ export function RelayPanel({
   personId,
   name,
   day,
+  until,
   close,
 }: {
   personId: number;
   name: string;
   day: string;
+  /** The last day of the absence; nothing for this day alone. */
+  until?: string;
   close: () => void;
 }) {
-  const { data, error } = useQuery(queries.relay(personId, day));
+  const { data, error } = useQuery(queries.relay(personId, day, until));
   const [left, setLeft] = useState<number[]>([]);
   const wanted = (data?.moves ?? []).filter((move) => !left.includes(move.visitId));
   const act = useAct(
@@ -38,6 +41,7 @@ export function RelayPanel({
                       visitId,
                       version,
                       technicianId: found.personId,
+                      companionIds: found.companions.map(({ id }) => id),
                       day: found.day,
                       start: found.start,
                       minutes: expectedMinutes,
@@ -59,15 +63,17 @@ export function RelayPanel({
   return (
     <section className={styles.relay} aria-label={`${name}’s day laid on the others`}>
       <Heading part>
-        {name}’s {weekday(day)} on the others
+        {name}’s {weekday(day)}
+        {until && until !== day && ` to ${weekday(until)}`} on the others
       </Heading>
       {error && <p className="fault">{error.message}</p>}
       {!data && !error && <div className={styles.waiting} aria-busy="true" />}
-      {data?.moves.length === 0 && <p className="soft">Nothing that has not begun is planned that day.</p>}
+      {data?.moves.length === 0 && <p className="soft">Nothing that has not begun is planned then.</p>}
       {data?.moves.map((move) => (
         <Move
           key={move.visitId}
           move={move}
+          dated={until !== undefined && until !== day}
           on={!left.includes(move.visitId)}
           turn={(on) => setLeft(on ? left.filter((id) => id !== move.visitId) : [...left, move.visitId])}
         />
@@ -90,15 +96,28 @@ export function RelayPanel({
 
 const counted = (count: number, what: string): string => `${count} ${what}${count === 1 ? "" : "s"}`;
 
-function Move({ move, on, turn }: { move: ProposedMove; on: boolean; turn: (on: boolean) => void }) {
+function Move({
+  move,
+  dated,
+  on,
+  turn,
+}: {
+  move: ProposedMove;
+  /** Whether its day is said. */
+  dated: boolean;
+  on: boolean;
+  turn: (on: boolean) => void;
+}) {
   return (
     <div className={styles.move}>
       <Checkbox checked={on} onChange={(event) => turn(event.target.checked)}>
+        {dated && `${weekday(move.day)} `}
         {time(move.start)} {move.customer}, {hours(move.expectedMinutes)}
       </Checkbox>
       {move.found ? (
         <div>
           {offered(move.found)}
+          {move.found.notAsTold && <div className="needs">not as the customer was told</div>}
           {move.found.lateMinutes > 0 && <div className="needs">{lateness(move.found.lateMinutes)}</div>}
         </div>
       ) : (

@@ -1,19 +1,10 @@
 import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
 import type { Block, PlannerDay, ProposedVisit, Ribbon, Stretch } from "../api/generated/schema";
 import { hours as length, weekday } from "../format";
+import { drag, drawOut, type Held } from "./dragging";
 import styles from "./Ribbons.module.css";
 import { clock, drawn, minuteOf, placed, SNAP, share, ticks } from "./scale";
-import { type Clash, clashWords } from "./words";
-
-/** A visit that is held over the day: where it was, and where it would be. */
-export type Held = {
-  block: Block;
-  from: number;
-  personId: number;
-  to: { personId: number; from: number };
-  /** What speaks against where it was let go, and is asked about. */
-  asked?: Clash[];
-};
+import { clashWords } from "./words";
 
 /** The arrows that move a held visit: in quarter hours along its ribbon, or to the ribbon above or below. */
 const MOVES: Record<string, { minutes?: number; people?: number }> = {
@@ -22,9 +13,6 @@ const MOVES: Record<string, { minutes?: number; people?: number }> = {
   ArrowUp: { people: -1 },
   ArrowDown: { people: 1 },
 };
-
-/** So far a pointer moves before it drags, in pixels. */
-const STILL = 4;
 
 /**
  * Everybody's day to scale. A visit is chosen by a press; the space bar or a drag picks a planned one up, the arrows
@@ -200,7 +188,7 @@ export function Ribbons({
                 hours={hours}
                 now={now}
                 chosen={block.visitId === chosen}
-                lifted={held?.block.visitId === block.visitId}
+                lifted={held?.visit.visitId === block.visitId}
                 covered={(ribbon.blocks[index + 1]?.at.from ?? hours.to) < block.at.to}
                 press={(event) => press(event, block, ribbon.personId)}
                 choose={() => choose(block, ribbon.personId)}
@@ -213,13 +201,10 @@ export function Ribbons({
             {held?.to.personId === ribbon.personId && (
               <span
                 className={against ? `${styles.held} ${styles.wanting}` : styles.held}
-                style={placed(
-                  { from: held.to.from, to: held.to.from + held.block.at.to - held.block.at.from },
-                  hours,
-                )}
+                style={placed({ from: held.to.from, to: held.to.from + held.visit.minutes }, hours)}
               >
                 <b>
-                  {clock(held.to.from)} {held.block.customer}
+                  {clock(held.to.from)} {held.visit.customer}
                 </b>
                 <span>{against || "free"}</span>
               </span>
@@ -245,9 +230,8 @@ function snapped(from: number, by: number): number {
 const movable = (block: Block): boolean => block.state === "planned" && block.responsible;
 
 const picked = (block: Block, personId: number): Held => ({
-  block,
-  personId,
-  from: block.at.from,
+  visit: { ...block, minutes: block.at.to - block.at.from },
+  origin: { personId, from: block.at.from },
   to: { personId, from: block.at.from },
 });
 
@@ -272,94 +256,6 @@ function neighbour(block: HTMLElement, { minutes, people = 0 }: { minutes?: numb
   return [...(next?.querySelectorAll<HTMLElement>("[data-visit]") ?? [])].sort((a, b) => far(a) - far(b))[0];
 }
 
-/** Moves a visit with the pointer: its time is read from where the pointer is, its person from the ribbon below it. */
-function drag(
-  down: PointerEvent,
-  field: HTMLElement | null,
-  hours: Stretch,
-  start: Held,
-  hold: (held: Held | undefined) => void,
-  drop: (held: Held) => void,
-) {
-  if (down.button !== 0 || !field) {
-    return;
-  }
-  const lines = [...field.querySelectorAll<HTMLElement>("[data-ribbon]")].map((line) => ({
-    personId: Number(line.dataset.ribbon),
-    box: line.getBoundingClientRect(),
-  }));
-  const perPixel = (hours.to - hours.from) / (lines[0]?.box.width ?? 1);
-  let held: Held | undefined;
-  const move = (event: globalThis.PointerEvent) => {
-    if (!held && Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) < STILL) {
-      return;
-    }
-    const from = start.from + (event.clientX - down.clientX) * perPixel;
-    const over = lines.find(({ box }) => event.clientY >= box.top && event.clientY < box.bottom);
-    held = {
-      ...start,
-      to: {
-        personId: over?.personId ?? held?.to.personId ?? start.personId,
-        from: Math.max(0, Math.min(Math.round(from / SNAP) * SNAP, 24 * 60 - SNAP)),
-      },
-    };
-    hold(held);
-  };
-  const end = (dropped: boolean) => {
-    window.removeEventListener("pointermove", move);
-    window.removeEventListener("pointerup", up);
-    window.removeEventListener("keydown", giveUp, true);
-    if (held) {
-      if (dropped) {
-        drop(held);
-      } else {
-        hold(undefined);
-      }
-    }
-  };
-  const up = () => end(true);
-  const giveUp = (event: globalThis.KeyboardEvent) => event.key === "Escape" && end(false);
-  window.addEventListener("pointermove", move);
-  window.addEventListener("pointerup", up);
-  window.addEventListener("keydown", giveUp, true);
-}
-
-/** Draws a stretch of a ribbon out with the pointer, from quarter hour to quarter hour. */
-function drawOut(
-  down: PointerEvent<HTMLElement>,
-  hours: Stretch,
-  show: (at: Stretch | undefined) => void,
-  keep: (at: Stretch) => void,
-) {
-  if (down.button !== 0 || (down.target as HTMLElement).closest("[data-visit]")) {
-    return;
-  }
-  const box = down.currentTarget.getBoundingClientRect();
-  const minute = (x: number) =>
-    Math.round((hours.from + ((x - box.left) / box.width) * (hours.to - hours.from)) / SNAP) * SNAP;
-  const from = Math.floor(minute(down.clientX) / SNAP) * SNAP;
-  let at: Stretch | undefined;
-  const move = (event: globalThis.PointerEvent) => {
-    const to = minute(event.clientX);
-    at = to === from ? undefined : { from: Math.min(from, to), to: Math.max(from, to) };
-    show(at);
-  };
-  const end = (kept: boolean) => {
-    window.removeEventListener("pointermove", move);
-    window.removeEventListener("pointerup", up);
-    window.removeEventListener("keydown", giveUp, true);
-    show(undefined);
-    if (kept && at) {
-      keep(at);
-    }
-  };
-  const up = () => end(true);
-  const giveUp = (event: globalThis.KeyboardEvent) => event.key === "Escape" && end(false);
-  window.addEventListener("pointermove", move);
-  window.addEventListener("pointerup", up);
-  window.addEventListener("keydown", giveUp, true);
-}
-
 function Person({
   ribbon,
   away,
@@ -369,7 +265,7 @@ function Person({
   away?: (ribbon: Ribbon) => void;
   relay?: (ribbon: Ribbon) => void;
 }) {
-  const missed = ribbon.blocks.filter((block) => block.clashes.includes("absent") && block.responsible);
+  const missed = ribbon.blocks.filter((block) => block.clashes.includes("absent"));
   return (
     <div className={styles.person}>
       <b>{ribbon.name}</b>

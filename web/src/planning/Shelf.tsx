@@ -1,9 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useDeferredValue, useState } from "react";
+import { type PointerEvent, useDeferredValue, useState } from "react";
 import type { TimeFound, WaitingVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours } from "../format";
+import { CREWS, people as counted } from "../kit/crews";
 import { Heading } from "../kit/Heading";
 import { KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
 import { Select } from "../kit/Select";
@@ -24,6 +25,7 @@ export function Shelf({
   choose,
   take,
   planAll,
+  drag,
 }: {
   waiting: WaitingVisit[];
   /** How many wait, should there be too many to show. */
@@ -34,6 +36,8 @@ export function Shelf({
   take?: (visit: WaitingVisit, found: TimeFound) => void;
   /** Has the program propose a plan for these; nothing for whoever may not. */
   planAll?: (visits: WaitingVisit[]) => void;
+  /** Takes a visit over to a ribbon with the pointer; nothing for whoever may not. */
+  drag?: (down: PointerEvent, visit: WaitingVisit) => void;
 }) {
   const [asked, setAsked] = useState<Asked>({});
   const [filter, setFilter] = useState<Filter>({});
@@ -65,6 +69,7 @@ export function Shelf({
           <Heading part>Best times for J {chosen.jobNumber}</Heading>
           <div className="small soft">
             {chosen.customer}, {chosen.title}. Needs {hours(chosen.expectedMinutes)}
+            {chosen.crewSize > 1 && ` of ${counted(chosen.crewSize)}`}
             {chosen.skills.length > 0 && ` and ${chosen.skills.join(", ")}`}.
           </div>
           <fieldset className={styles.parts}>
@@ -91,6 +96,16 @@ export function Shelf({
               value={asked.technicianId}
               options={people.map(({ personId, name }) => ({ value: personId, label: name }))}
               onChange={(technicianId?: number) => setAsked({ ...asked, technicianId })}
+            />
+            <Select
+              size="small"
+              aria-label="How many go"
+              placeholder={counted(chosen.crewSize)}
+              allowClear
+              style={{ width: 108 }}
+              value={asked.crewSize}
+              options={CREWS}
+              onChange={(crewSize?: number) => setAsked({ ...asked, crewSize })}
             />
             <Input
               size="small"
@@ -142,6 +157,7 @@ export function Shelf({
             visit={visit}
             on={visit === chosen}
             choose={() => choose(visit === chosen ? undefined : visit.visitId)}
+            drag={drag && ((down) => drag(down, visit))}
           />
         ))}
       </KeyedList>
@@ -188,7 +204,17 @@ function Filters({
   );
 }
 
-function Waiting({ visit, on, choose }: { visit: WaitingVisit; on: boolean; choose: () => void }) {
+function Waiting({
+  visit,
+  on,
+  choose,
+  drag,
+}: {
+  visit: WaitingVisit;
+  on: boolean;
+  choose: () => void;
+  drag?: (down: PointerEvent) => void;
+}) {
   const element = useKeptInSight<HTMLDivElement>(on);
   return (
     // biome-ignore lint/a11y/useKeyWithClickEvents: the list has the keys
@@ -200,6 +226,7 @@ function Waiting({ visit, on, choose }: { visit: WaitingVisit; on: boolean; choo
       aria-selected={on}
       className={on ? `${styles.waiting} ${styles.on}` : styles.waiting}
       onClick={choose}
+      onPointerDown={drag}
     >
       <span>
         <b>{visit.customer}</b>
@@ -208,7 +235,10 @@ function Waiting({ visit, on, choose }: { visit: WaitingVisit; on: boolean; choo
       </span>
       <span className={styles.when}>
         <span className={visit.late ? "small needs" : "small soft"}>{promised(visit) || visit.area}</span>
-        <span className="small">{hours(visit.expectedMinutes)}</span>
+        <span className="small">
+          {visit.crewSize > 1 && `${counted(visit.crewSize)}, `}
+          {hours(visit.expectedMinutes)}
+        </span>
       </span>
     </div>
   );

@@ -11,6 +11,7 @@ export type Asked = {
   from?: string;
   part?: "morning" | "afternoon";
   technicianId?: number;
+  crewSize?: number;
   expected?: string;
 };
 
@@ -36,8 +37,8 @@ export function TimesFound({
   if (data.times.length === 0) {
     return (
       <p className="soft small">
-        Nobody has {hours(data.expectedMinutes)} free in these four weeks. Ask for a later day, a shorter
-        visit, or somebody else.
+        Nobody who may go has {hours(data.expectedMinutes)} free in these four weeks. Ask for a later day, a
+        shorter visit, or somebody else.
       </p>
     );
   }
@@ -52,6 +53,7 @@ export function TimesFound({
               <span className="small">say “{between(found.window)}”</span>
               <span className="small soft">{reasons(found)}</span>
               {found.lateMinutes > 0 && <span className="small needs">{lateness(found.lateMinutes)}</span>}
+              {found.notAsTold && <span className="small needs">the customer was told another time</span>}
             </span>
           </button>
         </li>

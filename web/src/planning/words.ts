@@ -11,8 +11,11 @@ export const CLASHES: Record<Clash, string> = {
   too_early: "before what it waits for",
   outside_hours: "outside working hours",
   skill_missing: "lacks what is needed",
+  out_of_area: "does not go there",
+  crew_too_small: "too few for it",
   drive_does_not_fit: "no time to drive",
   after_respond_by: "later than promised",
+  window_broken: "not as the customer was told",
 };
 
 /** "two visits at once, away then"; nothing when nothing speaks against it. */
@@ -32,12 +35,23 @@ export function reasons(found: TimeFound): string {
       : `${found.guessed ? "about " : ""}${found.driveMinutes} min from ${found.afterCustomer ?? "home"}`;
   const added = found.addedMinutes > 0 ? `adds ${found.addedMinutes} min of driving` : "on the way";
   const skills = found.skills.length > 0 ? `has ${found.skills.join(" and ")}` : undefined;
-  return [drive, added, skills].filter(Boolean).join(", ");
+  const covers = found.district && `covers ${found.district}`;
+  return [drive, added, skills, covers].filter(Boolean).join(", ");
 }
+
+/** What is known of a time that was found, and put up with by whoever takes it. */
+export const known = (found: TimeFound): Clash[] => [
+  ...(found.lateMinutes > 0 ? (["after_respond_by"] as const) : []),
+  ...(found.notAsTold ? (["window_broken"] as const) : []),
+];
+
+/** "Imre Vasko with Dilys Marrant"; the name alone for somebody who goes alone. */
+export const crew = ({ person, companions }: { person: string; companions: { name: string }[] }): string =>
+  companions.length > 0 ? `${person} with ${companions.map(({ name }) => name).join(" and ")}` : person;
 
 /** "Tue 24 Nov 10:15, Imre Vasko". */
 export const offered = (found: TimeFound): string =>
-  `${weekday(found.day)} ${time(found.start)}, ${found.person}`;
+  `${weekday(found.day)} ${time(found.start)}, ${crew(found)}`;
 
 /** How late a time is against what was promised: "3:20 after the promise". */
 export const lateness = (minutes: number): string => `${hours(minutes)} after the promise`;

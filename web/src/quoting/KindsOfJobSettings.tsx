@@ -4,6 +4,7 @@ import { answer, client, withKey } from "../api/client";
 import type { KindOfJobSettings as Kind } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, words } from "../format";
+import { CREWS, people } from "../kit/crews";
 import { DeleteButton } from "../kit/DeleteButton";
 import { Lines } from "../kit/Lines";
 import { latest } from "../kit/latest";
@@ -41,7 +42,10 @@ export function KindsOfJobSettings() {
                 {kind.usualForCalls && <span className="soft small"> straight from calls</span>}
               </td>
               <td>{words(kind.promise)}</td>
-              <td>{hours(kind.defaultMinutes)}</td>
+              <td>
+                {hours(kind.defaultMinutes)}
+                {kind.crewSize > 1 && `, ${people(kind.crewSize)}`}
+              </td>
               <td>{books?.costCentres.find(({ code }) => code === kind.costCentre)?.name}</td>
               <td>{kits?.find(({ id }) => id === kind.kitId)?.name ?? "labour and a call-out"}</td>
               <td className="figure">
@@ -95,6 +99,14 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
         },
         { name: "defaultMinutes", label: "A visit takes", half: true, needed: true, hint: "1:30" },
         {
+          name: "crewSize",
+          label: "How many go together",
+          kind: "choice",
+          half: true,
+          needed: true,
+          options: CREWS,
+        },
+        {
           name: "costCentre",
           label: "Cost centre",
           kind: "choice",
@@ -122,6 +134,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
         name: kind?.name ?? "",
         promise: kind?.promise ?? "estimate",
         defaultMinutes: kind ? hours(kind.defaultMinutes) : "",
+        crewSize: kind?.crewSize ?? 1,
         costCentre: kind?.costCentre,
         kitId: kind?.kitId ?? undefined,
         vatCode: kind?.vatCode ?? undefined,
@@ -134,6 +147,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
           name: String(values.name ?? ""),
           promise: values.promise as Kind["promise"],
           defaultMinutes: String(values.defaultMinutes ?? ""),
+          crewSize: values.crewSize as number | undefined,
           costCentre: values.costCentre as string | undefined,
           kitId: values.kitId as number | undefined,
           vatCode: values.vatCode as string | undefined,

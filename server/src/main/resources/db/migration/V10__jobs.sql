@@ -6,6 +6,8 @@ create table kind_of_job (
   -- What its quotes promise unless they say otherwise.
   promise text not null check (promise in ('fixed_price', 'estimate', 'not_more_than')),
   default_minutes integer not null check (default_minutes between 5 and 960),
+  -- How many people go together.
+  crew_size smallint not null default 1 check (crew_size between 1 and 10),
   cost_centre text not null references cost_centre,
   -- How VAT applies to such jobs; null for as the customer's.
   vat_code text references vat_treatment,
@@ -35,6 +37,8 @@ create table job (
   site_id bigint not null references site,
   equipment_id bigint references equipment,
   kind_of_job_id bigint not null references kind_of_job,
+  -- How many people go together; null while it needs what its kind does. Otherwise its own skills count too.
+  crew_size smallint check (crew_size between 1 and 10),
   -- As the kind had it when the job was opened: its books stay with one part of the company.
   cost_centre text not null references cost_centre,
   title text not null,
@@ -202,6 +206,9 @@ create table visit (
   drive_warranty_exclusion text check (drive_warranty_exclusion <> ''),
   note text not null default '',
   reason text not null default '',
+  -- When its customer was told that somebody comes; null where they were not, or where it was called off.
+  told_day date,
+  told_start time,
   -- What speaks against its time and was put up with when it was planned.
   overruled text[] not null default '{}',
   finished_at timestamptz,
@@ -209,6 +216,7 @@ create table visit (
   checked_by bigint references person,
   version integer not null default 1,
   check (state in ('unplanned', 'called_off') or (technician_id is not null and day is not null and start_time is not null)),
+  check ((told_day is null) = (told_start is null)),
   check ((state = 'checked') = (checked_at is not null and checked_by is not null)),
   check (state not in ('not_this_time', 'called_off') or reason <> '')
 );
@@ -224,6 +232,10 @@ create index on visit (checked_by) where checked_by is not null;
 create table visit_companion (
   visit_id bigint not null references visit,
   person_id bigint not null references person,
+  -- For which part of it, in minutes from its start on; null for all of it.
+  starts_after smallint check (starts_after >= 0),
+  minutes smallint check (minutes > 0),
+  check ((starts_after is null) = (minutes is null)),
   primary key (visit_id, person_id)
 );
 create index on visit_companion (person_id);

@@ -20,6 +20,28 @@ create table kind_of_job_skill (
 );
 create index on kind_of_job_skill (skill_id);
 
+-- What a job asks for that does not need what its kind does.
+create table job_skill (
+  job_id bigint not null references job,
+  skill_id bigint not null references skill,
+  primary key (job_id, skill_id)
+);
+create index on job_skill (skill_id);
+
+-- Which visit does a promised line that somebody said it of; null for that it needs none.
+create table line_visit (
+  promised_line_id bigint primary key references promised_line,
+  visit_id bigint references visit
+);
+create index on line_visit (visit_id);
+
+-- The postcode districts to which somebody goes; without a row, everywhere.
+create table person_district (
+  person_id bigint not null references person,
+  district text not null check (district ~ '^[A-Z0-9]{1,8}$'),
+  primary key (person_id, district)
+);
+
 -- A person's week from a day on; without one they work the company's hours. A weekday without a row is free.
 create table working_pattern (
   id bigint generated always as identity primary key,
@@ -64,6 +86,7 @@ create index on absence (person_id);
 -- Where somebody's day begins and ends, such as their home or the yard; without one it does at the first and last stop.
 create table work_base (
   person_id bigint primary key references person,
+  district text not null check (district <> ''),
   latitude numeric(9, 6) not null check (latitude between -90 and 90),
   longitude numeric(9, 6) not null check (longitude between -180 and 180)
 );
@@ -122,10 +145,15 @@ begin
   delete from booking where visit_id = new.id;
   if new.state = 'planned' then
     insert into booking (person_id, visit_id, starts, ends, overruled)
-    select crew.person_id, new.id, new.day + new.start_time,
-      new.day + new.start_time + make_interval(mins => new.expected_minutes),
+    select crew.person_id, new.id, new.day + new.start_time + make_interval(mins => crew.starts_after),
+      new.day + new.start_time + make_interval(mins => crew.starts_after + crew.minutes),
       new.overruled && array['overlap', 'held']
-    from (select new.technician_id union select person_id from visit_companion where visit_id = new.id) crew (person_id);
+    from (
+      select new.technician_id, 0, new.expected_minutes
+      union all
+      select person_id, coalesce(starts_after, 0), coalesce(minutes, new.expected_minutes)
+      from visit_companion where visit_id = new.id and person_id <> new.technician_id
+    ) crew (person_id, starts_after, minutes);
   end if;
   return null;
 end $$;
@@ -137,20 +165,22 @@ create trigger visit_books_its_crew
 
 create function book_companion() returns trigger language plpgsql as $$
 begin
-  if tg_op = 'DELETE' then
+  if tg_op <> 'INSERT' then
     delete from booking using visit
     where visit.id = old.visit_id and visit.technician_id <> old.person_id
       and booking.visit_id = old.visit_id and booking.person_id = old.person_id;
-  else
+  end if;
+  if tg_op <> 'DELETE' then
     insert into booking (person_id, visit_id, starts, ends, overruled)
-    select new.person_id, visit.id, visit.day + visit.start_time,
-      visit.day + visit.start_time + make_interval(mins => visit.expected_minutes),
+    select new.person_id, visit.id, visit.day + visit.start_time + make_interval(mins => coalesce(new.starts_after, 0)),
+      visit.day + visit.start_time
+        + make_interval(mins => coalesce(new.starts_after, 0) + coalesce(new.minutes, visit.expected_minutes)),
       visit.overruled && array['overlap', 'held']
     from visit where visit.id = new.visit_id and visit.state = 'planned' and visit.technician_id <> new.person_id;
   end if;
   return null;
 end $$;
-create trigger companion_is_booked after insert or delete on visit_companion
+create trigger companion_is_booked after insert or update or delete on visit_companion
   for each row execute function book_companion();
 
 -- A plan of many visits that is searched for, and the best that was found so far. Each person has one at a time.

@@ -147,10 +147,15 @@ class DemoTown {
         .orderBy(PERSON.ID)
         .forEach(
             person -> {
-              Place home = inDistrict(1 + random.nextInt(DISTRICTS));
+              int district = 1 + random.nextInt(DISTRICTS);
+              Place home = inDistrict(district);
               database
                   .insertInto(WORK_BASE)
-                  .values(person.value1(), degrees(home.latitude()), degrees(home.longitude()))
+                  .values(
+                      person.value1(),
+                      "OS" + district,
+                      degrees(home.latitude()),
+                      degrees(home.longitude()))
                   .execute();
             });
   }

@@ -28,8 +28,11 @@ public final class SwingGate {
           "too_early",
           "outside_hours",
           "skill_missing",
+          "out_of_area",
+          "crew_too_small",
           "drive_does_not_fit",
-          "after_respond_by");
+          "after_respond_by",
+          "window_broken");
 
   // Every example has a day of its own, later than all before it, as time runs in the real world.
   private static LocalDate lastDay = LocalDate.of(2026, 11, 24);

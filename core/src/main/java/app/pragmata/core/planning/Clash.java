@@ -20,11 +20,17 @@ public enum Clash implements Coded {
   /** They lack what the job needs, or it has run out. */
   SKILL_MISSING(
       Rule.SKILL_MISSING, "lacks a skill that the job needs, or its certificate has run out"),
+  /** They do not go to that part of the country. */
+  OUT_OF_AREA(Rule.OUT_OF_AREA, "does not go to this postcode district"),
+  /** The job needs more people than come. */
+  CREW_TOO_SMALL(Rule.CREW_TOO_SMALL, "would come with fewer people than the job needs"),
   /** They cannot be there in time, or not in time at the next stop. */
   DRIVE_DOES_NOT_FIT(
       Rule.DRIVE_DOES_NOT_FIT, "has no time to drive there, or from there to the next stop"),
   /** Somebody was promised earlier. */
-  AFTER_RESPOND_BY(Rule.AFTER_RESPOND_BY, "would be there later than the customer was promised");
+  AFTER_RESPOND_BY(Rule.AFTER_RESPOND_BY, "would be there later than the customer was promised"),
+  /** The customer was told another time. */
+  WINDOW_BROKEN(Rule.WINDOW_BROKEN, "would not come when the customer was told");
 
   private final Rule rule;
   private final String says;

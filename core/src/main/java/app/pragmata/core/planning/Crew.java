@@ -11,43 +11,61 @@ import java.util.TreeSet;
 /**
  * Those who come to a visit together.
  *
- * @param days of each of them, all the same day; whoever is responsible first
+ * @param members on the same day; whoever is responsible first
  */
-public record Crew(List<PersonDay> days) {
+public record Crew(List<Member> members) {
+  /**
+   * One of them.
+   *
+   * @param day all that they have on it
+   * @param at when they are there: all the time, or for some hours of it
+   */
+  public record Member(PersonDay day, Stretch at) {}
+
   /** What is so of the visit, whoever of them it is asked of. */
   private static final Set<Clash> OF_ALL =
-      EnumSet.of(Clash.SKILL_MISSING, Clash.TOO_EARLY, Clash.AFTER_RESPOND_BY);
+      EnumSet.of(Clash.SKILL_MISSING, Clash.TOO_EARLY, Clash.AFTER_RESPOND_BY, Clash.WINDOW_BROKEN);
 
   public Crew {
-    days = List.copyOf(days);
-    if (days.isEmpty()) {
+    members = List.copyOf(members);
+    if (members.isEmpty()) {
       throw new IllegalArgumentException("Somebody comes to a visit");
     }
   }
 
-  /** All that speaks against a visit at a time, with whose day it is that it speaks of. */
-  public Map<Clash, Set<Long>> clashes(Wanted wanted, Stretch at, Ways ways) {
+  /** These people, all there for all of the time. */
+  public static Crew of(List<PersonDay> days, Stretch at) {
+    return new Crew(days.stream().map(day -> new Member(day, at)).toList());
+  }
+
+  /** All that speaks against the visit, with whose day it is that it speaks of. */
+  public Map<Clash, Set<Long>> clashes(Wanted wanted, Ways ways) {
     var clashes = new EnumMap<Clash, Set<Long>>(Clash.class);
     // What one of them knows need not be known by the others.
     boolean skilled = skillIds().containsAll(wanted.skillIds());
-    long responsible = days.getFirst().personId();
-    for (PersonDay day : days) {
-      for (Clash clash : day.clashes(wanted, at, ways)) {
-        boolean ofAll = OF_ALL.contains(clash);
-        clashes
-            .computeIfAbsent(clash, any -> new TreeSet<>())
-            .add(ofAll ? responsible : day.personId());
+    long responsible = members.getFirst().day().personId();
+    for (Member member : members) {
+      long person = member.day().personId();
+      for (Clash clash : member.day().clashes(wanted, member.at(), ways)) {
+        if (person == responsible || !OF_ALL.contains(clash)) {
+          clashes.computeIfAbsent(clash, any -> new TreeSet<>()).add(person);
+        }
       }
     }
     if (skilled) {
       clashes.remove(Clash.SKILL_MISSING);
+    } else {
+      clashes.put(Clash.SKILL_MISSING, Set.of(responsible));
+    }
+    if (members.size() < wanted.crewSize()) {
+      clashes.put(Clash.CREW_TOO_SMALL, Set.of(responsible));
     }
     return clashes;
   }
 
   private Set<Long> skillIds() {
     var skillIds = new HashSet<Long>();
-    days.forEach(day -> skillIds.addAll(day.skillIds()));
+    members.forEach(member -> skillIds.addAll(member.day().skillIds()));
     return skillIds;
   }
 

@@ -27,6 +27,8 @@ final class Lane {
    * A visit that may go anywhere.
    *
    * @param notBefore minutes from the first day's midnight on
+   * @param latest minutes from the first day's midnight on; {@link Integer#MAX_VALUE} where the
+   *     customer was told no time
    * @param respondBy minutes from the first day's midnight on; {@link Integer#MAX_VALUE} for no
    *     promise
    */
@@ -35,15 +37,17 @@ final class Lane {
       Item item,
       Set<Long> skillIds,
       int notBefore,
+      int latest,
       int respondBy,
       @Nullable Long preferredId,
       PlanTask task) {
-    Free(int number, int place, PlanTask task, int notBefore, int respondBy) {
+    Free(int number, int place, PlanTask task, int notBefore, int latest, int respondBy) {
       this(
           number,
           new Item(place, 0, task.wanted().minutes(), null),
           task.wanted().skillIds(),
           notBefore,
+          latest,
           respondBy,
           task.preferredId(),
           task);
@@ -93,7 +97,9 @@ final class Lane {
   }
 
   boolean takes(Free task) {
-    return !open.isEmpty() && day.skillIds().containsAll(task.skillIds());
+    return !open.isEmpty()
+        && day.skillIds().containsAll(task.skillIds())
+        && day.covers(task.task().wanted());
   }
 
   /** What one visit costs here however it lies, without the driving. */
@@ -151,7 +157,7 @@ final class Lane {
         int there = i > 0 ? time + drive : first == 0 ? 0 : first + drive;
         int allowed = stop.task().notBefore() - dayNumber * Stretch.DAY;
         begins = fit(Math.max(there, allowed), stop.minutes());
-        if (begins < 0) {
+        if (begins < 0 || dayNumber * Stretch.DAY + begins > stop.task().latest()) {
           return false;
         }
         int by = stop.task().respondBy() - dayNumber * Stretch.DAY;

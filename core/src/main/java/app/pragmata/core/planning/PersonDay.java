@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param away when they do not, all the same
  * @param held when they are kept free for a customer who is still choosing
  * @param skillIds what they know and may do on that day
+ * @param districts the postcode districts to which they go; empty for everywhere
  * @param stops where they are to be, the earliest first
  */
 public record PersonDay(
@@ -28,6 +29,7 @@ public record PersonDay(
     List<Stretch> away,
     List<Stretch> held,
     Set<Long> skillIds,
+    Set<String> districts,
     List<Stop> stops) {
   /**
    * Somewhere to be at a time.
@@ -51,7 +53,28 @@ public record PersonDay(
     away = List.copyOf(away);
     held = List.copyOf(held);
     skillIds = Set.copyOf(skillIds);
+    districts = Set.copyOf(districts);
     stops = stops.stream().sorted(Comparator.comparingInt(stop -> stop.at().from())).toList();
+  }
+
+  /** The day of somebody who goes everywhere. */
+  public PersonDay(
+      long personId,
+      LocalDate day,
+      @Nullable Place base,
+      List<Stretch> working,
+      List<Stretch> away,
+      List<Stretch> held,
+      Set<Long> skillIds,
+      List<Stop> stops) {
+    this(personId, day, base, working, away, held, skillIds, Set.of(), stops);
+  }
+
+  /** Whether they go to where a visit is. */
+  public boolean covers(Wanted wanted) {
+    return districts.isEmpty()
+        || wanted.district().isEmpty()
+        || districts.contains(wanted.district());
   }
 
   /** The drives of the day in order; none for a day without stops. */
@@ -88,7 +111,7 @@ public record PersonDay(
   }
 
   private PersonDay at(List<Stop> otherStops) {
-    return new PersonDay(personId, day, base, working, away, held, skillIds, otherStops);
+    return new PersonDay(personId, day, base, working, away, held, skillIds, districts, otherStops);
   }
 
   /** When they may be given a visit: at work, not called away, and not held for somebody. */
@@ -101,7 +124,10 @@ public record PersonDay(
     return working.stream().flatMap(stretch -> stretch.without(away).stream()).toList();
   }
 
-  /** All that speaks against a visit at a time of this day; the visit itself does not. */
+  /**
+   * All that speaks against a visit at a time of this day; the visit itself does not. How many come
+   * is for {@link Crew} to say.
+   */
   public Set<Clash> clashes(Wanted wanted, Stretch at, Ways ways) {
     PersonDay others = without(wanted.visitId());
     var clashes = EnumSet.noneOf(Clash.class);
@@ -121,6 +147,12 @@ public record PersonDay(
     }
     if (!skillIds.containsAll(wanted.skillIds())) {
       clashes.add(Clash.SKILL_MISSING);
+    }
+    if (!covers(wanted)) {
+      clashes.add(Clash.OUT_OF_AREA);
+    }
+    if (wanted.promised() != null && !wanted.promised().isKeptBy(day.atTime(at.start()))) {
+      clashes.add(Clash.WINDOW_BROKEN);
     }
     if (wanted.notBefore() != null && day.atTime(at.start()).isBefore(wanted.notBefore())) {
       clashes.add(Clash.TOO_EARLY);

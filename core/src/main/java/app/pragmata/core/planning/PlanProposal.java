@@ -11,8 +11,23 @@ import java.util.List;
  * @param unplaced by visit
  */
 public record PlanProposal(List<Placed> placed, List<Unplaced> unplaced, Figures figures) {
-  /** A visit with its person and time. */
-  public record Placed(long visitId, long personId, LocalDate day, Stretch at, int lateMinutes) {}
+  /**
+   * A visit with its people and time.
+   *
+   * @param personId who is responsible
+   * @param companionIds who comes along; empty for nobody
+   */
+  public record Placed(
+      long visitId,
+      long personId,
+      List<Long> companionIds,
+      LocalDate day,
+      Stretch at,
+      int lateMinutes) {
+    public Placed {
+      companionIds = List.copyOf(companionIds);
+    }
+  }
 
   /** A visit that nobody makes, with why. */
   public record Unplaced(long visitId, Why why) {}
@@ -21,6 +36,8 @@ public record PlanProposal(List<Placed> placed, List<Unplaced> unplaced, Figures
   public enum Why implements Coded {
     /** Nobody knows all that it needs on any of these days. */
     NOBODY_SKILLED,
+    /** Whoever knows it does not go to its postcode district. */
+    OUT_OF_AREA,
     /** Whoever could make it has no room left that is long enough. */
     NO_ROOM
   }

@@ -18,6 +18,7 @@ import java.util.List;
 import java.util.Random;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,8 +26,10 @@ import org.jspecify.annotations.Nullable;
  * recreate (Schrimpf and others, Journal of Computational Physics 159, 2000): again and again some
  * visits near each other are taken off and each is put back where it costs least; what comes out
  * worse is kept with a chance that falls while the search goes on. Whatever is on a day already
- * stays where it is. A visit is made by somebody who knows what it needs, while they are at work
- * and not away, with time to drive there and on.
+ * stays where it is, and so do visits for several people, which are placed first, one after the
+ * other where each costs least. A customer who was told a time is visited then. A visit is made by
+ * somebody who knows what it needs, while they are at work and not away, with time to drive there
+ * and on.
  */
 public final class PlanSearch {
   /** How long is searched. */
@@ -43,10 +46,15 @@ public final class PlanSearch {
 
   private final Penalties penalties;
   private final Drives drives;
+  private final List<PersonDay> days;
+  private final List<Placed> crews = new ArrayList<>();
+  private final List<PlanTask> withoutCrew = new ArrayList<>();
+  private int crewsNotPreferred;
   private final List<Lane> lanes = new ArrayList<>();
   private final List<Free> tasks = new ArrayList<>();
   private final List<List<Item>> before = new ArrayList<>();
   private final Random random;
+  private final LocalDate firstDay;
 
   /** A plan on the way: the stops of each lane, what each lane costs, and where each task is. */
   private static final class State {
@@ -90,12 +98,14 @@ public final class PlanSearch {
     this.penalties = penalties;
     this.drives = new Drives(ways);
     this.random = new Random(seed);
-    LocalDate firstDay = earliest.toLocalDate();
-    for (PersonDay day : days) {
-      int number = Math.toIntExact(ChronoUnit.DAYS.between(firstDay, day.day()));
-      if (number < 0) {
-        continue;
-      }
+    this.firstDay = earliest.toLocalDate();
+    this.days =
+        placeCrews(
+            wanted.stream().filter(PlanSearch::isForSeveral).toList(),
+            days.stream().filter(day -> !day.day().isBefore(firstDay)).toList(),
+            new TimeSearch(ways, earliest, new Stretch(0, Stretch.DAY)));
+    for (PersonDay day : this.days) {
+      int number = dayNumber(day.day());
       int first = number == 0 ? Stretch.minuteOf(earliest.toLocalTime()) : 0;
       lanes.add(new Lane(day, drives.number(day.base()), first, number, drives, penalties));
       before.add(
@@ -107,14 +117,61 @@ public final class PlanSearch {
               .toList());
     }
     for (PlanTask task : wanted) {
-      tasks.add(
-          new Free(
-              tasks.size(),
-              drives.number(task.wanted().place()),
-              task,
-              minutes(firstDay, task.wanted().notBefore(), 0),
-              minutes(firstDay, task.wanted().respondBy(), Integer.MAX_VALUE)));
+      if (!isForSeveral(task)) {
+        tasks.add(free(task));
+      }
     }
+  }
+
+  private Free free(PlanTask task) {
+    Wanted wanted = task.wanted();
+    Promised told = wanted.promised();
+    int notBefore = minutes(firstDay, wanted.notBefore(), 0);
+    return new Free(
+        tasks.size(),
+        drives.number(wanted.place()),
+        task,
+        told == null ? notBefore : Math.max(notBefore, minutes(firstDay, told.earliest(), 0)),
+        told == null ? Integer.MAX_VALUE : minutes(firstDay, told.latest(), 0),
+        minutes(firstDay, wanted.respondBy(), Integer.MAX_VALUE));
+  }
+
+  private static boolean isForSeveral(PlanTask task) {
+    return task.wanted().crewSize() > 1;
+  }
+
+  private int dayNumber(LocalDate day) {
+    return Math.toIntExact(ChronoUnit.DAYS.between(firstDay, day));
+  }
+
+  private List<PersonDay> placeCrews(
+      List<PlanTask> wanted, List<PersonDay> free, TimeSearch search) {
+    List<PersonDay> left = free;
+    Comparator<PlanTask> order = Comparator.comparing(PlanTask::wanted, Relay.ORDER);
+    for (PlanTask task : wanted.stream().sorted(order).toList()) {
+      Wanted visit = task.wanted();
+      List<TimeSearch.Found> best =
+          visit.promised() == null
+              ? search.best(visit, left, 1)
+              : search.keeping(visit.promised(), visit, left);
+      if (best.isEmpty()) {
+        withoutCrew.add(task);
+        continue;
+      }
+      TimeSearch.Found found = best.getFirst();
+      left = found.taken(visit, left);
+      crewsNotPreferred +=
+          task.preferredId() == null || task.preferredId() == found.personId() ? 0 : 1;
+      crews.add(
+          new Placed(
+              task.visitId(),
+              found.personId(),
+              found.companionIds(),
+              found.day(),
+              found.at(),
+              found.lateMinutes()));
+    }
+    return left;
   }
 
   /** From the first day's midnight to then; what lies farther off than years is as far as years. */
@@ -162,8 +219,18 @@ public final class PlanSearch {
     int[] laneOf = new int[tasks.size()];
     Arrays.fill(laneOf, NOWHERE);
     var state = new State(new ArrayList<>(before), costs, laneOf);
-    state.penalty = Arrays.stream(costs).sum() + (long) penalties.unplaced() * tasks.size();
+    state.penalty =
+        Arrays.stream(costs).sum()
+            + penaltyOfCrews()
+            + (long) penalties.unplaced() * (tasks.size() + withoutCrew.size());
     return state;
+  }
+
+  private long penaltyOfCrews() {
+    return (long) penalties.minuteLate() * crews.stream().mapToInt(Placed::lateMinutes).sum()
+        + (long) penalties.dayOfWaiting()
+            * crews.stream().mapToInt(crew -> dayNumber(crew.day())).sum()
+        + (long) penalties.notPreferred() * crewsNotPreferred;
   }
 
   /** Takes some visits off that lie near each other; gives them and all that have no place. */
@@ -262,8 +329,11 @@ public final class PlanSearch {
   }
 
   private PlanProposal proposal(State state) {
-    var placed = new ArrayList<Placed>();
+    var placed = new ArrayList<>(crews);
     var sum = new Lane.Tally(0);
+    sum.late = crews.stream().mapToInt(Placed::lateMinutes).sum();
+    sum.waiting = crews.stream().mapToInt(crew -> dayNumber(crew.day())).sum();
+    sum.notPreferred = crewsNotPreferred;
     for (int i = 0; i < lanes.size(); i++) {
       List<Item> stops = state.stops.get(i);
       var tally = new Lane.Tally(stops.size());
@@ -286,9 +356,10 @@ public final class PlanSearch {
             .thenComparingInt(visit -> visit.at().from())
             .thenComparingLong(Placed::visitId));
     List<Unplaced> unplaced =
-        tasks.stream()
-            .filter(task -> !isPlaced(state, task))
-            .map(this::unplaced)
+        Stream.concat(
+                withoutCrew.stream(),
+                tasks.stream().filter(task -> !isPlaced(state, task)).map(Free::task))
+            .map(task -> new Unplaced(task.visitId(), why(task.wanted())))
             .sorted(Comparator.comparingLong(Unplaced::visitId))
             .toList();
     return new PlanProposal(
@@ -311,11 +382,24 @@ public final class PlanSearch {
         respondBy == null
             ? 0
             : Math.max(0, Duration.between(respondBy, day.day().atTime(at.start())).toMinutes());
-    return new Placed(task.task().visitId(), day.personId(), day.day(), at, Math.toIntExact(late));
+    return new Placed(
+        task.task().visitId(), day.personId(), List.of(), day.day(), at, Math.toIntExact(late));
   }
 
-  private Unplaced unplaced(Free task) {
-    boolean somebody = lanes.stream().anyMatch(lane -> lane.takes(task));
-    return new Unplaced(task.task().visitId(), somebody ? Why.NO_ROOM : Why.NOBODY_SKILLED);
+  private Why why(Wanted wanted) {
+    List<PersonDay> open = days.stream().filter(day -> !day.open().isEmpty()).toList();
+    if (!isKnown(wanted, open)) {
+      return Why.NOBODY_SKILLED;
+    }
+    List<PersonDay> there = open.stream().filter(day -> day.covers(wanted)).toList();
+    return isKnown(wanted, there) ? Why.NO_ROOM : Why.OUT_OF_AREA;
+  }
+
+  /** Whether somebody knows all that a visit needs, or several do who may go together. */
+  private static boolean isKnown(Wanted wanted, List<PersonDay> days) {
+    return wanted.crewSize() == 1
+        ? days.stream().anyMatch(day -> day.skillIds().containsAll(wanted.skillIds()))
+        : wanted.skillIds().stream()
+            .allMatch(skill -> days.stream().anyMatch(day -> day.skillIds().contains(skill)));
   }
 }

@@ -26,25 +26,33 @@ public final class Relay {
    * @param days of everybody who may take them over
    */
   public static List<Move> propose(List<Wanted> visits, List<PersonDay> days, TimeSearch search) {
-    var left = new ArrayList<>(days);
+    List<PersonDay> left = days;
     var moves = new ArrayList<Move>();
     for (Wanted visit : visits.stream().sorted(ORDER).toList()) {
-      Found found = search.best(visit, left, 1).stream().findFirst().orElse(null);
+      Found found = find(visit, left, search);
       moves.add(new Move(visit, found));
       if (found != null) {
-        left.replaceAll(
-            day -> isOf(found, day) ? day.without(visit.visitId()).with(found.stop(visit)) : day);
+        left = found.taken(visit, left);
       }
     }
     return moves;
   }
 
-  private static final Comparator<Wanted> ORDER =
+  /** Whoever comes as the customer was told needs nobody to ring. */
+  private static @Nullable Found find(Wanted visit, List<PersonDay> days, TimeSearch search) {
+    Promised promised = visit.promised();
+    if (promised != null) {
+      List<Found> kept = search.keeping(promised, visit, days);
+      if (!kept.isEmpty()) {
+        return kept.getFirst();
+      }
+    }
+    return search.best(visit, days, 1).stream().findFirst().orElse(null);
+  }
+
+  /** Whoever chooses first. */
+  static final Comparator<Wanted> ORDER =
       Comparator.comparing(Wanted::respondBy, Comparator.nullsLast(Comparator.naturalOrder()))
           .thenComparing(Wanted::minutes, Comparator.reverseOrder())
           .thenComparing(Wanted::visitId, Comparator.nullsLast(Comparator.naturalOrder()));
-
-  private static boolean isOf(Found found, PersonDay day) {
-    return day.personId() == found.personId() && day.day().equals(found.day());
-  }
 }

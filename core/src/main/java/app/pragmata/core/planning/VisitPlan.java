@@ -26,7 +26,7 @@ public record VisitPlan(
 
   private static final int SHORTEST = 5;
   private static final int LONGEST = 16 * 60;
-  private static final int MOST_COMPANIONS = 9;
+  private static final int MOST_PEOPLE = 10;
 
   /** Notes every rule that those who come along break. */
   public static void checkCompanions(long technicianId, List<Long> companionIds, Reading reading) {
@@ -39,9 +39,17 @@ public record VisitPlan(
     if (new HashSet<>(companionIds).size() < companionIds.size()) {
       reading.fault("companionIds", Rule.REPEATED, "Choose each who comes along once.");
     }
-    if (companionIds.size() > MOST_COMPANIONS) {
+    if (companionIds.size() >= MOST_PEOPLE) {
       reading.fault(
           "companionIds", Rule.EXCEEDS_LIMIT, "At most nine people come along to a visit.");
+    }
+  }
+
+  /** Notes when nobody or a crowd goes to a job. */
+  public static void checkCrewSize(int crewSize, Reading reading) {
+    if (crewSize < 1 || crewSize > MOST_PEOPLE) {
+      reading.fault(
+          "crewSize", Rule.EXCEEDS_LIMIT, "Between one and ten people go to a job together.");
     }
   }
 

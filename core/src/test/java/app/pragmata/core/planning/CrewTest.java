@@ -27,7 +27,7 @@ class CrewTest {
 
   private static Map<Clash, Set<Long>> clashes(PersonDay... crew) {
     var wanted = new Wanted(9L, null, 120, Set.of(1L, 2L), null, DAY.atTime(9, 0));
-    return new Crew(List.of(crew)).clashes(wanted, AT, WAYS);
+    return Crew.of(List.of(crew), AT).clashes(wanted, WAYS);
   }
 
   @Test

@@ -1,11 +1,9 @@
 package app.pragmata.core.planning;
 
-import app.pragmata.core.planning.PersonDay.Stop;
 import app.pragmata.core.planning.TimeSearch.Found;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.Random;
@@ -89,7 +87,7 @@ class PlanSearchBenchTest {
 
   private static Outcome oneByOne(List<PersonDay> days, List<PlanTask> tasks, boolean firstFit) {
     var search = new TimeSearch(WAYS, EARLY, new Stretch(0, Stretch.DAY));
-    var left = new ArrayList<>(days);
+    List<PersonDay> left = days;
     int unplaced = 0;
     for (PlanTask task : tasks) {
       Found found = firstFit ? first(search, task, left) : best(search, task, left);
@@ -97,8 +95,7 @@ class PlanSearchBenchTest {
         unplaced++;
         continue;
       }
-      Stop stop = found.stop(task.wanted());
-      left.replaceAll(day -> day.personId() == found.personId() ? day.with(stop) : day);
+      left = found.taken(task.wanted(), left);
     }
     long driving =
         left.stream()

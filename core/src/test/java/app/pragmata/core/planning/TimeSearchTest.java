@@ -66,7 +66,15 @@ class TimeSearchTest {
   void an_empty_day_begins_with_it() {
     assertThat(best(wanted(10, 60, null), day(1, MONDAY)))
         .containsExactly(
-            new Found(1, MONDAY, new Stretch(480, 540), null, new Way(10, 10_000, false), 20, 0));
+            new Found(
+                1,
+                List.of(),
+                MONDAY,
+                new Stretch(480, 540),
+                null,
+                new Way(10, 10_000, false),
+                20,
+                0));
   }
 
   @Test

@@ -50,7 +50,6 @@ import app.pragmata.core.money.VatTreatment;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
-import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -243,6 +242,14 @@ public class JobStore {
   public record Place(String name, String address, String accessNotes) {}
 
   /**
+   * Who comes along to a visit.
+   *
+   * @param from when they come, where they come for some hours; null for all of it
+   * @param to until when
+   */
+  public record Companion(long id, String name, @Nullable LocalTime from, @Nullable LocalTime to) {}
+
+  /**
    * A visit with its entries; technician, days and start are null while it is unplanned.
    *
    * @param companions who comes besides the technician
@@ -255,7 +262,7 @@ public class JobStore {
       VisitState.Code state,
       @Nullable Long technicianId,
       @Nullable String technician,
-      List<PeopleStore.Colleague> companions,
+      List<Companion> companions,
       @Nullable LocalDate day,
       @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,
@@ -621,17 +628,35 @@ public class JobStore {
         .convertFrom(rows -> rows.map(mapping(WholeVisit::new)));
   }
 
-  private static Field<List<PeopleStore.Colleague>> companions() {
+  private static Field<List<Companion>> companions() {
     var companion = PERSON.as("companion");
     return multiset(
-            select(companion.ID, companion.NAME)
+            select(
+                    companion.ID,
+                    companion.NAME,
+                    VISIT.START_TIME,
+                    VISIT_COMPANION.STARTS_AFTER,
+                    VISIT_COMPANION.MINUTES)
                 .from(VISIT_COMPANION)
                 .join(companion)
                 .on(companion.ID.eq(VISIT_COMPANION.PERSON_ID))
                 .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
                 .orderBy(companion.NAME))
         .as("companions")
-        .convertFrom(rows -> rows.map(mapping(PeopleStore.Colleague::new)));
+        .convertFrom(rows -> rows.map(mapping(JobStore::companion)));
+  }
+
+  private static Companion companion(
+      long id,
+      String name,
+      @Nullable LocalTime start,
+      @Nullable Short startsAfter,
+      @Nullable Short minutes) {
+    if (start == null || startsAfter == null || minutes == null) {
+      return new Companion(id, name, null, null);
+    }
+    LocalTime from = start.plusMinutes(startsAfter);
+    return new Companion(id, name, from, from.plusMinutes(minutes));
   }
 
   private static Field<List<HomeShare>> drivesHome() {

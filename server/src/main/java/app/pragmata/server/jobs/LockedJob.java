@@ -130,6 +130,11 @@ public final class LockedJob {
     row.setVatCode(vatCode);
   }
 
+  /** So many go to it together whatever its kind says; null for as its kind says. */
+  public void need(@Nullable Integer crewSize) {
+    row.setCrewSize(crewSize == null ? null : crewSize.shortValue());
+  }
+
   /** Notes what was wrong and why; null where nobody knows. */
   public void noteCodes(@Nullable String faultCode, @Nullable String causeCode) {
     row.setFaultCode(faultCode);

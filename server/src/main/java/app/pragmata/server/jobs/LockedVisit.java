@@ -8,6 +8,7 @@ import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.VisitRecord;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
@@ -90,6 +91,11 @@ public final class LockedVisit {
       case LABOUR -> row.setLabourWarrantyExclusion(reason);
       case DRIVE -> row.setDriveWarrantyExclusion(reason);
     }
+  }
+
+  /** When it begins by its plan; null while it is unplanned. */
+  public @Nullable LocalTime start() {
+    return row.getStartTime();
   }
 
   public int expectedMinutes() {

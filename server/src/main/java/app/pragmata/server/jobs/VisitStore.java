@@ -23,6 +23,7 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.planning.Stretch;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
@@ -38,6 +39,7 @@ import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
@@ -403,6 +405,51 @@ public class VisitStore {
     visit.plan(plan);
     store(act, JobEvent.VISIT_PLANNED, visit, state, told(visit.companionIds(), plan));
     setCompanions(visit.id(), plan.companionIds());
+    cutHours(visit.id(), plan.expectedMinutes());
+  }
+
+  /**
+   * Says for which part of a visit somebody comes along.
+   *
+   * @param hours by the company's clock, within the visit; null for all of it
+   */
+  public void comeFor(
+      Act act,
+      LockedVisit visit,
+      VisitState.Planned state,
+      long personId,
+      @Nullable Stretch hours) {
+    int start = Stretch.minuteOf(Objects.requireNonNull(visit.start()));
+    database
+        .update(VISIT_COMPANION)
+        .set(VISIT_COMPANION.STARTS_AFTER, hours == null ? null : (short) (hours.from() - start))
+        .set(VISIT_COMPANION.MINUTES, hours == null ? null : (short) hours.minutes())
+        .where(VISIT_COMPANION.VISIT_ID.eq(visit.id()))
+        .and(VISIT_COMPANION.PERSON_ID.eq(personId))
+        .execute();
+    String said = hours == null ? "" : hours.start() + " to " + hours.end();
+    store(
+        act,
+        JobEvent.VISIT_CREW_CHANGED,
+        visit,
+        state,
+        About.NOTHING.with(Map.of(), Map.of("personId", personId, "hours", said)));
+  }
+
+  /** Nobody comes along for longer than the visit lasts; who would come after it comes for all. */
+  private void cutHours(long visitId, int minutes) {
+    Field<Short> left = VISIT_COMPANION.STARTS_AFTER.neg().plus(minutes);
+    database
+        .update(VISIT_COMPANION)
+        .setNull(VISIT_COMPANION.STARTS_AFTER)
+        .setNull(VISIT_COMPANION.MINUTES)
+        .where(VISIT_COMPANION.VISIT_ID.eq(visitId).and(left.le((short) 0)))
+        .execute();
+    database
+        .update(VISIT_COMPANION)
+        .set(VISIT_COMPANION.MINUTES, left)
+        .where(VISIT_COMPANION.VISIT_ID.eq(visitId).and(VISIT_COMPANION.MINUTES.gt(left)))
+        .execute();
   }
 
   /** Takes a visit's person and time away; it waits for others. */

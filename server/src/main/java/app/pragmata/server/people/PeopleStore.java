@@ -72,14 +72,21 @@ public class PeopleStore {
         .fetch(row -> new Colleague(row.value1(), row.value2()));
   }
 
+  /** The name of an active technician; refused where there is no such technician. */
+  public String technicianName(long personId) {
+    return database
+        .select(PERSON.NAME)
+        .from(PERSON)
+        .where(PERSON.ID.eq(personId).and(PERSON.ROLE.eq(Role.TECHNICIAN)).and(PERSON.ACTIVE))
+        .fetchOptional(PERSON.NAME)
+        .orElseThrow(
+            () ->
+                new Refused(
+                    Rule.NOT_FOUND, "This technician does not exist. Choose one from the list."));
+  }
+
   /** Refuses an id that is no active technician's. */
   public void requireTechnician(long personId) {
-    boolean known =
-        database.fetchExists(
-            PERSON, PERSON.ID.eq(personId).and(PERSON.ROLE.eq(Role.TECHNICIAN)).and(PERSON.ACTIVE));
-    if (!known) {
-      throw new Refused(
-          Rule.NOT_FOUND, "This technician does not exist. Choose one from the list.");
-    }
+    technicianName(personId);
   }
 }

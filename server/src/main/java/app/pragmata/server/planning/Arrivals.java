@@ -1,7 +1,6 @@
 package app.pragmata.server.planning;
 
 import app.pragmata.core.planning.PersonDay;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -15,9 +14,11 @@ public class Arrivals {
   private static final int STEP = 5;
 
   private final PlannerStore store;
+  private final PlannedVisits visits;
   private final RoadMap roads;
 
-  Arrivals(PlannerStore store, RoadMap roads) {
+  Arrivals(PlannerStore store, PlannedVisits visits, RoadMap roads) {
+    this.visits = visits;
     this.store = store;
     this.roads = roads;
   }
@@ -27,7 +28,7 @@ public class Arrivals {
    * minutes; as it is planned where nobody knows how long the drive takes.
    */
   public LocalTime expected(Act act, long visitId) {
-    PlannedVisit visit = store.visit(visitId);
+    PlannedVisit visit = visits.visit(visitId);
     LocalDate day = Objects.requireNonNull(visit.day());
     PersonDay known =
         store.days(day, day, act.at()).of(Objects.requireNonNull(visit.technicianId()), day);

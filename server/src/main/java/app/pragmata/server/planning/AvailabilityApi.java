@@ -2,10 +2,12 @@ package app.pragmata.server.planning;
 
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB_SKILL;
+import static app.pragmata.server.generated.Tables.PERSON_DISTRICT;
 import static app.pragmata.server.generated.Tables.PERSON_SKILL;
 import static app.pragmata.server.generated.Tables.SKILL;
 import static app.pragmata.server.generated.Tables.WORKING_PATTERN;
 import static app.pragmata.server.generated.Tables.WORKING_PATTERN_DAY;
+import static app.pragmata.server.generated.Tables.WORK_BASE;
 
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
@@ -16,7 +18,6 @@ import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.company.SettingsChanges;
 import app.pragmata.server.generated.tables.records.SkillRecord;
 import app.pragmata.server.people.PeopleStore;
-import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlannerStore.Absence;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.InUse;
@@ -61,6 +62,9 @@ class AvailabilityApi {
   /**
    * A technician as the planner knows them.
    *
+   * @param districts to which they go; empty for everywhere
+   * @param base the district in which their day begins and ends; empty for at the first stop and at
+   *     the last
    * @param weeks the one in force and those to come, the earliest first; empty while they work the
    *     company's hours
    * @param absences of today and later
@@ -69,6 +73,8 @@ class AvailabilityApi {
       long personId,
       String name,
       List<HeldSkill> skills,
+      List<String> districts,
+      String base,
       List<Week> weeks,
       List<Absence> absences) {}
 
@@ -146,6 +152,13 @@ class AvailabilityApi {
             .orderBy(PERSON_SKILL.SKILL_ID)
             .fetchGroups(
                 PERSON_SKILL.PERSON_ID, row -> new HeldSkill(row.getSkillId(), row.getUntil()));
+    Map<Long, List<String>> districts =
+        database
+            .selectFrom(PERSON_DISTRICT)
+            .orderBy(PERSON_DISTRICT.DISTRICT)
+            .fetchGroups(PERSON_DISTRICT.PERSON_ID, PERSON_DISTRICT.DISTRICT);
+    Map<Long, String> bases =
+        database.selectFrom(WORK_BASE).fetchMap(WORK_BASE.PERSON_ID, WORK_BASE.DISTRICT);
     Map<Long, List<PlannerStore.Pattern>> patterns = store.patterns(act.today().plusYears(3));
     List<Absence> absences = store.absences(act.today(), act.today().plusYears(3));
     return new Availability(
@@ -158,6 +171,8 @@ class AvailabilityApi {
                         person.id(),
                         person.name(),
                         held.getOrDefault(person.id(), List.of()),
+                        districts.getOrDefault(person.id(), List.of()),
+                        bases.getOrDefault(person.id(), ""),
                         weeks(patterns.getOrDefault(person.id(), List.of()), act.today()),
                         absences.stream()
                             .filter(absence -> absence.personId() == person.id())
@@ -280,7 +295,7 @@ class AvailabilityApi {
           reading.optional(field, skill.until(), typed -> Day.parse(typed, act.today())));
     }
     reading.refuseIfFaulty();
-    String what = "skills of " + name(personId);
+    String what = "skills of " + people.technicianName(personId);
     Map<String, Object> before = Map.of(what, heldSkills(personId, names));
     database.deleteFrom(PERSON_SKILL).where(PERSON_SKILL.PERSON_ID.eq(personId)).execute();
     held.forEach(
@@ -343,7 +358,7 @@ class AvailabilityApi {
             .returning(WORKING_PATTERN.ID)
             .fetchSingle(WORKING_PATTERN.ID);
     var said = new LinkedHashMap<String, Object>();
-    said.put("week of", name(personId));
+    said.put("week of", people.technicianName(personId));
     said.put("from_day", Objects.requireNonNull(from));
     week.forEach(
         (weekday, hours) -> {
@@ -369,13 +384,5 @@ class AvailabilityApi {
     typed.put(DayOfWeek.SATURDAY, form.saturday());
     typed.put(DayOfWeek.SUNDAY, form.sunday());
     return typed;
-  }
-
-  private String name(long personId) {
-    return people.listTechnicians().stream()
-        .filter(person -> person.id() == personId)
-        .map(Colleague::name)
-        .findFirst()
-        .orElseThrow();
   }
 }

@@ -16,7 +16,6 @@ import app.pragmata.server.generated.tables.Job;
 import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;

@@ -9,7 +9,6 @@ import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlannerStore.Absence;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -61,9 +60,11 @@ class LoadApi {
   private static final int PERCENT = 100;
 
   private final PlannerStore store;
+  private final PlanCheck check;
   private final RoadMap roads;
 
-  LoadApi(PlannerStore store, RoadMap roads) {
+  LoadApi(PlannerStore store, PlanCheck check, RoadMap roads) {
+    this.check = check;
     this.store = store;
     this.roads = roads;
   }
@@ -139,11 +140,10 @@ class LoadApi {
             .orElse(null),
         Math.toIntExact(
             planned.stream()
-                .filter(visit -> visit.state() == VisitState.Code.PLANNED)
                 .filter(
                     visit ->
-                        !day.clashes(visit.wanted(visit.expectedMinutes()), visit.at(), roads)
-                            .isEmpty())
+                        check.clashes(visit, days).values().stream()
+                            .anyMatch(who -> who.contains(day.personId())))
                 .count()),
         named
             ? planned.stream()

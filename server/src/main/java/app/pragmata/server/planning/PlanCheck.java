@@ -4,19 +4,16 @@ import static app.pragmata.server.generated.Tables.VISIT;
 
 import app.pragmata.core.Fault;
 import app.pragmata.core.Refused;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.Clash;
 import app.pragmata.core.planning.Crew;
 import app.pragmata.core.planning.Stretch;
 import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
-import app.pragmata.server.planning.PlanningService.PlanForm;
 import app.pragmata.server.records.Act;
 import java.time.LocalDate;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -29,13 +26,13 @@ import org.springframework.stereotype.Component;
 @Component
 class PlanCheck {
   private final PlannerStore store;
-  private final HoldStore holds;
+  private final PlannedVisits planned;
   private final RoadMap roads;
   private final DSLContext database;
 
-  PlanCheck(PlannerStore store, HoldStore holds, RoadMap roads, DSLContext database) {
+  PlanCheck(PlannerStore store, PlannedVisits planned, RoadMap roads, DSLContext database) {
+    this.planned = planned;
     this.store = store;
-    this.holds = holds;
     this.roads = roads;
     this.database = database;
   }
@@ -44,12 +41,11 @@ class PlanCheck {
    * Refuses what speaks against one of these visits and is not put up with; what is stays marked on
    * it.
    *
-   * @param forms by visit
+   * @param overruled what each visit may clash with
    */
-  void check(Act act, Map<Long, PlanForm> forms) {
-    holds.end(act, forms.values().stream().map(PlanForm::holdId).filter(Objects::nonNull).toList());
+  void check(Act act, Map<Long, Set<Clash>> overruled) {
     var days = new HashMap<LocalDate, Days>();
-    List<PlannedVisit> visits = store.visits(forms.keySet());
+    List<PlannedVisit> visits = planned.visits(overruled.keySet());
     for (PlannedVisit visit : visits) {
       LocalDate day = Objects.requireNonNull(visit.day());
       Days known = days.computeIfAbsent(day, on -> store.days(on, on, act.at()));
@@ -57,18 +53,24 @@ class PlanCheck {
       if (day.isBefore(act.today())) {
         clashes.keySet().retainAll(Crew.ofThePast(clashes.keySet()));
       }
-      Set<Clash> overruled =
-          new HashSet<>(Objects.requireNonNull(forms.get(visit.id())).overruled());
-      refuse(clashes, overruled, known);
+      refuse(clashes, Objects.requireNonNull(overruled.get(visit.id())), known);
       mark(visit, clashes.keySet());
     }
   }
 
+  /** What speaks against a visit as it is planned; nothing any more against what has begun. */
+  Map<Clash, Set<Long>> clashes(PlannedVisit visit, Days days) {
+    return visit.state() == VisitState.Code.PLANNED
+        ? clashes(visit, visit.at(), visit.crewIds(), Objects.requireNonNull(visit.day()), days)
+        : Map.of();
+  }
+
   /** What speaks against a visit at a time, with whose days speak against it. */
   Map<Clash, Set<Long>> clashes(
-      PlannedVisit visit, Stretch at, Collection<Long> crewIds, LocalDate day, Days days) {
-    var crew = new Crew(crewIds.stream().map(id -> days.of(id, day)).toList());
-    return crew.clashes(visit.wanted(at.minutes()), at, roads);
+      PlannedVisit visit, Stretch at, List<Long> crewIds, LocalDate day, Days days) {
+    return visit
+        .crew(crewIds, at, id -> days.of(id, day))
+        .clashes(visit.wanted(at.minutes()), roads);
   }
 
   private static void refuse(Map<Clash, Set<Long>> clashes, Set<Clash> overruled, Days days) {

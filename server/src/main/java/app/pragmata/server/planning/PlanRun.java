@@ -10,7 +10,6 @@ import app.pragmata.core.planning.PlanTask;
 import app.pragmata.server.generated.tables.records.PlanProposalRecord;
 import app.pragmata.server.live.LiveNotices;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import com.github.kagkarlsson.scheduler.task.ExecutionComplete;
@@ -64,6 +63,7 @@ class PlanRun {
 
   private final DSLContext database;
   private final PlannerStore store;
+  private final PlannedVisits planned;
   private final RoadMap roads;
   private final LiveNotices live;
   private final TransactionTemplate transaction;
@@ -72,12 +72,14 @@ class PlanRun {
   PlanRun(
       DSLContext database,
       PlannerStore store,
+      PlannedVisits planned,
       RoadMap roads,
       LiveNotices live,
       TransactionTemplate transaction,
       JsonMapper json) {
     this.database = database;
     this.store = store;
+    this.planned = planned;
     this.roads = roads;
     this.live = live;
     this.transaction = transaction;
@@ -113,7 +115,7 @@ class PlanRun {
     LocalDateTime earliest =
         asked.getFirstDay().isAfter(act.today()) ? asked.getFirstDay().atStartOfDay() : now;
     Days days = store.days(asked.getFirstDay(), asked.getLastDay(), act.at());
-    List<PlannedVisit> visits = store.visits(Arrays.asList(asked.getVisitIds()));
+    List<PlannedVisit> visits = planned.visits(Arrays.asList(asked.getVisitIds()));
     Set<Long> technicians = Set.of(asked.getTechnicianIds());
     List<PersonDay> free =
         days.days().stream()
@@ -136,10 +138,13 @@ class PlanRun {
   }
 
   private List<PlanTask> tasks(List<PlannedVisit> visits) {
-    Map<Long, Long> lastThere = store.lastThere(visits.stream().map(PlannedVisit::id).toList());
+    Map<Long, Long> lastThere = planned.lastThere(visits.stream().map(PlannedVisit::id).toList());
     return visits.stream()
         .map(
-            visit -> new PlanTask(visit.wanted(visit.expectedMinutes()), lastThere.get(visit.id())))
+            visit ->
+                new PlanTask(
+                    visit.wanted(visit.expectedMinutes()).forCrewOf(visit.people()),
+                    lastThere.get(visit.id())))
         .toList();
   }
 

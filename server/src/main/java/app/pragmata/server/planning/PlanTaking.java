@@ -5,11 +5,12 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.Clash;
+import app.pragmata.core.planning.Crew;
 import app.pragmata.core.planning.PersonDay;
 import app.pragmata.core.planning.Stretch;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
+import app.pragmata.server.planning.PlannerStore.WhoseDay;
 import app.pragmata.server.planning.PlanningService.PlanForm;
 import app.pragmata.server.planning.ProposalsApi.LeftVisit;
 import app.pragmata.server.planning.RelayApi.MovedVisit;
@@ -31,19 +32,23 @@ import org.springframework.stereotype.Component;
 @Component
 class PlanTaking {
   private final PlannerStore store;
+  private final PlannedVisits planned;
   private final VisitStore visits;
   private final PlanningService planning;
   private final RoadMap roads;
 
-  PlanTaking(PlannerStore store, VisitStore visits, PlanningService planning, RoadMap roads) {
+  PlanTaking(
+      PlannerStore store,
+      PlannedVisits planned,
+      VisitStore visits,
+      PlanningService planning,
+      RoadMap roads) {
+    this.planned = planned;
     this.store = store;
     this.visits = visits;
     this.planning = planning;
     this.roads = roads;
   }
-
-  /** Somebody's day, as a key. */
-  private record Of(long personId, LocalDate day) {}
 
   /** Plans these visits; gives those that were left alone, with why. */
   List<LeftVisit> take(Act act, List<MovedVisit> moves) {
@@ -55,7 +60,7 @@ class PlanTaking {
     }
     visits.lockAll(byVisit.keySet().stream().sorted().toList());
     Map<Long, PlannedVisit> found =
-        store.visits(byVisit.keySet()).stream()
+        planned.visits(byVisit.keySet()).stream()
             .collect(Collectors.toMap(PlannedVisit::id, Function.identity()));
     var left = new ArrayList<LeftVisit>();
     var taken = new ArrayList<MovedVisit>();
@@ -74,7 +79,7 @@ class PlanTaking {
       taken.removeIf(move -> move.visitId() == leaving.visitId());
       out = clashing(act, taken, found, days);
     }
-    planning.planAll(act, forms(taken, found));
+    planning.planAll(act, forms(taken));
     return left;
   }
 
@@ -89,54 +94,67 @@ class PlanTaking {
   /** The first of the moves that clashes with what is there by now or with another of them. */
   private Optional<LeftVisit> clashing(
       Act act, List<MovedVisit> moves, Map<Long, PlannedVisit> found, Map<LocalDate, Days> known) {
-    var days = new HashMap<Of, PersonDay>();
+    var days = new HashMap<WhoseDay, PersonDay>();
     for (MovedVisit move : moves) {
       Days day = known.computeIfAbsent(move.day(), on -> store.days(on, on, act.at()));
-      day.days().forEach(each -> days.put(new Of(each.personId(), each.day()), each));
+      days.putAll(day.byPerson());
     }
     for (MovedVisit move : moves) {
       days.replaceAll((of, day) -> day.without(move.visitId()));
     }
     for (MovedVisit move : moves) {
-      PersonDay there = days.get(new Of(move.technicianId(), move.day()));
-      if (there == null) {
-        throw new Refused(
-            Rule.NOT_FOUND, "This technician does not exist. Choose one from the list.");
-      }
       PlannedVisit visit = Objects.requireNonNull(found.get(move.visitId()));
       Stretch at = Stretch.of(move.start(), move.minutes());
+      Crew crew =
+          visit.crew(
+              move.crewIds(),
+              at,
+              person -> {
+                PersonDay there = days.get(new WhoseDay(person, move.day()));
+                if (there == null) {
+                  throw new Refused(
+                      Rule.NOT_FOUND, "This technician does not exist. Choose one from the list.");
+                }
+                return there;
+              });
       Set<Clash> clashes = EnumSet.complementOf(EnumSet.of(Clash.AFTER_RESPOND_BY));
-      clashes.retainAll(there.clashes(visit.wanted(move.minutes()), at, roads));
+      clashes.retainAll(crew.clashes(visit.wanted(move.minutes()), roads).keySet());
       if (!clashes.isEmpty()) {
         return Optional.of(left(visit, "its time was given away or closed meanwhile"));
       }
-      days.put(
-          new Of(move.technicianId(), move.day()),
-          there.with(new PersonDay.Stop(visit.id(), visit.place(), at)));
+      crew.members()
+          .forEach(
+              member ->
+                  days.put(
+                      new WhoseDay(member.day().personId(), move.day()),
+                      member
+                          .day()
+                          .with(new PersonDay.Stop(visit.id(), visit.place(), member.at()))));
     }
     return Optional.empty();
   }
 
-  private static Map<Long, PlanForm> forms(List<MovedVisit> moves, Map<Long, PlannedVisit> found) {
-    var forms = new HashMap<Long, PlanForm>();
-    for (MovedVisit move : moves) {
-      forms.put(move.visitId(), form(move, Objects.requireNonNull(found.get(move.visitId()))));
-    }
-    return forms;
+  private static Map<Long, PlanForm> forms(List<MovedVisit> moves) {
+    return moves.stream()
+        .collect(
+            Collectors.toMap(
+                MovedVisit::visitId, move -> form(move, List.of(Clash.AFTER_RESPOND_BY))));
   }
 
   /**
-   * The plan of a move; whoever came along comes along, and only a broken promise is put up with.
+   * The plan of a move.
+   *
+   * @param overruled what it may clash with
    */
-  static PlanForm form(MovedVisit move, PlannedVisit visit) {
+  static PlanForm form(MovedVisit move, List<Clash> overruled) {
     return new PlanForm(
         move.version(),
         move.technicianId(),
-        visit.companionIds().stream().filter(id -> id != move.technicianId()).toList(),
+        move.companionIds(),
         move.day().toString(),
         move.start().toString(),
         Minutes.text(move.minutes()),
-        List.of(Clash.AFTER_RESPOND_BY),
+        overruled,
         null);
   }
 }

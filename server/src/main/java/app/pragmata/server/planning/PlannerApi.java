@@ -15,9 +15,9 @@ import app.pragmata.core.planning.Stretch;
 import app.pragmata.core.planning.TimeSearch;
 import app.pragmata.core.planning.TimeSearch.Found;
 import app.pragmata.core.planning.VisitPlan;
+import app.pragmata.core.planning.Wanted;
 import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
@@ -25,11 +25,11 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -130,6 +130,7 @@ class PlannerApi {
   /**
    * A visit that waits for a time.
    *
+   * @param crewSize how many go to it together
    * @param notBefore before which what it waits for is not there; far in the future while the visit
    *     that it follows has no time itself
    */
@@ -144,6 +145,7 @@ class PlannerApi {
       String area,
       String kindOfJob,
       int expectedMinutes,
+      int crewSize,
       @Nullable LocalDateTime notBefore,
       @Nullable LocalDateTime respondBy,
       boolean late,
@@ -168,11 +170,14 @@ class PlannerApi {
    * @param driveMinutes to it from there
    * @param addedMinutes by how much the day's driving grows
    * @param lateMinutes by how much it is later than was promised
+   * @param notAsTold whether the customer was told another time
    * @param skills what is needed, all of which they have
+   * @param district that of the visit where whoever is responsible goes only to some; else empty
    */
   record TimeFound(
       long personId,
       String person,
+      List<Colleague> companions,
       LocalDate day,
       LocalTime start,
       LocalTime end,
@@ -182,7 +187,9 @@ class PlannerApi {
       boolean guessed,
       int addedMinutes,
       int lateMinutes,
-      List<String> skills) {}
+      boolean notAsTold,
+      List<String> skills,
+      String district) {}
 
   /** What speaks against a time. */
   record Clashes(Set<Clash> clashes) {}
@@ -199,8 +206,10 @@ class PlannerApi {
   private final PlannerStore store;
   private final RoadMap roads;
   private final PlanCheck check;
+  private final PlannedVisits visits;
 
-  PlannerApi(PlannerStore store, RoadMap roads, PlanCheck check) {
+  PlannerApi(PlannerStore store, PlannedVisits visits, RoadMap roads, PlanCheck check) {
+    this.visits = visits;
     this.check = check;
     this.store = store;
     this.roads = roads;
@@ -221,14 +230,17 @@ class PlannerApi {
     reading.refuseIfFaulty();
     LocalDate day = Objects.requireNonNull(read);
     Days days = store.days(day, day, act.at());
-    Map<Long, PlannedVisit> visits =
-        days.visits().stream().collect(Collectors.toMap(PlannedVisit::id, Function.identity()));
+    Map<Long, OnDay> onDay =
+        days.visits().stream()
+            .collect(
+                Collectors.toMap(
+                    PlannedVisit::id, visit -> new OnDay(visit, check.clashes(visit, days))));
     Map<Long, String> skills = store.skillNames();
     List<Ribbon> ribbons =
-        days.days().stream().map(each -> ribbon(act, each, days, visits, skills)).toList();
+        days.days().stream().map(each -> ribbon(act, each, days, onDay, skills)).toList();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     List<WaitingVisit> waiting =
-        store.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
+        visits.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
     int metres =
         days.days().stream()
             .flatMap(each -> each.legs(roads).stream())
@@ -238,7 +250,7 @@ class PlannerApi {
         day,
         ribbons,
         waiting,
-        store.countWaiting(),
+        visits.countWaiting(),
         days.visits().size(),
         ribbons.stream().mapToInt(Ribbon::drivingMinutes).sum(),
         miles(metres),
@@ -251,8 +263,18 @@ class PlannerApi {
                     .count()));
   }
 
+  /** A visit of a day, and what speaks against it on whose days. */
+  private record OnDay(PlannedVisit visit, Map<Clash, Set<Long>> clashes) {
+    Set<Clash> of(long personId) {
+      return clashes.entrySet().stream()
+          .filter(clash -> clash.getValue().contains(personId))
+          .map(Map.Entry::getKey)
+          .collect(Collectors.toCollection(() -> EnumSet.noneOf(Clash.class)));
+    }
+  }
+
   private Ribbon ribbon(
-      Act act, PersonDay day, Days days, Map<Long, PlannedVisit> visits, Map<Long, String> skills) {
+      Act act, PersonDay day, Days days, Map<Long, OnDay> visits, Map<Long, String> skills) {
     List<PersonDay.Leg> legs = day.legs(roads);
     return new Ribbon(
         day.personId(),
@@ -283,13 +305,14 @@ class PlannerApi {
                         LocalDateTime.ofInstant(held.until(), act.zone())))
             .toList(),
         day.stops().stream()
-            .map(stop -> block(Objects.requireNonNull(visits.get(stop.visitId())), day))
+            .map(stop -> block(Objects.requireNonNull(visits.get(stop.visitId())), stop, day))
             .toList(),
         legs.stream().map(leg -> drive(leg, visits)).toList(),
         legs.stream().mapToInt(leg -> leg.way().minutes()).sum());
   }
 
-  private Block block(PlannedVisit visit, PersonDay day) {
+  private static Block block(OnDay onDay, PersonDay.Stop stop, PersonDay day) {
+    PlannedVisit visit = onDay.visit();
     return new Block(
         visit.id(),
         visit.version(),
@@ -300,16 +323,14 @@ class PlannerApi {
         visit.site(),
         visit.state(),
         Objects.equals(visit.technicianId(), day.personId()),
-        visit.at(),
+        stop.at(),
         visit.respondBy(),
-        visit.state() == VisitState.Code.PLANNED
-            ? day.clashes(visit.wanted(visit.expectedMinutes()), visit.at(), roads)
-            : Set.of(),
+        onDay.of(day.personId()),
         visit.overruled(),
         point(visit.located()));
   }
 
-  private static Drive drive(PersonDay.Leg leg, Map<Long, PlannedVisit> visits) {
+  private static Drive drive(PersonDay.Leg leg, Map<Long, OnDay> visits) {
     return new Drive(
         leg.toVisitId(),
         leg.from(),
@@ -321,9 +342,9 @@ class PlannerApi {
         leg.lateMinutes());
   }
 
-  private static boolean isGuessed(@Nullable Long visitId, Map<Long, PlannedVisit> visits) {
-    PlannedVisit visit = visitId == null ? null : visits.get(visitId);
-    return visit != null && isGuessed(visit);
+  private static boolean isGuessed(@Nullable Long visitId, Map<Long, OnDay> visits) {
+    OnDay onDay = visitId == null ? null : visits.get(visitId);
+    return onDay != null && isGuessed(onDay.visit());
   }
 
   private static boolean isGuessed(PlannedVisit visit) {
@@ -343,6 +364,7 @@ class PlannerApi {
         visit.area(),
         visit.kindOfJob(),
         visit.expectedMinutes(),
+        visit.people(),
         visit.notBefore(),
         visit.respondBy(),
         visit.respondBy() != null && visit.respondBy().isBefore(now),
@@ -394,7 +416,8 @@ class PlannerApi {
    *
    * @param from such as "thu"; empty for today
    * @param part {@code morning}, {@code afternoon}, or empty for any time
-   * @param technicianId whoever is wanted; nothing for anybody
+   * @param technicianId whoever is wanted, with others where several go; nothing for anybody
+   * @param crewSize how many go; nothing for as many as its job needs
    * @param expected how long it takes, such as "1:30"; empty for as it is expected already
    */
   @GetMapping("/api/visits/{id}/times")
@@ -404,8 +427,9 @@ class PlannerApi {
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String part,
       @RequestParam(required = false) @Nullable Long technicianId,
+      @RequestParam(required = false) @Nullable Integer crewSize,
       @RequestParam(defaultValue = "") String expected) {
-    PlannedVisit visit = store.visit(id);
+    PlannedVisit visit = visits.visit(id);
     var reading = new Reading();
     LocalDate typed = reading.optional("from", from, text -> Day.parse(text, act.today()));
     Integer minutes = reading.optional("expected", expected, Minutes::parse);
@@ -413,6 +437,9 @@ class PlannerApi {
     if (within == null) {
       reading.fault(
           "part", Rule.UNREADABLE, "Ask for the morning, the afternoon, or for any time.");
+    }
+    if (crewSize != null) {
+      VisitPlan.checkCrewSize(crewSize, reading);
     }
     LocalDate first = typed == null || typed.isBefore(act.today()) ? act.today() : typed;
     VisitPlan.check(
@@ -422,17 +449,14 @@ class PlannerApi {
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     LocalDateTime earliest = first.equals(act.today()) ? now : first.atStartOfDay();
     Days days = store.days(first, first.plusDays(SEARCHED_DAYS - 1L), act.at());
-    List<PersonDay> asked =
-        days.days().stream()
-            .filter(day -> technicianId == null || day.personId() == technicianId)
-            .toList();
+    Wanted wanted = visit.wanted(length).forCrewOf(crewSize == null ? visit.people() : crewSize);
     Map<Long, String> skills = store.skillNames();
     return new TimesFound(
         id,
         visit.version(),
         length,
-        new TimeSearch(roads, earliest, Objects.requireNonNull(within))
-            .best(visit.wanted(length), asked, MOST_FOUND).stream()
+        new TimeSearch(roads, earliest, Objects.requireNonNull(within), technicianId)
+            .best(wanted, days.days(), MOST_FOUND).stream()
                 .map(found -> timeFound(found, visit, days, skills))
                 .toList());
   }
@@ -441,6 +465,7 @@ class PlannerApi {
     return new TimeFound(
         found.personId(),
         name(days, found.personId()),
+        found.companionIds().stream().map(id -> new Colleague(id, name(days, id))).toList(),
         found.day(),
         found.at().start(),
         found.at().end(),
@@ -454,7 +479,12 @@ class PlannerApi {
         found.drive().guessed() || isGuessed(visit),
         found.addedMinutes(),
         found.lateMinutes(),
-        names(visit.skillIds(), skills));
+        visit.promised() != null
+            && !visit.promised().isKeptBy(found.day().atTime(found.at().start())),
+        names(visit.skillIds(), skills),
+        days.of(found.personId(), found.day()).districts().contains(visit.district())
+            ? visit.district()
+            : "");
   }
 
   /** What speaks against a time for a visit, so that it is said before it is taken. */
@@ -470,7 +500,7 @@ class PlannerApi {
     var reading = new Reading();
     VisitPlan.check(day, minutes, act.today(), reading);
     reading.refuseIfFaulty();
-    PlannedVisit visit = store.visit(id);
+    PlannedVisit visit = visits.visit(id);
     VisitPlan.checkCompanions(
         technicianId, companionIds == null ? List.of() : companionIds, reading);
     reading.refuseIfFaulty();

@@ -25,9 +25,11 @@ import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -75,6 +77,7 @@ public class PlanningService {
   private final PeopleStore people;
   private final RepeatableRequests repeats;
   private final PlanCheck check;
+  private final HoldStore holds;
 
   PlanningService(
       VisitStore visits,
@@ -83,8 +86,10 @@ public class PlanningService {
       BooksStore books,
       PeopleStore people,
       RepeatableRequests repeats,
-      PlanCheck check) {
+      PlanCheck check,
+      HoldStore holds) {
     this.check = check;
+    this.holds = holds;
     this.visits = visits;
     this.drivesHome = drivesHome;
     this.receipts = receipts;
@@ -103,7 +108,17 @@ public class PlanningService {
     forms.keySet().stream()
         .sorted()
         .forEach(id -> write(act, id, Objects.requireNonNull(forms.get(id))));
-    check.check(act, forms);
+    check(act, forms);
+  }
+
+  private void check(Act act, Map<Long, PlanForm> forms) {
+    holds.end(act, forms.values().stream().map(PlanForm::holdId).filter(Objects::nonNull).toList());
+    check.check(
+        act,
+        forms.entrySet().stream()
+            .collect(
+                Collectors.toMap(
+                    Map.Entry::getKey, form -> new HashSet<>(form.getValue().overruled()))));
   }
 
   private void write(Act act, long visitId, PlanForm form) {
@@ -154,7 +169,7 @@ public class PlanningService {
           LockedJob job = visits.lockJob(jobId);
           job.requireUnbilled();
           long id = visits.add(act, job, plan);
-          check.check(act, Map.of(id, form));
+          check(act, Map.of(id, form));
           return id;
         });
   }

@@ -17,7 +17,6 @@ import app.pragmata.server.generated.tables.records.PlanProposalRecord;
 import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlanRun.Best;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.planning.RelayApi.MovedVisit;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.LaterWork;
@@ -91,6 +90,7 @@ class ProposalsApi {
       String title,
       long personId,
       String person,
+      List<Colleague> companions,
       LocalDate day,
       LocalTime start,
       LocalTime end,
@@ -116,6 +116,7 @@ class ProposalsApi {
 
   private final DSLContext database;
   private final PlannerStore store;
+  private final PlannedVisits planned;
   private final PlanTaking taking;
   private final RoadMap roads;
   private final LaterWork later;
@@ -125,6 +126,7 @@ class ProposalsApi {
   ProposalsApi(
       DSLContext database,
       PlannerStore store,
+      PlannedVisits planned,
       PlanTaking taking,
       RoadMap roads,
       LaterWork later,
@@ -132,6 +134,7 @@ class ProposalsApi {
       JsonMapper json) {
     this.database = database;
     this.store = store;
+    this.planned = planned;
     this.taking = taking;
     this.roads = roads;
     this.later = later;
@@ -159,7 +162,7 @@ class ProposalsApi {
           Rule.NOT_FOUND, "This technician does not exist. Choose one from the list.");
     }
     List<PlannedVisit> visits =
-        form.visitIds().isEmpty() ? store.waiting() : movable(form.visitIds());
+        form.visitIds().isEmpty() ? planned.waiting() : movable(form.visitIds());
     row.setPersonId(act.personId());
     row.setState(ProposalState.SEARCHING);
     row.setTechnicianIds(chosen.toArray(Long[]::new));
@@ -206,7 +209,7 @@ class ProposalsApi {
   }
 
   private List<PlannedVisit> movable(List<Long> ids) {
-    List<PlannedVisit> visits = store.visits(ids);
+    List<PlannedVisit> visits = planned.visits(ids);
     if (visits.size() < new HashSet<>(ids).size()) {
       throw new Refused(Rule.NOT_FOUND, "One of these visits does not exist. Reload the page.");
     }
@@ -215,12 +218,6 @@ class ProposalsApi {
         throw new Refused(
             Rule.VISIT_BEGUN,
             "The visit of J %d has begun or is over. Take it out.".formatted(visit.jobNumber()));
-      }
-      if (!visit.companionIds().isEmpty()) {
-        throw new Refused(
-            Rule.EXCEEDS_LIMIT,
-            "Several people go to J %d. Plan it by hand, and take it out here."
-                .formatted(visit.jobNumber()));
       }
     }
     return visits;
@@ -251,7 +248,7 @@ class ProposalsApi {
           List.of());
     }
     Map<Long, PlannedVisit> visits =
-        store
+        planned
             .visits(
                 Stream.concat(
                         best.plan().placed().stream().map(Placed::visitId),
@@ -274,7 +271,7 @@ class ProposalsApi {
                         placed,
                         Objects.requireNonNull(visits.get(placed.visitId())),
                         Objects.requireNonNull(best.versions().get(placed.visitId())),
-                        names.getOrDefault(placed.personId(), "")))
+                        names))
             .toList(),
         best.plan().unplaced().stream()
             .map(
@@ -291,7 +288,7 @@ class ProposalsApi {
   }
 
   private static ProposedVisit proposed(
-      Placed placed, PlannedVisit visit, int version, String person) {
+      Placed placed, PlannedVisit visit, int version, Map<Long, String> names) {
     return new ProposedVisit(
         visit.id(),
         version,
@@ -299,7 +296,10 @@ class ProposalsApi {
         visit.customer(),
         visit.title(),
         placed.personId(),
-        person,
+        names.getOrDefault(placed.personId(), ""),
+        placed.companionIds().stream()
+            .map(id -> new Colleague(id, names.getOrDefault(id, "")))
+            .toList(),
         placed.day(),
         placed.at().start(),
         placed.at().end(),

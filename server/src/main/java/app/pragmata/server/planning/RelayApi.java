@@ -4,14 +4,15 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.planning.Clash;
 import app.pragmata.core.planning.PersonDay;
 import app.pragmata.core.planning.Relay;
 import app.pragmata.core.planning.Stretch;
 import app.pragmata.core.planning.TimeSearch;
 import app.pragmata.core.planning.VisitPlan;
+import app.pragmata.core.planning.Wanted;
 import app.pragmata.server.planning.PlannerApi.TimeFound;
 import app.pragmata.server.planning.PlannerStore.Days;
-import app.pragmata.server.planning.PlannerStore.PlannedVisit;
 import app.pragmata.server.planning.PlanningService.PlanForm;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
@@ -31,6 +32,7 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -38,16 +40,17 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** Somebody is ill: their day is laid on the others. */
 @RestController
 class RelayApi {
   /**
-   * What is proposed for each visit that somebody was to make on a day, whoever chooses first
-   * first.
+   * What is proposed for each visit to which somebody was to come on these days, whoever chooses
+   * first first.
    */
-  record RelayProposal(long personId, LocalDate day, List<ProposedMove> moves) {}
+  record RelayProposal(long personId, LocalDate day, LocalDate lastDay, List<ProposedMove> moves) {}
 
   /**
    * What becomes of a visit.
@@ -63,6 +66,7 @@ class RelayApi {
       String customer,
       String phone,
       String title,
+      LocalDate day,
       LocalTime start,
       int expectedMinutes,
       @Nullable TimeFound found,
@@ -75,16 +79,35 @@ class RelayApi {
    */
   record RelayForm(@Nullable List<MovedVisit> moves, @Nullable List<Long> unplaced) {}
 
-  /** A visit with whoever takes it over and when, as it was proposed. */
+  /**
+   * A visit with whoever takes it over and when, as it was proposed.
+   *
+   * @param companionIds who comes along; empty for nobody
+   */
   record MovedVisit(
-      long visitId, int version, long technicianId, LocalDate day, LocalTime start, int minutes) {}
+      long visitId,
+      int version,
+      long technicianId,
+      List<Long> companionIds,
+      LocalDate day,
+      LocalTime start,
+      int minutes) {
+    List<Long> crewIds() {
+      return Stream.concat(Stream.of(technicianId), companionIds.stream()).toList();
+    }
+  }
 
   /** How many visits were moved, and how many calls are to be made. */
   record Relaid(int moved, long calls) {}
 
   private static final int SEARCHED_DAYS = 7;
+  private static final int MOST_DAYS = 14;
   private static final int MOST_MOVES = 40;
   private static final int LONGEST_TO_DO = 300;
+
+  /** A promise that is broken is rung about. */
+  private static final List<Clash> PUT_UP_WITH =
+      List.of(Clash.AFTER_RESPOND_BY, Clash.WINDOW_BROKEN);
 
   /** Nobody rings about half an hour. */
   private static final Duration UNNOTICED = Duration.ofMinutes(30);
@@ -93,6 +116,7 @@ class RelayApi {
       DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.UK);
 
   private final PlannerStore store;
+  private final PlannedVisits visits;
   private final RoadMap roads;
   private final PlanningService planning;
   private final ToDoService toDos;
@@ -100,30 +124,48 @@ class RelayApi {
 
   RelayApi(
       PlannerStore store,
+      PlannedVisits visits,
       RoadMap roads,
       PlanningService planning,
       ToDoService toDos,
       RepeatableRequests repeats) {
     this.store = store;
+    this.visits = visits;
     this.roads = roads;
     this.planning = planning;
     this.toDos = toDos;
     this.repeats = repeats;
   }
 
+  /**
+   * Lays the visits to which somebody was to come on the others.
+   *
+   * @param until the last of the days, at most two weeks in all; nothing for one day
+   */
   @GetMapping("/api/technicians/{id}/days/{day}/relay")
-  RelayProposal proposeRelay(Act act, @PathVariable long id, @PathVariable LocalDate day) {
+  RelayProposal proposeRelay(
+      Act act,
+      @PathVariable long id,
+      @PathVariable LocalDate day,
+      @RequestParam(required = false) @Nullable LocalDate until) {
     var reading = new Reading();
     VisitPlan.checkDay("day", day, act.today(), reading);
+    LocalDate last = until == null ? day : until;
+    if (last.isBefore(day)) {
+      reading.fault("until", Rule.ENDS_BEFORE_START, "This is before the first day.");
+    }
+    if (last.isAfter(day.plusDays(MOST_DAYS - 1L))) {
+      reading.fault("until", Rule.TOO_LARGE, "At most two weeks are laid on others at once.");
+    }
     reading.refuseIfFaulty();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     LocalDateTime earliest = now.isAfter(day.atStartOfDay()) ? now : day.atStartOfDay();
-    Days days = store.days(day, day.plusDays(SEARCHED_DAYS - 1L), act.at());
+    Days days = store.days(day, last.plusDays(SEARCHED_DAYS - 1L), act.at());
     days.of(id, day);
-    Map<Long, PlannedVisit> visits =
+    Map<Long, PlannedVisit> theirs =
         days.visits().stream()
             .filter(visit -> visit.state() == VisitState.Code.PLANNED)
-            .filter(visit -> Objects.equals(visit.technicianId(), id) && day.equals(visit.day()))
+            .filter(visit -> visit.isOf(id) && !planned(visit).toLocalDate().isAfter(last))
             .collect(Collectors.toMap(PlannedVisit::id, Function.identity()));
     List<PersonDay> others = days.days().stream().filter(each -> each.personId() != id).toList();
     var search = new TimeSearch(roads, earliest, new Stretch(0, Stretch.DAY));
@@ -131,18 +173,14 @@ class RelayApi {
     return new RelayProposal(
         id,
         day,
-        Relay.propose(
-                visits.values().stream()
-                    .map(visit -> visit.wanted(visit.expectedMinutes()))
-                    .toList(),
-                others,
-                search)
+        last,
+        Relay.propose(theirs.values().stream().map(RelayApi::wanted).toList(), others, search)
             .stream()
             .map(
                 move -> {
                   PlannedVisit visit =
                       Objects.requireNonNull(
-                          visits.get(Objects.requireNonNull(move.visit().visitId())));
+                          theirs.get(Objects.requireNonNull(move.visit().visitId())));
                   TimeFound found =
                       move.found() == null
                           ? null
@@ -150,6 +188,14 @@ class RelayApi {
                   return proposed(visit, found);
                 })
             .toList());
+  }
+
+  /** Nobody is visited on a day before theirs without being asked. */
+  private static Wanted wanted(PlannedVisit visit) {
+    return visit
+        .wanted(visit.expectedMinutes())
+        .forCrewOf(visit.people())
+        .from(planned(visit).toLocalDate().atStartOfDay());
   }
 
   private static ProposedMove proposed(PlannedVisit visit, @Nullable TimeFound found) {
@@ -160,6 +206,7 @@ class RelayApi {
         visit.customer(),
         visit.phone(),
         visit.title(),
+        Objects.requireNonNull(visit.day()),
         Objects.requireNonNull(visit.start()),
         visit.expectedMinutes(),
         found,
@@ -167,7 +214,9 @@ class RelayApi {
   }
 
   private static boolean isNoticed(PlannedVisit visit, LocalDateTime then) {
-    return Duration.between(planned(visit), then).abs().compareTo(UNNOTICED) > 0;
+    return visit.promised() == null
+        ? Duration.between(planned(visit), then).abs().compareTo(UNNOTICED) > 0
+        : !visit.promised().isKeptBy(then);
   }
 
   private static LocalDateTime planned(PlannedVisit visit) {
@@ -199,11 +248,11 @@ class RelayApi {
     var forms = new HashMap<Long, PlanForm>();
     for (MovedVisit move :
         moves.stream().sorted(Comparator.comparingLong(MovedVisit::visitId)).toList()) {
-      PlannedVisit visit = store.visit(move.visitId());
+      PlannedVisit visit = visits.visit(move.visitId());
       requireOnce(seen, move.visitId());
       LocalDateTime then = move.day().atTime(move.start());
       boolean ring = visit.day() != null && visit.start() != null && isNoticed(visit, then);
-      forms.put(move.visitId(), PlanTaking.form(move, visit));
+      forms.put(move.visitId(), PlanTaking.form(move, PUT_UP_WITH));
       if (ring) {
         ring(
             act,
@@ -214,7 +263,7 @@ class RelayApi {
     }
     planning.planAll(act, forms);
     for (long id : unplaced) {
-      PlannedVisit visit = store.visit(id);
+      PlannedVisit visit = visits.visit(id);
       requireOnce(seen, id);
       ring(act, visit, "nobody can come as planned, find another time");
       calls++;

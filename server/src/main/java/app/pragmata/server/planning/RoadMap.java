@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.JUNCTION;
 import static app.pragmata.server.generated.Tables.POSTCODE_DISTRICT;
 import static app.pragmata.server.generated.Tables.ROAD;
 
+import app.pragmata.core.planning.Districts;
 import app.pragmata.core.planning.Place;
 import app.pragmata.core.planning.RoadGraph;
 import app.pragmata.core.planning.StraightLines;
@@ -13,7 +14,6 @@ import java.math.BigDecimal;
 import java.time.Duration;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -58,17 +58,12 @@ class RoadMap implements Ways {
     if (latitude != null && longitude != null) {
       return new Located(place(latitude, longitude), false);
     }
-    Place middle = known().districts().get(district(postcode));
+    Place middle = known().districts().get(Districts.of(postcode));
     return middle == null ? null : new Located(middle, true);
   }
 
   static Place place(BigDecimal latitude, BigDecimal longitude) {
     return new Place(latitude.doubleValue(), longitude.doubleValue());
-  }
-
-  /** What stands before the blank of a postcode; all of one that has none. */
-  private static String district(String postcode) {
-    return postcode.strip().toUpperCase(Locale.ROOT).split(" ", 2)[0];
   }
 
   private Known known() {

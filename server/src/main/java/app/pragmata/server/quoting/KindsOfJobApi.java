@@ -10,6 +10,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.company.SettingsChanges;
@@ -48,6 +49,7 @@ class KindsOfJobApi {
    *
    * @param promise what its quotes promise unless they say otherwise
    * @param defaultMinutes how long a visit is reckoned to take
+   * @param crewSize how many go to such jobs together
    * @param vatCode how VAT applies to such jobs; null for as the customer's
    * @param usualForCalls whether a job straight from a call is taken for it
    * @param kitId the lines with which its quotes begin; null for labour of its length and a
@@ -59,18 +61,20 @@ class KindsOfJobApi {
       String name,
       PromiseKind promise,
       int defaultMinutes,
+      int crewSize,
       String costCentre,
       @Nullable String vatCode,
       boolean usualForCalls,
       @Nullable Long kitId,
       int uses) {}
 
-  /** The same as typed. */
+  /** The same as typed; one person goes where nobody says how many. */
   record KindOfJobForm(
       int version,
       @Nullable String name,
       @Nullable PromiseKind promise,
       @Nullable String defaultMinutes,
+      @Nullable Integer crewSize,
       @Nullable String costCentre,
       @Nullable String vatCode,
       boolean usualForCalls,
@@ -113,6 +117,7 @@ class KindsOfJobApi {
                         row.getName(),
                         row.getPromise(),
                         row.getDefaultMinutes(),
+                        row.getCrewSize(),
                         row.getCostCentre(),
                         row.getVatCode(),
                         row.getUsualForCalls(),
@@ -184,6 +189,8 @@ class KindsOfJobApi {
     }
     Integer minutes =
         reading.required("defaultMinutes", form.defaultMinutes(), KindsOfJobApi::minutes);
+    int crewSize = Objects.requireNonNullElse(form.crewSize(), 1);
+    VisitPlan.checkCrewSize(crewSize, reading);
     if (form.costCentre() == null
         || !database.fetchExists(COST_CENTRE, COST_CENTRE.CODE.eq(form.costCentre()))) {
       reading.fault("costCentre", Rule.MISSING, "Choose the part of the company it belongs to.");
@@ -203,6 +210,7 @@ class KindsOfJobApi {
     row.setName(Objects.requireNonNull(name));
     row.setPromise(Objects.requireNonNull(form.promise()));
     row.setDefaultMinutes(Objects.requireNonNull(minutes));
+    row.setCrewSize((short) crewSize);
     row.setCostCentre(Objects.requireNonNull(form.costCentre()));
     row.setVatCode(form.vatCode() == null || form.vatCode().isEmpty() ? null : form.vatCode());
     row.setUsualForCalls(form.usualForCalls());
@@ -233,6 +241,7 @@ class KindsOfJobApi {
     values.put("name", row.getName());
     values.put("promise", row.getPromise());
     values.put("defaultMinutes", row.getDefaultMinutes());
+    values.put("crewSize", row.getCrewSize());
     values.put("costCentre", row.getCostCentre());
     values.put("vatCode", row.getVatCode() == null ? "" : row.getVatCode());
     values.put("usualForCalls", row.getUsualForCalls());

@@ -297,6 +297,15 @@ class VisitNews {
     row.setExpectedMinutes(told.minutes());
     row.setToldAt(act.at());
     row.store();
+    if (kind != ToldKind.ON_THE_WAY) {
+      boolean calledOff = kind == ToldKind.CALLED_OFF;
+      database
+          .update(VISIT)
+          .set(VISIT.TOLD_DAY, calledOff ? null : told.day())
+          .set(VISIT.TOLD_START, calledOff ? null : told.start())
+          .where(VISIT.ID.eq(visit.visitId()))
+          .execute();
+    }
   }
 
   private static String address(Facts visit, TellBy by) {

@@ -1,0 +1,260 @@
+package app.pragmata.server.planning;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.JOB_SKILL;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB_SKILL;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
+
+import app.pragmata.core.Coded;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.planning.Clash;
+import app.pragmata.core.planning.Districts;
+import app.pragmata.core.planning.Promised;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.generated.tables.Job;
+import app.pragmata.server.generated.tables.Visit;
+import app.pragmata.server.planning.PlannedVisit.Companion;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Record;
+import org.jooq.Record1;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Reads visits with all that is needed to plan them. */
+@Repository
+class PlannedVisits {
+  private static final Field<List<Companion>> COMPANIONS =
+      multiset(
+              select(
+                      VISIT_COMPANION.PERSON_ID,
+                      VISIT_COMPANION.STARTS_AFTER.coerce(Integer.class),
+                      VISIT_COMPANION.MINUTES.coerce(Integer.class))
+                  .from(VISIT_COMPANION)
+                  .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
+                  .orderBy(VISIT_COMPANION.PERSON_ID))
+          .as("companions")
+          .convertFrom(rows -> rows.map(mapping(Companion::new)));
+
+  /** What the job itself asks for, or what its kind does while nobody said otherwise. */
+  private static final Field<List<Long>> SKILL_IDS =
+      multiset(
+              select(KIND_OF_JOB_SKILL.SKILL_ID)
+                  .from(KIND_OF_JOB_SKILL)
+                  .where(KIND_OF_JOB_SKILL.KIND_OF_JOB_ID.eq(JOB.KIND_OF_JOB_ID))
+                  .and(JOB.CREW_SIZE.isNull())
+                  .union(
+                      select(JOB_SKILL.SKILL_ID)
+                          .from(JOB_SKILL)
+                          .where(JOB_SKILL.JOB_ID.eq(JOB.ID))))
+          .as("skill_ids")
+          .convertFrom(rows -> rows.map(Record1::value1));
+
+  private static final Field<Short> CREW_SIZE =
+      coalesce(JOB.CREW_SIZE, KIND_OF_JOB.CREW_SIZE).as("people");
+
+  private static final int MOST_WAITING = 200;
+  private static final Visit FOLLOWED = VISIT.as("followed");
+
+  /** Nobody knows when a visit is over that waits itself. */
+  private static final LocalDateTime NOT_YET = LocalDate.of(2999, 12, 31).atStartOfDay();
+
+  private final DSLContext database;
+  private final CompanyStore companies;
+  private final RoadMap roads;
+
+  PlannedVisits(DSLContext database, CompanyStore companies, RoadMap roads) {
+    this.database = database;
+    this.companies = companies;
+    this.roads = roads;
+  }
+
+  /** All that are on one of these days; none that was dropped. */
+  List<PlannedVisit> between(LocalDate first, LocalDate last) {
+    return fetchVisits(
+        VISIT
+            .DAY
+            .between(first, last)
+            .and(
+                VISIT.STATE.notIn(
+                    VisitState.Code.NOT_THIS_TIME,
+                    VisitState.Code.CALLED_OFF,
+                    VisitState.Code.UNPLANNED)));
+  }
+
+  /**
+   * The visits that wait for a time, whoever was promised first before the others; the first of
+   * many.
+   */
+  List<PlannedVisit> waiting() {
+    return fetchVisits(VISIT.STATE.eq(VisitState.Code.UNPLANNED), MOST_WAITING);
+  }
+
+  /** How many visits wait for a time. */
+  int countWaiting() {
+    return database.fetchCount(VISIT, VISIT.STATE.eq(VisitState.Code.UNPLANNED));
+  }
+
+  /** One visit; refused when there is no such visit. */
+  PlannedVisit visit(long id) {
+    return fetchVisits(VISIT.ID.eq(id)).stream()
+        .findFirst()
+        .orElseThrow(
+            () -> new Refused(Rule.NOT_FOUND, "This visit does not exist. Reload the page."));
+  }
+
+  /** These visits by their ids; one that is not there is left out. */
+  List<PlannedVisit> visits(Collection<Long> ids) {
+    return fetchVisits(VISIT.ID.in(ids));
+  }
+
+  /** Who was there last at the site of each of these visits; none where nobody was. */
+  Map<Long, Long> lastThere(Collection<Long> visitIds) {
+    Visit past = VISIT.as("past");
+    Job pastJob = JOB.as("past_job");
+    return database
+        .select(
+            VISIT.ID,
+            field(
+                select(past.TECHNICIAN_ID)
+                    .from(past)
+                    .join(pastJob)
+                    .on(pastJob.ID.eq(past.JOB_ID))
+                    .where(pastJob.SITE_ID.eq(JOB.SITE_ID))
+                    .and(past.STATE.in(VisitState.Code.FINISHED, VisitState.Code.CHECKED))
+                    .orderBy(past.DAY.desc(), past.ID.desc())
+                    .limit(1)))
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .where(VISIT.ID.in(visitIds))
+        .fetch()
+        .stream()
+        .filter(row -> row.value2() != null)
+        .collect(Collectors.toMap(row -> row.value1(), row -> row.value2()));
+  }
+
+  /** The later of the day that it waits for and of the end of the visit that it follows. */
+  private static @Nullable LocalDateTime notBefore(Record row) {
+    LocalDate day = row.get(VISIT.NOT_BEFORE);
+    LocalDateTime start = day == null ? null : day.atStartOfDay();
+    if (row.get(FOLLOWED.ID) == null || row.get(FOLLOWED.STATE).isDropped()) {
+      return start;
+    }
+    LocalDateTime end =
+        row.get(FOLLOWED.DAY) == null || row.get(FOLLOWED.START_TIME) == null
+            ? NOT_YET
+            : row.get(FOLLOWED.DAY)
+                .atTime(row.get(FOLLOWED.START_TIME))
+                .plusMinutes(row.get(FOLLOWED.EXPECTED_MINUTES));
+    return start == null || end.isAfter(start) ? end : start;
+  }
+
+  private static @Nullable Promised promised(Record row) {
+    return row.get(VISIT.TOLD_DAY) == null
+        ? null
+        : Promised.of(row.get(VISIT.TOLD_DAY), row.get(VISIT.TOLD_START));
+  }
+
+  private List<PlannedVisit> fetchVisits(Condition which) {
+    return fetchVisits(which, Integer.MAX_VALUE);
+  }
+
+  private List<PlannedVisit> fetchVisits(Condition which, int most) {
+    ZoneId zone = companies.getZone();
+    return database
+        .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
+        .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+        .select(VISIT.OVERRULED, VISIT.FINISHED_AT, VISIT.NOT_BEFORE)
+        .select(
+            FOLLOWED.ID,
+            FOLLOWED.STATE,
+            FOLLOWED.DAY,
+            FOLLOWED.START_TIME,
+            FOLLOWED.EXPECTED_MINUTES)
+        .select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.RESPOND_BY, JOB.RESPONDED_AT)
+        .select(
+            CUSTOMER.ID,
+            CUSTOMER.NAME,
+            CUSTOMER.PHONE,
+            SITE.NAME,
+            SITE.AREA,
+            KIND_OF_JOB.NAME,
+            SITE.POSTCODE,
+            SITE.LATITUDE,
+            SITE.LONGITUDE)
+        .select(VISIT.TOLD_DAY, VISIT.TOLD_START)
+        .select(COMPANIONS, SKILL_IDS, CREW_SIZE)
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(JOB.SITE_ID))
+        .join(KIND_OF_JOB)
+        .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
+        .leftJoin(FOLLOWED)
+        .on(FOLLOWED.ID.eq(VISIT.FOLLOWS_ID))
+        .where(which)
+        .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
+        .limit(most)
+        .fetch(
+            row ->
+                new PlannedVisit(
+                    row.get(VISIT.ID),
+                    row.get(VISIT.VERSION),
+                    row.get(JOB.ID),
+                    row.get(JOB.NUMBER),
+                    row.get(JOB.TITLE),
+                    row.get(CUSTOMER.ID),
+                    row.get(CUSTOMER.NAME),
+                    row.get(CUSTOMER.PHONE),
+                    row.get(SITE.NAME),
+                    row.get(SITE.AREA),
+                    Districts.of(row.get(SITE.POSTCODE)),
+                    row.get(KIND_OF_JOB.NAME),
+                    row.get(VISIT.STATE),
+                    row.get(VISIT.TECHNICIAN_ID),
+                    row.get(COMPANIONS),
+                    row.get(VISIT.DAY),
+                    row.get(VISIT.START_TIME),
+                    row.get(VISIT.EXPECTED_MINUTES),
+                    Arrays.stream(row.get(VISIT.OVERRULED))
+                        .map(code -> Coded.get(Clash.class, code))
+                        .collect(Collectors.toSet()),
+                    row.get(VISIT.FINISHED_AT) == null
+                        ? null
+                        : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
+                    notBefore(row),
+                    row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
+                        ? null
+                        : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),
+                    promised(row),
+                    roads.locate(
+                        row.get(SITE.LATITUDE), row.get(SITE.LONGITUDE), row.get(SITE.POSTCODE)),
+                    new HashSet<>(row.get(SKILL_IDS)),
+                    row.get(CREW_SIZE)));
+  }
+}

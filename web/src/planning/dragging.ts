@@ -1,0 +1,157 @@
+import type { PointerEvent } from "react";
+import type { Stretch } from "../api/generated/schema";
+import { SNAP } from "./scale";
+import type { Clash } from "./words";
+
+/** Where a visit is, or would be. */
+export type Spot = { personId: number; from: number };
+
+/** A visit that is held over the day: where it was, and where it would be. */
+export type Held = {
+  visit: { visitId: number; version: number; customer: string; minutes: number; clashes: Clash[] };
+  /** Nothing for one that waits. */
+  origin?: Spot;
+  to: Spot;
+  /** What speaks against where it was let go, and is asked about. */
+  asked?: Clash[];
+};
+
+/** So far a pointer moves before it drags, in pixels. */
+const STILL = 4;
+
+const within = (from: number): number =>
+  Math.max(0, Math.min(Math.round(from / SNAP) * SNAP, 24 * 60 - SNAP));
+
+/** The ribbons with where they are drawn. */
+const linesOf = (field: ParentNode) =>
+  [...field.querySelectorAll<HTMLElement>("[data-ribbon]")].map((line) => ({
+    personId: Number(line.dataset.ribbon),
+    box: line.getBoundingClientRect(),
+  }));
+
+/** Follows the pointer until it is let go, or Escape gives up. */
+function follow(move: (event: globalThis.PointerEvent) => void, ended: (dropped: boolean) => void) {
+  const end = (dropped: boolean) => {
+    window.removeEventListener("pointermove", move);
+    window.removeEventListener("pointerup", up);
+    window.removeEventListener("keydown", giveUp, true);
+    ended(dropped);
+  };
+  const up = () => end(true);
+  const giveUp = (event: globalThis.KeyboardEvent) => event.key === "Escape" && end(false);
+  window.addEventListener("pointermove", move);
+  window.addEventListener("pointerup", up);
+  window.addEventListener("keydown", giveUp, true);
+}
+
+/** Moves a visit with the pointer: its time is read from where the pointer is, its person from the ribbon below it. */
+export function drag(
+  down: PointerEvent,
+  field: HTMLElement | null,
+  hours: Stretch,
+  start: Held,
+  hold: (held: Held | undefined) => void,
+  drop: (held: Held) => void,
+) {
+  if (down.button !== 0 || !field || !start.origin) {
+    return;
+  }
+  const { personId, from: begun } = start.origin;
+  const lines = linesOf(field);
+  const perPixel = (hours.to - hours.from) / (lines[0]?.box.width ?? 1);
+  let held: Held | undefined;
+  follow(
+    (event) => {
+      if (!held && Math.hypot(event.clientX - down.clientX, event.clientY - down.clientY) < STILL) {
+        return;
+      }
+      const over = lines.find(({ box }) => event.clientY >= box.top && event.clientY < box.bottom);
+      held = {
+        ...start,
+        to: {
+          personId: over?.personId ?? held?.to.personId ?? personId,
+          from: within(begun + (event.clientX - down.clientX) * perPixel),
+        },
+      };
+      hold(held);
+    },
+    (dropped) => {
+      if (held) {
+        if (dropped) {
+          drop(held);
+        } else {
+          hold(undefined);
+        }
+      }
+    },
+  );
+}
+
+/** Moves a visit that waits onto a ribbon: it begins where the pointer is; beside the ribbons it is nowhere. */
+export function dragIn(
+  down: PointerEvent,
+  hours: Stretch,
+  visit: Held["visit"],
+  hold: (held: Held | undefined) => void,
+  drop: (held: Held) => void,
+) {
+  if (down.button !== 0) {
+    return;
+  }
+  const lines = linesOf(document);
+  let held: Held | undefined;
+  follow(
+    (event) => {
+      const over = lines.find(
+        ({ box }) =>
+          event.clientY >= box.top &&
+          event.clientY < box.bottom &&
+          event.clientX >= box.left &&
+          event.clientX < box.right,
+      );
+      const share = over ? (event.clientX - over.box.left) / over.box.width : 0;
+      held = over && {
+        visit,
+        to: { personId: over.personId, from: within(hours.from + share * (hours.to - hours.from)) },
+      };
+      hold(held);
+    },
+    (dropped) => {
+      if (dropped && held) {
+        drop(held);
+      } else {
+        hold(undefined);
+      }
+    },
+  );
+}
+
+/** Draws a stretch of a ribbon out with the pointer, from quarter hour to quarter hour. */
+export function drawOut(
+  down: PointerEvent<HTMLElement>,
+  hours: Stretch,
+  show: (at: Stretch | undefined) => void,
+  keep: (at: Stretch) => void,
+) {
+  if (down.button !== 0 || (down.target as HTMLElement).closest("[data-visit]")) {
+    return;
+  }
+  const box = down.currentTarget.getBoundingClientRect();
+  const minute = (x: number) =>
+    Math.round((hours.from + ((x - box.left) / box.width) * (hours.to - hours.from)) / SNAP) * SNAP;
+  const from = Math.floor(minute(down.clientX) / SNAP) * SNAP;
+  let at: Stretch | undefined;
+  follow(
+    (event) => {
+      const to = minute(event.clientX);
+      at = to === from ? undefined : { from: Math.min(from, to), to: Math.max(from, to) };
+      show(at);
+    },
+    (dropped) => {
+      show(undefined);
+      if (dropped && at) {
+        keep(at);
+      }
+    },
+  );
+}
