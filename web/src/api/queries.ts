@@ -127,6 +127,10 @@ export const queries = {
       queryKey: ["work", "planner-month", day],
       queryFn: () => answer(client.GET("/api/planner/months/{day}", { params: { path: { day } } })),
     }),
+  ownHolds: queryOptions({
+    queryKey: ["work", "own-holds"],
+    queryFn: () => answer(client.GET("/api/planner/holds")),
+  }),
   jobNeeds: (id: number) =>
     queryOptions({
       queryKey: ["work", "job-needs", id],

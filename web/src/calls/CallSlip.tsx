@@ -6,7 +6,7 @@ import { answer, client, type Problem, withKey } from "../api/client";
 import type { CallerCard, CallOf, TakenCall, TypedAnswer } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { Warranties } from "../customers/CallerCardView";
-import { day, moment, words } from "../format";
+import { day, moment, time, weekday, words } from "../format";
 import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
@@ -182,6 +182,7 @@ const afterTalk = (
 /** What came of the call that was just taken. */
 function Taken({ call, card }: { call: TakenCall & { about: string }; card: CallerCard }) {
   const next = useRef<HTMLAnchorElement>(null);
+  const { data: own } = useQuery({ ...queries.ownHolds, enabled: call.jobId != null });
   // The caller is still there, and asks when.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each call
   useEffect(() => next.current?.focus(), [call.id]);
@@ -194,6 +195,15 @@ function Taken({ call, card }: { call: TakenCall & { about: string }; card: Call
           <Link ref={next} to={`/planner?job=${call.jobNumber}`}>
             Find a time
           </Link>
+          {own?.holds.map((held) => (
+            <span key={held.holdId}>
+              {" "}
+              or{" "}
+              <Link to={`/planner/${held.day}?job=${call.jobNumber}`}>
+                give it {weekday(held.day)} {time(held.start)} with {held.person}, which you hold
+              </Link>
+            </span>
+          ))}
         </>
       )}
       {call.toDoId && <>To-do made for {card.name}.</>}

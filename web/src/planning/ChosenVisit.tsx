@@ -1,14 +1,26 @@
 import { Button } from "antd";
 import { Link } from "react-router";
-import type { Block } from "../api/generated/schema";
+import type { Block, Drive } from "../api/generated/schema";
+import { headline } from "../format";
 import { Heading } from "../kit/Heading";
 import { ToldOfVisit } from "../telling/ToldOfVisit";
 import styles from "./PlannerPage.module.css";
 import { clock } from "./scale";
-import { clashWords } from "./words";
+import { clashWords, NO_ROAD } from "./words";
 
 /** The visit that is looked at, and how it is moved. */
-export function ChosenVisit({ block, name, unplan }: { block: Block; name: string; unplan?: () => void }) {
+export function ChosenVisit({
+  block,
+  name,
+  drive,
+  unplan,
+}: {
+  block: Block;
+  name: string;
+  /** The way to it; nothing where somebody is there already. */
+  drive?: Drive;
+  unplan?: () => void;
+}) {
   const against = clashWords(block.clashes);
   return (
     <section className={styles.chosen}>
@@ -20,6 +32,7 @@ export function ChosenVisit({ block, name, unplan }: { block: Block; name: strin
         {clock(block.at.from)} to {clock(block.at.to)}, {name}, {block.state.replaceAll("_", " ")}
       </div>
       {against && <div className="needs">{against}</div>}
+      {drive?.noRoad && <div className="needs small">{headline(NO_ROAD)}.</div>}
       <div className="small soft">
         <Link to={`/jobs/${block.jobNumber}`}>Job {block.jobNumber}</Link>
         {unplan && ". Drag it, or press the space bar and the arrows."}

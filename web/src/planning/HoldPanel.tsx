@@ -1,6 +1,7 @@
 import { useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
+import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { Held, HoldMade, Ribbon, WaitingVisit } from "../api/generated/schema";
 import { hours, time } from "../format";
@@ -28,6 +29,10 @@ export function HoldPanel({
     () => answer(client.DELETE("/api/planner/holds/{id}", { params: { path: { id: held.holdId } } })),
     { said: "The time is free again." },
   );
+  const longer = useAct(
+    () => answer(client.POST("/api/planner/holds/{id}/longer", { params: { path: { id: held.holdId } } })),
+    { said: "Held for five minutes more." },
+  );
   const fitting = waiting.filter((visit) => visit.expectedMinutes <= held.at.to - held.at.from);
   return (
     <section className={styles.hold} aria-label="A time that you hold">
@@ -44,6 +49,13 @@ export function HoldPanel({
           </span>
         </button>
       ))}
+      <p className="small soft">
+        For somebody else, find the caller with / or take <Link to="/customers/new">a new one</Link>; the job
+        is offered this time.
+      </p>
+      <Button size="small" loading={longer.running} onClick={() => longer.run()}>
+        Hold it longer
+      </Button>{" "}
       <Button size="small" loading={end.running} onClick={() => end.run()}>
         Give the time back
       </Button>

@@ -249,6 +249,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
           <ChosenVisit
             block={block}
             name={owner.name}
+            drive={owner.drives.find((each) => each.toVisitId === block.visitId)}
             unplan={mayPlan && block.state === "planned" ? () => takeOff(block, owner) : undefined}
           />
         )}

@@ -4,7 +4,7 @@ import { hours as length, weekday } from "../format";
 import { drag, drawOut, type Held } from "./dragging";
 import styles from "./Ribbons.module.css";
 import { clock, drawn, minuteOf, placed, SNAP, share, ticks } from "./scale";
-import { clashWords } from "./words";
+import { clashWords, NO_ROAD } from "./words";
 
 /** The arrows that move a held visit: in quarter hours along its ribbon, or to the ribbon above or below. */
 const MOVES: Record<string, { minutes?: number; people?: number }> = {
@@ -154,7 +154,11 @@ export function Ribbons({
               </span>
             )}
             {proposed
-              .filter((visit) => visit.personId === ribbon.personId && visit.day === day.day)
+              .filter(
+                (visit) =>
+                  visit.day === day.day &&
+                  [visit.personId, ...visit.companions.map(({ id }) => id)].includes(ribbon.personId),
+              )
               .map((visit) => (
                 <span
                   key={visit.visitId}
@@ -176,7 +180,7 @@ export function Ribbons({
                 key={drive.from}
                 className={drive.lateMinutes > 0 ? `${styles.drive} ${styles.late}` : styles.drive}
                 style={placed({ from: drive.from, to: drive.from + drive.minutes }, hours)}
-                title={`${drive.guessed ? "about " : ""}${drive.minutes} min, ${drive.miles} miles`}
+                title={`${drive.guessed ? "about " : ""}${drive.minutes} min, ${drive.miles} miles${drive.noRoad ? `, ${NO_ROAD}` : ""}`}
               >
                 <i>{drive.minutes}</i>
               </span>

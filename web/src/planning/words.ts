@@ -27,6 +27,9 @@ export const clashesOf = (faults: { pointer: string; rule: string }[]): Clash[] 
     ? faults.map(({ rule }) => rule.toLowerCase() as Clash)
     : [];
 
+/** Of a drive to where no road leads. */
+export const NO_ROAD = "no road to it is known, reckoned in a straight line";
+
 /** Why a time is good, or how late it is: "12 min from Quillon Bakery, adds 4 min of driving". */
 export function reasons(found: TimeFound): string {
   const drive =
@@ -36,7 +39,7 @@ export function reasons(found: TimeFound): string {
   const added = found.addedMinutes > 0 ? `adds ${found.addedMinutes} min of driving` : "on the way";
   const skills = found.skills.length > 0 ? `has ${found.skills.join(" and ")}` : undefined;
   const covers = found.district && `covers ${found.district}`;
-  return [drive, added, skills, covers].filter(Boolean).join(", ");
+  return [drive, found.noRoad && NO_ROAD, added, skills, covers].filter(Boolean).join(", ");
 }
 
 /** What is known of a time that was found, and put up with by whoever takes it. */

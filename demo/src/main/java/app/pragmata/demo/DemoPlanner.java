@@ -1,5 +1,13 @@
 package app.pragmata.demo;
 
+import java.util.stream.Collectors;
+import java.util.TreeSet;
+import java.util.Set;
+import java.util.Map;
+import java.util.Comparator;
+import app.pragmata.core.planning.Districts;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.PERSON_DISTRICT;
 import static app.pragmata.server.generated.Tables.ABSENCE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -28,8 +36,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * What the planner of the demo still has before them: visits that wait, two of them late, and a job
- * that two people do on two days.
+ * What the planner of the demo still has before them: visits that wait, two of them late and one for
+ * two people, a job that two people do on two days, and a technician who does not go everywhere.
  */
 @Component
 class DemoPlanner {
@@ -58,6 +66,8 @@ class DemoPlanner {
       planning.unplan(act, last.getId(), last.getVersion());
     }
     makeLate(act);
+    wantTwo();
+    stayNear(act);
   }
 
   /** Those who wait for a time are told of it; only from now on, not of all that was planned. */
@@ -116,12 +126,64 @@ class DemoPlanner {
                 PERSON.ID)
             .limit(1)
             .fetchSingle(PERSON.ID);
+    needTwo(visit.getJobId());
     planning.plan(act, visit.getId(), form(visit.getVersion(), visit, along, visit.getDay()));
     LocalDate next = visit.getDay().plusDays(1);
     while (next.getDayOfWeek().getValue() > 5) {
       next = next.plusDays(1);
     }
     planning.add(act, "demo-second-day", visit.getJobId(), form(0, visit, along, next));
+  }
+
+  private void needTwo(long jobId) {
+    database.update(JOB).set(JOB.CREW_SIZE, (short) 2).where(JOB.ID.eq(jobId)).execute();
+  }
+
+  /** The longest of those that wait takes two. */
+  private void wantTwo() {
+    database
+        .select(VISIT.JOB_ID)
+        .from(VISIT)
+        .where(VISIT.STATE.eq(VisitState.Code.UNPLANNED))
+        .orderBy(VISIT.EXPECTED_MINUTES.desc(), VISIT.ID)
+        .limit(1)
+        .forEach(visit -> needTwo(visit.value1()));
+  }
+
+  /** Whoever is sent to the fewest districts goes to no others. */
+  private void stayNear(Act act) {
+    Map<Long, List<String>> postcodes =
+        database
+            .select(VISIT.TECHNICIAN_ID, SITE.POSTCODE)
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .where(VISIT.DAY.ge(act.today()))
+            .and(VISIT.TECHNICIAN_ID.isNotNull())
+            .fetchGroups(VISIT.TECHNICIAN_ID, SITE.POSTCODE);
+    postcodes.entrySet().stream()
+        .map(sent -> Map.entry(sent.getKey(), districts(sent.getValue())))
+        .min(
+            Comparator.comparingInt((Map.Entry<Long, Set<String>> sent) -> sent.getValue().size())
+                .thenComparing(Map.Entry::getKey))
+        .ifPresent(
+            near ->
+                near.getValue()
+                    .forEach(
+                        district ->
+                            database
+                                .insertInto(PERSON_DISTRICT)
+                                .values(near.getKey(), district)
+                                .execute()));
+  }
+
+  private static Set<String> districts(List<String> postcodes) {
+    return postcodes.stream()
+        .map(Districts::of)
+        .filter(district -> !district.isEmpty())
+        .collect(Collectors.toCollection(TreeSet::new));
   }
 
   private static PlanForm form(int version, VisitRecord visit, long along, LocalDate day) {

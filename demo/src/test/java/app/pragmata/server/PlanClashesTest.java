@@ -188,6 +188,57 @@ class PlanClashesTest {
   }
 
   @Test
+  void whoever_holds_a_time_sees_it_wherever_they_are_and_may_hold_it_longer() {
+    Visitor office = first.office();
+    long hold = hold(first, "9-11").json().path("id").asLong();
+    JsonNode own = office.get("/api/planner/holds").json().path("holds").path(0);
+    assertThat(own.path("holdId").asLong()).isEqualTo(hold);
+    assertThat(own.path("start").asString()).isEqualTo("09:00:00");
+    assertThat(Visitor.signedIn(program, "orla").get("/api/planner/holds").json().path("holds"))
+        .isEmpty();
+    program.clock().advance(Duration.ofMinutes(4));
+    assertThat(office.post("/api/planner/holds/" + hold + "/longer", Map.of()).status())
+        .isEqualTo(200);
+    program.clock().advance(Duration.ofMinutes(4));
+    assertThat(rules(plan(second, form("10")))).containsExactly("HELD");
+    program.clock().advance(Duration.ofMinutes(2));
+    assertThat(office.post("/api/planner/holds/" + hold + "/longer", Map.of()).rule())
+        .isEqualTo("HOLD_EXPIRED");
+    assertThat(plan(second, form("10")).status()).isEqualTo(200);
+  }
+
+  @Test
+  void of_two_planners_who_move_one_visit_at_the_same_moment_one_wins_and_the_other_is_told()
+      throws Exception {
+    assertThat(plan(first, form("10")).status()).isEqualTo(200);
+    List<Visitor> desks = List.of(first.office(), Visitor.signedIn(program, "orla"));
+    List<Integer> statuses =
+        AtOnce.statuses(
+            2,
+            desk -> {
+              Map<String, Object> form = form(desk == 0 ? "12" : "14");
+              form.put("version", 2);
+              return desks.get(desk).put("/api/visits/" + first.visit() + "/plan", form);
+            });
+    assertThat(statuses).containsExactlyInAnyOrder(200, 409);
+    assertThat(block(first).path("at").path("from").asInt()).isIn(12 * 60, 14 * 60);
+  }
+
+  @Test
+  void two_who_take_the_same_time_at_the_same_moment_do_not_both_get_it() throws Exception {
+    List<SwingGate> gates = List.of(first, second);
+    List<Visitor> desks = List.of(first.office(), Visitor.signedIn(program, "orla"));
+    List<Integer> statuses =
+        AtOnce.statuses(
+            2,
+            desk ->
+                desks
+                    .get(desk)
+                    .put("/api/visits/" + gates.get(desk).visit() + "/plan", form("10")));
+    assertThat(statuses).containsExactlyInAnyOrder(200, 422);
+  }
+
+  @Test
   void nobody_ends_what_somebody_else_holds() {
     long hold = hold(first, "9-11").json().path("id").asLong();
     Visitor owner = Visitor.signedIn(program, "orla");

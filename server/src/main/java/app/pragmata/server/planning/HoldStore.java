@@ -92,6 +92,29 @@ class HoldStore {
         .fetch(HoldStore::heldTime);
   }
 
+  /** What whoever asks holds at this moment, the earliest first. */
+  List<HeldTime> heldBy(Act act) {
+    return database
+        .select(BOOKING, PERSON.NAME)
+        .from(BOOKING)
+        .join(PERSON)
+        .on(PERSON.ID.eq(BOOKING.HELD_BY))
+        .where(BOOKING.HELD_BY.eq(act.personId()).and(BOOKING.HELD_UNTIL.gt(act.at())))
+        .orderBy(BOOKING.STARTS, BOOKING.ID)
+        .fetch(HoldStore::heldTime);
+  }
+
+  /** Holds one that whoever asks still holds for as long again; whether they did. */
+  boolean prolong(Act act, long id) {
+    return database
+            .update(BOOKING)
+            .set(BOOKING.HELD_UNTIL, act.at().plus(LASTS))
+            .where(BOOKING.ID.eq(id).and(BOOKING.HELD_BY.eq(act.personId())))
+            .and(BOOKING.HELD_UNTIL.gt(act.at()))
+            .execute()
+        == 1;
+  }
+
   /** One that is held at this moment; null when its time is over. */
   @Nullable HeldTime find(long id, Instant now) {
     return database

@@ -1,5 +1,7 @@
 package app.pragmata.server.planning;
 
+import java.util.Map;
+import org.springframework.web.bind.annotation.GetMapping;
 import app.pragmata.core.Day;
 import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
@@ -37,6 +39,19 @@ class HoldsApi {
   /** What is held, and until when. */
   record HoldMade(
       long id, long personId, LocalDate day, LocalTime start, LocalTime end, LocalDateTime until) {}
+
+  /** What whoever asks holds, the earliest first. */
+  record OwnHolds(List<OwnHold> holds) {}
+
+  /** A time that whoever asks holds, until when by the company's clock. */
+  record OwnHold(
+      long holdId,
+      long personId,
+      String person,
+      LocalDate day,
+      LocalTime start,
+      LocalTime end,
+      LocalDateTime until) {}
 
   private final HoldStore holds;
   private final PlannerStore store;
@@ -118,6 +133,36 @@ class HoldsApi {
 
   private static List<Fault> fault(Rule rule, String message) {
     return List.of(new Fault("at", rule, message));
+  }
+
+  /** What whoever asks holds, so that whatever a call comes to can be given one of these times. */
+  @GetMapping("/api/planner/holds")
+  OwnHolds listOwnHolds(Act act) {
+    Map<Long, String> names = store.names();
+    return new OwnHolds(
+        holds.heldBy(act).stream()
+            .map(
+                held ->
+                    new OwnHold(
+                        held.id(),
+                        held.personId(),
+                        names.getOrDefault(held.personId(), ""),
+                        held.day(),
+                        held.at().start(),
+                        held.at().end(),
+                        LocalDateTime.ofInstant(held.until(), act.zone())))
+            .toList());
+  }
+
+  /** Holds a time for five minutes from now on; refused when it is free again already. */
+  @PostMapping("/api/planner/holds/{id}/longer")
+  @Transactional
+  public void holdLonger(Act act, @PathVariable long id) {
+    if (!holds.prolong(act, id)) {
+      throw new Refused(
+          Rule.HOLD_EXPIRED, "This time is no longer held. Look whether it is free, and hold it anew.");
+    }
+    live.tell(RecordKind.VISIT);
   }
 
   /** Gives a held time back. Giving it back again, or after its time, does nothing. */

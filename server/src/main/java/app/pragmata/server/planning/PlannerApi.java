@@ -117,6 +117,7 @@ class PlannerApi {
    * A drive between stops, as late as it may begin.
    *
    * @param guessed reckoned from the straight line or from the middle of a district
+   * @param noRoad that no road is known that leads there
    * @param lateMinutes by how much it does not fit
    */
   record Drive(
@@ -125,6 +126,7 @@ class PlannerApi {
       int minutes,
       BigDecimal miles,
       boolean guessed,
+      boolean noRoad,
       int lateMinutes) {}
 
   /**
@@ -168,6 +170,7 @@ class PlannerApi {
    * @param window as it is promised on the telephone
    * @param afterCustomer of the stop before it; null for from the base, or for the first stop
    * @param driveMinutes to it from there
+   * @param noRoad that no road is known that leads there; the drive is reckoned in a straight line
    * @param addedMinutes by how much the day's driving grows
    * @param lateMinutes by how much it is later than was promised
    * @param notAsTold whether the customer was told another time
@@ -185,6 +188,7 @@ class PlannerApi {
       @Nullable String afterCustomer,
       int driveMinutes,
       boolean guessed,
+      boolean noRoad,
       int addedMinutes,
       int lateMinutes,
       boolean notAsTold,
@@ -339,6 +343,7 @@ class PlannerApi {
         leg.way().guessed()
             || isGuessed(leg.fromVisitId(), visits)
             || isGuessed(leg.toVisitId(), visits),
+        leg.way().guessed(),
         leg.lateMinutes());
   }
 
@@ -477,6 +482,7 @@ class PlannerApi {
             .orElse(null),
         found.drive().minutes(),
         found.drive().guessed() || isGuessed(visit),
+        found.drive().guessed(),
         found.addedMinutes(),
         found.lateMinutes(),
         visit.promised() != null
