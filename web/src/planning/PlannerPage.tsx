@@ -32,7 +32,7 @@ import { Shelf } from "./Shelf";
 import { clock, drawn, minuteOf } from "./scale";
 import { TownMap } from "./TownMap";
 import { usePlanning } from "./usePlanning";
-import { clashWords, known } from "./words";
+import { type Clash, clashWords, known } from "./words";
 
 const CALENDAR_DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 
@@ -96,7 +96,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
       .map((ribbon) => ribbon.personId);
   const against = useAgainst(day.day, held, held ? companions(held.visit.visitId) : []);
   const drop = (dropped: Held, overruled = dropped.asked) => {
-    const { visit, origin, to } = dropped;
+    const { visit, origin, to, holdId } = dropped;
     if (origin?.from === to.from && origin.personId === to.personId) {
       setHeld(undefined);
       return;
@@ -104,7 +104,14 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     const along = companions(visit.visitId);
     if (!overruled) {
       void queryClient.fetchQuery(queries.clashes(visit.visitId, where(day.day, dropped, along))).then(
-        ({ clashes }) => (clashes.length > 0 ? setHeld({ ...dropped, asked: clashes }) : drop(dropped, [])),
+        ({ clashes }) => {
+          const asked = holdId ? clashes.filter((clash) => !WITH_A_HOLD.includes(clash)) : clashes;
+          if (asked.length > 0) {
+            setHeld({ ...dropped, asked });
+          } else {
+            drop(dropped, []);
+          }
+        },
         () => drop(dropped, []),
       );
       return;
@@ -121,7 +128,8 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
         companionIds: along.filter((id) => id !== to.personId),
         technicianId: to.personId,
         from: to.from,
-        overruled,
+        overruled: holdId ? [...overruled, ...WITH_A_HOLD] : overruled,
+        holdId,
       },
       origin
         ? {
@@ -147,24 +155,12 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
       minutes: block.at.to - block.at.from,
       overruled: block.clashes,
     });
-  const give = (visit: WaitingVisit, kept: HeldTime, ribbon: Ribbon) => {
-    plan.run(
-      {
-        visitId: visit.visitId,
-        version: visit.version,
-        technicianId: ribbon.personId,
-        companionIds: [],
-        day: day.day,
-        from: kept.at.from,
-        minutes: visit.expectedMinutes,
-        // Whoever gives a visit this time has the customer's word for it.
-        overruled: visit.late ? ["after_respond_by"] : [],
-        holdId: kept.holdId,
-      },
-      "waiting",
-    );
-    choose(visit.visitId);
-  };
+  const give = (visit: WaitingVisit, kept: HeldTime, ribbon: Ribbon) =>
+    drop({
+      visit: { ...visit, minutes: visit.expectedMinutes, clashes: [] },
+      to: { personId: ribbon.personId, from: kept.at.from },
+      holdId: kept.holdId,
+    });
   const take = (visit: WaitingVisit, found: TimeFound) => {
     plan.run(
       {
@@ -325,6 +321,9 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     </div>
   );
 }
+
+/** What a held time does not clash with: itself, and a promise that the customer has changed by choosing it. */
+const WITH_A_HOLD: Clash[] = ["held", "after_respond_by"];
 
 /** Until when somebody is away who is on this day. */
 const awayUntil = (ribbon: Ribbon, day: string): string =>

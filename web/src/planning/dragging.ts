@@ -12,6 +12,8 @@ export type Held = {
   /** Nothing for one that waits. */
   origin?: Spot;
   to: Spot;
+  /** The time that was held for it; whoever gives it that has the customer's word for it. */
+  holdId?: number;
   /** What speaks against where it was let go, and is asked about. */
   asked?: Clash[];
 };

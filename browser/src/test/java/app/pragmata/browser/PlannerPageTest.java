@@ -206,6 +206,86 @@ class PlannerPageTest {
   }
 
   @Test
+  void a_visit_that_waits_is_dragged_onto_a_ribbon_and_put_back() {
+    gate.waiting();
+    Page desk = open();
+    BoundingBox waiting = row(desk).boundingBox();
+    BoundingBox line = desk.locator("[data-ribbon]").last().boundingBox();
+    desk.mouse().move(waiting.x + 20, waiting.y + 10);
+    desk.mouse().down();
+    desk.mouse()
+        .move(
+            line.x + line.width / 2, line.y + line.height / 2, new Mouse.MoveOptions().setSteps(6));
+    assertThat(desk.getByText(Pattern.compile("\\d\\d?:\\d\\d Tansy Row"))).isVisible();
+    desk.mouse().up();
+    Locator allTheSame = button(desk, "Put it there all the same");
+    block(desk).or(allTheSame).first().waitFor();
+    if (allTheSame.isVisible()) {
+      allTheSame.click();
+    }
+    assertThat(block(desk)).isVisible();
+    assertThat(said(desk)).containsText(", Tobias Quennell");
+    button(desk, "Put the last step back").click();
+    assertThat(row(desk)).isVisible();
+  }
+
+  @Test
+  void a_held_time_is_offered_to_what_a_call_comes_to() {
+    Page desk = Chromium.desk(program, "hester");
+    // Seven weeks on, where nothing is planned.
+    desk.navigate("/planner/" + gate.day().plusDays(49));
+    Locator line = desk.getByLabel("Hold a time");
+    line.fill("tobias 9-14");
+    line.press("Enter");
+    Locator held = desk.getByLabel("A time that you hold");
+    held.waitFor();
+    button(desk, "Hold it longer").click();
+    assertThat(said(desk)).containsText("Held for five minutes more.");
+    desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("a new one")).click();
+    assertThat(desk.getByLabel("Name")).isFocused();
+    desk.keyboard().type("Mrs Hold");
+    desk.keyboard().press("Tab");
+    desk.keyboard().type("01632 960977");
+    desk.keyboard().press("Tab");
+    desk.keyboard().type("7 Kiln Bank, Ostmere OS4 2TD");
+    desk.keyboard().press("Tab");
+    desk.keyboard().type("Roller shutter hangs crooked");
+    desk.keyboard().press("Enter");
+    desk.locator(".outcomes button:focus").waitFor();
+    desk.keyboard().press("j");
+    desk.locator("form button[type=submit]:focus").waitFor();
+    desk.keyboard().press("Enter");
+    desk.getByText("which you hold").click();
+    Locator first = held.getByRole(AriaRole.BUTTON).first();
+    assertThat(first).containsText("Mrs Hold");
+    first.click();
+    assertThat(said(desk)).containsText("Planned: ");
+    assertThat(held).hasCount(0);
+  }
+
+  @Test
+  void where_a_technician_goes_is_said_among_skills_and_hours() {
+    Page desk = Chromium.desk(program, "orla");
+    desk.navigate("/settings?find=skills");
+    desk.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName("edit where Tobias Quennell goes"))
+        .click();
+    Locator districts = desk.getByLabel("Postcode districts");
+    districts.fill("OS1, the harbour!");
+    button(desk, "Keep area").click();
+    assertThat(desk.getByText("“harbour!” is no postcode district.").first()).isVisible();
+    districts.fill("os3 OS1");
+    button(desk, "Keep area").click();
+    assertThat(desk.getByText("OS1, OS3, from ")).isVisible();
+    desk.getByRole(
+            AriaRole.BUTTON, new Page.GetByRoleOptions().setName("edit where Tobias Quennell goes"))
+        .click();
+    districts.fill("");
+    button(desk, "Keep area").click();
+    assertThat(desk.getByText("OS1, OS3, from ")).hasCount(0);
+  }
+
+  @Test
   void several_steps_are_put_back_the_newest_first() {
     gate.planned();
     Page desk = open();

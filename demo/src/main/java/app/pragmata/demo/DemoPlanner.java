@@ -1,17 +1,11 @@
 package app.pragmata.demo;
 
-import java.util.stream.Collectors;
-import java.util.TreeSet;
-import java.util.Set;
-import java.util.Map;
-import java.util.Comparator;
-import app.pragmata.core.planning.Districts;
-import static app.pragmata.server.generated.Tables.SITE;
-import static app.pragmata.server.generated.Tables.PERSON_DISTRICT;
 import static app.pragmata.server.generated.Tables.ABSENCE;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.PERSON_DISTRICT;
+import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.select;
@@ -20,6 +14,7 @@ import app.pragmata.core.company.Priority;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.planning.Clash;
+import app.pragmata.core.planning.Districts;
 import app.pragmata.core.planning.TellBy;
 import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.planning.PlanningService;
@@ -27,7 +22,12 @@ import app.pragmata.server.planning.PlanningService.PlanForm;
 import app.pragmata.server.records.Act;
 import java.time.Duration;
 import java.time.LocalDate;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeSet;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Record1;
 import org.jooq.Select;
@@ -36,8 +36,9 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * What the planner of the demo still has before them: visits that wait, two of them late and one for
- * two people, a job that two people do on two days, and a technician who does not go everywhere.
+ * What the planner of the demo still has before them: visits that wait, two of them late and one
+ * for two people, a job that two people do on two days, and a technician who does not go
+ * everywhere.
  */
 @Component
 class DemoPlanner {

@@ -1,7 +1,6 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.generated.Tables.BOOKING;
-import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.PLAN_PROPOSAL;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -48,15 +47,6 @@ class CrewNeedsTest {
     office.post("/api/visits/" + gate.visit() + "/unplan", Map.of("version", gate.visitVersion()));
   }
 
-  private long person(String username) {
-    return program
-        .database()
-        .select(PERSON.ID)
-        .from(PERSON)
-        .where(PERSON.USERNAME.eq(username))
-        .fetchSingle(PERSON.ID);
-  }
-
   private Visitor.Answer need(Integer crewSize, List<Long> skillIds) {
     var form = new HashMap<String, Object>();
     form.put("version", gate.version());
@@ -68,7 +58,7 @@ class CrewNeedsTest {
   private Map<String, Object> form(SwingGate of, String start, List<Long> companions) {
     var form = new HashMap<String, Object>();
     form.put("version", of.visitVersion());
-    form.put("technicianId", person("piet"));
+    form.put("technicianId", program.person("piet"));
     form.put("companionIds", companions);
     form.put("day", gate.day().plusDays(1).toString());
     form.put("start", start);
@@ -92,7 +82,7 @@ class CrewNeedsTest {
     assertThat(need(2, List.of()).status()).isEqualTo(200);
     Visitor.Answer refused = plan(gate, "8", List.of());
     assertThat(refused.rule()).isEqualTo("CREW_TOO_SMALL");
-    assertThat(plan(gate, "8", List.of(person("dilys"))).status()).isEqualTo(200);
+    assertThat(plan(gate, "8", List.of(program.person("dilys"))).status()).isEqualTo(200);
   }
 
   @Test
@@ -136,7 +126,7 @@ class CrewNeedsTest {
   @Test
   void whoever_is_wanted_comes_with_the_others() {
     need(2, List.of());
-    long dilys = person("dilys");
+    long dilys = program.person("dilys");
     JsonNode times = times("?technicianId=" + dilys);
     assertThat(times)
         .isNotEmpty()
@@ -197,7 +187,7 @@ class CrewNeedsTest {
 
   private Visitor.Answer hours(String typed) {
     return office.put(
-        "/api/visits/" + gate.visit() + "/crew/" + person("dilys") + "/hours",
+        "/api/visits/" + gate.visit() + "/crew/" + program.person("dilys") + "/hours",
         Map.of("version", gate.visitVersion(), "hours", typed, "overruled", NOT_AT_TWO_PLACES));
   }
 
@@ -207,10 +197,10 @@ class CrewNeedsTest {
 
   @Test
   void whoever_comes_for_some_hours_is_free_for_another_visit_before_and_after() {
-    plan(gate, "8", List.of(person("dilys")));
+    plan(gate, "8", List.of(program.person("dilys")));
     SwingGate other = new SwingGate(program, "piet").waiting();
     Map<String, Object> alone = form(other, "8", List.of());
-    alone.put("technicianId", person("dilys"));
+    alone.put("technicianId", program.person("dilys"));
     alone.put("expected", "1:00");
     assertThat(office.put("/api/visits/" + other.visit() + "/plan", alone).rule())
         .isEqualTo("OVERLAP");
@@ -222,11 +212,11 @@ class CrewNeedsTest {
 
   @Test
   void the_hours_of_whoever_comes_along_move_with_the_visit_and_end_with_it() {
-    plan(gate, "8", List.of(person("dilys")));
+    plan(gate, "8", List.of(program.person("dilys")));
     hours("9:30 to 11:30");
-    plan(gate, "10", List.of(person("dilys")));
+    plan(gate, "10", List.of(program.person("dilys")));
     assertThat(companion().path("from").asString()).isEqualTo("11:30:00");
-    Map<String, Object> shorter = form(gate, "10", List.of(person("dilys")));
+    Map<String, Object> shorter = form(gate, "10", List.of(program.person("dilys")));
     shorter.put("expected", "2:00");
     assertThat(office.put("/api/visits/" + gate.visit() + "/plan", shorter).status())
         .isEqualTo(200);
@@ -247,7 +237,7 @@ class CrewNeedsTest {
   @ParameterizedTest
   @CsvSource({"7 to 9, EXCEEDS_LIMIT", "11 to 9, ENDS_BEFORE_START", "soon, UNREADABLE"})
   void hours_that_make_no_sense_are_refused_at_their_field(String typed, String rule) {
-    Map<String, Object> form = form(gate, "8", List.of(person("dilys")));
+    Map<String, Object> form = form(gate, "8", List.of(program.person("dilys")));
     form.put("overruled", SwingGate.ANYTHING);
     office.put("/api/visits/" + gate.visit() + "/plan", form);
     Visitor.Answer refused = hours(typed);
@@ -265,8 +255,8 @@ class CrewNeedsTest {
   @Test
   void a_crew_of_which_somebody_is_ill_gets_somebody_else_for_all_days_of_the_illness() {
     need(2, List.of());
-    plan(gate, "8", List.of(person("dilys")));
-    long dilys = person("dilys");
+    plan(gate, "8", List.of(program.person("dilys")));
+    long dilys = program.person("dilys");
     String path = "/api/technicians/" + dilys + "/days/" + gate.day() + "/relay";
     assertThat(moves(office.get(path).json())).as("of the first day alone").isEmpty();
     JsonNode proposal = office.get(path + "?until=" + gate.day().plusDays(3)).json();

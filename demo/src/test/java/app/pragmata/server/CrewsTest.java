@@ -1,7 +1,6 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
-import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
@@ -31,16 +30,6 @@ class CrewsTest {
     return dilys.post("/api/pocket/visits/" + gate.visit() + "/" + step, Map.of());
   }
 
-  private long person(String name) {
-    return program
-        .database()
-        .select(PERSON.ID)
-        .from(PERSON)
-        .where(PERSON.USERNAME.eq(name))
-        .fetchSingle()
-        .value1();
-  }
-
   private JsonNode visit() {
     return gate.sheet().path("visits").path(0);
   }
@@ -48,7 +37,7 @@ class CrewsTest {
   private Visitor.Answer plan(Object companions) {
     var form = new HashMap<String, Object>();
     form.put("version", gate.visitVersion());
-    form.put("technicianId", person("imre"));
+    form.put("technicianId", program.person("imre"));
     form.put("companionIds", companions);
     form.put("day", visit().path("day").asString());
     form.put("start", "15");
@@ -59,7 +48,7 @@ class CrewsTest {
 
   private void together() {
     gate.planned();
-    assertThat(plan(List.of(person("dilys"))).status()).isEqualTo(200);
+    assertThat(plan(List.of(program.person("dilys"))).status()).isEqualTo(200);
   }
 
   @Test
@@ -79,13 +68,13 @@ class CrewsTest {
   @Test
   void whoever_is_responsible_does_not_come_along_too() {
     gate.planned();
-    assertThat(plan(List.of(person("imre"))).rule()).isEqualTo("REPEATED");
+    assertThat(plan(List.of(program.person("imre"))).rule()).isEqualTo("REPEATED");
   }
 
   @Test
   void only_somebody_who_works_in_the_field_comes_along() {
     gate.planned();
-    assertThat(plan(List.of(person("maud"))).rule()).isEqualTo("NOT_FOUND");
+    assertThat(plan(List.of(program.person("maud"))).rule()).isEqualTo("NOT_FOUND");
   }
 
   @Test

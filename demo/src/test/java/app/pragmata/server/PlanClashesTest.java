@@ -1,7 +1,6 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.generated.Tables.BOOKING;
-import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -30,20 +29,10 @@ class PlanClashesTest {
     second = new SwingGate(program, "piet").waiting();
   }
 
-  private long person(String username) {
-    return program
-        .database()
-        .select(PERSON.ID)
-        .from(PERSON)
-        .where(PERSON.USERNAME.eq(username))
-        .fetchSingle()
-        .value1();
-  }
-
   private Map<String, Object> form(String start, Object... overruled) {
     var form = new HashMap<String, Object>();
     form.put("version", 1);
-    form.put("technicianId", person("piet"));
+    form.put("technicianId", program.person("piet"));
     form.put("day", second.day().toString());
     form.put("start", start);
     form.put("expected", "1:30");
@@ -109,8 +98,8 @@ class PlanClashesTest {
   void whoever_comes_along_is_not_planned_at_two_places_either() {
     plan(first, form("10"));
     Map<String, Object> crew = form("10:30");
-    crew.put("technicianId", person("tobias"));
-    crew.put("companionIds", List.of(person("piet")));
+    crew.put("technicianId", program.person("tobias"));
+    crew.put("companionIds", List.of(program.person("piet")));
     Visitor.Answer refused = plan(second, crew);
     assertThat(rules(refused)).contains("OVERLAP");
     assertThat(refused.text()).contains("Piet");
@@ -163,7 +152,7 @@ class PlanClashesTest {
     return gate.office()
         .post(
             "/api/planner/holds",
-            Map.of("personId", person("piet"), "day", second.day().toString(), "at", at));
+            Map.of("personId", program.person("piet"), "day", second.day().toString(), "at", at));
   }
 
   @Test
@@ -268,7 +257,9 @@ class PlanClashesTest {
     Visitor.Answer refused =
         first
             .office()
-            .post("/api/planner/holds", Map.of("personId", person("piet"), "day", day, "at", at));
+            .post(
+                "/api/planner/holds",
+                Map.of("personId", program.person("piet"), "day", day, "at", at));
     assertThat(refused.status()).isEqualTo(422);
     assertThat(refused.pointer()).isEqualTo(pointer);
   }

@@ -1,6 +1,5 @@
 package app.pragmata.server;
 
-import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.ArrayList;
@@ -18,17 +17,8 @@ class PlannerTest {
   private final RunningPragmata program = RunningPragmata.forTests();
   private final SwingGate gate = new SwingGate(program, "tobias");
   private final Visitor office = gate.office();
-  private final long tobias = person("tobias");
+  private final long tobias = program.person("tobias");
   private final List<Long> absences = new ArrayList<>();
-
-  private long person(String username) {
-    return program
-        .database()
-        .select(PERSON.ID)
-        .from(PERSON)
-        .where(PERSON.USERNAME.eq(username))
-        .fetchSingle(PERSON.ID);
-  }
 
   @AfterEach
   void everybodyIsThereAgain() {
@@ -232,7 +222,7 @@ class PlannerTest {
   void an_absence_of_somebody_in_the_office_is_none_of_the_planners() {
     Visitor.Answer refused =
         office.post(
-            "/api/technicians/" + person("maud") + "/absences",
+            "/api/technicians/" + program.person("maud") + "/absences",
             Map.of("kind", "illness", "firstDay", "today"));
     assertThat(refused.status()).isEqualTo(404);
   }

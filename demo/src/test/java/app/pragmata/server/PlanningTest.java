@@ -1,6 +1,5 @@
 package app.pragmata.server;
 
-import static app.pragmata.server.generated.Tables.PERSON;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashMap;
@@ -25,7 +24,9 @@ class PlanningTest {
   void a_moved_visit_leaves_the_first_technicians_day_for_the_seconds() {
     gate.planned();
     gate.office()
-        .put(plan(), form(Map.of("version", 2, "day", "today", "technicianId", person("piet"))));
+        .put(
+            plan(),
+            form(Map.of("version", 2, "day", "today", "technicianId", program.person("piet"))));
     assertThat(stops(gate.technician())).doesNotContain(Long.toString(gate.visit()));
     assertThat(stops(Visitor.signedIn(program, "piet"))).contains(Long.toString(gate.visit()));
   }
@@ -70,7 +71,8 @@ class PlanningTest {
   void somebody_who_is_no_technician_cannot_be_sent() {
     gate.planned();
     var refused =
-        gate.office().put(plan(), form(Map.of("version", 2, "technicianId", person("maud"))));
+        gate.office()
+            .put(plan(), form(Map.of("version", 2, "technicianId", program.person("maud"))));
     assertThat(refused.status()).isIn(404, 422);
     assertThat(gate.sheet().path("visits").path(0).path("technician").asString())
         .isEqualTo("Ngozi Adair");
@@ -154,7 +156,9 @@ class PlanningTest {
         gate.office()
             .post(
                 "/api/jobs/" + gate.job() + "/visits",
-                form(Map.of("version", 0, "day", "yesterday", "technicianId", person("piet"))));
+                form(
+                    Map.of(
+                        "version", 0, "day", "yesterday", "technicianId", program.person("piet"))));
     assertThat(planned.status()).as(planned.text()).isEqualTo(200);
     JsonNode visit = gate.sheet().path("visits").path(1);
     var added =
@@ -222,7 +226,8 @@ class PlanningTest {
   void a_technicians_day_shows_what_is_already_planned_there() {
     gate.planned();
     String day = gate.sheet().path("visits").path(0).path("day").asString();
-    var stops = gate.office().get("/api/technicians/" + person("ngozi") + "/day?day=" + day).json();
+    var stops =
+        gate.office().get("/api/technicians/" + program.person("ngozi") + "/day?day=" + day).json();
     assertThat(stops.toString()).contains("Tansy Row Garages").contains("15:00");
   }
 
@@ -252,7 +257,7 @@ class PlanningTest {
                 "version",
                 1,
                 "technicianId",
-                person("ngozi"),
+                program.person("ngozi"),
                 "day",
                 "tomorrow",
                 "start",
@@ -263,15 +268,6 @@ class PlanningTest {
                 SwingGate.ANYTHING));
     form.putAll(changes);
     return form;
-  }
-
-  private long person(String username) {
-    return program
-        .database()
-        .select(PERSON.ID)
-        .from(PERSON)
-        .where(PERSON.USERNAME.eq(username))
-        .fetchSingle(PERSON.ID);
   }
 
   @Test

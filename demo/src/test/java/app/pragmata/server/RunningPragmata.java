@@ -155,6 +155,15 @@ public final class RunningPragmata {
     return visitors;
   }
 
+  /** The id of whoever signs in by this name. */
+  public long person(String username) {
+    return database()
+        .select(PERSON.ID)
+        .from(PERSON)
+        .where(PERSON.USERNAME.eq(username))
+        .fetchSingle(PERSON.ID);
+  }
+
   public SettableClock clock() {
     return clock;
   }

@@ -1,7 +1,5 @@
 package app.pragmata.server.planning;
 
-import java.util.Map;
-import org.springframework.web.bind.annotation.GetMapping;
 import app.pragmata.core.Day;
 import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
@@ -19,11 +17,13 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
@@ -160,7 +160,8 @@ class HoldsApi {
   public void holdLonger(Act act, @PathVariable long id) {
     if (!holds.prolong(act, id)) {
       throw new Refused(
-          Rule.HOLD_EXPIRED, "This time is no longer held. Look whether it is free, and hold it anew.");
+          Rule.HOLD_EXPIRED,
+          "This time is no longer held. Look whether it is free, and hold it anew.");
     }
     live.tell(RecordKind.VISIT);
   }
