@@ -90,6 +90,16 @@ class LargeCompany {
   private static final Logger LOG = LoggerFactory.getLogger(LargeCompany.class);
   private static final LocalDate LONG_AGO = LocalDate.of(2015, 1, 1);
 
+  /** Each site stands near a junction, by its number. */
+  private static final String PLACES =
+      """
+      update site set
+        latitude = junction.latitude + (site.id % 29 - 14) / 10000.0,
+        longitude = junction.longitude + (site.id % 31 - 15) / 10000.0
+      from junction
+      where junction.id = site.id * 7 % (select count(*) from junction)
+      """;
+
   private final DSLContext database;
   private final DataSource source;
   private final LargeWeek week;
@@ -145,6 +155,7 @@ class LargeCompany {
     var rows = new RepeatedRows(database, first, size.customers() / 3 * 3);
     step("one week", () -> week.work(today, zone, technicians, first, rows::keep));
     step("customers", () -> places.write(size.sites()));
+    step("places", () -> copying(List.of(PLACES)));
     notes();
     List<Repeats> repeats = repeats();
     List<String> insertions = rows.insertions(repeats);
