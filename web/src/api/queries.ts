@@ -180,7 +180,14 @@ export const queries = {
       queryKey: ["work", "visit-needs", id],
       queryFn: () => answer(client.GET("/api/visits/{id}/needs", { params: { path: { id } } })),
     }),
-  jobSheets: (query: { from: string; to: string; technicianIds: number[]; onlyPlanned: boolean }) =>
+  jobSheets: (query: {
+    from: string;
+    to: string;
+    technicianIds: number[];
+    kinds: string[];
+    areas: string[];
+    onlyPlanned: boolean;
+  }) =>
     queryOptions({
       queryKey: ["work", "job-sheets", query],
       queryFn: () => answer(client.GET("/api/job-sheets", { params: { query } })),

@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Button, Checkbox, Input } from "antd";
 import { useDeferredValue, useState } from "react";
 import type { Ribbon } from "../api/generated/schema";
@@ -12,19 +12,27 @@ import styles from "./PrintPanel.module.css";
 export function PrintPanel({ day, people, close }: { day: string; people: Ribbon[]; close: () => void }) {
   const [to, setTo] = useState("");
   const [technicianIds, setTechnicianIds] = useState<number[]>([]);
+  const [kinds, setKinds] = useState<string[]>([]);
+  const [areas, setAreas] = useState<string[]>([]);
   const [onlyPlanned, setOnlyPlanned] = useState(false);
   const [priced, setPriced] = useState(false);
-  const asked = { from: day, to: useDeferredValue(to.trim()), technicianIds, onlyPlanned };
-  const { data, error } = useQuery(queries.jobSheets(asked));
+  const asked = { from: day, to: useDeferredValue(to.trim()), technicianIds, kinds, areas, onlyPlanned };
+  const { data, error } = useQuery({ ...queries.jobSheets(asked), placeholderData: keepPreviousData });
   const words = new URLSearchParams({
     from: asked.from,
     to: asked.to,
     onlyPlanned: String(onlyPlanned),
     priced: String(priced),
   });
-  for (const id of technicianIds) {
-    words.append("technicianIds", String(id));
+  for (const [name, values] of Object.entries({ technicianIds, kinds, areas })) {
+    for (const value of values) {
+      words.append(name, String(value));
+    }
   }
+  const narrowing = [
+    { label: "Of which kinds", every: "every kind", values: kinds, set: setKinds, from: data?.kinds },
+    { label: "In which areas", every: "every area", values: areas, set: setAreas, from: data?.areas },
+  ];
   return (
     <section className={styles.print} aria-label="Job sheets">
       <Heading part>Job sheets from {weekday(day)}</Heading>
@@ -45,6 +53,18 @@ export function PrintPanel({ day, people, close }: { day: string; people: Ribbon
           options={people.map(({ personId, name }) => ({ value: personId, label: name }))}
           onChange={setTechnicianIds}
         />
+        {narrowing.map(({ label, every, values, set, from }) => (
+          <Select
+            key={label}
+            size="small"
+            mode="multiple"
+            aria-label={label}
+            placeholder={every}
+            value={values}
+            options={(from ?? values).map((value) => ({ value, label: value }))}
+            onChange={set}
+          />
+        ))}
       </div>
       <Checkbox checked={onlyPlanned} onChange={(event) => setOnlyPlanned(event.target.checked)}>
         only what has not begun

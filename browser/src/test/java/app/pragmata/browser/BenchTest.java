@@ -3,10 +3,13 @@ package app.pragmata.browser;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 
+import app.pragmata.server.PlannerBenchTest;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Response;
+import com.microsoft.playwright.options.BoundingBox;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
 import org.junit.jupiter.api.Tag;
@@ -21,6 +24,7 @@ class BenchTest {
   private static final int WARM_UP = 400;
   private static final int REQUESTS = 200;
   private static final int FIRST_LOADS = 7;
+  private static final int DRAG_STEPS = 240;
 
   private final RunningPragmata program = RunningPragmata.at("2026-11-24T10:42");
 
@@ -74,6 +78,79 @@ class BenchTest {
     times.sort(Double::compareTo);
     return List.of(times.get(REQUESTS / 2), times.get(REQUESTS * 95 / 100));
   }
+
+  /** A full day of the large company drawn, and a visit of it dragged. */
+  @Test
+  void the_planner_drawn_and_dragged() {
+    RunningPragmata large = RunningPragmata.large();
+    LocalDate day = PlannerBenchTest.fullDay(large, Visitor.signedIn(large, "hester"));
+    var drawn = new ArrayList<Double>();
+    for (int i = 0; i < FIRST_LOADS; i++) {
+      Page desk = Chromium.desk(large, "hester");
+      desk.addInitScript(NOTE_WHEN_DRAWN);
+      desk.navigate("/planner/" + day);
+      desk.waitForFunction("() => window.drawnAt && performance.now() - window.drawnAt > 500");
+      drawn.add(((Number) desk.evaluate(DRAWN_AFTER)).doubleValue());
+      desk.context().close();
+    }
+    drawn.sort(Double::compareTo);
+    Page desk = Chromium.desk(large, "hester");
+    desk.navigate("/planner/" + day);
+    BoundingBox block = desk.locator("[data-visit]:not([disabled])").nth(40).boundingBox();
+    desk.evaluate(WATCH_FRAMES);
+    desk.mouse().move(block.x + 4, block.y + 10);
+    desk.mouse().down();
+    for (int i = 0; i < DRAG_STEPS; i++) {
+      desk.mouse().move(block.x + 4 + i % 60 * 5, block.y + 10 + i % 40 * 4);
+    }
+    String frames = String.valueOf(desk.evaluate("() => window.framesSeen()"));
+    desk.keyboard().press("Escape");
+    desk.mouse().up();
+    System.out.printf(
+        "%nThe Planner in Chromium, %s: %d visits drawn, median %.0f ms after the answer (slowest %.0f ms); dragging: %s%n",
+        day,
+        desk.locator("[data-visit]").count(),
+        drawn.get(FIRST_LOADS / 2),
+        drawn.getLast(),
+        frames);
+    desk.context().close();
+  }
+
+  /** Notes the last time at which a visit was put on the page, once it is painted. */
+  private static final String NOTE_WHEN_DRAWN =
+      """
+      new MutationObserver((changes) => {
+        const blocks = changes.some((change) => [...change.addedNodes].some(
+          (node) => node.querySelector?.("[data-visit]") || node.dataset?.visit));
+        if (blocks) {
+          requestAnimationFrame(() => setTimeout(() => { window.drawnAt = performance.now(); }));
+        }
+      }).observe(document, { childList: true, subtree: true });
+      """;
+
+  private static final String DRAWN_AFTER =
+      """
+      () => window.drawnAt - performance.getEntriesByType("resource")
+        .filter((each) => each.name.includes("/api/planner/days/")).at(-1).responseEnd
+      """;
+
+  private static final String WATCH_FRAMES =
+      """
+      () => {
+        const times = [];
+        const long = [];
+        new PerformanceObserver((list) => long.push(...list.getEntries().map((each) => each.duration)))
+          .observe({ type: "longtask" });
+        const frame = (time) => { times.push(time); requestAnimationFrame(frame); };
+        requestAnimationFrame(frame);
+        window.framesSeen = () => {
+          const seconds = (times.at(-1) - times[0]) / 1000;
+          const longest = Math.max(...times.slice(1).map((time, i) => time - times[i]));
+          return `${(times.length / seconds).toFixed(0)} frames a second, longest ${longest.toFixed(0)} ms, `
+            + `${long.length} tasks over 50 ms (${long.map(Math.round).join(" ")})`;
+        };
+      }
+      """;
 
   /** In windows that have nothing in their cache, as on a first visit. */
   @Test

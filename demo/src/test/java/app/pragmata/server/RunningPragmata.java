@@ -177,6 +177,11 @@ public final class RunningPragmata {
     return Statements.of(database(), work).size();
   }
 
+  /** These statements with their values in them. */
+  List<String> statementsWithValues(Runnable work) {
+    return Statements.withValues(database(), work);
+  }
+
   /** Delivers parts at this cost each, unless at least so many are held. */
   public void keepInStock(String number, int atLeast, String cost) {
     DSLContext database = database();

@@ -1,9 +1,15 @@
 package app.pragmata.core.planning;
 
+import app.pragmata.core.planning.PlanProposal.Placed;
+import app.pragmata.core.planning.SolverYardstick.Outcome;
 import app.pragmata.core.planning.TimeSearch.Found;
+import java.lang.management.ManagementFactory;
+import java.lang.management.ThreadMXBean;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Objects;
 import java.util.Random;
@@ -15,8 +21,8 @@ import org.junit.jupiter.api.Test;
 
 /**
  * How much is driven and how many visits have no place on made-up days of 5, 20 and 50 technicians:
- * each visit to the first who has time (the floor), each where it costs least, and the search in 5
- * and 30 seconds. Asserts nothing.
+ * each visit to the first who has time (the floor), each where it costs least, the search in 5 and
+ * 30 seconds, and the solver library in as many. Asserts nothing.
  */
 @Tag("bench")
 class PlanSearchBenchTest {
@@ -25,8 +31,6 @@ class PlanSearchBenchTest {
   private static final int VISITS_EACH = 8;
   private static final Ways WAYS = new StraightLines();
 
-  private record Outcome(long driving, int unplaced) {}
-
   @Test
   void a_day_of_many() {
     System.out.printf("%n%-28s %10s %10s %8s%n", "Day of", "driven min", "unplaced", "x floor");
@@ -34,11 +38,16 @@ class PlanSearchBenchTest {
       var dice = new Random(people);
       List<PersonDay> days = days(dice, people);
       List<PlanTask> tasks = tasks(dice, people * VISITS_EACH);
-      Outcome floor = oneByOne(days, tasks, true);
+      Outcome floor = oneByOne(days, tasks, true, new ArrayList<>());
       print(people + ", first who has time", floor, floor);
-      print(people + ", where it costs least", oneByOne(days, tasks, false), floor);
+      List<Placed> least = new ArrayList<>();
+      print(people + ", where it costs least", oneByOne(days, tasks, false, least), floor);
       for (int seconds : new int[] {5, 30}) {
         print("%d, search of %d s".formatted(people, seconds), search(days, tasks, seconds), floor);
+        print(
+            "%d, solver of %d s".formatted(people, seconds),
+            SolverYardstick.plan(days, tasks, least, seconds),
+            floor);
       }
     }
   }
@@ -85,7 +94,8 @@ class PlanSearchBenchTest {
         .toList();
   }
 
-  private static Outcome oneByOne(List<PersonDay> days, List<PlanTask> tasks, boolean firstFit) {
+  private static Outcome oneByOne(
+      List<PersonDay> days, List<PlanTask> tasks, boolean firstFit, List<Placed> placed) {
     var search = new TimeSearch(WAYS, EARLY, new Stretch(0, Stretch.DAY));
     List<PersonDay> left = days;
     int unplaced = 0;
@@ -96,12 +106,14 @@ class PlanSearchBenchTest {
         continue;
       }
       left = found.taken(task.wanted(), left);
+      placed.add(new Placed(task.visitId(), found.personId(), List.of(), DAY, found.at(), 0));
     }
     long driving =
         left.stream()
             .flatMap(day -> day.legs(WAYS).stream())
             .mapToLong(leg -> leg.way().minutes())
             .sum();
+    placed.sort(Comparator.comparingInt(each -> each.at().from()));
     return new Outcome(driving, unplaced);
   }
 
@@ -118,11 +130,13 @@ class PlanSearchBenchTest {
   }
 
   private static Outcome search(List<PersonDay> days, List<PlanTask> tasks, int seconds) {
-    long began = System.nanoTime();
+    ThreadMXBean threads = ManagementFactory.getThreadMXBean();
+    long began = threads.getCurrentThreadCpuTime();
     long nanos = Duration.ofSeconds(seconds).toNanos();
     PlanProposal found =
         new PlanSearch(WAYS, EARLY, days, tasks, Penalties.USUAL, 1)
-            .search(() -> (double) (System.nanoTime() - began) / nanos, better -> {});
+            .search(
+                () -> (double) (threads.getCurrentThreadCpuTime() - began) / nanos, better -> {});
     return new Outcome(found.figures().drivingMinutes(), found.figures().unplaced());
   }
 }

@@ -1,5 +1,6 @@
 package app.pragmata.server.planning;
 
+import java.util.function.Function;
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
@@ -28,8 +29,13 @@ import org.springframework.web.bind.annotation.RestController;
 /** Job sheets and rounds on paper, over HTTP: how many they would be, and their pages. */
 @RestController
 class JobSheetsApi {
-  /** How much would be printed. */
-  record SheetCount(int sheets, int rounds) {}
+  /**
+   * How much would be printed.
+   *
+   * @param kinds of job that there are on these days, to choose from
+   * @param areas the same
+   */
+  record SheetCount(int sheets, int rounds, List<String> kinds, List<String> areas) {}
 
   private static final int MOST_DAYS = 31;
   private static final int MOST_SHEETS = 200;
@@ -63,9 +69,15 @@ class JobSheetsApi {
       @RequestParam(required = false) @Nullable List<String> kinds,
       @RequestParam(required = false) @Nullable List<String> areas,
       @RequestParam(defaultValue = "false") boolean onlyPlanned) {
+    List<Round> all =
+        sheets.rounds(act, filter(act, from, to, technicianIds, null, null, onlyPlanned));
     List<Round> rounds =
         sheets.rounds(act, filter(act, from, to, technicianIds, kinds, areas, onlyPlanned));
-    return new SheetCount(count(rounds), rounds.size());
+    return new SheetCount(
+        count(rounds),
+        rounds.size(),
+        named(all, PlannedVisit::kindOfJob),
+        named(all, PlannedVisit::area));
   }
 
   /** The same sheets as pages; at most 200 at once. */
@@ -108,6 +120,16 @@ class JobSheetsApi {
                 .build()
                 .toString())
         .body(pdf);
+  }
+
+  private static List<String> named(List<Round> rounds, Function<PlannedVisit, String> name) {
+    return rounds.stream()
+        .flatMap(round -> round.stops().stream())
+        .map(stop -> name.apply(stop.visit()))
+        .filter(each -> !each.isEmpty())
+        .distinct()
+        .sorted()
+        .toList();
   }
 
   private static int count(List<Round> rounds) {

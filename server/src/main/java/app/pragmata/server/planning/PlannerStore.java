@@ -137,9 +137,15 @@ class PlannerStore {
             .selectFrom(PERSON_DISTRICT)
             .fetchGroups(PERSON_DISTRICT.PERSON_ID, PERSON_DISTRICT.DISTRICT);
     WorkingCalendar calendar = companies.getCompany().calendar();
-    Map<LocalDate, List<PlannedVisit>> byDay =
-        visits.stream()
-            .collect(Collectors.groupingBy(visit -> Objects.requireNonNull(visit.day())));
+    var stops = new HashMap<WhoseDay, List<PersonDay.Stop>>();
+    for (PlannedVisit visit : visits) {
+      for (long person : visit.crewIds()) {
+        stops
+            .computeIfAbsent(
+                new WhoseDay(person, Objects.requireNonNull(visit.day())), of -> new ArrayList<>())
+            .add(visit.stop(person));
+      }
+    }
     var days = new LinkedHashMap<WhoseDay, PersonDay>();
     for (Colleague person : technicians) {
       for (LocalDate day = first; !day.isAfter(last); day = day.plusDays(1)) {
@@ -164,10 +170,7 @@ class PlannerStore {
                     .map(HeldSkill::skillId)
                     .collect(Collectors.toSet()),
                 Set.copyOf(districts.getOrDefault(person.id(), List.of())),
-                byDay.getOrDefault(day, List.of()).stream()
-                    .filter(visit -> visit.isOf(person.id()))
-                    .map(visit -> visit.stop(person.id()))
-                    .toList()));
+                stops.getOrDefault(new WhoseDay(person.id(), day), List.of())));
       }
     }
     return new Days(technicians, visits, absences, held, days);
