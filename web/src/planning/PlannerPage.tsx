@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useDeferredValue, useState } from "react";
+import { useDeferredValue, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type {
   Block,
@@ -178,6 +178,36 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     navigate(`/planner/${found.day}?visit=${visit.visitId}`);
   };
 
+  const acts = useRef({ choose, take, drop });
+  acts.current = { choose, take, drop };
+  // While a visit is dragged, what waits stays as it is drawn.
+  const shelf = useMemo(
+    () => (
+      <Shelf
+        waiting={day.waiting}
+        inAll={day.waitingInAll}
+        people={day.ribbons}
+        chosen={waiting}
+        choose={(visitId) => acts.current.choose(visitId)}
+        take={mayPlan ? (visit, found) => acts.current.take(visit, found) : undefined}
+        planAll={mayPlan ? setProposing : undefined}
+        drag={
+          mayPlan
+            ? (event, visit) =>
+                dragIn(
+                  event,
+                  drawn(day),
+                  { ...visit, minutes: visit.expectedMinutes, clashes: [] },
+                  setHeld,
+                  (dropped) => acts.current.drop(dropped),
+                )
+            : undefined
+        }
+      />
+    ),
+    [day, waiting, mayPlan],
+  );
+
   return (
     <div className={styles.day}>
       <div className={styles.ribbons}>
@@ -291,27 +321,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
             }}
           />
         )}
-        <Shelf
-          waiting={day.waiting}
-          inAll={day.waitingInAll}
-          people={day.ribbons}
-          chosen={waiting}
-          choose={choose}
-          take={mayPlan ? take : undefined}
-          planAll={mayPlan ? setProposing : undefined}
-          drag={
-            mayPlan
-              ? (event, visit) =>
-                  dragIn(
-                    event,
-                    drawn(day),
-                    { ...visit, minutes: visit.expectedMinutes, clashes: [] },
-                    setHeld,
-                    drop,
-                  )
-              : undefined
-          }
-        />
+        {shelf}
         <TownMap
           day={day}
           personId={held?.to.personId ?? owner?.personId}

@@ -1,4 +1,12 @@
-import { type KeyboardEvent, type PointerEvent, useRef, useState } from "react";
+import {
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  type RefObject,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import type { Block, PlannerDay, ProposedVisit, Ribbon, Stretch } from "../api/generated/schema";
 import { hours as length, weekday } from "../format";
 import { drag, drawOut, type Held } from "./dragging";
@@ -13,6 +21,8 @@ const MOVES: Record<string, { minutes?: number; people?: number }> = {
   ArrowUp: { people: -1 },
   ArrowDown: { people: 1 },
 };
+
+const NOTHING: ProposedVisit[] = [];
 
 /**
  * Everybody's day to scale. A visit is chosen by a press; the space bar or a drag picks a planned one up, the arrows
@@ -32,7 +42,7 @@ export function Ribbons({
   away,
   relay,
   keep,
-  proposed = [],
+  proposed = NOTHING,
 }: {
   day: PlannerDay;
   /** The minute of this day that it is; nothing on any other day. */
@@ -56,7 +66,7 @@ export function Ribbons({
   proposed?: ProposedVisit[];
 }) {
   const [drawnOut, setDrawnOut] = useState<{ personId: number; at: Stretch }>();
-  const hours = drawn(day);
+  const hours = useMemo(() => drawn(day), [day]);
   const field = useRef<HTMLDivElement>(null);
   const people = day.ribbons.map((ribbon) => ribbon.personId);
 
@@ -102,6 +112,24 @@ export function Ribbons({
     event.stopPropagation();
   };
 
+  const acts = useRef<Acts>(null as never);
+  acts.current = {
+    press,
+    choose,
+    away,
+    relay,
+    drag: (event, block, personId) =>
+      movable(block) && drag(event, field.current, hours, picked(block, personId), hold, drop),
+    drawOut: (event, personId) =>
+      keep &&
+      drawOut(
+        event,
+        hours,
+        (at) => setDrawnOut(at && { personId, at }),
+        (at) => keep(personId, at),
+      ),
+  };
+
   return (
     <div className={styles.field} ref={field}>
       <div className={styles.axis} aria-hidden="true">
@@ -111,117 +139,175 @@ export function Ribbons({
           </span>
         ))}
       </div>
-      {day.ribbons.map((ribbon) => (
-        <section key={ribbon.personId} className={styles.ribbon} aria-label={`${ribbon.name}’s day`}>
-          <Person ribbon={ribbon} away={away} relay={relay} />
-          <div
-            className={styles.line}
-            data-ribbon={ribbon.personId}
-            onPointerDown={(event) =>
-              keep &&
-              drawOut(
-                event,
-                hours,
-                (at) => setDrawnOut(at && { personId: ribbon.personId, at }),
-                (at) => keep(ribbon.personId, at),
-              )
-            }
-          >
-            {ticks(hours).map((tick) => (
-              <i key={tick} className={styles.tick} style={{ left: `${share(tick, hours)}%` }} />
-            ))}
-            {ribbon.working.map((part) => (
-              <i key={part.from} className={styles.working} style={placed(part, hours)} />
-            ))}
-            {ribbon.away.map((absence) => (
-              <span
-                key={absence.absenceId}
-                className={styles.away}
-                style={placed(within(absence.at, hours), hours)}
-              >
-                {absence.note || absence.kind}
-                {absence.lastDay > day.day && ` until ${weekday(absence.lastDay)}`}
-              </span>
-            ))}
-            {ribbon.held.map((held) => (
-              <span key={held.holdId} className={styles.hold} style={placed(held.at, hours)}>
-                held{held.mine ? "" : ` by ${held.by}`}
-              </span>
-            ))}
-            {drawnOut?.personId === ribbon.personId && (
-              <span className={styles.hold} style={placed(drawnOut.at, hours)}>
-                {clock(drawnOut.at.from)} to {clock(drawnOut.at.to)}
-              </span>
-            )}
-            {proposed
-              .filter(
-                (visit) =>
-                  visit.day === day.day &&
-                  [visit.personId, ...visit.companions.map(({ id }) => id)].includes(ribbon.personId),
-              )
-              .map((visit) => (
-                <span
-                  key={visit.visitId}
-                  className={styles.proposed}
-                  style={placed(
-                    {
-                      from: minuteOf(`${visit.day}T${visit.start}`),
-                      to: minuteOf(`${visit.day}T${visit.start}`) + visit.expectedMinutes,
-                    },
-                    hours,
-                  )}
-                >
-                  <b>{visit.customer}</b>
-                  <span>{visit.title}</span>
-                </span>
-              ))}
-            {ribbon.drives.map((drive) => (
-              <span
-                key={drive.from}
-                className={drive.lateMinutes > 0 ? `${styles.drive} ${styles.late}` : styles.drive}
-                style={placed({ from: drive.from, to: drive.from + drive.minutes }, hours)}
-                title={`${drive.guessed ? "about " : ""}${drive.minutes} min, ${drive.miles} miles${drive.noRoad ? `, ${NO_ROAD}` : ""}`}
-              >
-                <i>{drive.minutes}</i>
-              </span>
-            ))}
-            {ribbon.blocks.map((block, index) => (
-              <BlockButton
-                key={block.visitId}
-                block={block}
-                hours={hours}
-                now={now}
-                chosen={block.visitId === chosen}
-                lifted={held?.visit.visitId === block.visitId}
-                covered={(ribbon.blocks[index + 1]?.at.from ?? hours.to) < block.at.to}
-                press={(event) => press(event, block, ribbon.personId)}
-                choose={() => choose(block, ribbon.personId)}
-                drag={(event) =>
-                  movable(block) &&
-                  drag(event, field.current, hours, picked(block, ribbon.personId), hold, drop)
-                }
-              />
-            ))}
-            {held?.to.personId === ribbon.personId && (
-              <span
-                className={against ? `${styles.held} ${styles.wanting}` : styles.held}
-                style={placed({ from: held.to.from, to: held.to.from + held.visit.minutes }, hours)}
-              >
-                <b>
-                  {clock(held.to.from)} {held.visit.customer}
-                </b>
-                <span>{against || "free"}</span>
-              </span>
-            )}
-            {now !== undefined && now >= hours.from && now <= hours.to && (
-              <i className={styles.now} style={{ left: `${share(now, hours)}%` }} />
-            )}
-          </div>
-        </section>
-      ))}
+      {day.ribbons.map((ribbon) => {
+        const its = (visitId: number | undefined) =>
+          ribbon.blocks.some((block) => block.visitId === visitId) ? visitId : undefined;
+        const over = held?.to.personId === ribbon.personId ? held : undefined;
+        return (
+          <RibbonSection
+            key={ribbon.personId}
+            ribbon={ribbon}
+            day={day.day}
+            hours={hours}
+            now={now}
+            chosen={its(chosen)}
+            lifted={its(held?.visit.visitId)}
+            over={over}
+            against={over ? against : ""}
+            drawnOut={drawnOut?.personId === ribbon.personId ? drawnOut.at : undefined}
+            proposed={proposed}
+            mayPlan={keep !== undefined}
+            acts={acts}
+          />
+        );
+      })}
     </div>
   );
 }
+
+/** What is done to the visits of a ribbon, as it is at the time. */
+type Acts = {
+  press: (event: KeyboardEvent, block: Block, personId: number) => void;
+  choose: (block: Block, personId: number) => void;
+  drag: (event: PointerEvent, block: Block, personId: number) => void;
+  drawOut: (event: PointerEvent<HTMLElement>, personId: number) => void;
+  away?: (ribbon: Ribbon) => void;
+  relay?: (ribbon: Ribbon) => void;
+};
+
+/** One person's day; drawn again only where something of it changed, for a day may have many. */
+const RibbonSection = memo(function RibbonSection({
+  ribbon,
+  day,
+  hours,
+  now,
+  chosen,
+  lifted,
+  over,
+  against,
+  drawnOut,
+  proposed,
+  mayPlan,
+  acts,
+}: {
+  ribbon: Ribbon;
+  day: string;
+  hours: Stretch;
+  now?: number;
+  /** Of the visit of this ribbon that is looked at. */
+  chosen?: number;
+  /** Of the visit of this ribbon that is held. */
+  lifted?: number;
+  /** A visit that is held over this ribbon. */
+  over?: Held;
+  against: string;
+  drawnOut?: Stretch;
+  proposed: ProposedVisit[];
+  mayPlan: boolean;
+  acts: RefObject<Acts>;
+}) {
+  return (
+    <section className={styles.ribbon} aria-label={`${ribbon.name}’s day`}>
+      <Person
+        ribbon={ribbon}
+        away={mayPlan ? (of) => acts.current.away?.(of) : undefined}
+        relay={mayPlan ? (of) => acts.current.relay?.(of) : undefined}
+      />
+      <div
+        className={styles.line}
+        data-ribbon={ribbon.personId}
+        onPointerDown={(event) => acts.current.drawOut(event, ribbon.personId)}
+      >
+        {ticks(hours).map((tick) => (
+          <i key={tick} className={styles.tick} style={{ left: `${share(tick, hours)}%` }} />
+        ))}
+        {ribbon.working.map((part) => (
+          <i key={part.from} className={styles.working} style={placed(part, hours)} />
+        ))}
+        {ribbon.away.map((absence) => (
+          <span
+            key={absence.absenceId}
+            className={styles.away}
+            style={placed(within(absence.at, hours), hours)}
+          >
+            {absence.note || absence.kind}
+            {absence.lastDay > day && ` until ${weekday(absence.lastDay)}`}
+          </span>
+        ))}
+        {ribbon.held.map((held) => (
+          <span key={held.holdId} className={styles.hold} style={placed(held.at, hours)}>
+            held{held.mine ? "" : ` by ${held.by}`}
+          </span>
+        ))}
+        {drawnOut && (
+          <span className={styles.hold} style={placed(drawnOut, hours)}>
+            {clock(drawnOut.from)} to {clock(drawnOut.to)}
+          </span>
+        )}
+        {proposed
+          .filter(
+            (visit) =>
+              visit.day === day &&
+              [visit.personId, ...visit.companions.map(({ id }) => id)].includes(ribbon.personId),
+          )
+          .map((visit) => (
+            <span
+              key={visit.visitId}
+              className={styles.proposed}
+              style={placed(
+                {
+                  from: minuteOf(`${visit.day}T${visit.start}`),
+                  to: minuteOf(`${visit.day}T${visit.start}`) + visit.expectedMinutes,
+                },
+                hours,
+              )}
+            >
+              <b>{visit.customer}</b>
+              <span>{visit.title}</span>
+            </span>
+          ))}
+        {ribbon.drives.map((drive) => (
+          <span
+            key={drive.from}
+            className={drive.lateMinutes > 0 ? `${styles.drive} ${styles.late}` : styles.drive}
+            style={placed({ from: drive.from, to: drive.from + drive.minutes }, hours)}
+            title={`${drive.guessed ? "about " : ""}${drive.minutes} min, ${drive.miles} miles${drive.noRoad ? `, ${NO_ROAD}` : ""}`}
+          >
+            <i>{drive.minutes}</i>
+          </span>
+        ))}
+        {ribbon.blocks.map((block, index) => (
+          <BlockButton
+            key={block.visitId}
+            block={block}
+            hours={hours}
+            now={now}
+            chosen={block.visitId === chosen}
+            lifted={block.visitId === lifted}
+            covered={(ribbon.blocks[index + 1]?.at.from ?? hours.to) < block.at.to}
+            press={(event) => acts.current.press(event, block, ribbon.personId)}
+            choose={() => acts.current.choose(block, ribbon.personId)}
+            drag={(event) => acts.current.drag(event, block, ribbon.personId)}
+          />
+        ))}
+        {over && (
+          <span
+            className={against ? `${styles.held} ${styles.wanting}` : styles.held}
+            style={placed({ from: over.to.from, to: over.to.from + over.visit.minutes }, hours)}
+          >
+            <b>
+              {clock(over.to.from)} {over.visit.customer}
+            </b>
+            <span>{against || "free"}</span>
+          </span>
+        )}
+        {now !== undefined && now >= hours.from && now <= hours.to && (
+          <i className={styles.now} style={{ left: `${share(now, hours)}%` }} />
+        )}
+      </div>
+    </section>
+  );
+});
 
 /** Moved to the next quarter hour that way. */
 function snapped(from: number, by: number): number {

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { memo } from "react";
 import type { PlannerDay, Point } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import styles from "./TownMap.module.css";
@@ -8,7 +9,15 @@ const HEIGHT = 200;
 const EDGE = 8;
 
 /** The roads with the day's stops on them, one person's round drawn through; the same as the ribbons say. */
-export function TownMap({ day, personId, point }: { day: PlannerDay; personId?: number; point?: Point }) {
+export const TownMap = memo(function TownMap({
+  day,
+  personId,
+  point,
+}: {
+  day: PlannerDay;
+  personId?: number;
+  point?: Point;
+}) {
   const { data: map } = useQuery(queries.townMap);
   if (!map || map.junctions.length === 0) {
     return null;
@@ -63,7 +72,7 @@ export function TownMap({ day, personId, point }: { day: PlannerDay; personId?: 
       {point && <circle className={styles.wanted} cx={draw(point).x} cy={draw(point).y} r={6} />}
     </svg>
   );
-}
+});
 
 /** Fits the roads into the drawing; a degree is as wide as it is at their latitude. */
 function projection(around: { latitude: number; longitude: number }[]) {

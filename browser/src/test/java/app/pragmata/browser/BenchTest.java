@@ -91,7 +91,7 @@ class BenchTest {
       desk.navigate("/planner/" + day);
       desk.waitForFunction("() => window.drawnAt && performance.now() - window.drawnAt > 500");
       drawn.add(((Number) desk.evaluate(DRAWN_AFTER)).doubleValue());
-      desk.context().close();
+      desk.close();
     }
     drawn.sort(Double::compareTo);
     Page desk = Chromium.desk(large, "hester");
@@ -113,7 +113,7 @@ class BenchTest {
         drawn.get(FIRST_LOADS / 2),
         drawn.getLast(),
         frames);
-    desk.context().close();
+    desk.close();
   }
 
   /** Notes the last time at which a visit was put on the page, once it is painted. */
