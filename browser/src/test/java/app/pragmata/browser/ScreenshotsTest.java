@@ -4,14 +4,16 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
 import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static com.microsoft.playwright.options.WaitForSelectorState.DETACHED;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.DemoTemplate;
 import app.pragmata.server.Pragmata;
 import app.pragmata.server.RunningPragmata;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.AriaRole;
 import java.nio.file.Path;
 import java.time.Clock;
 import java.time.Instant;
@@ -52,6 +54,7 @@ class ScreenshotsTest {
     quoteEditor(desk);
     offer(desk);
     frontDesk(desk);
+    planner(desk);
   }
 
   /**
@@ -116,8 +119,6 @@ class ScreenshotsTest {
     desk.getByLabel("leaves: Orla Ferrow").waitFor();
     desk.getByLabel("edit kind Repair").waitFor();
     take(desk, "settings");
-    desk.locator("#people").evaluate("people => people.scrollIntoView({block: 'center'})");
-    take(desk, "people");
   }
 
   private void frontDesk(Page desk) {
@@ -136,30 +137,29 @@ class ScreenshotsTest {
     desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill("Tansey Row");
     desk.locator(".doubles a").first().waitFor();
     take(desk, "new-caller");
-    desk.navigate("/to-dos");
-    for (String[] toDo :
-        new String[][] {
-          {"Ring Quillon Bakery about the October invoice", "yesterday"},
-          {"Order two warning signs for the barrier", "fri"}
-        }) {
-      Chromium.button(desk, "New").click();
-      desk.getByLabel("What is to be done?").fill(toDo[0]);
-      desk.getByLabel("By", new Page.GetByLabelOptions().setExact(true)).fill(toDo[1]);
-      desk.keyboard().press("Enter");
-      desk.locator("[role=option]").getByText(toDo[0]).waitFor();
-    }
-    take(desk, "to-dos");
-    desk.navigate("/imports");
-    desk.locator("input[type=file]")
-        .setInputFiles(
-            new FilePayload(
-                "customers.csv",
-                "text/csv",
-                "Ref,Company,Tel,Street,Zip\nPG-1,Playgroup Gannet,01632 960971,\"4 Gannet Close, Ostmere\",OS4 1AA\nPG-2,Half Number,0163,,\n"
-                    .getBytes(java.nio.charset.StandardCharsets.UTF_8)));
-    Chromium.button(desk, "Try it").click();
-    desk.getByText("1 row to mend").waitFor();
-    take(desk, "import");
+  }
+
+  /** The week, a plan that is proposed, and the day of somebody who is ill laid on the others. */
+  private void planner(Page desk) {
+    desk.navigate("/planner?view=week");
+    desk.getByRole(AriaRole.TABLE).waitFor();
+    take(desk, "planner-week");
+    desk.navigate("/planner");
+    Chromium.button(desk, "Propose a plan").click();
+    desk.getByLabel("Plan until").fill("+6");
+    Chromium.button(desk, "Search for").click();
+    Chromium.button(desk, "Enough").click();
+    Chromium.button(desk, "Search again").waitFor();
+    desk.getByText("Searching.").waitFor(new Locator.WaitForOptions().setState(DETACHED));
+    take(desk, "planner-proposal");
+    desk.getByLabel("Proposed plan")
+        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Leave"))
+        .click();
+    Chromium.button(desk, "Ngozi Adair is away").click();
+    Chromium.button(desk, "Say so").click();
+    Chromium.button(desk, "Lay Ngozi Adair’s day on the others").click();
+    Chromium.button(desk, "Move all").waitFor();
+    take(desk, "planner-ill");
   }
 
   private void quoteEditor(Page desk) {

@@ -107,6 +107,12 @@ class CrewNeedsTest {
   }
 
   @Test
+  void more_skills_than_a_crew_is_searched_for_are_refused() {
+    List<Long> seven = List.of(1L, 2L, 3L, 4L, 5L, 6L, 7L);
+    assertThat(need(2, seven).text()).contains("At most six skills");
+  }
+
+  @Test
   void times_are_found_at_which_as_many_can_come_as_are_needed_and_can_be_taken() {
     need(2, List.of());
     JsonNode best = times("?from=" + gate.day().plusDays(1) + "&expected=4:00").path(0);
@@ -208,6 +214,28 @@ class CrewNeedsTest {
     assertThat(companion().path("from").asString()).isEqualTo("09:30:00");
     assertThat(office.put("/api/visits/" + other.visit() + "/plan", alone).status()).isEqualTo(200);
     assertThat(hours("").rule()).as("all of it again").isEqualTo("OVERLAP");
+  }
+
+  @Test
+  void whoever_comes_for_some_hours_sees_those_on_their_phone_and_in_their_calendar() {
+    plan(gate, "8", List.of(program.person("dilys")));
+    assertThat(hours("9:30 to 11").status()).isEqualTo(200);
+    Visitor dilys = Visitor.signedIn(program, "dilys");
+    JsonNode visit = dilys.get("/api/pocket/visits/" + gate.visit()).json();
+    assertThat(visit.path("start").asString()).isEqualTo("09:30:00");
+    assertThat(visit.path("expectedMinutes").asInt()).isEqualTo(90);
+    gate.nextDayAt("07:00");
+    JsonNode stops = dilys.get("/api/pocket/day").json().path("stops");
+    assertThat(stops)
+        .anySatisfy(
+            stop -> {
+              assertThat(stop.path("visitId").asLong()).isEqualTo(gate.visit());
+              assertThat(stop.path("start").asString()).isEqualTo("09:30:00");
+            });
+    String calendar =
+        dilys.post("/api/pocket/calendar", Map.of()).json().path("address").asString();
+    assertThat(dilys.get(calendar.substring(calendar.indexOf("/api/"))).text())
+        .contains("DTSTART:" + gate.day().plusDays(1).toString().replace("-", "") + "T093000Z");
   }
 
   @Test

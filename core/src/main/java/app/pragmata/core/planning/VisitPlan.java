@@ -26,6 +26,8 @@ public record VisitPlan(
 
   private static final int SHORTEST = 5;
   private static final int LONGEST = 16 * 60;
+  private static final int MOST_SKILLS = 6;
+
   private static final int MOST_PEOPLE = 10;
 
   /** Notes every rule that those who come along break. */
@@ -50,6 +52,19 @@ public record VisitPlan(
     if (crewSize < 1 || crewSize > MOST_PEOPLE) {
       reading.fault(
           "crewSize", Rule.EXCEEDS_LIMIT, "Between one and ten people go to a job together.");
+    }
+  }
+
+  /**
+   * Notes when more is asked for than a crew is searched for: the ways in which people can know
+   * several things together grow with the Bell numbers.
+   */
+  public static void checkSkills(String field, int count, Reading reading) {
+    if (count > MOST_SKILLS) {
+      reading.fault(
+          field,
+          Rule.EXCEEDS_LIMIT,
+          "At most six skills are asked for together. Take those that matter.");
     }
   }
 

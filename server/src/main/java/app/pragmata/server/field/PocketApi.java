@@ -27,6 +27,7 @@ import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.generated.tables.records.ContactRecord;
+import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
@@ -40,6 +41,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record1;
+import org.jooq.SelectField;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -161,8 +163,7 @@ class PocketApi {
                 VISIT.ID,
                 VISIT.STATE,
                 VISIT.DAY,
-                VISIT.START_TIME,
-                VISIT.EXPECTED_MINUTES,
+                OwnHours.of(act.personId()),
                 CUSTOMER.NAME,
                 SITE.NAME.concat(", ").concat(SITE.ADDRESS),
                 JOB.TITLE,
@@ -182,15 +183,15 @@ class PocketApi {
                 row ->
                     new Stop(
                         row.value1(),
-                        ownState(row.value2(), row.value9()),
+                        ownState(row.value2(), row.value8()),
                         row.value3(),
-                        row.value4(),
+                        row.value4().start(),
+                        row.value4().minutes(),
                         row.value5(),
                         row.value6(),
                         row.value7(),
-                        row.value8(),
-                        runningSince(row.value9()) != null,
-                        minutes(row.value9(), TimeEntry.Kind.LABOUR))),
+                        runningSince(row.value8()) != null,
+                        minutes(row.value8(), TimeEntry.Kind.LABOUR))),
         runningSince(others),
         minutes(others, TimeEntry.Kind.DRIVE));
   }
@@ -292,6 +293,7 @@ class PocketApi {
                     .orderBy(VISIT_PART.ID))
             .as("used")
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
+    SelectField<OwnHours> hours = OwnHours.of(act.personId());
     Field<List<Clock>> clocks = clocks(act);
     Field<List<String>> crew = crew(act);
     Field<List<PromiseStore.Promise>> promise = promises.promises(JOB.ID, act.today());
@@ -312,7 +314,8 @@ class PocketApi {
                 promise,
                 fitted,
                 contact,
-                causes)
+                causes,
+                hours)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -339,8 +342,8 @@ class PocketApi {
         id,
         ownState(visit.getState(), row.get(clocks)),
         visit.getDay(),
-        visit.getStartTime(),
-        visit.getExpectedMinutes(),
+        row.value13().start(),
+        row.value13().minutes(),
         row.value4(),
         site.getName(),
         site.getAddress(),

@@ -14,6 +14,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.planning.Stretch;
+import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.company.SettingsChanges;
 import app.pragmata.server.generated.tables.records.SkillRecord;
@@ -228,6 +229,16 @@ class AvailabilityApi {
     Set<Long> kinds = new HashSet<>(form.kindOfJobIds() == null ? List.of() : form.kindOfJobIds());
     if (database.fetchCount(KIND_OF_JOB, KIND_OF_JOB.ID.in(kinds)) < kinds.size()) {
       reading.fault("kindOfJobIds", Rule.NOT_FOUND, "One of these kinds of job does not exist.");
+    }
+    for (long kind : kinds) {
+      int others =
+          database.fetchCount(
+              KIND_OF_JOB_SKILL,
+              KIND_OF_JOB_SKILL
+                  .KIND_OF_JOB_ID
+                  .eq(kind)
+                  .and(KIND_OF_JOB_SKILL.SKILL_ID.ne(id == null ? 0L : id)));
+      VisitPlan.checkSkills("kindOfJobIds", others + 1, reading);
     }
     reading.refuseIfFaulty();
     Map<String, Object> before =

@@ -112,6 +112,7 @@ class JobNeedsApi {
       VisitPlan.checkCrewSize(size, reading);
     }
     var skills = new HashSet<>(size == null ? List.of() : form.skillIds());
+    VisitPlan.checkSkills("skillIds", skills.size(), reading);
     if (database.fetchCount(SKILL, SKILL.ID.in(skills)) < skills.size()) {
       reading.fault("skillIds", Rule.NOT_FOUND, "One of these skills does not exist.");
     }

@@ -15,6 +15,7 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.CalendarEntry;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.PublicAddress;
+import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.mail.MailServers;
 import app.pragmata.server.records.Act;
 import java.nio.charset.StandardCharsets;
@@ -149,7 +150,8 @@ class CalendarFeeds {
     String from = mailServers.from();
     String domain = from.substring(from.indexOf('@') + 1);
     return database
-        .select(VISIT.ID, VISIT.VERSION, VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+        .select(OwnHours.of(personId))
+        .select(VISIT.ID, VISIT.VERSION, VISIT.DAY)
         .select(CUSTOMER.NAME, JOB.TITLE, JOB.NUMBER, SITE.NAME, SITE.ADDRESS, SITE.ACCESS_NOTES)
         .from(VISIT)
         .join(JOB)
@@ -177,14 +179,14 @@ class CalendarFeeds {
         .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
         .fetch(
             row -> {
-              Instant start =
-                  row.get(VISIT.DAY).atTime(row.get(VISIT.START_TIME)).atZone(zone).toInstant();
+              OwnHours hours = row.get(0, OwnHours.class);
+              Instant start = row.get(VISIT.DAY).atTime(hours.start()).atZone(zone).toInstant();
               return new CalendarEntry(
                   "stop-%d@%s".formatted(row.get(VISIT.ID), domain),
                   row.get(VISIT.VERSION),
                   clock.instant(),
                   start,
-                  start.plus(Duration.ofMinutes(row.get(VISIT.EXPECTED_MINUTES))),
+                  start.plus(Duration.ofMinutes(hours.minutes())),
                   row.get(CUSTOMER.NAME) + ": " + row.get(JOB.TITLE),
                   row.get(SITE.ADDRESS),
                   "J %d\n%s".formatted(row.get(JOB.NUMBER), row.get(SITE.ACCESS_NOTES)).strip(),
