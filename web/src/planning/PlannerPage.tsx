@@ -32,7 +32,7 @@ import { Shelf } from "./Shelf";
 import { clock, drawn, minuteOf } from "./scale";
 import { TownMap } from "./TownMap";
 import { usePlanning } from "./usePlanning";
-import { type Clash, clashWords, known } from "./words";
+import { type Clash, clashWords, crew, known } from "./words";
 
 const CALENDAR_DAY = /^\d{4}-(0[1-9]|1[0-2])-(0[1-9]|[12]\d|3[01])$/;
 
@@ -85,7 +85,10 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
   const waiting = day.waiting.find(
     (visit) => visit.visitId === chosenId || (!chosenId && visit.jobNumber === ofJob),
   );
-  const owner = day.ribbons.find((ribbon) => ribbon.blocks.some((block) => block.visitId === chosenId));
+  // Of a crew, whoever is responsible stands for it.
+  const owner = day.ribbons.find((ribbon) =>
+    ribbon.blocks.some((block) => block.visitId === chosenId && block.responsible),
+  );
   const block = owner?.blocks.find((each) => each.visitId === chosenId);
 
   const choose = (visitId: number | undefined) =>
@@ -274,7 +277,10 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
         {!held?.asked && block && owner && (
           <ChosenVisit
             block={block}
-            name={owner.name}
+            name={crew({
+              person: owner.name,
+              companions: companions(block.visitId).map((id) => ({ name: name(id) })),
+            })}
             drive={owner.drives.find((each) => each.toVisitId === block.visitId)}
             unplan={mayPlan && block.state === "planned" ? () => takeOff(block, owner) : undefined}
           />

@@ -102,6 +102,9 @@ class CrewPageTest {
         desk.getByLabel("Tobias Quennell’s day")
             .locator("[data-visit='%d']".formatted(gate.visit()));
     assertThat(along).hasAttribute("aria-label", Pattern.compile("10:00 to 11:30 .*"));
+    along.click();
+    assertThat(desk.locator("aside"))
+        .containsText("10:00 to 14:00, Piet Osei with Tobias Quennell, planned");
   }
 
   @Test
