@@ -156,7 +156,10 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
       day: day.day,
       from: block.at.from,
       minutes: block.at.to - block.at.from,
-      overruled: block.clashes,
+      // Of everybody who comes, so that the step can be put back.
+      overruled: day.ribbons.flatMap((ribbon) =>
+        ribbon.blocks.filter(({ visitId }) => visitId === block.visitId).flatMap(({ clashes }) => clashes),
+      ),
     });
   const give = (visit: WaitingVisit, kept: HeldTime, ribbon: Ribbon) =>
     drop({
