@@ -140,6 +140,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
             companionIds: along,
             technicianId: origin.personId,
             from: origin.from,
+            hours: hoursAlong(visit.visitId, { from: origin.from, to: origin.from + visit.minutes }),
             // Back where it was, whatever speaks against it by now.
             overruled: [...new Set([...visit.clashes, ...overruled])],
           }
@@ -147,8 +148,17 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     );
     choose(visit.visitId);
   };
+  /** Those who come along for some hours of a visit only. */
+  const hoursAlong = (visitId: number, whole: Block["at"]) =>
+    day.ribbons.flatMap(({ personId, blocks }) =>
+      blocks
+        .filter(({ at, ...each }) => each.visitId === visitId && !each.responsible)
+        .filter(({ at }) => at.from !== whole.from || at.to !== whole.to)
+        .map(({ at }) => ({ personId, ...at })),
+    );
   const takeOff = (block: Block, owner: Ribbon) =>
     plan.unplan({
+      hours: hoursAlong(block.visitId, block.at),
       visitId: block.visitId,
       version: block.version,
       technicianId: owner.personId,

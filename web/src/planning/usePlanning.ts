@@ -1,6 +1,6 @@
 import { useRef } from "react";
 import { answer, client } from "../api/client";
-import { hours, weekday } from "../format";
+import { hours as inHours, weekday } from "../format";
 import { useAct } from "../kit/useAct";
 import { clock } from "./scale";
 import { useUndo } from "./useUndo";
@@ -21,8 +21,11 @@ export type Plan = {
   holdId?: number;
 };
 
-/** Where a visit was before: at a time, or among those that wait. */
-type Before = Plan | "waiting";
+/** Where a visit was before: at a time, with those who come along for some hours of it, or among those that wait. */
+type Before = (Plan & { hours: CrewHours[] }) | "waiting";
+
+/** The part of a visit for which somebody comes along. */
+type CrewHours = { personId: number; from: number; to: number };
 
 /**
  * Gives visits their person and time. Each step can be put back, the newest first.
@@ -34,8 +37,8 @@ export function usePlanning(whose: (personId: number) => string, done: () => voi
   // What was changed here can be put back at the version that it got by it.
   const versions = useRef(new Map<number, number>());
   const plan = useAct(
-    ({ plan }: { plan: Plan; before?: Before }) =>
-      answer(
+    async ({ plan, hours = [] }: { plan: Plan; before?: Before; hours?: CrewHours[] }) => {
+      let changed = await answer(
         client.PUT("/api/visits/{id}/plan", {
           params: { path: { id: plan.visitId } },
           body: {
@@ -44,12 +47,26 @@ export function usePlanning(whose: (personId: number) => string, done: () => voi
             companionIds: plan.companionIds,
             day: plan.day,
             start: clock(plan.from),
-            expected: hours(plan.minutes),
+            expected: inHours(plan.minutes),
             overruled: plan.overruled,
             holdId: plan.holdId,
           },
         }),
-      ),
+      );
+      for (const { personId, from, to } of hours) {
+        changed = await answer(
+          client.PUT("/api/visits/{id}/crew/{personId}/hours", {
+            params: { path: { id: plan.visitId, personId } },
+            body: {
+              version: changed.version,
+              hours: `${clock(from)} to ${clock(to)}`,
+              overruled: plan.overruled,
+            },
+          }),
+        );
+      }
+      return changed;
+    },
     {
       done,
       said: (changed, { plan, before }) => {
@@ -88,12 +105,13 @@ export function usePlanning(whose: (personId: number) => string, done: () => voi
     if (before === "waiting") {
       unplan.run({ visitId, version });
     } else {
-      plan.run({ plan: { ...before, version } });
+      plan.run({ plan: { ...before, version }, hours: before.hours });
     }
   };
   return {
     run: (planned: Plan, before: Before) => plan.run({ plan: planned, before }),
-    unplan: (before: Plan) => unplan.run({ visitId: before.visitId, version: before.version, before }),
+    unplan: (before: Exclude<Before, "waiting">) =>
+      unplan.run({ visitId: before.visitId, version: before.version, before }),
     running: plan.running || unplan.running,
     /** How many steps can be put back. */
     steps: count,

@@ -60,6 +60,8 @@ class CrewPageTest {
     best.click();
     desk.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Plan").setExact(true))
         .click();
+    // The form, while it is open, says "with" too.
+    assertThat(desk.locator("[data-visit] form")).hasCount(0);
     assertThat(desk.locator("[data-visit]")).containsText("with ");
     desk.locator("#needs-of-job-" + gate.job()).click();
     button(desk, "As its kind again").click();
@@ -105,6 +107,10 @@ class CrewPageTest {
     along.click();
     assertThat(desk.locator("aside"))
         .containsText("10:00 to 14:00, Piet Osei with Tobias Quennell, planned");
+    button(desk, "Take it off the day").click();
+    assertThat(along).hasCount(0);
+    button(desk, "Put the last step back").click();
+    assertThat(along).hasAttribute("aria-label", Pattern.compile("10:00 to 11:30 .*"));
   }
 
   @Test
