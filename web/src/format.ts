@@ -55,6 +55,10 @@ export const time = (iso: string): string => iso.slice(0, 5);
 export const timeOf = (iso: string, daysLater: number): string =>
   daysLater > 0 ? `${time(iso)} +${daysLater}` : time(iso);
 
+/** At which hours somebody can get in: "Open 08:00 to 15:30"; nothing where that is at all. */
+export const openHours = ({ opens, closes }: { opens?: string | null; closes?: string | null }): string =>
+  opens && closes ? `Open ${time(opens)} to ${time(closes)}` : "";
+
 /** Minutes as "2:35". */
 export const hours = (minutes: number): string =>
   `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;

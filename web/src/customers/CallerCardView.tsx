@@ -10,7 +10,7 @@ import type {
   VisitOf,
   WarrantyOf,
 } from "../api/generated/schema";
-import { day, fullDay, moment, money, time, weekday, words } from "../format";
+import { day, fullDay, moment, money, openHours, time, weekday, words } from "../format";
 import { History } from "../history/History";
 import { latest } from "../kit/latest";
 import { Section } from "../kit/Section";
@@ -308,7 +308,11 @@ function Sites({
             <button type="button" className="choose" onClick={() => choose(`site-${site.id}`)}>
               <b>{site.name}</b>, {[site.address, site.postcode].filter(Boolean).join(", ")}
             </button>
-            {site.accessNotes && <span className="small soft">{site.accessNotes}</span>}
+            {(site.opens || site.accessNotes) && (
+              <span className="small soft">
+                {[openHours(site), site.accessNotes].filter(Boolean).join(". ")}
+              </span>
+            )}
             <span className="tools">
               <button type="button" className="plain small" onClick={() => open({ form: "site", site })}>
                 edit

@@ -5,7 +5,7 @@ import { useNavigate } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { CallerCard, ContactOf, EquipmentOf, SiteOf } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { money, words } from "../format";
+import { money, time, words } from "../format";
 import { History } from "../history/History";
 import { Asking } from "../kit/Asking";
 import { DeleteButton } from "../kit/DeleteButton";
@@ -216,6 +216,7 @@ export function SiteForm({ card, site, close }: { card: CallerCard; site?: SiteO
     { name: "postcode", label: "Postcode", half: true },
     { name: "area", label: "Area", half: true },
     { name: "position", label: "Position", hint: "54.0412, -1.2311", half: true },
+    { name: "open", label: "Open", hint: "8 to 15:30; empty for always", half: true },
     { name: "accessNotes", label: "How to get in", kind: "area" },
   ];
   return (
@@ -229,6 +230,7 @@ export function SiteForm({ card, site, close }: { card: CallerCard; site?: SiteO
         postcode: site?.postcode ?? "",
         area: site?.area ?? "",
         position: site?.latitude == null ? "" : `${site.latitude}, ${site.longitude}`,
+        open: site?.opens && site.closes ? `${time(site.opens)} to ${time(site.closes)}` : "",
         accessNotes: site?.accessNotes ?? "",
       }}
       version={site?.version ?? 0}
@@ -240,6 +242,7 @@ export function SiteForm({ card, site, close }: { card: CallerCard; site?: SiteO
           postcode: text(values.postcode),
           area: text(values.area),
           position: text(values.position),
+          open: text(values.open),
           accessNotes: text(values.accessNotes),
         };
         return site

@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import type { PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, hours, time, words } from "../format";
+import { day, hours, openHours, time, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
@@ -350,7 +350,7 @@ function Facts({ visit }: { visit: Visit }) {
         first={visit.contactName}
         second={<a href={`tel:${visit.contactPhone.replaceAll(" ", "")}`}>{visit.contactPhone}</a>}
       >
-        {visit.accessNotes}
+        {[openHours(visit), visit.accessNotes].filter(Boolean).join(". ")}
       </Fact>
       <Fact first="Promised" second={hours(visit.promisedMinutes)}>
         {visit.promised}

@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
 import { answer, client, withKey } from "../api/client";
 import type { OtherVisit, VisitNeeds } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -8,10 +9,31 @@ import { InlineForm } from "../kit/InlineForm";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 
-/** What a visit waits for: a day, such as that on which its part arrives, or another visit of the job. */
+/** What a visit waits for: a day, a part and the day on which it arrives, or another visit of the job. */
 export function NeedsForm({ visitId, close }: { visitId: number; close: () => void }) {
   const { data } = useQuery(queries.visitNeeds(visitId));
   return data ? <Needs visitId={visitId} needs={data} close={close} /> : null;
+}
+
+/** Notes that the part that a visit waits for is there, or that it is not after all. */
+export function PartArrival({ visit }: { visit: { id: number; version: number; partArrived: boolean } }) {
+  const note = useAct(
+    () =>
+      answer(
+        client.PUT("/api/visits/{id}/part-arrival", {
+          params: { path: { id: visit.id } },
+          body: { version: visit.version, arrived: !visit.partArrived },
+        }),
+      ),
+    {
+      said: visit.partArrived ? "The part is still awaited." : "The part is there; the visit can be planned.",
+    },
+  );
+  return (
+    <Button size="small" loading={note.running} onClick={() => note.run()}>
+      {visit.partArrived ? "It is not there after all" : "It has arrived"}
+    </Button>
+  );
 }
 
 /** One more visit of a job, which waits for its time. */
@@ -24,7 +46,7 @@ export function WaitingVisitForm({
   others: OtherVisit[];
   close: () => void;
 }) {
-  return <Needs jobId={jobId} needs={{ version: 0, expectedMinutes: 90, others }} close={close} />;
+  return <Needs jobId={jobId} needs={{ version: 0, expectedMinutes: 90, part: "", others }} close={close} />;
 }
 
 const named = ({ day }: OtherVisit): string =>
@@ -45,6 +67,7 @@ function Needs({
     version: needs.version,
     draft: {
       expected: hours(needs.expectedMinutes),
+      part: needs.part,
       notBefore: needs.notBefore ?? "",
       followsId: needs.followsId ?? undefined,
     },
@@ -86,6 +109,7 @@ function Needs({
         placeholder="1:30"
         autoFocus
       />
+      <TextField form={form} name="part" label="Waits for the part" width={170} placeholder="ram, ordered" />
       <TextField form={form} name="notBefore" label="Not before" width={120} placeholder="wed, 2 dec" />
       {needs.others.length > 0 && (
         <ChoiceField

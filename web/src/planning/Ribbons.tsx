@@ -11,7 +11,7 @@ import type { Block, PlannerDay, ProposedVisit, Ribbon, Stretch } from "../api/g
 import { hours as length, weekday } from "../format";
 import { drag, drawOut, type Held } from "./dragging";
 import styles from "./Ribbons.module.css";
-import { clock, drawn, minuteOf, placed, SNAP, share, ticks } from "./scale";
+import { clock, drawn, hourly, minuteOf, placed, SNAP, share, ticks } from "./scale";
 import { clashWords, NO_ROAD } from "./words";
 
 /** The arrows that move a held visit: in quarter hours along its ribbon, or to the ribbon above or below. */
@@ -215,12 +215,10 @@ const RibbonSection = memo(function RibbonSection({
       />
       <div
         className={styles.line}
+        style={hourly(hours)}
         data-ribbon={ribbon.personId}
         onPointerDown={(event) => acts.current.drawOut(event, ribbon.personId)}
       >
-        {ticks(hours).map((tick) => (
-          <i key={tick} className={styles.tick} style={{ left: `${share(tick, hours)}%` }} />
-        ))}
         {ribbon.working.map((part) => (
           <i key={part.from} className={styles.working} style={placed(part, hours)} />
         ))}
@@ -271,10 +269,9 @@ const RibbonSection = memo(function RibbonSection({
             key={drive.from}
             className={drive.lateMinutes > 0 ? `${styles.drive} ${styles.late}` : styles.drive}
             style={placed({ from: drive.from, to: drive.from + drive.minutes }, hours)}
+            data-minutes={drive.minutes}
             title={`${drive.guessed ? "about " : ""}${drive.minutes} min, ${drive.miles} miles${drive.noRoad ? `, ${NO_ROAD}` : ""}`}
-          >
-            <i>{drive.minutes}</i>
-          </span>
+          />
         ))}
         {ribbon.blocks.map((block, index) => (
           <BlockButton

@@ -3,18 +3,19 @@ import { Button, Input } from "antd";
 import { type PointerEvent, useDeferredValue, useState } from "react";
 import type { TimeFound, WaitingVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { hours } from "../format";
+import { headline, hours } from "../format";
 import { CREWS, people as counted } from "../kit/crews";
 import { Heading } from "../kit/Heading";
 import { KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
 import { Select } from "../kit/Select";
 import { useKeys } from "../kit/useKeys";
+import { PartArrival } from "./NeedsForm";
 import styles from "./Shelf.module.css";
 import { type Asked, TimesFound } from "./TimesFound";
 import { promised, waitsFor } from "./words";
 
 /** Which of the waiting visits are shown. */
-type Filter = { area?: string; skill?: string; kindOfJob?: string };
+type Filter = { area?: string; skill?: string; kindOfJob?: string; part?: string };
 
 /** The visits that wait for a time, whoever was promised first at the top; 1, 2 and 3 take a time for the chosen one. */
 export function Shelf({
@@ -45,7 +46,8 @@ export function Shelf({
     (visit) =>
       (!filter.area || visit.area === filter.area) &&
       (!filter.kindOfJob || visit.kindOfJob === filter.kindOfJob) &&
-      (!filter.skill || visit.skills.includes(filter.skill)),
+      (!filter.skill || visit.skills.includes(filter.skill)) &&
+      (!filter.part || partOf(visit) === filter.part),
   );
   const from = useDeferredValue(asked.from);
   const wanted = { ...asked, from };
@@ -72,6 +74,11 @@ export function Shelf({
             {chosen.crewSize > 1 && ` of ${counted(chosen.crewSize)}`}
             {chosen.skills.length > 0 && ` and ${chosen.skills.join(", ")}`}.
           </div>
+          {chosen.awaitedPart && (
+            <div className="small">
+              {headline(waitsFor(chosen))}. <PartArrival visit={{ ...chosen, id: chosen.visitId }} />
+            </div>
+          )}
           <fieldset className={styles.parts}>
             <legend className="visually-hidden">When it suits</legend>
             {([undefined, "morning", "afternoon"] as const).map((part) => (
@@ -165,6 +172,10 @@ export function Shelf({
   );
 }
 
+/** How a visit stands to its part, if it waits for one. */
+const partOf = ({ awaitedPart, partArrived }: WaitingVisit): string =>
+  awaitedPart ? (partArrived ? "part arrived" : "part awaited") : "no part";
+
 /** What the waiting visits have, to choose from. */
 function Filters({
   all,
@@ -179,6 +190,7 @@ function Filters({
     ["area", "every area", all.map((visit) => visit.area)],
     ["kindOfJob", "every kind", all.map((visit) => visit.kindOfJob)],
     ["skill", "every skill", all.flatMap((visit) => visit.skills)],
+    ["part", "whatever part", all.map(partOf)],
   ] as const;
   return (
     <>

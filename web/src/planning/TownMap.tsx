@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { memo } from "react";
-import type { PlannerDay, Point } from "../api/generated/schema";
+import { memo, useMemo } from "react";
+import type { PlannerDay, Point, Ribbon, TownMap as Town } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import styles from "./TownMap.module.css";
 
@@ -19,17 +19,11 @@ export const TownMap = memo(function TownMap({
   point?: Point;
 }) {
   const { data: map } = useQuery(queries.townMap);
-  if (!map || map.junctions.length === 0) {
+  const drawn = useMemo(() => map && map.junctions.length > 0 && drawing(map), [map]);
+  if (!drawn) {
     return null;
   }
-  const draw = projection(map.junctions);
-  const places = new Map(map.junctions.map((junction) => [junction.id, draw(junction)]));
-  const roads = map.roads
-    .map(({ from, to }) => {
-      const [here, there] = [places.get(from), places.get(to)];
-      return here && there ? `M${here.x} ${here.y}L${there.x} ${there.y}` : "";
-    })
-    .join("");
+  const { draw, roads } = drawn;
   const round = day.ribbons.find((ribbon) => ribbon.personId === personId);
   const stops = round?.blocks.flatMap((block) => (block.point ? [block.point] : [])) ?? [];
   const way = [round?.base, ...stops, round?.base].filter((stop) => stop != null).map(draw);
@@ -45,34 +39,60 @@ export const TownMap = memo(function TownMap({
         <polyline className={styles.way} points={way.map(({ x, y }) => `${x},${y}`).join(" ")} />
       )}
       {day.ribbons.map((ribbon) => (
-        <g key={ribbon.personId} className={ribbon === round ? styles.chosen : undefined}>
-          {ribbon.base && (
-            <rect
-              className={styles.base}
-              x={draw(ribbon.base).x - 3}
-              y={draw(ribbon.base).y - 3}
-              width={6}
-              height={6}
-            />
-          )}
-          {ribbon.blocks.map(
-            (block) =>
-              block.point && (
-                <circle
-                  key={block.visitId}
-                  className={["finished", "checked"].includes(block.state) ? styles.over : styles.stop}
-                  cx={draw(block.point).x}
-                  cy={draw(block.point).y}
-                  r={ribbon === round ? 5 : 3.5}
-                />
-              ),
-          )}
-        </g>
+        <Stops key={ribbon.personId} ribbon={ribbon} draw={draw} chosen={ribbon === round} />
       ))}
       {point && <circle className={styles.wanted} cx={draw(point).x} cy={draw(point).y} r={6} />}
     </svg>
   );
 });
+
+/** The roads as one path, and where on the drawing a place is. */
+function drawing({ junctions, roads }: Town) {
+  const draw = projection(junctions);
+  const places = new Map(junctions.map((junction) => [junction.id, draw(junction)]));
+  return {
+    draw,
+    roads: roads
+      .map(({ from, to }) => {
+        const [here, there] = [places.get(from), places.get(to)];
+        return here && there ? `M${here.x} ${here.y}L${there.x} ${there.y}` : "";
+      })
+      .join(""),
+  };
+}
+
+/** Where one person's day begins and where it stops. */
+const Stops = memo(function Stops({
+  ribbon: { base, blocks },
+  draw,
+  chosen,
+}: {
+  ribbon: Ribbon;
+  draw: Projection;
+  chosen: boolean;
+}) {
+  return (
+    <g className={chosen ? styles.chosen : undefined}>
+      {base && (
+        <rect className={styles.base} x={draw(base).x - 3} y={draw(base).y - 3} width={6} height={6} />
+      )}
+      {blocks.map(
+        (block) =>
+          block.point && (
+            <circle
+              key={block.visitId}
+              className={["finished", "checked"].includes(block.state) ? styles.over : styles.stop}
+              cx={draw(block.point).x}
+              cy={draw(block.point).y}
+              r={chosen ? 5 : 3.5}
+            />
+          ),
+      )}
+    </g>
+  );
+});
+
+type Projection = ReturnType<typeof projection>;
 
 /** Fits the roads into the drawing; a degree is as wide as it is at their latitude. */
 function projection(around: { latitude: number; longitude: number }[]) {

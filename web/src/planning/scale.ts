@@ -1,3 +1,4 @@
+import type { CSSProperties } from "react";
 import type { PlannerDay, Stretch } from "../api/generated/schema";
 
 /** The quarter hour to which a visit snaps. */
@@ -31,6 +32,10 @@ export const share = (minute: number, hours: Stretch): number =>
 /** The full hours that are drawn. */
 export const ticks = (hours: Stretch): number[] =>
   Array.from({ length: (hours.to - hours.from) / HOUR + 1 }, (_, index) => hours.from + index * HOUR);
+
+/** The distance between two full hours on the ribbon, as a style that its ruling is drawn by. */
+export const hourly = (hours: Stretch): CSSProperties =>
+  ({ "--hour": `calc(100% / ${(hours.to - hours.from) / HOUR})` }) as CSSProperties;
 
 /** A minute of the day as "8:30". */
 export const clock = (minute: number): string =>

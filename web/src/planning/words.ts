@@ -10,6 +10,7 @@ export const CLASHES: Record<Clash, string> = {
   held: "held for another customer",
   too_early: "before what it waits for",
   outside_hours: "outside working hours",
+  site_closed: "the site is closed",
   skill_missing: "lacks what is needed",
   out_of_area: "does not go there",
   crew_too_small: "too few for it",
@@ -39,7 +40,8 @@ export function reasons(found: TimeFound): string {
   const added = found.addedMinutes > 0 ? `adds ${found.addedMinutes} min of driving` : "on the way";
   const skills = found.skills.length > 0 ? `has ${found.skills.join(" and ")}` : undefined;
   const covers = found.district && `covers ${found.district}`;
-  return [drive, found.noRoad && NO_ROAD, added, skills, covers].filter(Boolean).join(", ");
+  const closes = found.closes && `ends before it closes at ${time(found.closes)}`;
+  return [drive, found.noRoad && NO_ROAD, added, skills, covers, closes].filter(Boolean).join(", ");
 }
 
 /** What is known of a time that was found, and put up with by whoever takes it. */
@@ -59,16 +61,20 @@ export const offered = (found: TimeFound): string =>
 /** How late a time is against what was promised: "3:20 after the promise". */
 export const lateness = (minutes: number): string => `${hours(minutes)} after the promise`;
 
-/** A visit whose forerunner has no time yet waits for a day of that far year. */
+/** Whatever waits for something of which nobody knows the day waits for a day of that far year. */
 const NOT_YET = "2999";
 
-/** What a visit waits for: "not before Wed 2 Dec"; nothing when it may be at any time. */
-export const waitsFor = (visit: WaitingVisit): string =>
-  visit.notBefore
-    ? visit.notBefore.startsWith(NOT_YET)
-      ? "after a visit that waits itself"
-      : `not before ${visit.notBefore.endsWith("T00:00:00") ? weekday(visit.notBefore.slice(0, 10)) : moment(visit.notBefore)}`
-    : "";
+/** What a visit waits for: "waits for ram, not before Wed 2 Dec"; nothing when it may be at any time. */
+export function waitsFor({ notBefore, awaitedPart, partArrived }: WaitingVisit): string {
+  const unknown = notBefore?.startsWith(NOT_YET);
+  const part = awaitedPart && (partArrived ? `${awaitedPart} has arrived` : `waits for ${awaitedPart}`);
+  const other = unknown && (!awaitedPart || partArrived) && "after a visit that waits itself";
+  const day =
+    notBefore &&
+    !unknown &&
+    `not before ${notBefore.endsWith("T00:00:00") ? weekday(notBefore.slice(0, 10)) : moment(notBefore)}`;
+  return [part, other, day].filter(Boolean).join(", ");
+}
 
 /** By when somebody was promised, or that it is late already. */
 export const promised = (visit: WaitingVisit): string =>

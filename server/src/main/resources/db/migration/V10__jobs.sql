@@ -192,6 +192,9 @@ create table visit (
   -- The visit that must be over before this one begins, and the day before which what it waits for is not there.
   follows_id bigint references visit check (follows_id <> id),
   not_before date,
+  -- The part that it waits for; empty for none. Once it has arrived the day above counts no more.
+  awaited_part text not null default '',
+  part_arrived_on date,
   technician_id bigint references person,
   -- The day on which it is: as planned, or as it then began.
   day date,
@@ -217,6 +220,7 @@ create table visit (
   version integer not null default 1,
   check (state in ('unplanned', 'called_off') or (technician_id is not null and day is not null and start_time is not null)),
   check ((told_day is null) = (told_start is null)),
+  check (part_arrived_on is null or awaited_part <> ''),
   check ((state = 'checked') = (checked_at is not null and checked_by is not null)),
   check (state not in ('not_this_time', 'called_off') or reason <> '')
 );

@@ -51,8 +51,14 @@ create table site (
   latitude numeric(9, 6) check (latitude between -90 and 90),
   longitude numeric(9, 6) check (longitude between -180 and 180),
   access_notes text not null default '',
+  -- At which hours somebody can get in; null for all.
+  opens time,
+  closes time,
   version integer not null default 1,
-  check ((latitude is null) = (longitude is null))
+  check ((latitude is null) = (longitude is null)),
+  check ((opens is null) = (closes is null)),
+  -- Midnight is the end of the day.
+  check (opens < closes or closes = '00:00')
 );
 create index on site (customer_id);
 

@@ -64,6 +64,7 @@ public enum Rule {
   DRIVE_DOES_NOT_FIT,
   AFTER_RESPOND_BY,
   WINDOW_BROKEN,
+  SITE_CLOSED,
 
   NOT_FOUND(Because.MISSING),
 

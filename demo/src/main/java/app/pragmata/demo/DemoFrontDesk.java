@@ -257,6 +257,8 @@ class DemoFrontDesk {
         .set(CUSTOMER.STOP_REASON, "Cheque came back twice; only against payment on the day")
         .where(CUSTOMER.NAME.eq("Copperfield Scrap & Metals"))
         .execute();
+    open("Larkfield Nursery", LocalTime.of(8, 0), LocalTime.of(16, 0));
+    open("Mereside Surgery", LocalTime.of(8, 30), LocalTime.of(17, 30));
     office("Pellgate School", "Mr Aske, bursar", "01632 960811", true, false, true);
     office("Tansy Row Garages", "Ines Tansy", "01632 960812", true, false, true);
     office("Ostmere Harbour Trust", "Accounts office", "01632 960813", true, false, false);
@@ -295,6 +297,15 @@ class DemoFrontDesk {
         .set(CONTACT.PAYS, pays)
         .set(CONTACT.OPENS, opens)
         .set(CONTACT.DECIDES, decides)
+        .execute();
+  }
+
+  private void open(String customer, LocalTime from, LocalTime to) {
+    database
+        .update(SITE)
+        .set(SITE.OPENS, from)
+        .set(SITE.CLOSES, to)
+        .where(SITE.CUSTOMER_ID.eq(customer(customer)))
         .execute();
   }
 

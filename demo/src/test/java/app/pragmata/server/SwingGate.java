@@ -32,7 +32,8 @@ public final class SwingGate {
           "crew_too_small",
           "drive_does_not_fit",
           "after_respond_by",
-          "window_broken");
+          "window_broken",
+          "site_closed");
 
   // Every example has a day of its own, later than all before it, as time runs in the real world.
   private static LocalDate lastDay = LocalDate.of(2026, 11, 24);

@@ -86,6 +86,60 @@ class VisitNeedsTest {
     assertThat(plan(gate.visit(), arrives, "8").status()).isEqualTo(200);
   }
 
+  private Visitor.Answer arrived(boolean there) {
+    return gate.office()
+        .put(
+            "/api/visits/" + gate.visit() + "/part-arrival",
+            Map.of("version", version(gate.visit()), "arrived", there));
+  }
+
+  private JsonNode waiting() {
+    for (JsonNode visit :
+        gate.office().get("/api/planner/days/" + gate.day()).json().path("waiting")) {
+      if (visit.path("visitId").asLong() == gate.visit()) {
+        return visit;
+      }
+    }
+    throw new AssertionError("It does not wait.");
+  }
+
+  @Test
+  void a_visit_whose_part_has_no_day_waits_until_it_has_arrived() {
+    Map<String, Object> form = needs(1, null, null);
+    form.put("part", "Ram FQ 24");
+    assertThat(gate.office().put(path(), form).status()).isEqualTo(200);
+    String day = gate.day().plusDays(3).toString();
+    assertThat(plan(gate.visit(), day, "8").rule()).isEqualTo("TOO_EARLY");
+    assertThat(gate.office().get("/api/visits/" + gate.visit() + "/times").json().path("times"))
+        .isEmpty();
+    assertThat(arrived(true).status()).isEqualTo(200);
+    assertThat(waiting().path("awaitedPart").asString()).isEqualTo("Ram FQ 24");
+    assertThat(waiting().path("partArrived").asBoolean()).isTrue();
+    assertThat(plan(gate.visit(), day, "8").status()).isEqualTo(200);
+  }
+
+  @Test
+  void a_part_that_comes_early_is_waited_for_no_longer_and_may_be_awaited_again() {
+    Map<String, Object> form = needs(1, gate.day().plusDays(30).toString(), null);
+    form.put("part", "Ram FQ 24");
+    gate.office().put(path(), form);
+    assertThat(arrived(true).status()).isEqualTo(200);
+    assertThat(waiting().path("notBefore").isMissingNode() || waiting().path("notBefore").isNull())
+        .isTrue();
+    assertThat(arrived(false).status()).isEqualTo(200);
+    assertThat(waiting().path("notBefore").asString()).startsWith(gate.day().plusDays(30) + "T");
+    arrived(true);
+    form.put("version", version(gate.visit()));
+    form.put("part", "Hinge");
+    gate.office().put(path(), form);
+    assertThat(waiting().path("partArrived").asBoolean()).as("another part").isFalse();
+  }
+
+  @Test
+  void a_visit_that_waits_for_no_part_hears_of_none() {
+    assertThat(arrived(true).rule()).isEqualTo("NOT_FOUND");
+  }
+
   @Test
   void a_visit_that_follows_another_waits_until_that_one_is_over() {
     long second = second();

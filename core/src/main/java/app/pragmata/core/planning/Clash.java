@@ -17,6 +17,8 @@ public enum Clash implements Coded {
   TOO_EARLY(Rule.TOO_EARLY, "would be there before what the visit waits for"),
   /** They do not work at that time. */
   OUTSIDE_HOURS(Rule.OUTSIDE_HOURS, "does not work at this time"),
+  /** Nobody can get in at that time. */
+  SITE_CLOSED(Rule.SITE_CLOSED, "would be there while the site is closed"),
   /** They lack what the job needs, or it has run out. */
   SKILL_MISSING(
       Rule.SKILL_MISSING, "lacks a skill that the job needs, or its certificate has run out"),

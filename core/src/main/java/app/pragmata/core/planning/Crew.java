@@ -24,7 +24,12 @@ public record Crew(List<Member> members) {
 
   /** What is so of the visit, whoever of them it is asked of. */
   private static final Set<Clash> OF_ALL =
-      EnumSet.of(Clash.SKILL_MISSING, Clash.TOO_EARLY, Clash.AFTER_RESPOND_BY, Clash.WINDOW_BROKEN);
+      EnumSet.of(
+          Clash.SITE_CLOSED,
+          Clash.SKILL_MISSING,
+          Clash.TOO_EARLY,
+          Clash.AFTER_RESPOND_BY,
+          Clash.WINDOW_BROKEN);
 
   public Crew {
     members = List.copyOf(members);

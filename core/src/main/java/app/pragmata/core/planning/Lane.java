@@ -156,7 +156,7 @@ final class Lane {
       } else {
         int there = i > 0 ? time + drive : first == 0 ? 0 : first + drive;
         int allowed = stop.task().notBefore() - dayNumber * Stretch.DAY;
-        begins = fit(Math.max(there, allowed), stop.minutes());
+        begins = fit(Math.max(there, allowed), stop.task().task().wanted());
         if (begins < 0 || dayNumber * Stretch.DAY + begins > stop.task().latest()) {
           return false;
         }
@@ -182,12 +182,15 @@ final class Lane {
     return true;
   }
 
-  /** The first time from then on at which so many minutes are open; less than nothing for none. */
-  private int fit(int from, int minutes) {
+  /** The first time from then on at which the visit fits in; less than nothing for none. */
+  private int fit(int from, Wanted wanted) {
     for (Stretch stretch : open) {
-      int begins = (Math.max(from, stretch.from()) + STEP - 1) / STEP * STEP;
-      if (begins + minutes <= stretch.to()) {
-        return begins;
+      Stretch allowed = wanted.openIn(stretch);
+      if (allowed != null) {
+        int begins = (Math.max(from, allowed.from()) + STEP - 1) / STEP * STEP;
+        if (begins + wanted.minutes() <= allowed.to()) {
+          return begins;
+        }
       }
     }
     return -1;

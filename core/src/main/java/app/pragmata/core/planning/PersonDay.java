@@ -151,6 +151,9 @@ public record PersonDay(
     if (!covers(wanted)) {
       clashes.add(Clash.OUT_OF_AREA);
     }
+    if (wanted.siteOpen() != null && !wanted.siteOpen().holds(at)) {
+      clashes.add(Clash.SITE_CLOSED);
+    }
     if (wanted.promised() != null && !wanted.promised().isKeptBy(day.atTime(at.start()))) {
       clashes.add(Clash.WINDOW_BROKEN);
     }

@@ -8,6 +8,7 @@ import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A part of a day in minutes after midnight by the company's clock; what begins in the evening may
@@ -87,6 +88,11 @@ public record Stretch(int from, int to) {
   /** Whether all of the other lies in it. */
   public boolean holds(Stretch other) {
     return from <= other.from && other.to <= to;
+  }
+
+  /** What they have in common; null for nothing. */
+  public @Nullable Stretch within(Stretch other) {
+    return overlaps(other) ? new Stretch(Math.max(from, other.from), Math.min(to, other.to)) : null;
   }
 
   /** What is left of it without the others; nothing when they cover it. */

@@ -289,7 +289,10 @@ public record TimeSearch(
       Stop before = i == 0 ? null : day.stops().get(i - 1);
       Stop after = i == day.stops().size() ? null : day.stops().get(i);
       for (Stretch free : day.open()) {
-        between(wanted, day, before, after, free, first).ifPresent(gaps::add);
+        Stretch allowed = wanted.openIn(free);
+        if (allowed != null) {
+          between(wanted, day, before, after, allowed, first).ifPresent(gaps::add);
+        }
       }
     }
     return gaps;

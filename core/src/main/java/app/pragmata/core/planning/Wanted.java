@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param place where it is; null where nobody knows, which costs no driving
  * @param district the postcode district that it lies in; empty where nobody knows, which anybody
  *     covers
+ * @param siteOpen the hours of any day at which somebody can get in; null for all
  * @param minutes how long it is expected to take
  * @param skillIds what those who go must know, each at least one of them
  * @param crewSize how many go, at least one
@@ -24,6 +25,7 @@ public record Wanted(
     @Nullable Long visitId,
     @Nullable Place place,
     String district,
+    @Nullable Stretch siteOpen,
     int minutes,
     Set<Long> skillIds,
     int crewSize,
@@ -48,19 +50,26 @@ public record Wanted(
       Set<Long> skillIds,
       @Nullable LocalDateTime notBefore,
       @Nullable LocalDateTime respondBy) {
-    this(visitId, place, "", minutes, skillIds, 1, notBefore, respondBy, null);
+    this(visitId, place, "", null, minutes, skillIds, 1, notBefore, respondBy, null);
   }
 
   /** The same for so many people. */
   public Wanted forCrewOf(int people) {
     return new Wanted(
-        visitId, place, district, minutes, skillIds, people, notBefore, respondBy, promised);
+        visitId, place, district, siteOpen, minutes, skillIds, people, notBefore, respondBy,
+        promised);
   }
 
   /** The same, not before a moment; what it waits for besides still counts. */
   public Wanted from(LocalDateTime moment) {
     LocalDateTime later = notBefore != null && notBefore.isAfter(moment) ? notBefore : moment;
     return new Wanted(
-        visitId, place, district, minutes, skillIds, crewSize, later, respondBy, promised);
+        visitId, place, district, siteOpen, minutes, skillIds, crewSize, later, respondBy,
+        promised);
+  }
+
+  /** The part of a stretch at which somebody can get in; null for none. */
+  @Nullable Stretch openIn(Stretch stretch) {
+    return siteOpen == null ? stretch : stretch.within(siteOpen);
   }
 }

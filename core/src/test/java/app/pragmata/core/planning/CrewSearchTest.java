@@ -63,7 +63,7 @@ class CrewSearchTest {
 
   private static Wanted wanted(
       int minutes, int people, Set<Long> skillIds, @Nullable Promised promised) {
-    return new Wanted(99L, at(10), "OS5", minutes, skillIds, people, null, null, promised);
+    return new Wanted(99L, at(10), "OS5", null, minutes, skillIds, people, null, null, promised);
   }
 
   @Test

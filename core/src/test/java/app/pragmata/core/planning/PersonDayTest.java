@@ -51,6 +51,15 @@ class PersonDayTest {
   }
 
   @Test
+  void a_site_that_closes_before_the_work_ends_speaks_against_it() {
+    var school =
+        new Wanted(9L, SHED, "", new Stretch(480, 930), 60, Set.of(4L), 1, null, null, null);
+    PersonDay day = day(HOME, List.of());
+    assertThat(day.clashes(school, new Stretch(880, 940), WAYS)).contains(Clash.SITE_CLOSED);
+    assertThat(day.clashes(school, new Stretch(870, 930), WAYS)).doesNotContain(Clash.SITE_CLOSED);
+  }
+
+  @Test
   void a_drive_begins_as_late_as_it_may() {
     PersonDay day = day(HOME, List.of(), new Stop(5, QUAY, new Stretch(600, 660)));
     assertThat(day.legs(WAYS))

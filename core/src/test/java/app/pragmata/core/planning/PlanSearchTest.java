@@ -88,6 +88,15 @@ class PlanSearchTest {
   }
 
   @Test
+  void a_visit_is_laid_where_its_site_is_open() {
+    var open = new Stretch(900, 960);
+    var wanted = new Wanted(1L, at(3, 0), "", open, 60, Set.of(), 1, null, null, null);
+    PlanProposal proposal =
+        search(List.of(day(1, Set.of())), List.of(new PlanTask(wanted, null)), 50);
+    assertThat(proposal.placed()).extracting(Placed::at).containsExactly(open);
+  }
+
+  @Test
   void whoever_should_go_goes_when_it_costs_little() {
     var wanted = new Wanted(1L, at(3, 0), 60, Set.of(), null, null);
     PlanProposal proposal =

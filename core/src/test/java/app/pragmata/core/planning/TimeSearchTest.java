@@ -63,6 +63,18 @@ class TimeSearchTest {
   }
 
   @Test
+  void a_visit_begins_and_ends_while_its_site_is_open() {
+    var open = new Stretch(610, 700);
+    var wanted = new Wanted(99L, at(10), "", open, 60, Set.of(1L), 1, null, null, null);
+    assertThat(best(wanted, day(1, MONDAY)))
+        .extracting(Found::at)
+        .containsExactly(new Stretch(610, 670));
+    assertThat(best(wanted, day(1, MONDAY, new Stop(7, HOME, new Stretch(600, 640)))))
+        .as("too late to end by then")
+        .isEmpty();
+  }
+
+  @Test
   void an_empty_day_begins_with_it() {
     assertThat(best(wanted(10, 60, null), day(1, MONDAY)))
         .containsExactly(

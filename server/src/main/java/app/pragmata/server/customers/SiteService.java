@@ -10,6 +10,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.core.customers.PhoneNumber;
+import app.pragmata.core.planning.Stretch;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.ContactRecord;
@@ -33,7 +34,12 @@ import org.springframework.transaction.annotation.Transactional;
 @Service
 @Transactional
 public class SiteService {
-  /** A site as it is typed; the position is "54.1234, -1.2345" in degrees, or empty. */
+  /**
+   * A site as it is typed.
+   *
+   * @param position such as "54.1234, -1.2345" in degrees, or empty
+   * @param open at which hours somebody can get in, such as "8 to 15:30"; empty for all
+   */
   public record SiteForm(
       int version,
       @Nullable String name,
@@ -41,6 +47,7 @@ public class SiteService {
       @Nullable String postcode,
       @Nullable String area,
       @Nullable String position,
+      @Nullable String open,
       @Nullable String accessNotes) {}
 
   /** Somebody to speak to, everywhere or at one site, and their part in it. */
@@ -128,6 +135,7 @@ public class SiteService {
     String postcode = reading.optional("postcode", form.postcode(), company.postcode()::parse);
     String area = reading.optionalText("area", form.area(), 60);
     BigDecimal[] position = reading.optional("position", form.position(), SiteService::position);
+    Stretch open = reading.optional("open", form.open(), Stretch::parse);
     String notes = reading.optionalText("accessNotes", form.accessNotes(), 1_000);
     reading.refuseIfFaulty();
     row.setName(Objects.requireNonNull(name));
@@ -136,6 +144,8 @@ public class SiteService {
     row.setArea(area);
     row.setLatitude(position == null ? null : position[0]);
     row.setLongitude(position == null ? null : position[1]);
+    row.setOpens(open == null ? null : open.start());
+    row.setCloses(open == null ? null : open.end());
     row.setAccessNotes(notes);
   }
 

@@ -84,6 +84,7 @@ class PocketApi {
    * One visit as this person stands to it: whoever comes along and has no clock on it yet is still
    * to start.
    *
+   * @param opens from when on somebody can get in; null for at all hours, as is until when
    * @param crew who else comes
    * @param responsible whether finishing it is up to this person
    * @param runningSince null while no clock of this person runs
@@ -100,6 +101,8 @@ class PocketApi {
       String address,
       String title,
       long jobNumber,
+      @Nullable LocalTime opens,
+      @Nullable LocalTime closes,
       String accessNotes,
       String contactName,
       String contactPhone,
@@ -349,6 +352,8 @@ class PocketApi {
         site.getAddress(),
         job.getTitle(),
         job.getNumber(),
+        site.getOpens(),
+        site.getCloses(),
         site.getAccessNotes(),
         onSite == null ? "" : onSite.getName(),
         onSite == null ? "" : onSite.getPhone(),

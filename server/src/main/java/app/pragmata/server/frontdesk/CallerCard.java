@@ -59,6 +59,11 @@ record CallerCard(
       boolean opens,
       boolean decides) {}
 
+  /**
+   * Where the work is.
+   *
+   * @param opens from when on somebody can get in; null for at all hours, as is until when
+   */
   record SiteOf(
       long id,
       int version,
@@ -68,6 +73,8 @@ record CallerCard(
       String area,
       @Nullable BigDecimal latitude,
       @Nullable BigDecimal longitude,
+      @Nullable LocalTime opens,
+      @Nullable LocalTime closes,
       String accessNotes,
       List<EquipmentOf> equipment) {}
 

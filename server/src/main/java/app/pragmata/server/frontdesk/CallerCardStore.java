@@ -202,6 +202,8 @@ class CallerCardStore {
                     SITE.AREA,
                     SITE.LATITUDE,
                     SITE.LONGITUDE,
+                    SITE.OPENS,
+                    SITE.CLOSES,
                     SITE.ACCESS_NOTES,
                     equipment(act))
                 .from(SITE)

@@ -21,6 +21,8 @@ public enum JobEvent implements Event {
   CALLED_OFF(RecordKind.JOB),
   VISIT_WANTED(RecordKind.VISIT),
   VISIT_NEEDS_CHANGED(RecordKind.VISIT),
+  PART_ARRIVED(RecordKind.VISIT),
+  PART_NOT_ARRIVED(RecordKind.VISIT),
   VISIT_PLANNED(RecordKind.VISIT),
   VISIT_CREW_CHANGED(RecordKind.VISIT),
   VISIT_UNPLANNED(RecordKind.VISIT),

@@ -69,6 +69,11 @@ public final class LockedVisit {
     return VisitState.of(row.getState());
   }
 
+  /** The part that it waits for, or waited for until it arrived; empty for none. */
+  public String awaitedPart() {
+    return row.getAwaitedPart();
+  }
+
   /** Who is responsible; null while it is unplanned. */
   public @Nullable Long technicianId() {
     return row.getTechnicianId();

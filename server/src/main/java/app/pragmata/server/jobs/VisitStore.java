@@ -59,14 +59,20 @@ public class VisitStore {
   /**
    * What a visit needs before it can be planned.
    *
-   * @param notBefore the day before which what it waits for is not there; null for nothing
+   * @param notBefore the day before which what it waits for is not there; null for nothing, or
+   *     where nobody knows when its part arrives
+   * @param part the part that it waits for; empty for none
    * @param followsId the visit of its job that must be over before; null for none
    */
   public record Needs(
-      int expectedMinutes, @Nullable LocalDate notBefore, @Nullable Long followsId) {
+      int expectedMinutes, @Nullable LocalDate notBefore, String part, @Nullable Long followsId) {
     private void setOn(VisitRecord visit) {
       visit.setExpectedMinutes(expectedMinutes);
       visit.setNotBefore(notBefore);
+      if (!part.equals(visit.getAwaitedPart())) {
+        visit.setAwaitedPart(part);
+        visit.setPartArrivedOn(null);
+      }
       visit.setFollowsId(followsId);
     }
   }
@@ -328,7 +334,7 @@ public class VisitStore {
    * @param replacesId the visit that did not happen and of which it takes the place; null for none
    */
   public void want(Act act, long jobId, @Nullable Long replacesId, int expectedMinutes) {
-    want(act, jobId, replacesId, new Needs(expectedMinutes, null, null));
+    want(act, jobId, replacesId, new Needs(expectedMinutes, null, "", null));
   }
 
   private long want(Act act, long jobId, @Nullable Long replacesId, Needs needs) {
@@ -352,6 +358,21 @@ public class VisitStore {
   public void need(Act act, LockedVisit visit, Needs needs) {
     needs.setOn(visit.row());
     store(act, JobEvent.VISIT_NEEDS_CHANGED, visit, visit.state(), About.NOTHING);
+  }
+
+  /**
+   * Notes that the part that a visit waits for is there, or that it is not after all.
+   *
+   * @param day on which it arrived; null for not yet
+   */
+  public void noteArrival(Act act, LockedVisit visit, @Nullable LocalDate day) {
+    visit.row().setPartArrivedOn(day);
+    store(
+        act,
+        day == null ? JobEvent.PART_NOT_ARRIVED : JobEvent.PART_ARRIVED,
+        visit,
+        visit.state(),
+        About.NOTHING);
   }
 
   /** The visits that a visit must wait for, each with the one that it waits for in turn. */

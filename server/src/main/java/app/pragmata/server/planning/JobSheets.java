@@ -19,6 +19,7 @@ import app.pragmata.server.planning.PlannerStore.Days;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
@@ -90,6 +91,8 @@ class JobSheets {
       String address,
       String postcode,
       String accessNotes,
+      @Nullable LocalTime opens,
+      @Nullable LocalTime closes,
       @Nullable String contact,
       String notes,
       @Nullable String model,
@@ -200,6 +203,7 @@ class JobSheets {
   Map<Long, Sheet> sheets(Collection<Long> visitIds) {
     return database
         .select(VISIT.ID, SITE.ADDRESS, SITE.POSTCODE, SITE.ACCESS_NOTES, CONTACTS, JOB.NOTES)
+        .select(SITE.OPENS, SITE.CLOSES)
         .select(
             EQUIPMENT.MODEL,
             EQUIPMENT.SERIAL_NUMBER,
@@ -221,6 +225,8 @@ class JobSheets {
                     row.get(SITE.ADDRESS),
                     row.get(SITE.POSTCODE),
                     row.get(SITE.ACCESS_NOTES),
+                    row.get(SITE.OPENS),
+                    row.get(SITE.CLOSES),
                     row.get(CONTACTS).stream().findFirst().orElse(null),
                     row.get(JOB.NOTES),
                     row.get(EQUIPMENT.MODEL),

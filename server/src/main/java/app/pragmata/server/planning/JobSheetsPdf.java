@@ -115,13 +115,17 @@ final class JobSheetsPdf {
                         stop.visit().at().end(),
                         Minutes.text(stop.visit().expectedMinutes())))));
     page.append(
-        "<p><b>%s</b><br />%s<br />%s %s%s</p>"
+        "<p><b>%s</b><br />%s<br />%s %s%s%s</p>"
             .formatted(
                 text(stop.visit().customer()),
                 text(stop.visit().site()),
                 text(sheet.address()),
                 text(sheet.postcode()),
-                sheet.contact() == null ? "" : "<br />" + text(sheet.contact())));
+                sheet.contact() == null ? "" : "<br />" + text(sheet.contact()),
+                sheet.opens() == null || sheet.closes() == null
+                    ? ""
+                    : "<br />"
+                        + text(wording.say(Phrase.SHEET_OPEN, sheet.opens(), sheet.closes()))));
     part(Phrase.SHEET_ACCESS, sheet.accessNotes());
     lines(sheet.lines());
     part(Phrase.SHEET_NOTES, sheet.notes());

@@ -43,25 +43,39 @@ class NeedsApi {
    * What a visit needs as it is typed, such as "1:30" and "wed".
    *
    * @param version of the visit; 0 for a new one
-   * @param notBefore empty for nothing
+   * @param notBefore empty for nothing, or where nobody knows when the part arrives
+   * @param part the part that it waits for; empty for none
    * @param followsId the visit of its job that must be over before; null for none
    */
   record NeedsForm(
       int version,
       @Nullable String expected,
       @Nullable String notBefore,
+      @Nullable String part,
       @Nullable Long followsId) {}
 
-  /** What a visit needs, with the other visits of its job that it could wait for. */
+  /**
+   * What a visit needs, with the other visits of its job that it could wait for.
+   *
+   * @param part the part that it waits for; empty for none
+   * @param partArrivedOn null until the part is there
+   */
   record VisitNeeds(
       int version,
       int expectedMinutes,
       @Nullable LocalDate notBefore,
+      String part,
+      @Nullable LocalDate partArrivedOn,
       @Nullable Long followsId,
       List<OtherVisit> others) {}
 
+  /** Whether the part that a visit waits for is there. */
+  record PartArrivalForm(int version, boolean arrived) {}
+
   /** Another visit of the job; one that waits has no day. */
   record OtherVisit(long visitId, VisitState.Code state, @Nullable LocalDate day) {}
+
+  private static final int LONGEST_PART = 120;
 
   private final VisitStore visits;
   private final VersionStore versions;
@@ -86,6 +100,8 @@ class NeedsApi {
         visit.getVersion(),
         visit.getExpectedMinutes(),
         visit.getNotBefore(),
+        visit.getAwaitedPart(),
+        visit.getPartArrivedOn(),
         visit.getFollowsId(),
         database
             .select(VISIT.ID, VISIT.STATE, VISIT.DAY)
@@ -100,13 +116,7 @@ class NeedsApi {
   @PutMapping("/api/visits/{id}/needs")
   @Transactional
   public Changed changeVisitNeeds(Act act, @PathVariable long id, @RequestBody NeedsForm form) {
-    LockedVisit visit = visits.lock(id);
-    Versions.require(form.version(), visit.version());
-    visit.job().requireUnbilled();
-    if (!(visit.state() instanceof VisitState.Plannable)) {
-      throw new Refused(
-          Rule.VISIT_BEGUN, "This visit has begun or is over; it waits for nothing. Add another.");
-    }
+    LockedVisit visit = lock(id, form.version());
     Needs needs = read(act, form, visit.job());
     if (needs.followsId() != null && visits.followed(needs.followsId()).contains(id)) {
       throw refused(
@@ -114,6 +124,31 @@ class NeedsApi {
     }
     visits.need(act, visit, needs);
     return versions.changed(VISIT.ID, id);
+  }
+
+  /** Notes that the part that a visit waits for is there, or that it is not after all. */
+  @PutMapping("/api/visits/{id}/part-arrival")
+  @Transactional
+  public Changed notePartArrival(
+      Act act, @PathVariable long id, @RequestBody PartArrivalForm form) {
+    LockedVisit visit = lock(id, form.version());
+    if (visit.awaitedPart().isEmpty()) {
+      throw new Refused(Rule.NOT_FOUND, "This visit waits for no part. Reload the page.");
+    }
+    visits.noteArrival(act, visit, form.arrived() ? act.today() : null);
+    return versions.changed(VISIT.ID, id);
+  }
+
+  /** A visit that has not begun; refused when it has, or when somebody changed it meanwhile. */
+  private LockedVisit lock(long id, int version) {
+    LockedVisit visit = visits.lock(id);
+    Versions.require(version, visit.version());
+    visit.job().requireUnbilled();
+    if (!(visit.state() instanceof VisitState.Plannable)) {
+      throw new Refused(
+          Rule.VISIT_BEGUN, "This visit has begun or is over; it waits for nothing. Add another.");
+    }
+    return visit;
   }
 
   /** One more visit for a job, which waits for its time. */
@@ -143,6 +178,7 @@ class NeedsApi {
     Integer expected = reading.required("expected", form.expected(), Minutes::parse);
     LocalDate notBefore =
         reading.optional("notBefore", form.notBefore(), typed -> Day.parse(typed, act.today()));
+    String part = reading.optionalText("part", form.part(), LONGEST_PART);
     if (expected != null) {
       VisitPlan.check(notBefore == null ? act.today() : notBefore, expected, act.today(), reading);
     }
@@ -153,7 +189,7 @@ class NeedsApi {
       throw refused(
           "followsId", Rule.UNREACHABLE, "A visit waits for another of its own job. Choose one.");
     }
-    return new Needs(Objects.requireNonNull(expected), notBefore, follows);
+    return new Needs(Objects.requireNonNull(expected), notBefore, part, follows);
   }
 
   private static Refused refused(String field, Rule rule, String message) {

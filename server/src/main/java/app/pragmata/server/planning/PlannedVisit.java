@@ -23,11 +23,14 @@ import org.jspecify.annotations.Nullable;
  *
  * @param phone the customer's; may be empty
  * @param district the postcode district of its site; empty where nobody knows
+ * @param siteOpen the hours of any day at which somebody can get in; null for all
  * @param technicianId who is responsible; null while it waits
  * @param day null while it waits for one
  * @param overruled what spoke against its time when it was planned
  * @param finished by the company's clock; null until then
  * @param notBefore before which what it waits for is not there; null for nothing
+ * @param awaitedPart the part that it waits for; empty for none
+ * @param partArrived whether that part is there
  * @param respondBy by the company's clock; null where nobody was promised
  * @param promised when the customer was told that somebody comes; null where they were not
  * @param located null where nobody knows where the site is
@@ -45,6 +48,7 @@ record PlannedVisit(
     String site,
     String area,
     String district,
+    @Nullable Stretch siteOpen,
     String kindOfJob,
     VisitState.Code state,
     @Nullable Long technicianId,
@@ -55,6 +59,8 @@ record PlannedVisit(
     Set<Clash> overruled,
     @Nullable LocalDateTime finished,
     @Nullable LocalDateTime notBefore,
+    String awaitedPart,
+    boolean partArrived,
     @Nullable LocalDateTime respondBy,
     @Nullable Promised promised,
     RoadMap.@Nullable Located located,
@@ -136,6 +142,7 @@ record PlannedVisit(
 
   Wanted wanted(int minutes) {
     return new Wanted(
-        id, place(), district, minutes, skillIds, crewSize, notBefore, respondBy, promised);
+        id, place(), district, siteOpen, minutes, skillIds, crewSize, notBefore, respondBy,
+        promised);
   }
 }

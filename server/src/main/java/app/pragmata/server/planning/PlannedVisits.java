@@ -21,6 +21,7 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.Clash;
 import app.pragmata.core.planning.Districts;
 import app.pragmata.core.planning.Promised;
+import app.pragmata.core.planning.Stretch;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Job;
 import app.pragmata.server.generated.tables.Visit;
@@ -77,7 +78,7 @@ class PlannedVisits {
   private static final int MOST_WAITING = 200;
   private static final Visit FOLLOWED = VISIT.as("followed");
 
-  /** Nobody knows when a visit is over that waits itself. */
+  /** Nobody knows when a visit is over that waits itself, or when a part arrives without a day. */
   private static final LocalDateTime NOT_YET = LocalDate.of(2999, 12, 31).atStartOfDay();
 
   private final DSLContext database;
@@ -157,8 +158,7 @@ class PlannedVisits {
 
   /** The later of the day that it waits for and of the end of the visit that it follows. */
   private static @Nullable LocalDateTime notBefore(Record row) {
-    LocalDate day = row.get(VISIT.NOT_BEFORE);
-    LocalDateTime start = day == null ? null : day.atStartOfDay();
+    LocalDateTime start = partIsThere(row);
     if (row.get(FOLLOWED.ID) == null || row.get(FOLLOWED.STATE).isDropped()) {
       return start;
     }
@@ -169,6 +169,16 @@ class PlannedVisits {
                 .atTime(row.get(FOLLOWED.START_TIME))
                 .plusMinutes(row.get(FOLLOWED.EXPECTED_MINUTES));
     return start == null || end.isAfter(start) ? end : start;
+  }
+
+  /** From when on the part may be there that it waits for; null where that is now. */
+  private static @Nullable LocalDateTime partIsThere(Record row) {
+    LocalDate day = row.get(VISIT.NOT_BEFORE);
+    if (row.get(VISIT.PART_ARRIVED_ON) != null) {
+      return null;
+    }
+    boolean unknown = day == null && !row.get(VISIT.AWAITED_PART).isEmpty();
+    return unknown ? NOT_YET : day == null ? null : day.atStartOfDay();
   }
 
   private static @Nullable Promised promised(Record row) {
@@ -203,8 +213,10 @@ class PlannedVisits {
             KIND_OF_JOB.NAME,
             SITE.POSTCODE,
             SITE.LATITUDE,
-            SITE.LONGITUDE)
-        .select(VISIT.TOLD_DAY, VISIT.TOLD_START)
+            SITE.LONGITUDE,
+            SITE.OPENS,
+            SITE.CLOSES)
+        .select(VISIT.TOLD_DAY, VISIT.TOLD_START, VISIT.AWAITED_PART, VISIT.PART_ARRIVED_ON)
         .select(COMPANIONS, SKILL_IDS, CREW_SIZE)
         .from(VISIT)
         .join(JOB)
@@ -234,6 +246,9 @@ class PlannedVisits {
                     row.get(SITE.NAME),
                     row.get(SITE.AREA),
                     Districts.of(row.get(SITE.POSTCODE)),
+                    row.get(SITE.OPENS) == null
+                        ? null
+                        : Stretch.between(row.get(SITE.OPENS), row.get(SITE.CLOSES)),
                     row.get(KIND_OF_JOB.NAME),
                     row.get(VISIT.STATE),
                     row.get(VISIT.TECHNICIAN_ID),
@@ -248,6 +263,8 @@ class PlannedVisits {
                         ? null
                         : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
                     notBefore(row),
+                    row.get(VISIT.AWAITED_PART),
+                    row.get(VISIT.PART_ARRIVED_ON) != null,
                     row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
                         ? null
                         : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),

@@ -134,7 +134,8 @@ class PlannerApi {
    *
    * @param crewSize how many go to it together
    * @param notBefore before which what it waits for is not there; far in the future while the visit
-   *     that it follows has no time itself
+   *     that it follows has no time itself, or while nobody knows when its part arrives
+   * @param awaitedPart the part that it waits for, or waited for until it arrived; empty for none
    */
   record WaitingVisit(
       long visitId,
@@ -149,6 +150,8 @@ class PlannerApi {
       int expectedMinutes,
       int crewSize,
       @Nullable LocalDateTime notBefore,
+      String awaitedPart,
+      boolean partArrived,
       @Nullable LocalDateTime respondBy,
       boolean late,
       List<String> skills,
@@ -174,6 +177,7 @@ class PlannerApi {
    * @param addedMinutes by how much the day's driving grows
    * @param lateMinutes by how much it is later than was promised
    * @param notAsTold whether the customer was told another time
+   * @param closes when the site closes after it; null for one that is open at all hours
    * @param skills what is needed, all of which they have
    * @param district that of the visit where whoever is responsible goes only to some; else empty
    */
@@ -192,6 +196,7 @@ class PlannerApi {
       int addedMinutes,
       int lateMinutes,
       boolean notAsTold,
+      @Nullable LocalTime closes,
       List<String> skills,
       String district) {}
 
@@ -371,6 +376,8 @@ class PlannerApi {
         visit.expectedMinutes(),
         visit.people(),
         visit.notBefore(),
+        visit.awaitedPart(),
+        visit.partArrived(),
         visit.respondBy(),
         visit.respondBy() != null && visit.respondBy().isBefore(now),
         names(visit.skillIds(), skills),
@@ -487,6 +494,7 @@ class PlannerApi {
         found.lateMinutes(),
         visit.promised() != null
             && !visit.promised().isKeptBy(found.day().atTime(found.at().start())),
+        visit.siteOpen() == null ? null : visit.siteOpen().end(),
         names(visit.skillIds(), skills),
         days.of(found.personId(), found.day()).districts().contains(visit.district())
             ? visit.district()
