@@ -1,6 +1,6 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
-import { useDeferredValue, useMemo, useRef, useState } from "react";
+import { useMemo, useRef, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type {
   Block,
@@ -14,6 +14,7 @@ import { queries } from "../api/queries";
 import { weekday } from "../format";
 import { Heading } from "../kit/Heading";
 import { askedFor } from "../kit/KeyedList";
+import { useRested } from "../kit/useRested";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
@@ -369,7 +370,7 @@ const where = (day: string, held: Held | undefined, companionIds: number[]) => (
 
 /** What speaks against where the held visit is, as the server says. */
 function useAgainst(day: string, held: Held | undefined, companionIds: number[]): string {
-  const at = useDeferredValue(held);
+  const at = useRested(held);
   const { data } = useQuery({
     ...queries.clashes(at?.visit.visitId ?? 0, where(day, at, companionIds)),
     enabled: at !== undefined,

@@ -3,6 +3,7 @@ import {
   memo,
   type PointerEvent,
   type RefObject,
+  useDeferredValue,
   useMemo,
   useRef,
   useState,
@@ -23,6 +24,9 @@ const MOVES: Record<string, { minutes?: number; people?: number }> = {
 };
 
 const NOTHING: ProposedVisit[] = [];
+
+/** More ribbons than a screen shows at once. */
+const IN_SIGHT = 15;
 
 /**
  * Everybody's day to scale. A visit is chosen by a press; the space bar or a drag picks a planned one up, the arrows
@@ -67,6 +71,8 @@ export function Ribbons({
 }) {
   const [drawnOut, setDrawnOut] = useState<{ personId: number; at: Stretch }>();
   const hours = useMemo(() => drawn(day), [day]);
+  // Those in sight are drawn first, and the others without holding up what is done meanwhile.
+  const shown = useDeferredValue(day.ribbons.length, IN_SIGHT);
   const field = useRef<HTMLDivElement>(null);
   const people = day.ribbons.map((ribbon) => ribbon.personId);
 
@@ -132,14 +138,14 @@ export function Ribbons({
 
   return (
     <div className={styles.field} ref={field}>
-      <div className={styles.axis} aria-hidden="true">
+      <div className={styles.axis} data-axis aria-hidden="true">
         {ticks(hours).map((tick) => (
           <span key={tick} style={{ left: `${share(tick, hours)}%` }}>
             {clock(tick)}
           </span>
         ))}
       </div>
-      {day.ribbons.map((ribbon) => {
+      {day.ribbons.slice(0, shown).map((ribbon) => {
         const its = (visitId: number | undefined) =>
           ribbon.blocks.some((block) => block.visitId === visitId) ? visitId : undefined;
         const over = held?.to.personId === ribbon.personId ? held : undefined;
@@ -207,7 +213,7 @@ const RibbonSection = memo(function RibbonSection({
   acts: RefObject<Acts>;
 }) {
   return (
-    <section className={styles.ribbon} aria-label={`${ribbon.name}’s day`}>
+    <section className={styles.ribbon} data-ribbon={ribbon.personId} aria-label={`${ribbon.name}’s day`}>
       <Person
         ribbon={ribbon}
         away={mayPlan ? (of) => acts.current.away?.(of) : undefined}
@@ -216,7 +222,6 @@ const RibbonSection = memo(function RibbonSection({
       <div
         className={styles.line}
         style={hourly(hours)}
-        data-ribbon={ribbon.personId}
         onPointerDown={(event) => acts.current.drawOut(event, ribbon.personId)}
       >
         {ribbon.working.map((part) => (

@@ -14,6 +14,9 @@ import styles from "./Shelf.module.css";
 import { type Asked, TimesFound } from "./TimesFound";
 import { promised, waitsFor } from "./words";
 
+/** More waiting visits than a screen shows at once. */
+const IN_SIGHT = 20;
+
 /** Which of the waiting visits are shown. */
 type Filter = { area?: string; skill?: string; kindOfJob?: string; part?: string };
 
@@ -49,6 +52,8 @@ export function Shelf({
       (!filter.skill || visit.skills.includes(filter.skill)) &&
       (!filter.part || partOf(visit) === filter.part),
   );
+  // Those in sight are drawn first.
+  const shown = useDeferredValue(waiting.length, IN_SIGHT);
   const from = useDeferredValue(asked.from);
   const wanted = { ...asked, from };
   const times = useQuery({
@@ -158,7 +163,7 @@ export function Shelf({
         {waiting.length === 0 && (
           <p className="soft">{all.length > 0 ? "None of those that wait." : "Every visit has its time."}</p>
         )}
-        {waiting.map((visit) => (
+        {waiting.slice(0, shown).map((visit) => (
           <Waiting
             key={visit.visitId}
             visit={visit}

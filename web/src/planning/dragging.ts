@@ -24,12 +24,24 @@ const STILL = 4;
 const within = (from: number): number =>
   Math.max(0, Math.min(Math.round(from / SNAP) * SNAP, 24 * 60 - SNAP));
 
-/** The ribbons with where they are drawn. */
-const linesOf = (field: ParentNode) =>
-  [...field.querySelectorAll<HTMLElement>("[data-ribbon]")].map((line) => ({
-    personId: Number(line.dataset.ribbon),
-    box: line.getBoundingClientRect(),
-  }));
+/** Whether a visit is held there already; nothing is drawn anew for a pointer that stays in its quarter hour. */
+const isAt = (held: Held | undefined, to: Spot | undefined): boolean =>
+  held?.to.personId === to?.personId && held?.to.from === to?.from;
+
+/**
+ * The ribbons with where they are drawn. Of those out of sight nothing inside is measured, for it would have to be
+ * laid out first; they all begin and end where the axis above them does.
+ */
+function linesOf(field: ParentNode) {
+  const axis = field.querySelector("[data-axis]")?.getBoundingClientRect();
+  return [...field.querySelectorAll<HTMLElement>("[data-ribbon]")].map((ribbon) => {
+    const { top, bottom } = ribbon.getBoundingClientRect();
+    return {
+      personId: Number(ribbon.dataset.ribbon),
+      box: { top, bottom, left: axis?.left ?? 0, right: axis?.right ?? 0, width: axis?.width ?? 1 },
+    };
+  });
+}
 
 /** Follows the pointer until it is let go, or Escape gives up. */
 function follow(move: (event: globalThis.PointerEvent) => void, ended: (dropped: boolean) => void) {
@@ -68,14 +80,14 @@ export function drag(
         return;
       }
       const over = lines.find(({ box }) => event.clientY >= box.top && event.clientY < box.bottom);
-      held = {
-        ...start,
-        to: {
-          personId: over?.personId ?? held?.to.personId ?? personId,
-          from: within(begun + (event.clientX - down.clientX) * perPixel),
-        },
+      const to = {
+        personId: over?.personId ?? held?.to.personId ?? personId,
+        from: within(begun + (event.clientX - down.clientX) * perPixel),
       };
-      hold(held);
+      if (!isAt(held, to)) {
+        held = { ...start, to };
+        hold(held);
+      }
     },
     (dropped) => {
       if (held) {
@@ -112,11 +124,14 @@ export function dragIn(
           event.clientX < box.right,
       );
       const share = over ? (event.clientX - over.box.left) / over.box.width : 0;
-      held = over && {
-        visit,
-        to: { personId: over.personId, from: within(hours.from + share * (hours.to - hours.from)) },
+      const to = over && {
+        personId: over.personId,
+        from: within(hours.from + share * (hours.to - hours.from)),
       };
-      hold(held);
+      if (!isAt(held, to)) {
+        held = to && { visit, to };
+        hold(held);
+      }
     },
     (dropped) => {
       if (dropped && held) {

@@ -84,19 +84,22 @@ class BenchTest {
   void the_planner_drawn_and_dragged() {
     RunningPragmata large = RunningPragmata.large();
     LocalDate day = PlannerBenchTest.fullDay(large, Visitor.signedIn(large, "hester"));
+    var inSight = new ArrayList<Double>();
     var drawn = new ArrayList<Double>();
     for (int i = 0; i < FIRST_LOADS; i++) {
       Page desk = Chromium.desk(large, "hester");
       desk.addInitScript(NOTE_WHEN_DRAWN);
       desk.navigate("/planner/" + day);
       desk.waitForFunction("() => window.drawnAt && performance.now() - window.drawnAt > 500");
-      drawn.add(((Number) desk.evaluate(DRAWN_AFTER)).doubleValue());
+      inSight.add(((Number) desk.evaluate(DRAWN_AFTER, "firstDrawnAt")).doubleValue());
+      drawn.add(((Number) desk.evaluate(DRAWN_AFTER, "drawnAt")).doubleValue());
       desk.close();
     }
+    inSight.sort(Double::compareTo);
     drawn.sort(Double::compareTo);
     Page desk = Chromium.desk(large, "hester");
     desk.navigate("/planner/" + day);
-    BoundingBox block = desk.locator("[data-visit]:not([disabled])").nth(40).boundingBox();
+    BoundingBox block = desk.locator("[data-visit]").nth(12).boundingBox();
     desk.evaluate(WATCH_FRAMES);
     desk.mouse().move(block.x + 4, block.y + 10);
     desk.mouse().down();
@@ -104,11 +107,16 @@ class BenchTest {
       desk.mouse().move(block.x + 4 + i % 60 * 5, block.y + 10 + i % 40 * 4);
     }
     String frames = String.valueOf(desk.evaluate("() => window.framesSeen()"));
+    if (desk.locator("[class*=lifted]").count() == 0) {
+      throw new IllegalStateException("Nothing was dragged.");
+    }
     desk.keyboard().press("Escape");
     desk.mouse().up();
     System.out.printf(
-        "%nThe Planner in Chromium, %s: %d visits drawn, median %.0f ms after the answer (slowest %.0f ms); dragging: %s%n",
+        "%nThe Planner in Chromium, %s: those in sight drawn, median %.0f ms after the answer (slowest %.0f ms), all %d visits %.0f ms (%.0f ms); dragging: %s%n",
         day,
+        inSight.get(FIRST_LOADS / 2),
+        inSight.getLast(),
         desk.locator("[data-visit]").count(),
         drawn.get(FIRST_LOADS / 2),
         drawn.getLast(),
@@ -116,21 +124,26 @@ class BenchTest {
     desk.close();
   }
 
-  /** Notes the last time at which a visit was put on the page, once it is painted. */
+  /**
+   * Notes the first and the last time at which visits were put on the page, once they are painted.
+   */
   private static final String NOTE_WHEN_DRAWN =
       """
       new MutationObserver((changes) => {
         const blocks = changes.some((change) => [...change.addedNodes].some(
           (node) => node.querySelector?.("[data-visit]") || node.dataset?.visit));
         if (blocks) {
-          requestAnimationFrame(() => setTimeout(() => { window.drawnAt = performance.now(); }));
+          requestAnimationFrame(() => setTimeout(() => {
+            window.drawnAt = performance.now();
+            window.firstDrawnAt ??= window.drawnAt;
+          }));
         }
       }).observe(document, { childList: true, subtree: true });
       """;
 
   private static final String DRAWN_AFTER =
       """
-      () => window.drawnAt - performance.getEntriesByType("resource")
+      (moment) => window[moment] - performance.getEntriesByType("resource")
         .filter((each) => each.name.includes("/api/planner/days/")).at(-1).responseEnd
       """;
 

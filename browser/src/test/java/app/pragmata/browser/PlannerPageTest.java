@@ -112,7 +112,7 @@ class PlannerPageTest {
     gate.planned();
     Page desk = open();
     BoundingBox from = block(desk).boundingBox();
-    BoundingBox line = desk.locator("[data-ribbon]").first().boundingBox();
+    BoundingBox line = desk.locator("[data-ribbon] > :last-child").first().boundingBox();
     BoundingBox hours = desk.locator("section[aria-label]").first().boundingBox();
     desk.mouse().move(from.x + 20, from.y + 20);
     desk.mouse().down();
@@ -210,7 +210,7 @@ class PlannerPageTest {
     gate.waiting();
     Page desk = open();
     BoundingBox waiting = row(desk).boundingBox();
-    BoundingBox line = desk.locator("[data-ribbon]").last().boundingBox();
+    BoundingBox line = desk.locator("[data-ribbon] > :last-child").last().boundingBox();
     desk.mouse().move(waiting.x + 20, waiting.y + 10);
     desk.mouse().down();
     desk.mouse()

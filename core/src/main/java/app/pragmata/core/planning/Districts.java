@@ -23,9 +23,11 @@ public final class Districts {
 
   /** The district of a postcode; empty for one that has none. */
   public static String of(String postcode) {
-    String[] parts = APART.split(postcode.strip().toUpperCase(Locale.ROOT), 2);
-    var together = WITHOUT_BLANK.matcher(parts[0]);
-    String district = together.matches() ? together.group(1) : parts[0];
+    String typed = postcode.strip().toUpperCase(Locale.ROOT);
+    int blank = typed.indexOf(' ');
+    String first = blank < 0 ? APART.split(typed, 2)[0] : typed.substring(0, blank);
+    var together = WITHOUT_BLANK.matcher(first);
+    String district = together.matches() ? together.group(1) : first;
     return DISTRICT.matcher(district).matches() ? district : "";
   }
 

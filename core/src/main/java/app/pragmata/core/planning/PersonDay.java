@@ -102,7 +102,11 @@ public record PersonDay(
 
   /** The same day without one visit. */
   public PersonDay without(@Nullable Long visitId) {
-    return at(stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList());
+    return at(stopsWithout(visitId));
+  }
+
+  private List<Stop> stopsWithout(@Nullable Long visitId) {
+    return stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList();
   }
 
   /** The same day with one visit more. */
@@ -129,11 +133,11 @@ public record PersonDay(
    * is for {@link Crew} to say.
    */
   public Set<Clash> clashes(Wanted wanted, Stretch at, Ways ways) {
-    PersonDay others = without(wanted.visitId());
+    List<Stop> others = stopsWithout(wanted.visitId());
     var clashes = EnumSet.noneOf(Clash.class);
-    if (others.stops().stream().anyMatch(stop -> stop.at().overlaps(at))) {
+    if (others.stream().anyMatch(stop -> stop.at().overlaps(at))) {
       clashes.add(Clash.OVERLAP);
-    } else if (others.driveIsTooLong(wanted, at, ways)) {
+    } else if (driveIsTooLong(others, wanted, at, ways)) {
       clashes.add(Clash.DRIVE_DOES_NOT_FIT);
     }
     if (away.stream().anyMatch(stretch -> stretch.overlaps(at))) {
@@ -166,7 +170,7 @@ public record PersonDay(
     return clashes;
   }
 
-  private boolean driveIsTooLong(Wanted wanted, Stretch at, Ways ways) {
+  private static boolean driveIsTooLong(List<Stop> stops, Wanted wanted, Stretch at, Ways ways) {
     Stop before = null;
     Stop after = null;
     for (Stop stop : stops) {

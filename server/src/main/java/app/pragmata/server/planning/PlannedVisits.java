@@ -34,12 +34,14 @@ import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
 import org.jooq.Record1;
+import org.jooq.Result;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
@@ -76,7 +78,6 @@ class PlannedVisits {
       coalesce(JOB.CREW_SIZE, KIND_OF_JOB.CREW_SIZE).as("people");
 
   private static final int MOST_WAITING = 200;
-  private static final Visit FOLLOWED = VISIT.as("followed");
 
   /** Nobody knows when a visit is over that waits itself, or when a part arrives without a day. */
   private static final LocalDateTime NOT_YET = LocalDate.of(2999, 12, 31).atStartOfDay();
@@ -157,18 +158,32 @@ class PlannedVisits {
   }
 
   /** The later of the day that it waits for and of the end of the visit that it follows. */
-  private static @Nullable LocalDateTime notBefore(Record row) {
+  private static @Nullable LocalDateTime notBefore(Record row, Map<Long, LocalDateTime> ends) {
     LocalDateTime start = partIsThere(row);
-    if (row.get(FOLLOWED.ID) == null || row.get(FOLLOWED.STATE).isDropped()) {
-      return start;
-    }
     LocalDateTime end =
-        row.get(FOLLOWED.DAY) == null || row.get(FOLLOWED.START_TIME) == null
-            ? NOT_YET
-            : row.get(FOLLOWED.DAY)
-                .atTime(row.get(FOLLOWED.START_TIME))
-                .plusMinutes(row.get(FOLLOWED.EXPECTED_MINUTES));
-    return start == null || end.isAfter(start) ? end : start;
+        row.get(VISIT.FOLLOWS_ID) == null ? null : ends.get(row.get(VISIT.FOLLOWS_ID));
+    return start == null || (end != null && end.isAfter(start)) ? end : start;
+  }
+
+  /** When the visits are over that these follow; none of one that was dropped. */
+  private Map<Long, LocalDateTime> endsOfFollowed(Result<?> rows) {
+    Set<Long> ids = rows.intoSet(VISIT.FOLLOWS_ID);
+    ids.remove(null);
+    return ids.isEmpty()
+        ? Map.of()
+        : database
+            .select(VISIT.ID, VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+            .from(VISIT)
+            .where(VISIT.ID.in(ids))
+            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .fetchMap(
+                VISIT.ID,
+                row ->
+                    row.get(VISIT.DAY) == null || row.get(VISIT.START_TIME) == null
+                        ? NOT_YET
+                        : row.get(VISIT.DAY)
+                            .atTime(row.get(VISIT.START_TIME))
+                            .plusMinutes(row.get(VISIT.EXPECTED_MINUTES)));
   }
 
   /** From when on the part may be there that it waits for; null where that is now. */
@@ -193,85 +208,80 @@ class PlannedVisits {
 
   private List<PlannedVisit> fetchVisits(Condition which, int most) {
     ZoneId zone = companies.getZone();
-    return database
-        .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
-        .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
-        .select(VISIT.OVERRULED, VISIT.FINISHED_AT, VISIT.NOT_BEFORE)
-        .select(
-            FOLLOWED.ID,
-            FOLLOWED.STATE,
-            FOLLOWED.DAY,
-            FOLLOWED.START_TIME,
-            FOLLOWED.EXPECTED_MINUTES)
-        .select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.RESPOND_BY, JOB.RESPONDED_AT)
-        .select(
-            CUSTOMER.ID,
-            CUSTOMER.NAME,
-            CUSTOMER.PHONE,
-            SITE.NAME,
-            SITE.AREA,
-            KIND_OF_JOB.NAME,
-            SITE.POSTCODE,
-            SITE.LATITUDE,
-            SITE.LONGITUDE,
-            SITE.OPENS,
-            SITE.CLOSES)
-        .select(VISIT.TOLD_DAY, VISIT.TOLD_START, VISIT.AWAITED_PART, VISIT.PART_ARRIVED_ON)
-        .select(COMPANIONS, SKILL_IDS, CREW_SIZE)
-        .from(VISIT)
-        .join(JOB)
-        .on(JOB.ID.eq(VISIT.JOB_ID))
-        .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
-        .join(SITE)
-        .on(SITE.ID.eq(JOB.SITE_ID))
-        .join(KIND_OF_JOB)
-        .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
-        .leftJoin(FOLLOWED)
-        .on(FOLLOWED.ID.eq(VISIT.FOLLOWS_ID))
-        .where(which)
-        .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
-        .limit(most)
-        .fetch(
-            row ->
-                new PlannedVisit(
-                    row.get(VISIT.ID),
-                    row.get(VISIT.VERSION),
-                    row.get(JOB.ID),
-                    row.get(JOB.NUMBER),
-                    row.get(JOB.TITLE),
-                    row.get(CUSTOMER.ID),
-                    row.get(CUSTOMER.NAME),
-                    row.get(CUSTOMER.PHONE),
-                    row.get(SITE.NAME),
-                    row.get(SITE.AREA),
-                    Districts.of(row.get(SITE.POSTCODE)),
-                    row.get(SITE.OPENS) == null
-                        ? null
-                        : Stretch.between(row.get(SITE.OPENS), row.get(SITE.CLOSES)),
-                    row.get(KIND_OF_JOB.NAME),
-                    row.get(VISIT.STATE),
-                    row.get(VISIT.TECHNICIAN_ID),
-                    row.get(COMPANIONS),
-                    row.get(VISIT.DAY),
-                    row.get(VISIT.START_TIME),
-                    row.get(VISIT.EXPECTED_MINUTES),
-                    Arrays.stream(row.get(VISIT.OVERRULED))
-                        .map(code -> Coded.get(Clash.class, code))
-                        .collect(Collectors.toSet()),
-                    row.get(VISIT.FINISHED_AT) == null
-                        ? null
-                        : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
-                    notBefore(row),
-                    row.get(VISIT.AWAITED_PART),
-                    row.get(VISIT.PART_ARRIVED_ON) != null,
-                    row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
-                        ? null
-                        : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),
-                    promised(row),
-                    roads.locate(
-                        row.get(SITE.LATITUDE), row.get(SITE.LONGITUDE), row.get(SITE.POSTCODE)),
-                    new HashSet<>(row.get(SKILL_IDS)),
-                    row.get(CREW_SIZE)));
+    Result<?> rows =
+        database
+            .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
+            .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+            .select(VISIT.OVERRULED, VISIT.FINISHED_AT, VISIT.NOT_BEFORE, VISIT.FOLLOWS_ID)
+            .select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.RESPOND_BY, JOB.RESPONDED_AT)
+            .select(
+                CUSTOMER.ID,
+                CUSTOMER.NAME,
+                CUSTOMER.PHONE,
+                SITE.NAME,
+                SITE.AREA,
+                KIND_OF_JOB.NAME,
+                SITE.POSTCODE,
+                SITE.LATITUDE,
+                SITE.LONGITUDE,
+                SITE.OPENS,
+                SITE.CLOSES)
+            .select(VISIT.TOLD_DAY, VISIT.TOLD_START, VISIT.AWAITED_PART, VISIT.PART_ARRIVED_ON)
+            .select(COMPANIONS, SKILL_IDS, CREW_SIZE)
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .join(KIND_OF_JOB)
+            .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
+            .where(which)
+            .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
+            .limit(most)
+            .fetch();
+    Map<Long, LocalDateTime> ends = endsOfFollowed(rows);
+    return rows.map(
+        row ->
+            new PlannedVisit(
+                row.get(VISIT.ID),
+                row.get(VISIT.VERSION),
+                row.get(JOB.ID),
+                row.get(JOB.NUMBER),
+                row.get(JOB.TITLE),
+                row.get(CUSTOMER.ID),
+                row.get(CUSTOMER.NAME),
+                row.get(CUSTOMER.PHONE),
+                row.get(SITE.NAME),
+                row.get(SITE.AREA),
+                Districts.of(row.get(SITE.POSTCODE)),
+                row.get(SITE.OPENS) == null
+                    ? null
+                    : Stretch.between(row.get(SITE.OPENS), row.get(SITE.CLOSES)),
+                row.get(KIND_OF_JOB.NAME),
+                row.get(VISIT.STATE),
+                row.get(VISIT.TECHNICIAN_ID),
+                row.get(COMPANIONS),
+                row.get(VISIT.DAY),
+                row.get(VISIT.START_TIME),
+                row.get(VISIT.EXPECTED_MINUTES),
+                Arrays.stream(row.get(VISIT.OVERRULED))
+                    .map(code -> Coded.get(Clash.class, code))
+                    .collect(Collectors.toSet()),
+                row.get(VISIT.FINISHED_AT) == null
+                    ? null
+                    : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
+                notBefore(row, ends),
+                row.get(VISIT.AWAITED_PART),
+                row.get(VISIT.PART_ARRIVED_ON) != null,
+                row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
+                    ? null
+                    : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),
+                promised(row),
+                roads.locate(
+                    row.get(SITE.LATITUDE), row.get(SITE.LONGITUDE), row.get(SITE.POSTCODE)),
+                new HashSet<>(row.get(SKILL_IDS)),
+                row.get(CREW_SIZE)));
   }
 }

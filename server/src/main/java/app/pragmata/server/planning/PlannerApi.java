@@ -245,16 +245,26 @@ class PlannerApi {
                 Collectors.toMap(
                     PlannedVisit::id, visit -> new OnDay(visit, check.clashes(visit, days))));
     Map<Long, String> skills = store.skillNames();
+    Map<Long, List<PersonDay.Leg>> legs =
+        days.days().stream()
+            .collect(Collectors.toMap(PersonDay::personId, each -> each.legs(roads)));
     List<Ribbon> ribbons =
-        days.days().stream().map(each -> ribbon(act, each, days, onDay, skills)).toList();
+        days.days().stream()
+            .map(
+                each ->
+                    ribbon(
+                        act,
+                        each,
+                        Objects.requireNonNull(legs.get(each.personId())),
+                        days,
+                        onDay,
+                        skills))
+            .toList();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     List<WaitingVisit> waiting =
         visits.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
     int metres =
-        days.days().stream()
-            .flatMap(each -> each.legs(roads).stream())
-            .mapToInt(leg -> leg.way().metres())
-            .sum();
+        legs.values().stream().flatMap(List::stream).mapToInt(leg -> leg.way().metres()).sum();
     return new PlannerDay(
         day,
         ribbons,
@@ -282,9 +292,13 @@ class PlannerApi {
     }
   }
 
-  private Ribbon ribbon(
-      Act act, PersonDay day, Days days, Map<Long, OnDay> visits, Map<Long, String> skills) {
-    List<PersonDay.Leg> legs = day.legs(roads);
+  private static Ribbon ribbon(
+      Act act,
+      PersonDay day,
+      List<PersonDay.Leg> legs,
+      Days days,
+      Map<Long, OnDay> visits,
+      Map<Long, String> skills) {
     return new Ribbon(
         day.personId(),
         name(days, day.personId()),
