@@ -67,6 +67,20 @@ class CustomerRecordsPageTest {
   }
 
   @Test
+  void the_hours_of_a_site_are_typed_in_its_form_and_stand_on_the_card() {
+    Locator card = card(customer("Fenwick Infants", "01632 960983"));
+    card.locator(".site .tools").getByText("edit").first().click();
+    Locator open = desk.locator(".ant-modal").getByLabel("Open");
+    open.fill("16 to 8");
+    button(desk, "Save site").click();
+    assertThat(desk.getByText("It ends before it begins.").first()).isVisible();
+    assertThat(open).hasValue("16 to 8");
+    open.fill("8 to 15:30");
+    button(desk, "Save site").click();
+    assertThat(card).containsText("Open 08:00 to 15:30");
+  }
+
+  @Test
   void a_double_is_merged_into_the_customer_that_stays() {
     long stays = customer("Skerry Nursery", "01632 960981");
     long gone = customer("Skerry Nursry", "01632 960982");

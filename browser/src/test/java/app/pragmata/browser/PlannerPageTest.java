@@ -11,6 +11,7 @@ import com.microsoft.playwright.Mouse;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.BoundingBox;
+import java.util.HashMap;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
 
@@ -51,6 +52,29 @@ class PlannerPageTest {
     assertThat(said(desk)).containsText("Planned: ");
     assertThat(block(desk)).isVisible();
     assertThat(gate.sheet().path("visits").get(0).path("state").asString()).isEqualTo("planned");
+  }
+
+  @Test
+  void a_part_that_has_come_is_said_with_one_press_and_its_visits_can_be_shown_alone() {
+    gate.waiting();
+    var needs = new HashMap<String, Object>();
+    needs.put("version", gate.visitVersion());
+    needs.put("expected", "2:30");
+    needs.put("part", "Ram FQ 24");
+    gate.office().put("/api/visits/" + gate.visit() + "/needs", needs);
+    Page desk = open();
+    Locator row = desk.locator("#row-waiting-" + gate.visit());
+    assertThat(row).containsText("waits for Ram FQ 24");
+    row.click();
+    button(desk, "It has arrived").click();
+    assertThat(said(desk)).containsText("The part is there; the visit can be planned.");
+    assertThat(row).containsText("Ram FQ 24 has arrived");
+    desk.getByLabel("Of whatever part").click();
+    desk.getByTitle("no part").click();
+    assertThat(row).hasCount(0);
+    desk.getByLabel("Of whatever part").click();
+    desk.getByTitle("part arrived").click();
+    assertThat(row).isVisible();
   }
 
   @Test
@@ -209,6 +233,7 @@ class PlannerPageTest {
   void a_visit_that_waits_is_dragged_onto_a_ribbon_and_put_back() {
     gate.waiting();
     Page desk = open();
+    row(desk).scrollIntoViewIfNeeded();
     BoundingBox waiting = row(desk).boundingBox();
     BoundingBox line = desk.locator("[data-ribbon] > :last-child").last().boundingBox();
     desk.mouse().move(waiting.x + 20, waiting.y + 10);
