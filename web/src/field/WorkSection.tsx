@@ -15,8 +15,9 @@ import { useMay } from "../people/useMay";
 import { CrewHoursForm, hoursOf } from "../planning/CrewHours";
 import { JobNeeds } from "../planning/JobNeeds";
 import { LineVisits } from "../planning/LineVisits";
-import { NeedsForm, WaitingVisitForm } from "../planning/NeedsForm";
+import { NeedsForm, PartArrival, WaitingVisitForm } from "../planning/NeedsForm";
 import { PlanForm } from "../planning/PlanForm";
+import { partWords } from "../planning/words";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { useReopen } from "./useReopen";
 import styles from "./WorkSection.module.css";
@@ -99,6 +100,17 @@ const FILLS: Partial<Record<Visit["state"], Fill>> = {
   checked: "finished",
 };
 
+/** What a visit waits for that has not begun: ", waits for ram, not before Fri 4 Dec". */
+function waits(visit: Visit): string {
+  const day = !visit.partArrived && visit.notBefore && `not before ${weekday(visit.notBefore)}`;
+  return ["unplanned", "planned"].includes(visit.state)
+    ? [partWords(visit), day]
+        .filter(Boolean)
+        .map((part) => `, ${part}`)
+        .join("")
+    : "";
+}
+
 /** A visit as it is named where it is not seen: "visit of Tue 24 Nov". */
 const named = (visit: Visit) =>
   visit.day ? `the visit of ${weekday(visit.day)}` : "the visit without a day";
@@ -154,8 +166,12 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
           {visit.start &&
             `planned ${visit.plannedDay && visit.plannedDay !== visit.day ? `${weekday(visit.plannedDay)} ` : ""}${time(visit.start)}, `}
           {hours(visit.expectedMinutes)}
+          {waits(visit)}
         </span>
         <State state={visit.state} fill={FILLS[visit.state] ?? "planned"} />
+        {editable && visit.awaitedPart && ["unplanned", "planned"].includes(visit.state) && (
+          <PartArrival visit={visit} />
+        )}
         {editable && <VisitActions visit={visit} setEditing={setEditing} />}
         {takesLate && (
           <span className={styles.actions}>

@@ -64,10 +64,19 @@ export const lateness = (minutes: number): string => `${hours(minutes)} after th
 /** Whatever waits for something of which nobody knows the day waits for a day of that far year. */
 const NOT_YET = "2999";
 
+/** How a visit stands to its part: "waits for ram"; nothing for one that waits for none. */
+export const partWords = ({
+  awaitedPart,
+  partArrived,
+}: {
+  awaitedPart: string;
+  partArrived: boolean;
+}): string => awaitedPart && (partArrived ? `${awaitedPart} has arrived` : `waits for ${awaitedPart}`);
+
 /** What a visit waits for: "waits for ram, not before Wed 2 Dec"; nothing when it may be at any time. */
 export function waitsFor({ notBefore, awaitedPart, partArrived }: WaitingVisit): string {
   const unknown = notBefore?.startsWith(NOT_YET);
-  const part = awaitedPart && (partArrived ? `${awaitedPart} has arrived` : `waits for ${awaitedPart}`);
+  const part = partWords({ awaitedPart, partArrived });
   const other = unknown && (!awaitedPart || partArrived) && "after a visit that waits itself";
   const day =
     notBefore &&

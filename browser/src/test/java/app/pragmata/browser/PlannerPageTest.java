@@ -75,6 +75,10 @@ class PlannerPageTest {
     desk.getByLabel("Of whatever part").click();
     desk.getByTitle("part arrived").click();
     assertThat(row).isVisible();
+    desk.navigate(gate.jobAddress());
+    assertThat(desk.locator("[data-visit]")).containsText("Ram FQ 24 has arrived");
+    button(desk, "It is not there after all").click();
+    assertThat(desk.locator("[data-visit]")).containsText("waits for Ram FQ 24");
   }
 
   @Test

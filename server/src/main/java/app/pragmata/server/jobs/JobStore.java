@@ -254,6 +254,9 @@ public class JobStore {
    *
    * @param companions who comes besides the technician
    * @param day on which it is: as planned, or as it then began
+   * @param notBefore before which its part, or whatever else it waits for, is not there; null for
+   *     nothing
+   * @param awaitedPart the part that it waits for, or waited for until it arrived; empty for none
    * @param replacesId the visit that did not happen and of which it takes the place; null for none
    */
   public record WholeVisit(
@@ -267,6 +270,9 @@ public class JobStore {
       @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,
       int expectedMinutes,
+      @Nullable LocalDate notBefore,
+      String awaitedPart,
+      @Nullable LocalDate partArrivedOn,
       @Nullable Long replacesId,
       String note,
       String reason,
@@ -611,6 +617,9 @@ public class JobStore {
                     VISIT.PLANNED_DAY,
                     VISIT.START_TIME,
                     VISIT.EXPECTED_MINUTES,
+                    VISIT.NOT_BEFORE,
+                    VISIT.AWAITED_PART,
+                    VISIT.PART_ARRIVED_ON,
                     VISIT.REPLACES_ID,
                     VISIT.NOTE,
                     VISIT.REASON,

@@ -94,6 +94,13 @@ public record JobSheet(
       long warrantyForgoneMinor,
       long netMinor) {}
 
+  /**
+   * A visit with all that is recorded on it.
+   *
+   * @param notBefore before which its part, or whatever else it waits for, is not there; null for
+   *     nothing
+   * @param awaitedPart the part that it waits for, or waited for until it arrived; empty for none
+   */
   public record Visit(
       long id,
       int version,
@@ -105,6 +112,9 @@ public record JobSheet(
       @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,
       int expectedMinutes,
+      @Nullable LocalDate notBefore,
+      String awaitedPart,
+      boolean partArrived,
       @Nullable Long replacesId,
       String note,
       String reason,
