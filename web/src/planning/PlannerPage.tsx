@@ -153,7 +153,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
   const hoursAlong = (visitId: number, whole: Block["at"]) =>
     day.ribbons.flatMap(({ personId, blocks }) =>
       blocks
-        .filter(({ at, ...each }) => each.visitId === visitId && !each.responsible)
+        .filter((each) => each.visitId === visitId && !each.responsible)
         .filter(({ at }) => at.from !== whole.from || at.to !== whole.to)
         .map(({ at }) => ({ personId, ...at })),
     );
