@@ -97,6 +97,13 @@ class PlanSearchTest {
   }
 
   @Test
+  void whoever_has_waited_for_days_is_visited_all_the_same() {
+    PlanProposal proposal =
+        search(List.of(day(1, Set.of())), List.of(task(1, at(5, 0), 60, EARLY.minusDays(9))), 20);
+    assertThat(proposal.placed()).extracting(Placed::visitId).containsExactly(1L);
+  }
+
+  @Test
   void whoever_should_go_goes_when_it_costs_little() {
     var wanted = new Wanted(1L, at(3, 0), 60, Set.of(), null, null);
     PlanProposal proposal =
@@ -196,7 +203,9 @@ class PlanSearchTest {
   void the_penalty_is_the_sum_of_what_it_says(@ForAll Random dice) {
     PlanProposal.Figures figures = search(days(dice, 2), tasks(dice, 10), 40).figures();
     long atLeast =
-        20_000L * figures.unplaced() + 20L * figures.lateMinutes() + 10L * figures.drivingMinutes();
+        (long) Penalties.USUAL.unplaced() * figures.unplaced()
+            + 20L * figures.lateMinutes()
+            + 10L * figures.drivingMinutes();
     assertThat(figures.penalty()).isGreaterThanOrEqualTo(atLeast);
     if (figures.minutesOver() == 0) {
       assertThat(figures.penalty()).isEqualTo(atLeast);
@@ -217,7 +226,7 @@ class PlanSearchTest {
     long best =
         penalty(one) == Long.MAX_VALUE || penalty(two) == Long.MAX_VALUE
             ? Long.MAX_VALUE
-            : penalty(one) + penalty(two) + 20_000L * rest.size();
+            : penalty(one) + penalty(two) + (long) Penalties.USUAL.unplaced() * rest.size();
     for (PlanTask task : rest) {
       List<PlanTask> left = rest.stream().filter(other -> !other.equals(task)).toList();
       for (List<PlanTask> lane : List.of(one, two)) {
