@@ -62,6 +62,10 @@ class PlannerPageTest {
     needs.put("expected", "2:30");
     needs.put("part", "Ram FQ 24");
     gate.office().put("/api/visits/" + gate.visit() + "/needs", needs);
+    // A short shelf has no filters.
+    for (int i = 0; i < 4; i++) {
+      new SwingGate(program, "tobias").waiting();
+    }
     Page desk = open();
     Locator row = desk.locator("#row-waiting-" + gate.visit());
     assertThat(row).containsText("waits for Ram FQ 24");
