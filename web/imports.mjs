@@ -23,6 +23,7 @@ const ORDER = [
   "todos",
   "calls",
   "planning",
+  "partswanted",
   "field",
   "billing",
   "figures",

@@ -56,6 +56,7 @@ export default function Office() {
 
 function Places({ canSell }: { canSell: boolean }) {
   const { data: toDos } = useQuery(queries.toDoCount);
+  const { data: parts } = useQuery(queries.partsWantedCount);
   return (
     <>
       {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
@@ -67,6 +68,10 @@ function Places({ canSell }: { canSell: boolean }) {
       <NavLink to="/to-dos">
         To-dos{toDos && toDos.open > 0 && ` ${toDos.open}`}
         {toDos && toDos.late > 0 && <span className="needs"> {toDos.late} late</span>}
+      </NavLink>
+      <NavLink to="/parts-wanted">
+        Parts{parts && parts.open > 0 && ` ${parts.open}`}
+        {parts && parts.late > 0 && <span className="needs"> {parts.late} late</span>}
       </NavLink>
       <NavLink to="/books">Books</NavLink>
     </>

@@ -26,6 +26,7 @@ const CustomersPage = lazy(() => import("./customers/CustomersPage"));
 const ImportPage = lazy(() => import("./importing/ImportPage"));
 const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
+const PartsWantedPage = lazy(() => import("./partswanted/PartsWantedPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
 const SettingsPage = lazy(() => import("./settings/SettingsPage"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
@@ -124,6 +125,7 @@ const router = createBrowserRouter([
               { path: "/figures/faults", element: <FaultsPage /> },
               { path: "/mail-stand-in", element: <MailStandInPage /> },
               { path: "/to-dos", element: <ToDosPage /> },
+              { path: "/parts-wanted", element: <PartsWantedPage /> },
               { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
               { path: "/books/journal", element: <BooksPage /> },

@@ -8,6 +8,7 @@ export const SORTS = ["oldest", "value", "margin", "customer"] as const;
 export const CUSTOMER_SORTS = ["name", "owed"] as const;
 export const WHOSE = ["mine", "all"] as const;
 export const TO_DO_LISTS = ["open", "closed"] as const;
+export const PARTS_WANTED_LISTS = ["open", "closed"] as const;
 
 /** Every reading of the server: its key and its fetcher side by side. */
 export const queries = {
@@ -413,6 +414,24 @@ export const queries = {
       queryFn: () => answer(client.GET("/api/figures/faults", { params: { query: { from, to } } })),
       placeholderData: keepPreviousData,
       retry: false,
+    }),
+  partsWanted: (state: (typeof PARTS_WANTED_LISTS)[number], filter: string) =>
+    infiniteQueryOptions({
+      queryKey: ["work", "parts-wanted", state, filter],
+      queryFn: ({ pageParam }) =>
+        answer(client.GET("/api/parts-wanted", { params: { query: { state, filter, after: pageParam } } })),
+      initialPageParam: "",
+      getNextPageParam: (page) => page.next ?? undefined,
+      placeholderData: keepPreviousData,
+    }),
+  partsWantedCount: queryOptions({
+    queryKey: ["work", "parts-wanted-count"],
+    queryFn: () => answer(client.GET("/api/parts-wanted/count")),
+  }),
+  partsWantedOfJob: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "parts-wanted-of-job", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/parts-wanted", { params: { path: { id } } })),
     }),
   toDoCount: queryOptions({
     queryKey: ["work", "to-do-count"],

@@ -8,12 +8,13 @@ import { queries } from "../api/queries";
 import { day, hours, openHours, time, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
+import { MissingParts, WantPart } from "./MissingParts";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
 type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string };
 type Tap = { step: Step; form: StepForm; tappedAt: string };
-type Panel = "arrive" | "finish" | "parts" | undefined;
+type Panel = "arrive" | "finish" | "parts" | "wanted" | undefined;
 
 const SAID: Record<Step, string> = {
   drive: "Driving.",
@@ -93,8 +94,17 @@ export default function PocketVisit() {
           />
         ) : panel === "parts" ? (
           <Parts visit={visit} back={() => setPanel(undefined)} />
+        ) : panel === "wanted" ? (
+          <WantPart visit={visit} back={() => setPanel(undefined)} />
         ) : (
-          <NextStep visit={visit} take={take} open={setPanel} running={act.running} />
+          <>
+            <NextStep visit={visit} take={take} open={setPanel} running={act.running} />
+            {visit.state !== "called_off" && visit.state !== "not_this_time" && (
+              <Button block className="tall apart" onClick={() => setPanel("wanted")}>
+                Part wanted
+              </Button>
+            )}
+          </>
         )}
         {fault && (
           <p className="fault" role="alert">
@@ -355,6 +365,7 @@ function Facts({ visit }: { visit: Visit }) {
       <Fact first="Promised" second={hours(visit.promisedMinutes)}>
         {visit.promised}
       </Fact>
+      <MissingParts visit={visit} />
       <div className="fact">
         <div className="first">
           <span>Used so far</span>

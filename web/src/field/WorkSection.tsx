@@ -1,8 +1,10 @@
+import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
+import { queries } from "../api/queries";
 import { hours, time, timeOf, weekday } from "../format";
 import { Asking } from "../kit/Asking";
 import { Money, Quantity } from "../kit/figures";
@@ -11,6 +13,8 @@ import { Section } from "../kit/Section";
 import { type Fill, State } from "../kit/State";
 import { useAct } from "../kit/useAct";
 import { Word } from "../kit/Word";
+import { PartsWantedLines } from "../partswanted/PartsWantedLines";
+import { WantPartForm } from "../partswanted/WantPartForm";
 import { useMay } from "../people/useMay";
 import { CrewHoursForm, hoursOf } from "../planning/CrewHours";
 import { JobNeeds } from "../planning/JobNeeds";
@@ -25,7 +29,9 @@ import styles from "./WorkSection.module.css";
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
 export function WorkSection({ job }: { job: JobSheet }) {
   const mayRecord = useMay("record_work");
-  const [form, setForm] = useState<"visit" | "waiting" | "other">();
+  const [form, setForm] = useState<"visit" | "waiting" | "other" | "part">();
+  const { data: parts } = useQuery(queries.partsWantedOfJob(job.id));
+  const waitsForParts = parts?.some((part) => part.closedAt == null) ?? false;
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
   const editable = running && mayRecord;
   // What comes when the job is closed is cost, and is charged no more.
@@ -34,11 +40,12 @@ export function WorkSection({ job }: { job: JobSheet }) {
   return (
     <Section name="Work">
       {job.visits.map((visit) => (
-        <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} />
+        <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
       <JobNeeds jobId={job.id} editable={editable} />
       <LineVisits jobId={job.id} editable={editable} />
+      <PartsWantedLines parts={parts ?? []} editable={editable} />
       {job.otherCosts.length > 0 && (
         <Lines
           caption="Suppliers' bills"
@@ -70,6 +77,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
           close={close}
         />
       )}
+      {form === "part" && <WantPartForm jobId={job.id} close={close} />}
       {form === "other" && <OtherCostForm jobId={job.id} close={close} />}
       {(editable || late) && !form && (
         <div className={styles.further}>
@@ -81,6 +89,11 @@ export function WorkSection({ job }: { job: JobSheet }) {
           {editable && (
             <Word id={`waiting-visit-of-${job.id}`} run={() => setForm("waiting")}>
               Another that waits
+            </Word>
+          )}
+          {editable && (
+            <Word id={`part-of-${job.id}`} run={() => setForm("part")}>
+              Part wanted
             </Word>
           )}
           <Word id={`bill-of-${job.id}`} run={() => setForm("other")}>
@@ -121,7 +134,18 @@ type Editing =
   | { kind: "time"; id: number }
   | { kind: "part"; id: number };
 
-function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean; late: boolean }) {
+function VisitBlock({
+  visit,
+  editable,
+  late,
+  saysPart,
+}: {
+  visit: Visit;
+  editable: boolean;
+  late: boolean;
+  /** Whether it is said here that its part is there; not where that is said of the parts themselves. */
+  saysPart: boolean;
+}) {
   const [editing, setEditing] = useState<Editing>();
   const close = () => setEditing(undefined);
   const takesLate = (late || (editable && visit.billed)) && visit.technicianId != null;
@@ -169,7 +193,7 @@ function VisitBlock({ visit, editable, late }: { visit: Visit; editable: boolean
           {waits(visit)}
         </span>
         <State state={visit.state} fill={FILLS[visit.state] ?? "planned"} />
-        {editable && visit.awaitedPart && ["unplanned", "planned"].includes(visit.state) && (
+        {editable && saysPart && visit.awaitedPart && ["unplanned", "planned"].includes(visit.state) && (
           <PartArrival visit={visit} />
         )}
         {editable && <VisitActions visit={visit} setEditing={setEditing} />}

@@ -6,6 +6,7 @@ import { queries } from "../api/queries";
 import { weekday } from "../format";
 import { Heading } from "../kit/Heading";
 import { Select } from "../kit/Select";
+import { Printing } from "./Printing";
 import styles from "./PrintPanel.module.css";
 
 /** Which rounds and job sheets are printed; how many they are is said before. */
@@ -77,11 +78,7 @@ export function PrintPanel({ day, people, close }: { day: string; people: Ribbon
         {data &&
           (data.sheets === 0 ? "Nothing is planned there." : `${data.sheets} sheets, ${data.rounds} rounds.`)}
       </p>
-      {data && data.sheets > 0 && (
-        <Button size="small" type="primary" href={`/api/job-sheets/pdf?${words}`} target="_blank">
-          Open them as PDF
-        </Button>
-      )}{" "}
+      {data && data.sheets > 0 && <Printing key={`${words}`} address={`/api/job-sheets/pdf?${words}`} />}{" "}
       <Button size="small" onClick={close}>
         Leave
       </Button>

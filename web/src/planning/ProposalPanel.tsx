@@ -17,6 +17,7 @@ import styles from "./ProposalPanel.module.css";
 import { crew, lateness } from "./words";
 
 const WHY: Record<UnplacedVisit["why"], string> = {
+  waits_longer: "what it waits for comes after these days",
   out_of_area: "whoever could make it does not go there",
   nobody_skilled: "nobody knows all that it needs",
   no_room: "nobody has room for it on these days",

@@ -57,6 +57,7 @@ const typed = ({
   patienceWonDays: String(company.patienceWonDays),
   patienceWorkedDays: String(company.patienceWorkedDays),
   patienceCheckedDays: String(company.patienceCheckedDays),
+  partWantedDays: String(company.partWantedDays),
 });
 
 function CompanyForm({ company }: { company: Company }) {
@@ -119,8 +120,9 @@ export function OfficeSettings() {
         <p>Whoever works at a desk signs in again after {data.deskSessionHours} hours.</p>
       )}
       <div className="small soft">
-        Money that stands longer at a stage of the money line is marked. Whoever works at a desk signs in
-        again after so many hours; technicians after a day.
+        Money that stands longer at a stage of the money line is marked. A part that is wanted is to be seen
+        to in so many workdays, an urgent one the same day. Whoever works at a desk signs in again after so
+        many hours; technicians after a day.
       </div>
     </Section>
   );
@@ -136,6 +138,7 @@ function OfficeForm({ company }: { company: Company }) {
         patienceWonDays: all.patienceWonDays,
         patienceWorkedDays: all.patienceWorkedDays,
         patienceCheckedDays: all.patienceCheckedDays,
+        partWantedDays: all.partWantedDays,
         deskSessionHours: all.deskSessionHours,
       },
     },
@@ -160,6 +163,7 @@ function OfficeForm({ company }: { company: Company }) {
       <TextField {...bind} name="patienceWonDays" label="Won, days" />
       <TextField {...bind} name="patienceWorkedDays" label="Worked, days" />
       <TextField {...bind} name="patienceCheckedDays" label="Checked, days" />
+      <TextField {...bind} width={170} name="partWantedDays" label="Parts wanted, workdays" />
       <TextField {...bind} width={150} name="deskSessionHours" label="Signed in, hours" />
     </InlineForm>
   );

@@ -59,6 +59,8 @@ create table job (
   -- Of the work, as it follows from the visits.
   state text not null check (state in ('open', 'worked', 'checked', 'called_off')),
   state_since timestamptz not null,
+  -- How many parts it waits for: while it does it is not done.
+  parts_wanted smallint not null default 0 check (parts_wanted >= 0),
   created_at timestamptz not null,
   version integer not null default 1,
   check ((billing_basis = 'not_charged') = (not_charged_reason is not null)),

@@ -28,6 +28,8 @@ create table company (
   patience_won_days smallint not null default 5 check (patience_won_days between 1 and 365),
   patience_worked_days smallint not null default 3 check (patience_worked_days between 1 and 365),
   patience_checked_days smallint not null default 3 check (patience_checked_days between 1 and 365),
+  -- In so many working days somebody is to have seen to a part that is wanted.
+  part_wanted_days smallint not null default 1 check (part_wanted_days between 0 and 30),
   floor_margin_percent numeric(5, 2) not null,
   -- When all of it was last kept in a file; null for never.
   backed_up_at timestamptz,

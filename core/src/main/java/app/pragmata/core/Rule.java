@@ -120,6 +120,7 @@ public enum Rule {
   EQUIPMENT_REPLACED(Because.STATE),
   ALL_ON_RECORD(Because.STATE),
   TO_DO_CLOSED(Because.STATE),
+  PART_MOVED_ON(Because.STATE),
   LIST_TAKEN_IN(Because.STATE),
   LIST_BEING_READ(Because.STATE);
 

@@ -35,6 +35,7 @@ class ArchitectureTest {
           "quoting",
           "calls",
           "planning",
+          "partswanted",
           "field",
           "costing",
           "billing");

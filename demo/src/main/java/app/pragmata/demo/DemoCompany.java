@@ -33,6 +33,7 @@ public class DemoCompany {
   private final DemoMoney money;
   private final DemoBills bills;
   private final DemoPlanner planner;
+  private final DemoPartsWanted partsWanted;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -48,6 +49,7 @@ public class DemoCompany {
       DemoMoney money,
       DemoBills bills,
       DemoPlanner planner,
+      DemoPartsWanted partsWanted,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -61,6 +63,7 @@ public class DemoCompany {
     this.money = money;
     this.bills = bills;
     this.planner = planner;
+    this.partsWanted = partsWanted;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -98,7 +101,9 @@ public class DemoCompany {
               new Act(work.officeManager(), Role.OFFICE, now, zone));
           money.take(new Act(work.officeManager(), Role.OFFICE, now, zone));
           bills.post(new Act(work.officeManager(), Role.OFFICE, now, zone));
-          planner.leaveWork(new Act(work.officeManager(), Role.OFFICE, now, zone));
+          var act = new Act(work.officeManager(), Role.OFFICE, now, zone);
+          planner.leaveWork(act);
+          partsWanted.want(act);
           search.recompute();
         });
     planner.tellCustomers();

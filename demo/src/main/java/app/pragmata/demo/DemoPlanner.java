@@ -37,8 +37,8 @@ import org.springframework.stereotype.Component;
 
 /**
  * What the planner of the demo still has before them: visits that wait, two of them late and one
- * for two people, a job that two people do on two days, one that waits for its part and one whose
- * part has come, and a technician who does not go everywhere.
+ * for two people, a job that two people do on two days, and a technician who does not go
+ * everywhere.
  */
 @Component
 class DemoPlanner {
@@ -68,37 +68,7 @@ class DemoPlanner {
     }
     makeLate(act);
     wantTwo();
-    awaitParts(act);
     stayNear(act);
-  }
-
-  /** One part is ordered, and one has come. */
-  private void awaitParts(Act act) {
-    List<Long> patient =
-        database
-            .select(VISIT.ID)
-            .from(VISIT)
-            .join(JOB)
-            .on(JOB.ID.eq(VISIT.JOB_ID))
-            .where(VISIT.STATE.eq(VisitState.Code.UNPLANNED))
-            .and(JOB.RESPOND_BY.isNull().and(JOB.CREW_SIZE.isNull()))
-            .orderBy(VISIT.ID.desc())
-            .limit(2)
-            .fetch(VISIT.ID);
-    if (patient.size() == 2) {
-      database
-          .update(VISIT)
-          .set(VISIT.AWAITED_PART, "control board")
-          .set(VISIT.NOT_BEFORE, act.today().plusDays(6))
-          .where(VISIT.ID.eq(patient.getFirst()))
-          .execute();
-      database
-          .update(VISIT)
-          .set(VISIT.AWAITED_PART, "hinge set")
-          .set(VISIT.PART_ARRIVED_ON, act.today().minusDays(1))
-          .where(VISIT.ID.eq(patient.getLast()))
-          .execute();
-    }
   }
 
   /** Those who wait for a time are told of it; only from now on, not of all that was planned. */

@@ -450,7 +450,9 @@ class LargeWeek {
           desk(at),
           key(),
           portion.stream()
-              .map(id -> new InvoiceService.AtVersion(id, Objects.requireNonNull(versions.get(id))))
+              .map(
+                  id ->
+                      new InvoiceService.JobAtVersion(id, Objects.requireNonNull(versions.get(id))))
               .toList());
     }
   }

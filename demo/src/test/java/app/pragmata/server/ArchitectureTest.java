@@ -51,6 +51,7 @@ class ArchitectureTest {
           "offers",
           "calls",
           "planning",
+          "partswanted",
           "field",
           "telling",
           "billing",

@@ -4,8 +4,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.IOException;
 import java.time.format.DateTimeFormatter;
+import java.util.Arrays;
+import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
+import java.util.stream.IntStream;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
@@ -43,6 +46,29 @@ class JobSheetsTest {
         .contains("To be done")
         .contains("serial number");
     assertThat(pages("&priced=true").length()).isGreaterThan(pages.length());
+  }
+
+  @Test
+  void whoever_listens_hears_of_every_page_and_then_gets_them() throws IOException {
+    String[] told =
+        gate.office().events("/api/job-sheets/pdf" + asked("")).strip().split("\n\n", -1);
+    List<String> pages =
+        Arrays.stream(told)
+            .limit(told.length - 1)
+            .map(each -> each.split("data: ", -1)[1])
+            .toList();
+    int all = told.length - 2;
+    assertThat(all).isPositive();
+    assertThat(pages)
+        .isEqualTo(
+            IntStream.rangeClosed(0, all)
+                .mapToObj(set -> "{\"set\":%d,\"all\":%d}".formatted(set, all))
+                .toList());
+    try (var document =
+        Loader.loadPDF(
+            Base64.getDecoder().decode(told[all + 1].split("event: pdf\ndata: ", -1)[1]))) {
+      assertThat(document.getNumberOfPages()).isEqualTo(all);
+    }
   }
 
   @Test

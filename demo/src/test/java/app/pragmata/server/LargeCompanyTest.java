@@ -124,7 +124,7 @@ class LargeCompanyTest {
   }
 
   /** Whether nothing of the job is billed yet and no money of the customer waits for it. */
-  private static boolean isBilledAndPaidInOne(InvoiceService.AtVersion job) {
+  private static boolean isBilledAndPaidInOne(InvoiceService.JobAtVersion job) {
     return database
         .fetch(
             """
@@ -137,7 +137,7 @@ class LargeCompanyTest {
         .isEmpty();
   }
 
-  private static int statementsOfClosing(List<InvoiceService.AtVersion> jobs) {
+  private static int statementsOfClosing(List<InvoiceService.JobAtVersion> jobs) {
     int statements = Statements.of(database, () -> CheckedJobs.close(program, jobs)).size();
     assertThat(
             database.fetchCount(
@@ -146,8 +146,8 @@ class LargeCompanyTest {
     return statements;
   }
 
-  private static List<Long> ids(List<InvoiceService.AtVersion> jobs) {
-    return jobs.stream().map(InvoiceService.AtVersion::jobId).toList();
+  private static List<Long> ids(List<InvoiceService.JobAtVersion> jobs) {
+    return jobs.stream().map(InvoiceService.JobAtVersion::jobId).toList();
   }
 
   @Test

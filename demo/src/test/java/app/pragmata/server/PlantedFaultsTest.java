@@ -85,6 +85,9 @@ class PlantedFaultsTest {
             "A job is called off when a document says so",
             "update job set state = 'called_off' where id = (select max(id) from job where state = 'open')"),
         new Fault(
+            "A job waits for as many parts as are wanted for it",
+            "update job set parts_wanted = parts_wanted + 1 where id = (select max(id) from job)"),
+        new Fault(
             "A drive home is borne whole by the visits of its day",
             """
             insert into drive_home_share (time_entry_id, visit_id, minutes, miles, time_cost_minor,

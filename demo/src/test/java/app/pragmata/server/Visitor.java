@@ -167,6 +167,15 @@ public final class Visitor {
     }
   }
 
+  /** What a stream of server-sent events says until it ends. */
+  String events(String path) {
+    return exchange(
+            HttpRequest.newBuilder(URI.create(address + path))
+                .header("Accept", "text/event-stream")
+                .build())
+        .text();
+  }
+
   /** Any request, without the token against forged requests when {@code body} is a plain string. */
   public Answer send(String method, String path, @Nullable Object body, @Nullable String key) {
     var request =

@@ -91,6 +91,16 @@ public record WorkingCalendar(ZoneId zone, InForce<WorkingHours> hours, Set<Loca
     return Math.toIntExact(seconds / 60);
   }
 
+  /** The day on which so many workdays have passed since a day; for none, the day itself. */
+  public LocalDate workdaysAfter(LocalDate from, int workdays) {
+    LocalDate day = from;
+    for (int left = workdays; left > 0; ) {
+      day = day.plusDays(1);
+      left -= isWorkday(day) ? 1 : 0;
+    }
+    return day;
+  }
+
   private boolean isWorkday(LocalDate day) {
     return hours.on(day).normalDays().contains(day.getDayOfWeek()) && !holidays.contains(day);
   }

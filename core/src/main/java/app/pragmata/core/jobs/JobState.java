@@ -11,11 +11,11 @@ public sealed interface JobState {
   /** A job that was not called off. */
   sealed interface Wanted extends JobState {
     /**
-     * Follows the visits: worked when the office still has to check some, checked when all work is,
-     * otherwise open.
+     * Follows the visits: worked when the office still has to check some, checked when all work is
+     * and no part is wanted for more, otherwise open.
      */
-    default Wanted after(List<VisitState> visits) {
-      return from(visits);
+    default Wanted after(List<VisitState> visits, boolean partsWanted) {
+      return from(visits, partsWanted);
     }
   }
 
@@ -59,7 +59,7 @@ public sealed interface JobState {
     };
   }
 
-  private static Wanted from(List<VisitState> visits) {
+  private static Wanted from(List<VisitState> visits, boolean partsWanted) {
     boolean toCheck = visits.stream().anyMatch(VisitState.Finished.class::isInstance);
     boolean ahead =
         visits.stream()
@@ -79,6 +79,6 @@ public sealed interface JobState {
       return new Worked();
     }
     boolean done = visits.stream().anyMatch(VisitState.Checked.class::isInstance);
-    return done && !ahead ? new Checked() : new Open();
+    return done && !ahead && !partsWanted ? new Checked() : new Open();
   }
 }

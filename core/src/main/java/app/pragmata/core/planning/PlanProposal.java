@@ -34,6 +34,8 @@ public record PlanProposal(List<Placed> placed, List<Unplaced> unplaced, Figures
 
   /** Why nobody makes a visit. */
   public enum Why implements Coded {
+    /** What it waits for, such as a part, is there only after these days. */
+    WAITS_LONGER,
     /** Nobody knows all that it needs on any of these days. */
     NOBODY_SKILLED,
     /** Whoever knows it does not go to its postcode district. */

@@ -387,7 +387,15 @@ public final class PlanSearch {
   }
 
   private Why why(Wanted wanted) {
+    LocalDateTime notBefore = wanted.notBefore();
+    if (notBefore != null
+        && days.stream().allMatch(day -> day.day().isBefore(notBefore.toLocalDate()))) {
+      return Why.WAITS_LONGER;
+    }
     List<PersonDay> open = days.stream().filter(day -> !day.open().isEmpty()).toList();
+    if (open.isEmpty()) {
+      return Why.NO_ROOM;
+    }
     if (!isKnown(wanted, open)) {
       return Why.NOBODY_SKILLED;
     }

@@ -57,6 +57,21 @@ class WorkingCalendarTest {
     assertThat(CALENDAR.after(at(called), minutes)).isEqualTo(at(by));
   }
 
+  @ParameterizedTest
+  @CsvSource({
+    "2026-11-24, 0, 2026-11-24",
+    "2026-11-28, 0, 2026-11-28",
+    "2026-11-24, 1, 2026-11-25",
+    "2026-11-27, 1, 2026-11-30",
+    "2026-11-28, 1, 2026-11-30",
+    "2026-12-24, 1, 2026-12-29",
+    "2026-11-24, 5, 2026-12-01"
+  })
+  void workdays_are_counted_past_weekends_and_holidays(
+      LocalDate from, int workdays, LocalDate day) {
+    assertThat(CALENDAR.workdaysAfter(from, workdays)).isEqualTo(day);
+  }
+
   @Test
   void the_night_in_which_the_clocks_change_takes_no_working_time() {
     assertThat(CALENDAR.after(at("2026-10-23T16:00"), 120)).isEqualTo(at("2026-10-26T09:00"));

@@ -41,28 +41,35 @@ class JobStateTest {
 
   @Test
   void a_checked_job_whose_visit_is_reopened_waits_for_the_check_again() {
-    assertThat(new JobState.Checked().after(List.of(new VisitState.Finished())))
+    assertThat(new JobState.Checked().after(List.of(new VisitState.Finished()), false))
         .isInstanceOf(JobState.Worked.class);
+  }
+
+  @Test
+  void a_job_whose_work_is_checked_is_open_while_a_part_is_wanted() {
+    List<VisitState> visits = List.of(new VisitState.Checked());
+    assertThat(new JobState.Open().after(visits, true)).isInstanceOf(JobState.Open.class);
+    assertThat(new JobState.Open().after(visits, false)).isInstanceOf(JobState.Checked.class);
   }
 
   @Property
   void the_order_of_the_visits_does_not_matter(@ForAll("visits") List<VisitState> visits) {
-    assertThat(new JobState.Open().after(visits.reversed()))
-        .isEqualTo(new JobState.Open().after(visits));
+    assertThat(new JobState.Open().after(visits.reversed(), false))
+        .isEqualTo(new JobState.Open().after(visits, false));
   }
 
   @Property
   void nothing_can_be_billed_while_a_visit_waits_for_its_check(
       @ForAll("visits") List<VisitState> visits) {
     if (visits.stream().anyMatch(VisitState.Finished.class::isInstance)) {
-      assertThat(new JobState.Open().after(visits)).isInstanceOf(JobState.Worked.class);
+      assertThat(new JobState.Open().after(visits, false)).isInstanceOf(JobState.Worked.class);
     }
   }
 
   @Property
   void a_job_is_never_checked_without_a_checked_visit(@ForAll("visits") List<VisitState> visits) {
     if (visits.stream().noneMatch(VisitState.Checked.class::isInstance)) {
-      assertThat(new JobState.Open().after(visits)).isNotInstanceOf(JobState.Checked.class);
+      assertThat(new JobState.Open().after(visits, false)).isNotInstanceOf(JobState.Checked.class);
     }
   }
 
@@ -82,6 +89,6 @@ class JobStateTest {
   }
 
   private static JobState after(VisitState... visits) {
-    return new JobState.Open().after(List.of(visits));
+    return new JobState.Open().after(List.of(visits), false);
   }
 }

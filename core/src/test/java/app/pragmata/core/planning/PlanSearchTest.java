@@ -118,9 +118,29 @@ class PlanSearchTest {
     assertThat(search(List.of(day(1, Set.of())), List.of(new PlanTask(wanted, null)), 20).placed())
         .extracting(placed -> placed.at().from())
         .containsExactly(790);
-    var never = new Wanted(1L, at(5, 0), 60, Set.of(), DAY.plusYears(50).atStartOfDay(), null);
-    assertThat(search(List.of(day(1, Set.of())), List.of(new PlanTask(never, null)), 20).placed())
-        .isEmpty();
+  }
+
+  @Test
+  void what_is_waited_for_after_these_days_is_told_as_the_reason() {
+    var later = new Wanted(1L, HOME, 60, Set.of(), DAY.plusDays(1).atStartOfDay(), null);
+    var never = new Wanted(2L, HOME, 60, Set.of(), DAY.plusYears(50).atStartOfDay(), null);
+    PlanProposal proposal =
+        search(
+            List.of(day(1, Set.of())),
+            List.of(new PlanTask(later, null), new PlanTask(never, null)),
+            20);
+    assertThat(proposal.unplaced())
+        .extracting(PlanProposal.Unplaced::why)
+        .containsExactly(Why.WAITS_LONGER, Why.WAITS_LONGER);
+  }
+
+  @Test
+  void on_days_at_which_nobody_works_there_is_no_room_whatever_a_visit_needs() {
+    var skilled = new Wanted(1L, HOME, 60, Set.of(5L), null, null);
+    var idle = new PersonDay(1, DAY, HOME, List.of(), List.of(), List.of(), Set.of(), List.of());
+    assertThat(search(List.of(idle), List.of(new PlanTask(skilled, null)), 10).unplaced())
+        .extracting(PlanProposal.Unplaced::why)
+        .containsExactly(Why.NO_ROOM);
   }
 
   @Test

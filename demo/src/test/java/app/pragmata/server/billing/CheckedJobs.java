@@ -18,7 +18,7 @@ public final class CheckedJobs {
   private CheckedJobs() {}
 
   /** Those that need no reason for what they charge, the longest known first. */
-  public static List<InvoiceService.AtVersion> list(DSLContext database) {
+  public static List<InvoiceService.JobAtVersion> list(DSLContext database) {
     return database
         .select(JOB.ID, JOB.VERSION)
         .from(JOB)
@@ -30,12 +30,12 @@ public final class CheckedJobs {
               and not exists (select from accepted_quote a where a.job_id = job.id and a.promise = 'estimate')
             """)
         .orderBy(JOB.ID)
-        .fetch(row -> new InvoiceService.AtVersion(row.value1(), row.value2()));
+        .fetch(row -> new InvoiceService.JobAtVersion(row.value1(), row.value2()));
   }
 
   /** Closes these by an invoice each, as the office. */
   public static void close(
-      ConfigurableApplicationContext program, List<InvoiceService.AtVersion> jobs) {
+      ConfigurableApplicationContext program, List<InvoiceService.JobAtVersion> jobs) {
     var act =
         new Act(
             program

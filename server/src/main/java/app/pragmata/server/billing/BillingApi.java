@@ -26,7 +26,7 @@ class BillingApi {
    *
    * @param jobs at most a hundred, each as it was shown
    */
-  record ClosingForm(@Nullable List<InvoiceService.AtVersion> jobs) {}
+  record ClosingForm(@Nullable List<InvoiceService.JobAtVersion> jobs) {}
 
   /** How many jobs are closed. */
   record Closed(int jobs) {}

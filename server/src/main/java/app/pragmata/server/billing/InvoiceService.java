@@ -70,17 +70,17 @@ public class InvoiceService {
   }
 
   /** A job as it was shown to whoever closes it. */
-  public record AtVersion(long jobId, int version) {}
+  public record JobAtVersion(long jobId, int version) {}
 
   /** Posts the final invoice of a checked job, or closes it without charge; gives the job's id. */
   public long post(Act act, @Nullable String key, long jobId, int version) {
-    close(act, key, List.of(new AtVersion(jobId, version)));
+    close(act, key, List.of(new JobAtVersion(jobId, version)));
     return jobId;
   }
 
   /** The same for a list as it was sent; gives how many there are. */
-  int closeAll(Act act, @Nullable String key, @Nullable List<AtVersion> asked) {
-    List<AtVersion> jobs = AskedSet.read("jobs", asked, AtVersion::jobId, "job", "close");
+  int closeAll(Act act, @Nullable String key, @Nullable List<JobAtVersion> asked) {
+    List<JobAtVersion> jobs = AskedSet.read("jobs", asked, JobAtVersion::jobId, "job", "close");
     close(act, key, jobs);
     return jobs.size();
   }
@@ -89,7 +89,7 @@ public class InvoiceService {
    * Closes checked jobs by their bases: posts an invoice for each, or takes its cost where it is
    * not charged; all or none of them.
    */
-  public void close(Act act, @Nullable String key, List<AtVersion> asked) {
+  public void close(Act act, @Nullable String key, List<JobAtVersion> asked) {
     repeats.once(
         act,
         key,
@@ -98,8 +98,8 @@ public class InvoiceService {
         asked.getFirst().jobId(),
         () -> {
           Map<Long, LockedJob> locked =
-              visits.lockJobs(asked.stream().map(AtVersion::jobId).toList());
-          for (AtVersion each : asked) {
+              visits.lockJobs(asked.stream().map(JobAtVersion::jobId).toList());
+          for (JobAtVersion each : asked) {
             requireToClose(locked.get(each.jobId()), each.version());
           }
           Map<Long, WholeJob> jobs = wholeJobs(act, locked.keySet());
@@ -128,7 +128,7 @@ public class InvoiceService {
   }
 
   private void postAll(
-      Act act, List<AtVersion> asked, Map<Long, LockedJob> locked, Map<Long, WholeJob> jobs) {
+      Act act, List<JobAtVersion> asked, Map<Long, LockedJob> locked, Map<Long, WholeJob> jobs) {
     List<WholeJob> charged =
         asked.stream()
             .map(each -> Objects.requireNonNull(jobs.get(each.jobId())))

@@ -23,6 +23,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * The company, its settings and all its terms, as one consistent reading.
  *
+ * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
  * @param deskSession how long after the sign-in those who work at a desk sign in again
  */
 public record Company(
@@ -37,6 +38,7 @@ public record Company(
     Promises promises,
     QuoteSettings quoting,
     Patience patience,
+    int partWantedDays,
     Duration deskSession,
     Numbering numbering) {
 

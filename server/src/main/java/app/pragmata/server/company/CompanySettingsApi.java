@@ -37,6 +37,7 @@ class CompanySettingsApi {
    * @param bank the account as it is written at home; may be empty, and so may IBAN and BIC
    * @param deskSessionHours so long after the sign-in those who work at a desk sign in again
    * @param patienceQuotedDays for so many days money may stand at a stage before it is marked
+   * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
    */
   record CompanySettings(
       int version,
@@ -56,7 +57,8 @@ class CompanySettingsApi {
       int patienceQuotedDays,
       int patienceWonDays,
       int patienceWorkedDays,
-      int patienceCheckedDays) {}
+      int patienceCheckedDays,
+      int partWantedDays) {}
 
   /** The same as typed. */
   record CompanySettingsForm(
@@ -73,7 +75,8 @@ class CompanySettingsApi {
       @Nullable String patienceQuotedDays,
       @Nullable String patienceWonDays,
       @Nullable String patienceWorkedDays,
-      @Nullable String patienceCheckedDays) {}
+      @Nullable String patienceCheckedDays,
+      @Nullable String partWantedDays) {}
 
   private static final int LARGEST_LOGO = 5_000_000;
 
@@ -114,7 +117,8 @@ class CompanySettingsApi {
         row.getPatienceQuotedDays(),
         row.getPatienceWonDays(),
         row.getPatienceWorkedDays(),
-        row.getPatienceCheckedDays());
+        row.getPatienceCheckedDays(),
+        row.getPartWantedDays());
   }
 
   @PutMapping("/api/settings/company")
@@ -136,6 +140,9 @@ class CompanySettingsApi {
     Integer won = days(reading, "patienceWonDays", form.patienceWonDays());
     Integer worked = days(reading, "patienceWorkedDays", form.patienceWorkedDays());
     Integer checked = days(reading, "patienceCheckedDays", form.patienceCheckedDays());
+    Integer partWanted =
+        reading.required(
+            "partWantedDays", form.partWantedDays(), typed -> Reading.whole(typed, 0, 30));
     reading.refuseIfFaulty();
     CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
     Versions.require(form.version(), row.getVersion());
@@ -152,6 +159,7 @@ class CompanySettingsApi {
     row.setPatienceWonDays(Objects.requireNonNull(won).shortValue());
     row.setPatienceWorkedDays(Objects.requireNonNull(worked).shortValue());
     row.setPatienceCheckedDays(Objects.requireNonNull(checked).shortValue());
+    row.setPartWantedDays(Objects.requireNonNull(partWanted).shortValue());
     events.store(act, CompanyEvent.COMPANY_CHANGED, row);
     changes.publishEvent(new SettingsChanged());
     return settings(row);

@@ -155,6 +155,7 @@ public class CompanyStore {
             row.getPatienceWonDays(),
             row.getPatienceWorkedDays(),
             row.getPatienceCheckedDays()),
+        row.getPartWantedDays(),
         Duration.ofHours(row.getDeskSessionHours()),
         numbering());
   }

@@ -6,6 +6,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.AtVersion;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.VersionStore;
 import java.util.List;
@@ -21,8 +22,6 @@ import org.springframework.web.bind.annotation.RestController;
 /** Correcting and checking visits over HTTP. */
 @RestController
 class CheckApi {
-
-  record AtVersion(int version) {}
 
   record WithReason(int version, @Nullable String reason) {}
 

@@ -20,6 +20,7 @@ import app.pragmata.server.jobs.PartsUsed;
 import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.jobs.WrittenTime;
+import app.pragmata.server.partswanted.PartsWanted;
 import app.pragmata.server.people.PeopleStore;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
@@ -73,6 +74,7 @@ public class CheckService {
   private final DaysTime daysTime;
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
+  private final PartsWanted wanted;
   private final EquipmentService equipment;
   private final BooksStore books;
   private final CompanyStore companies;
@@ -85,6 +87,7 @@ public class CheckService {
       DaysTime daysTime,
       DrivesHome drivesHome,
       PartsUsed parts,
+      PartsWanted wanted,
       EquipmentService equipment,
       BooksStore books,
       CompanyStore companies,
@@ -95,6 +98,7 @@ public class CheckService {
     this.daysTime = daysTime;
     this.drivesHome = drivesHome;
     this.parts = parts;
+    this.wanted = wanted;
     this.equipment = equipment;
     this.books = books;
     this.companies = companies;
@@ -207,13 +211,9 @@ public class CheckService {
         () -> {
           BigDecimal quantity = FieldService.readQuantity(form);
           var locked = lockCorrectable(visitId);
-          long id =
-              parts.add(
-                  act,
-                  JobEvent.PART_ADDED,
-                  locked,
-                  Objects.requireNonNull(form.partId()),
-                  quantity);
+          long partId = Objects.requireNonNull(form.partId());
+          long id = parts.add(act, JobEvent.PART_ADDED, locked, partId, quantity);
+          wanted.noteUse(act, locked.job(), partId, quantity, id);
           visits.touch(act, locked, locked.state());
           return id;
         });
@@ -225,6 +225,7 @@ public class CheckService {
     PartsUsed.Use use = parts.get(visitPartId);
     Versions.require(version, use.version());
     parts.remove(act, locked, use, why);
+    wanted.noteRemoval(act, locked.job(), visitPartId);
     visits.touch(act, locked, locked.state());
   }
 

@@ -17,6 +17,9 @@ import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.PartsUsed;
 import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.partswanted.PartsWanted;
+import app.pragmata.server.partswanted.PartsWanted.WantForm;
+import app.pragmata.server.partswanted.PartsWanted.Wanted;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
@@ -75,6 +78,7 @@ public class FieldService {
   private final TimeEntries times;
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
+  private final PartsWanted wanted;
   private final RepeatableRequests repeats;
   private final DSLContext database;
 
@@ -83,12 +87,14 @@ public class FieldService {
       TimeEntries times,
       DrivesHome drivesHome,
       PartsUsed parts,
+      PartsWanted wanted,
       RepeatableRequests repeats,
       DSLContext database) {
     this.visits = visits;
     this.times = times;
     this.drivesHome = drivesHome;
     this.parts = parts;
+    this.wanted = wanted;
     this.repeats = repeats;
     this.database = database;
   }
@@ -252,9 +258,48 @@ public class FieldService {
           BigDecimal quantity = readQuantity(form);
           var locked = lockOwn(act, visitId);
           requireRunningVisit(locked);
-          return parts.add(
-              act, JobEvent.PART_USED, locked, Objects.requireNonNull(form.partId()), quantity);
+          long partId = Objects.requireNonNull(form.partId());
+          long id = parts.add(act, JobEvent.PART_USED, locked, partId, quantity);
+          wanted.noteUse(act, locked.job(), partId, quantity, id);
+          return id;
         });
+  }
+
+  /** Notes at once what is missing; gives its id. */
+  public long wantPart(Act act, @Nullable String key, long visitId, WantForm form) {
+    return repeats.once(
+        act,
+        key,
+        "want part on visit",
+        visitId + " " + form,
+        () -> wanted.want(act, lockOwn(act, visitId), form));
+  }
+
+  /** Fits a part that the job waited for; one of the price list is taken from the van. */
+  public void fitWantedPart(
+      Act act, @Nullable String key, long visitId, long partWantedId, int version) {
+    once(
+        act,
+        key,
+        "fit wanted part",
+        visitId,
+        partWantedId + "",
+        locked -> {
+          requireRunningVisit(locked);
+          Wanted part = wanted.getOpen(locked.job().id(), partWantedId, version);
+          if (part.partId() == null) {
+            wanted.fit(act, partWantedId, version);
+          } else {
+            long use = parts.add(act, JobEvent.PART_USED, locked, part.partId(), part.quantity());
+            wanted.fitBy(act, locked.job(), partWantedId, use);
+          }
+        });
+  }
+
+  /** Takes back that a part is missing, while nobody has done anything about it. */
+  public void takeWantBack(Act act, long visitId, long partWantedId, int version) {
+    LockedVisit locked = lockOwn(act, visitId);
+    wanted.withdraw(act, locked.job().id(), partWantedId, version);
   }
 
   /** Puts a part back that was added by mistake. */
@@ -267,6 +312,7 @@ public class FieldService {
         .ifPresent(
             use -> {
               parts.remove(act, locked, use, "");
+              wanted.noteRemoval(act, locked.job(), visitPartId);
               visits.touch(act, locked, locked.state());
             });
   }

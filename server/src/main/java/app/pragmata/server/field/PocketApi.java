@@ -6,6 +6,7 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PART_WANTED;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
@@ -13,6 +14,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
@@ -26,10 +28,13 @@ import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.partswanted.PartWantedState;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
+import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.AtVersion;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -120,6 +125,7 @@ class PocketApi {
       BigDecimal miles,
       List<UsedPart> parts,
       List<PartToFit> partsToFit,
+      List<MissingPart> missingParts,
       @Nullable String causeCode,
       List<Cause> causes) {}
 
@@ -127,6 +133,21 @@ class PocketApi {
   record Cause(String code, String name) {}
 
   record UsedPart(long id, String name, String unit, BigDecimal quantity) {}
+
+  /**
+   * A part that the job waits for.
+   *
+   * @param name as it is on the price list, or as it was said; empty where nobody knows
+   * @param expectedOn null where nobody knows
+   */
+  record MissingPart(
+      long id,
+      int version,
+      String name,
+      BigDecimal quantity,
+      boolean urgent,
+      PartWantedState state,
+      @Nullable LocalDate expectedOn) {}
 
   /** A promised part of which so much is still to be fitted on the job. */
   record PartToFit(long partId, String name, BigDecimal quantity) {}
@@ -303,6 +324,7 @@ class PocketApi {
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
     Field<List<Cause>> causes = causes();
+    Field<List<MissingPart>> missing = missingParts();
     var row =
         database
             .select(
@@ -318,7 +340,8 @@ class PocketApi {
                 fitted,
                 contact,
                 causes,
-                hours)
+                hours,
+                missing)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -374,8 +397,28 @@ class PocketApi {
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
         row.get(used),
         partsToFit(promised, row.get(fitted)),
+        row.get(missing),
         job.getCauseCode(),
         job.getFaultCode() == null ? List.of() : row.get(causes));
+  }
+
+  private static Field<List<MissingPart>> missingParts() {
+    return multiset(
+            select(
+                    PART_WANTED.ID,
+                    PART_WANTED.VERSION,
+                    coalesce(PART.NAME, PART_WANTED.WORDS),
+                    PART_WANTED.QUANTITY,
+                    PART_WANTED.URGENT,
+                    PART_WANTED.STATE,
+                    PART_WANTED.EXPECTED_ON)
+                .from(PART_WANTED)
+                .leftJoin(PART)
+                .on(PART.ID.eq(PART_WANTED.PART_ID))
+                .where(PART_WANTED.JOB_ID.eq(JOB.ID).and(PART_WANTED.CLOSED_AT.isNull()))
+                .orderBy(PART_WANTED.ID))
+        .as("missing")
+        .convertFrom(rows -> rows.map(mapping(MissingPart::new)));
   }
 
   private static Field<List<Cause>> causes() {
@@ -492,6 +535,36 @@ class PocketApi {
       @PathVariable long id,
       @RequestBody FieldService.PartForm form) {
     service.addPart(act, key, id, form);
+    return getPocketVisit(act, id);
+  }
+
+  @PostMapping("/api/pocket/visits/{id}/missing-parts")
+  PocketVisit notePartMissing(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody WantForm form) {
+    service.wantPart(act, key, id, form);
+    return getPocketVisit(act, id);
+  }
+
+  /** Fits a part that the job waited for; one of the price list is taken from the van. */
+  @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/fit")
+  PocketVisit fitMissingPart(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @PathVariable long partWantedId,
+      @RequestBody AtVersion at) {
+    service.fitWantedPart(act, key, id, partWantedId, at.version());
+    return getPocketVisit(act, id);
+  }
+
+  /** It is not missing after all; refused once the office has seen to it. */
+  @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/withdraw")
+  PocketVisit withdrawMissingPart(
+      Act act, @PathVariable long id, @PathVariable long partWantedId, @RequestBody AtVersion at) {
+    service.takeWantBack(act, id, partWantedId, at.version());
     return getPocketVisit(act, id);
   }
 

@@ -10,6 +10,7 @@ import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.importing.ImportEvent;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.partswanted.PartWantedEvent;
 import app.pragmata.server.people.PersonEvent;
 import app.pragmata.server.quoting.QuoteEvent;
 import app.pragmata.server.receipts.ReceiptEvent;
@@ -56,6 +57,7 @@ class HistoryApi {
           CustomerEvent.class,
           ImportEvent.class,
           JobEvent.class,
+          PartWantedEvent.class,
           QuoteEvent.class,
           ReceiptEvent.class,
           PersonEvent.class,

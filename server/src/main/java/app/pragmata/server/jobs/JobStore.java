@@ -176,6 +176,7 @@ public class JobStore {
    * @param notChargedReason null unless it is not charged
    * @param abovePromiseReason why more is charged than was promised; null while nobody has said
    * @param respondBy null when nobody has to be there by a certain time
+   * @param partsWanted how many parts it waits for
    */
   public record Head(
       long id,
@@ -192,7 +193,8 @@ public class JobStore {
       JobState.Code state,
       Instant stateSince,
       Instant createdAt,
-      @Nullable RespondBy respondBy) {
+      @Nullable RespondBy respondBy,
+      int partsWanted) {
     /** How it is charged. */
     public BillingBasis basis() {
       return BillingBasis.of(billingBasis, notChargedReason);
@@ -214,7 +216,8 @@ public class JobStore {
           row.getState(),
           row.getStateSince(),
           row.getCreatedAt(),
-          RespondBy.of(row));
+          RespondBy.of(row),
+          row.getPartsWanted());
     }
   }
 

@@ -56,15 +56,19 @@ public final class LockedJob {
     return row.getNumber();
   }
 
+  public @Nullable Long equipmentId() {
+    return row.getEquipmentId();
+  }
+
   public long customerId() {
     return row.getCustomerId();
   }
 
-  long siteId() {
+  public long siteId() {
     return row.getSiteId();
   }
 
-  long kindOfJobId() {
+  public long kindOfJobId() {
     return row.getKindOfJobId();
   }
 
@@ -135,6 +139,11 @@ public final class LockedJob {
     row.setCrewSize(crewSize == null ? null : crewSize.shortValue());
   }
 
+  /** It waits for so many parts. */
+  public void waitForParts(int count) {
+    row.setPartsWanted((short) count);
+  }
+
   /** Notes what was wrong and why; null where nobody knows. */
   public void noteCodes(@Nullable String faultCode, @Nullable String causeCode) {
     row.setFaultCode(faultCode);
@@ -162,7 +171,8 @@ public final class LockedJob {
   void follow(List<VisitState.Code> visits, Instant at) {
     setState(
         switch (state()) {
-          case JobState.Wanted wanted -> wanted.after(visits.stream().map(VisitState::of).toList());
+          case JobState.Wanted wanted ->
+              wanted.after(visits.stream().map(VisitState::of).toList(), row.getPartsWanted() > 0);
           case JobState.CalledOff calledOff -> calledOff;
         },
         at);

@@ -375,6 +375,34 @@ public class VisitStore {
         About.NOTHING);
   }
 
+  /**
+   * It waits for these parts of its job.
+   *
+   * @param expected from when on they may be there; null where nobody knows
+   * @param arrivedOn when the last of them came; null while one is missing
+   */
+  public void await(
+      Act act,
+      LockedVisit visit,
+      String parts,
+      @Nullable LocalDate expected,
+      @Nullable LocalDate arrivedOn) {
+    VisitRecord row = visit.row();
+    boolean wasThere = row.getPartArrivedOn() != null;
+    row.setAwaitedPart(parts);
+    row.setNotBefore(expected);
+    row.setPartArrivedOn(arrivedOn);
+    if (row.touched()) {
+      JobEvent came = wasThere ? JobEvent.PART_NOT_ARRIVED : JobEvent.PART_ARRIVED;
+      store(
+          act,
+          wasThere == (arrivedOn != null) ? JobEvent.VISIT_NEEDS_CHANGED : came,
+          visit,
+          visit.state(),
+          About.NOTHING);
+    }
+  }
+
   /** The visits that a visit must wait for, each with the one that it waits for in turn. */
   public List<Long> followed(long visitId) {
     var followed = new ArrayList<Long>();

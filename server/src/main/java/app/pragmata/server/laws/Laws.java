@@ -231,6 +231,16 @@ public final class Laws {
                 where j.state = :CALLED_OFF and r.closes and r.kind = :CALLED_OFF
               """),
           new Law(
+              "A job waits for as many parts as are wanted for it",
+              Unit.COUNT,
+              "jobs",
+              "select count(*) from job",
+              "that count them right",
+              """
+              select count(*) from job j where j.parts_wanted = (select count(*) from part_wanted p
+                where p.job_id = j.id and p.state in ('wanted', 'ordered', 'arrived'))
+              """),
+          new Law(
               "A drive home is borne whole by the visits of its day",
               Unit.MINOR,
               "approved drives on no visit",

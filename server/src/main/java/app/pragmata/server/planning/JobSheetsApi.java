@@ -11,7 +11,12 @@ import app.pragmata.server.planning.JobSheets.Filter;
 import app.pragmata.server.planning.JobSheets.Round;
 import app.pragmata.server.printing.PdfPrinter;
 import app.pragmata.server.records.Act;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
 import java.time.LocalDate;
+import java.util.Base64;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
@@ -23,8 +28,11 @@ import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
 import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.StreamingResponseBody;
+import tools.jackson.databind.json.JsonMapper;
 
 /** Job sheets and rounds on paper, over HTTP: how many they would be, and their pages. */
 @RestController
@@ -43,11 +51,13 @@ class JobSheetsApi {
   private final JobSheets sheets;
   private final PdfPrinter printer;
   private final CompanyStore companies;
+  private final JsonMapper json;
 
-  JobSheetsApi(JobSheets sheets, PdfPrinter printer, CompanyStore companies) {
+  JobSheetsApi(JobSheets sheets, PdfPrinter printer, CompanyStore companies, JsonMapper json) {
     this.sheets = sheets;
     this.printer = printer;
     this.companies = companies;
+    this.json = json;
   }
 
   /**
@@ -80,10 +90,18 @@ class JobSheetsApi {
         named(all, PlannedVisit::area));
   }
 
-  /** The same sheets as pages; at most 200 at once. */
+  /** How many pages of all are set. */
+  record PagesSet(int set, int all) {}
+
+  /**
+   * The same sheets as pages (PDF); at most 200 at once. To whoever accepts {@code
+   * text/event-stream} it is told how far they are: {@code pages} with {@link PagesSet} as they are
+   * set, at last {@code pdf} with the document in Base64 (RFC 4648).
+   */
   @GetMapping("/api/job-sheets/pdf")
-  ResponseEntity<byte[]> printJobSheets(
+  ResponseEntity<StreamingResponseBody> printJobSheets(
       Act act,
+      @RequestHeader(name = HttpHeaders.ACCEPT, defaultValue = "") String accept,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to,
       @RequestParam(required = false) @Nullable List<Long> technicianIds,
@@ -110,7 +128,13 @@ class JobSheetsApi {
             .map(stop -> stop.visit().id())
             .distinct()
             .toList();
-    byte[] pdf = printer.print(JobSheetsPdf.xhtml(rounds, sheets.sheets(visits), wording, priced));
+    String xhtml = JobSheetsPdf.xhtml(rounds, sheets.sheets(visits), wording, priced);
+    if (accept.contains(MediaType.TEXT_EVENT_STREAM_VALUE)) {
+      return ResponseEntity.ok()
+          .contentType(MediaType.TEXT_EVENT_STREAM)
+          .body(out -> tellPrinting(xhtml, out));
+    }
+    byte[] pdf = printer.print(xhtml);
     return ResponseEntity.ok()
         .contentType(MediaType.APPLICATION_PDF)
         .header(
@@ -119,7 +143,27 @@ class JobSheetsApi {
                 .filename(wording.say(Phrase.FILE_SHEETS))
                 .build()
                 .toString())
-        .body(pdf);
+        .contentLength(pdf.length)
+        .body(out -> out.write(pdf));
+  }
+
+  private void tellPrinting(String xhtml, OutputStream out) throws IOException {
+    byte[] pdf =
+        printer.print(
+            xhtml,
+            (set, all) -> {
+              try {
+                tell(out, "pages", json.writeValueAsString(new PagesSet(set, all)));
+              } catch (IOException gone) {
+                throw new UncheckedIOException(gone);
+              }
+            });
+    tell(out, "pdf", Base64.getEncoder().encodeToString(pdf));
+  }
+
+  private static void tell(OutputStream out, String event, String data) throws IOException {
+    out.write("event: %s\ndata: %s\n\n".formatted(event, data).getBytes(StandardCharsets.UTF_8));
+    out.flush();
   }
 
   private static List<String> named(List<Round> rounds, Function<PlannedVisit, String> name) {

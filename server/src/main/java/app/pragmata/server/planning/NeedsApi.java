@@ -69,9 +69,6 @@ class NeedsApi {
       @Nullable Long followsId,
       List<OtherVisit> others) {}
 
-  /** Whether the part that a visit waits for is there. */
-  record PartArrivalForm(int version, boolean arrived) {}
-
   /** Another visit of the job; one that waits has no day. */
   record OtherVisit(long visitId, VisitState.Code state, @Nullable LocalDate day) {}
 
@@ -123,19 +120,6 @@ class NeedsApi {
           "followsId", Rule.LEADS_IN_A_CIRCLE, "That visit waits for this one. Choose another.");
     }
     visits.need(act, visit, needs);
-    return versions.changed(VISIT.ID, id);
-  }
-
-  /** Notes that the part that a visit waits for is there, or that it is not after all. */
-  @PutMapping("/api/visits/{id}/part-arrival")
-  @Transactional
-  public Changed notePartArrival(
-      Act act, @PathVariable long id, @RequestBody PartArrivalForm form) {
-    LockedVisit visit = lock(id, form.version());
-    if (visit.awaitedPart().isEmpty()) {
-      throw new Refused(Rule.NOT_FOUND, "This visit waits for no part. Reload the page.");
-    }
-    visits.noteArrival(act, visit, form.arrived() ? act.today() : null);
     return versions.changed(VISIT.ID, id);
   }
 

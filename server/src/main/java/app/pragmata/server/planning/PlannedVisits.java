@@ -8,10 +8,10 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB_SKILL;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
-import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.array;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.field;
-import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Coded;
@@ -31,7 +31,6 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.Collection;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -40,7 +39,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Record;
-import org.jooq.Record1;
+import org.jooq.Record4;
 import org.jooq.Result;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -48,21 +47,9 @@ import org.springframework.stereotype.Repository;
 /** Reads visits with all that is needed to plan them. */
 @Repository
 class PlannedVisits {
-  private static final Field<List<Companion>> COMPANIONS =
-      multiset(
-              select(
-                      VISIT_COMPANION.PERSON_ID,
-                      VISIT_COMPANION.STARTS_AFTER.coerce(Integer.class),
-                      VISIT_COMPANION.MINUTES.coerce(Integer.class))
-                  .from(VISIT_COMPANION)
-                  .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
-                  .orderBy(VISIT_COMPANION.PERSON_ID))
-          .as("companions")
-          .convertFrom(rows -> rows.map(mapping(Companion::new)));
-
   /** What the job itself asks for, or what its kind does while nobody said otherwise. */
-  private static final Field<List<Long>> SKILL_IDS =
-      multiset(
+  private static final Field<Long[]> SKILL_IDS =
+      array(
               select(KIND_OF_JOB_SKILL.SKILL_ID)
                   .from(KIND_OF_JOB_SKILL)
                   .where(KIND_OF_JOB_SKILL.KIND_OF_JOB_ID.eq(JOB.KIND_OF_JOB_ID))
@@ -71,8 +58,7 @@ class PlannedVisits {
                       select(JOB_SKILL.SKILL_ID)
                           .from(JOB_SKILL)
                           .where(JOB_SKILL.JOB_ID.eq(JOB.ID))))
-          .as("skill_ids")
-          .convertFrom(rows -> rows.map(Record1::value1));
+          .as("skill_ids");
 
   private static final Field<Short> CREW_SIZE =
       coalesce(JOB.CREW_SIZE, KIND_OF_JOB.CREW_SIZE).as("people");
@@ -186,6 +172,21 @@ class PlannedVisits {
                             .plusMinutes(row.get(VISIT.EXPECTED_MINUTES)));
   }
 
+  /** Who comes along to these, by visit; none for a visit to which nobody does. */
+  private Map<Long, List<Companion>> companions(List<Long> visitIds) {
+    return database
+        .select(
+            VISIT_COMPANION.VISIT_ID,
+            VISIT_COMPANION.PERSON_ID,
+            VISIT_COMPANION.STARTS_AFTER.coerce(Integer.class),
+            VISIT_COMPANION.MINUTES.coerce(Integer.class))
+        .from(VISIT_COMPANION)
+        .where(VISIT_COMPANION.VISIT_ID.eq(any(visitIds.toArray(Long[]::new))))
+        .orderBy(VISIT_COMPANION.PERSON_ID)
+        .fetchGroups(
+            Record4::value1, row -> new Companion(row.value2(), row.value3(), row.value4()));
+  }
+
   /** From when on the part may be there that it waits for; null where that is now. */
   private static @Nullable LocalDateTime partIsThere(Record row) {
     LocalDate day = row.get(VISIT.NOT_BEFORE);
@@ -227,7 +228,7 @@ class PlannedVisits {
                 SITE.OPENS,
                 SITE.CLOSES)
             .select(VISIT.TOLD_DAY, VISIT.TOLD_START, VISIT.AWAITED_PART, VISIT.PART_ARRIVED_ON)
-            .select(COMPANIONS, SKILL_IDS, CREW_SIZE)
+            .select(SKILL_IDS, CREW_SIZE)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -242,6 +243,7 @@ class PlannedVisits {
             .limit(most)
             .fetch();
     Map<Long, LocalDateTime> ends = endsOfFollowed(rows);
+    Map<Long, List<Companion>> companions = companions(rows.getValues(VISIT.ID));
     return rows.map(
         row ->
             new PlannedVisit(
@@ -262,7 +264,7 @@ class PlannedVisits {
                 row.get(KIND_OF_JOB.NAME),
                 row.get(VISIT.STATE),
                 row.get(VISIT.TECHNICIAN_ID),
-                row.get(COMPANIONS),
+                companions.getOrDefault(row.get(VISIT.ID), List.of()),
                 row.get(VISIT.DAY),
                 row.get(VISIT.START_TIME),
                 row.get(VISIT.EXPECTED_MINUTES),
@@ -281,7 +283,7 @@ class PlannedVisits {
                 promised(row),
                 roads.locate(
                     row.get(SITE.LATITUDE), row.get(SITE.LONGITUDE), row.get(SITE.POSTCODE)),
-                new HashSet<>(row.get(SKILL_IDS)),
+                Set.of(row.get(SKILL_IDS)),
                 row.get(CREW_SIZE)));
   }
 }

@@ -3,6 +3,7 @@ package app.pragmata.server.printing;
 import com.openhtmltopdf.extend.FSSupplier;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FSFontUseCase;
 import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
+import com.openhtmltopdf.pdfboxout.PdfBoxRenderer;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.util.XRLog;
 import java.io.ByteArrayInputStream;
@@ -14,6 +15,10 @@ import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.concurrent.atomic.AtomicInteger;
+import org.apache.pdfbox.pdmodel.PDDocument;
+import org.apache.pdfbox.pdmodel.PDPage;
+import org.apache.pdfbox.pdmodel.common.PDRectangle;
 import org.springframework.stereotype.Component;
 import org.springframework.web.util.HtmlUtils;
 
@@ -22,6 +27,13 @@ import org.springframework.web.util.HtmlUtils;
 public class PdfPrinter {
   private record Font(
       String family, int weight, FSFontUseCase use, FSSupplier<InputStream> content) {}
+
+  /** Hears of each page that has been set. */
+  @FunctionalInterface
+  public interface Progress {
+    /** This many of all pages are set. */
+    void pages(int set, int all);
+  }
 
   /** For a sign that no font here has, in the hope that its reader asks what was meant. */
   private static final String MISSING_SIGN = "\u25a1";
@@ -49,6 +61,15 @@ public class PdfPrinter {
    * pictures (PNG, as RFC 2397 writes them).
    */
   public byte[] print(String xhtml) {
+    return print(xhtml, (set, all) -> {});
+  }
+
+  /**
+   * The same, which tells how far it is.
+   *
+   * @param progress whatever it throws ends the printing
+   */
+  public byte[] print(String xhtml, Progress progress) {
     var out = new ByteArrayOutputStream();
     var builder = new PdfRendererBuilder();
     for (Font font : fonts) {
@@ -64,12 +85,27 @@ public class PdfPrinter {
     builder.useUriResolver((base, uri) -> uri.startsWith("data:image/png;base64,") ? uri : null);
     builder.withHtmlContent(xhtml, null);
     builder.toStream(out);
-    try {
-      builder.run();
+    var all = new AtomicInteger();
+    builder.usePageSupplier(
+        (document, width, height, page, shadow) -> {
+          progress.pages(page, all.get());
+          return newPage(document, width, height);
+        });
+    try (PdfBoxRenderer renderer = builder.buildPdfRenderer()) {
+      renderer.layout();
+      all.set(renderer.getRootBox().getLayer().getPages().size());
+      renderer.createPDF();
+      progress.pages(all.get(), all.get());
     } catch (IOException fault) {
       throw new UncheckedIOException(fault);
     }
     return out.toByteArray();
+  }
+
+  private static PDPage newPage(PDDocument document, float width, float height) {
+    var page = new PDPage(new PDRectangle(width, height));
+    document.addPage(page);
+    return page;
   }
 
   /**

@@ -29,6 +29,7 @@ import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.AtVersion;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.Made;
 import app.pragmata.server.records.VersionStore;
@@ -170,8 +171,6 @@ class QuotesApi {
   record CustomerLink(String address, @Nullable LocalDateTime openedAt, boolean withdrawn) {}
 
   record AnswerForm(@Nullable String answer) {}
-
-  record AtVersion(int version) {}
 
   record AcceptForm(int version, @Nullable String acceptedBy) {}
 

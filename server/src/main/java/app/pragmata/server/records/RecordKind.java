@@ -21,6 +21,7 @@ public enum RecordKind implements Coded {
   TIME_ENTRY(JOB),
   VISIT_PART(JOB),
   OTHER_COST(JOB),
+  PART_WANTED(JOB),
   INVOICE(JOB),
   CREDIT_NOTE(JOB),
   RECEIPT(CUSTOMER),

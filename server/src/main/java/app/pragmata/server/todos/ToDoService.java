@@ -36,6 +36,10 @@ public class ToDoService {
       @Nullable Long customerId,
       @Nullable Long jobId,
       @Nullable Long quoteId) {
+    private ToDoForm forPerson(long id) {
+      return new ToDoForm(version, what, id, due, customerId, jobId, quoteId);
+    }
+
     /** The same about this customer; null is about nobody. */
     public ToDoForm ofCustomer(@Nullable Long id) {
       return new ToDoForm(version, what, forPersonId, due, id, jobId, quoteId);
@@ -70,12 +74,18 @@ public class ToDoService {
     return row.getId();
   }
 
-  /**
-   * What came in about a quote without anybody of the office at hand: for whoever had to do with it
-   * last, or somebody of the office when they are gone; due today. Gives its id.
-   */
+  /** What came in about a quote without anybody of the office at hand; due today. Gives its id. */
   public long insertAboutQuote(
       Act act, String what, long lastPersonId, @Nullable Long customerId, @Nullable Long quoteId) {
+    return insertForOffice(
+        act, lastPersonId, new ToDoForm(0, what, null, null, customerId, null, quoteId));
+  }
+
+  /**
+   * What came in without anybody of the office at hand: for whoever had to do with it last, or
+   * somebody of the office when they are gone or are none of it. Gives its id.
+   */
+  public long insertForOffice(Act act, long lastPersonId, ToDoForm form) {
     long person =
         database
             .select(PERSON.ID)
@@ -86,7 +96,20 @@ public class ToDoService {
                 PERSON.ID.eq(lastPersonId).desc(), PERSON.ROLE.eq(Role.OFFICE).desc(), PERSON.ID)
             .limit(1)
             .fetchSingle(PERSON.ID);
-    return insert(act, new ToDoForm(0, what, person, null, customerId, null, quoteId));
+    return insert(act, form.forPerson(person));
+  }
+
+  /** What it asks for was done elsewhere: closes it with what came of it, if it is open. */
+  public void settle(Act act, long id, String outcome) {
+    ToDoRecord row = lock(id);
+    if (row.getState() == ToDoState.OPEN) {
+      close(act, row, true, outcome);
+    }
+  }
+
+  /** What it asks for is to be done once more: opens it, if it is closed. */
+  public void openAgain(Act act, long id) {
+    open(act, lock(id));
   }
 
   /** Changes what is to be done, for whom or by when. */
@@ -101,7 +124,10 @@ public class ToDoService {
     var reading = new Reading();
     String cameOfIt = reading.text("outcome", outcome, 500);
     reading.refuseIfFaulty();
-    ToDoRecord row = lockOpen(id, version);
+    close(act, lockOpen(id, version), done, cameOfIt);
+  }
+
+  private void close(Act act, ToDoRecord row, boolean done, @Nullable String cameOfIt) {
     row.setState(done ? ToDoState.DONE : ToDoState.DROPPED);
     row.setOutcome(cameOfIt);
     row.setClosedAt(act.at());
@@ -111,7 +137,10 @@ public class ToDoService {
 
   /** Opens a closed to-do again, for whoever closed the wrong one. */
   public void reopen(Act act, long id, int version) {
-    ToDoRecord row = lock(id, version);
+    open(act, lock(id, version));
+  }
+
+  private void open(Act act, ToDoRecord row) {
     if (row.getState() == ToDoState.OPEN) {
       return;
     }
@@ -147,11 +176,16 @@ public class ToDoService {
   }
 
   private ToDoRecord lock(long id, int version) {
+    ToDoRecord row = lock(id);
+    Versions.require(version, row.getVersion());
+    return row;
+  }
+
+  private ToDoRecord lock(long id) {
     ToDoRecord row = database.selectFrom(TO_DO).where(TO_DO.ID.eq(id)).forUpdate().fetchOne();
     if (row == null) {
       throw new Refused(Rule.NOT_FOUND, "There is no such to-do. Reload the list.");
     }
-    Versions.require(version, row.getVersion());
     return row;
   }
 }

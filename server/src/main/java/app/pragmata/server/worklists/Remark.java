@@ -12,6 +12,7 @@ public enum Remark implements Coded {
   LAPSED,
   NO_JOB_YET,
   NO_TIME_YET,
+  PART_WANTED,
   PLANNED,
   DRIVING,
   ON_SITE,

@@ -562,7 +562,7 @@ public class Standings {
   private static void remark(StandingRecord row, Stage stage, WholeJob job) {
     row.setRemark(
         switch (stage) {
-          case WON -> Remark.NO_TIME_YET;
+          case WON -> job.job().partsWanted() > 0 ? Remark.PART_WANTED : Remark.NO_TIME_YET;
           case BOOKED ->
               count(job, VisitState.Code.ON_SITE) > 0
                   ? Remark.ON_SITE

@@ -16,6 +16,7 @@ import app.pragmata.server.http.ListFile;
 import app.pragmata.server.http.PageKey;
 import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.AtVersion;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.VersionStore;
 import app.pragmata.server.todos.ToDoService;
@@ -70,8 +71,6 @@ class ToDosApi {
   record ToDoCount(int open, int late) {}
 
   record CloseForm(int version, boolean done, @Nullable String outcome) {}
-
-  record AtVersion(int version) {}
 
   private static final int PAGE = 100;
 

@@ -1,0 +1,165 @@
+import { useQuery } from "@tanstack/react-query";
+import { Button, Input } from "antd";
+import { useState } from "react";
+import { answer, client, withKey } from "../api/client";
+import type { MissingPart, PocketVisit } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { weekday } from "../format";
+import { useAct } from "../kit/useAct";
+import styles from "./MissingParts.module.css";
+
+const MOST_OFFERED = 6;
+
+/** Notes what is missing, at once: whatever is known of it is enough, and nothing has to be. */
+export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void }) {
+  const [typed, setTyped] = useState("");
+  const [chosen, setChosen] = useState<{ id: number; name: string }>();
+  const [quantity, setQuantity] = useState(1);
+  const [urgent, setUrgent] = useState(false);
+  const { data } = useQuery({ ...queries.vanParts(typed), enabled: typed !== "" && !chosen });
+  const want = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/pocket/visits/{id}/missing-parts", {
+          params: { path: { id: visit.visitId }, ...withKey(key) },
+          body: { partId: chosen?.id, words: chosen ? "" : typed, quantity: String(quantity), urgent },
+        }),
+      ),
+    { done: back, said: "The office knows that it is wanted." },
+  );
+  return (
+    <form
+      className="form"
+      aria-label="Part wanted"
+      onSubmit={(event) => {
+        event.preventDefault();
+        want.run(undefined);
+      }}
+    >
+      <label>
+        Which part?
+        <Input
+          className="tall"
+          autoFocus
+          allowClear
+          placeholder="name, number, or what it looks like"
+          value={chosen?.name ?? typed}
+          onChange={(event) => {
+            setChosen(undefined);
+            setTyped(event.target.value);
+          }}
+        />
+      </label>
+      {typed !== "" &&
+        !chosen &&
+        data?.slice(0, MOST_OFFERED).map((part) => (
+          <Button key={part.id} className="tall" onClick={() => setChosen({ id: part.id, name: part.name })}>
+            {part.name}
+          </Button>
+        ))}
+      <div className="pair">
+        <span className="stepper">
+          <Button aria-label="Fewer" onClick={() => setQuantity(Math.max(1, quantity - 1))}>
+            −
+          </Button>
+          <output aria-label="How many" className={styles.many}>
+            {quantity}
+          </output>
+          <Button aria-label="More" onClick={() => setQuantity(quantity + 1)}>
+            +
+          </Button>
+        </span>
+        <Button
+          aria-pressed={urgent}
+          type={urgent ? "primary" : "default"}
+          onClick={() => setUrgent(!urgent)}
+        >
+          Urgent
+        </Button>
+      </div>
+      <Button type="primary" className="big" htmlType="submit" loading={want.running}>
+        It is wanted
+      </Button>
+      <Button className="tall" onClick={back}>
+        Back
+      </Button>
+    </form>
+  );
+}
+
+function standing({ state, expectedOn }: MissingPart): string {
+  switch (state) {
+    case "ordered":
+      return expectedOn ? `ordered, expected ${weekday(expectedOn)}` : "ordered";
+    case "arrived":
+      return "there, to be fitted";
+    default:
+      return "asked for";
+  }
+}
+
+/** What the job waits for: fitted with one tap once it is there. */
+export function MissingParts({ visit }: { visit: PocketVisit }) {
+  const fit = useAct(
+    (part: MissingPart, key) =>
+      answer(
+        client.POST("/api/pocket/visits/{id}/missing-parts/{partWantedId}/fit", {
+          params: { path: { id: visit.visitId, partWantedId: part.id }, ...withKey(key) },
+          body: { version: part.version },
+        }),
+      ),
+    { said: (_, part) => ({ text: `Fitted: ${part.name || "the part"}.` }) },
+  );
+  const withdraw = useAct(
+    (part: MissingPart) =>
+      answer(
+        client.POST("/api/pocket/visits/{id}/missing-parts/{partWantedId}/withdraw", {
+          params: { path: { id: visit.visitId, partWantedId: part.id } },
+          body: { version: part.version },
+        }),
+      ),
+    { said: (_, part) => ({ text: `Not wanted after all: ${part.name || "the part"}.` }) },
+  );
+  if (visit.missingParts.length === 0) {
+    return null;
+  }
+  return (
+    <div className="fact">
+      <div className="first">
+        <span>Parts wanted</span>
+      </div>
+      {visit.missingParts.map((part) => {
+        const name = part.name || "nobody knows what";
+        return (
+          <div key={part.id} className={styles.part}>
+            <span>
+              {part.quantity} {name}
+              {part.urgent && <b> urgent</b>}
+              <span className={`soft small ${styles.standing}`}>{standing(part)}</span>
+            </span>
+            {visit.state === "on_site" && (
+              <Button
+                className="tall"
+                aria-label={`Fitted ${name}`}
+                loading={fit.running}
+                onClick={() => fit.run(part)}
+              >
+                Fitted
+              </Button>
+            )}
+            {part.state === "wanted" && (
+              <Button
+                className="tall"
+                aria-label={`${name} is not wanted after all`}
+                loading={withdraw.running}
+                onClick={() => withdraw.run(part)}
+              >
+                Not wanted
+              </Button>
+            )}
+          </div>
+        );
+      })}
+    </div>
+  );
+}

@@ -1,0 +1,44 @@
+import { answer, client, withKey } from "../api/client";
+import { Field } from "../kit/Field";
+import { QuantityField, TextField, TickField } from "../kit/fields";
+import { InlineForm } from "../kit/InlineForm";
+import { useAct } from "../kit/useAct";
+import { useForm } from "../kit/useForm";
+import { PartSelect } from "../stores/PartSelect";
+
+/** A part that the office knows to be missing; everything may be left blank. */
+export function WantPartForm({ jobId, close }: { jobId: number; close: () => void }) {
+  const form = useForm({
+    version: 0,
+    draft: { partId: undefined as number | undefined, words: "", quantity: "", urgent: false },
+  });
+  const want = useAct(
+    (_: undefined, key) =>
+      answer(
+        client.POST("/api/jobs/{id}/parts-wanted", {
+          params: { path: { id: jobId }, ...withKey(key) },
+          body: form.draft,
+        }),
+      ),
+    { done: close, refused: form.refused, said: "Noted. The job waits for the part." },
+  );
+  return (
+    <InlineForm
+      form={form}
+      label="Part wanted"
+      confirm="It is wanted"
+      running={want.running}
+      submit={() => want.run(undefined)}
+      close={close}
+    >
+      <Field label="Of the price list" fault={form.fault("partId")}>
+        {(tied) => (
+          <PartSelect tied={tied} value={form.draft.partId} onChange={(partId) => form.set({ partId })} />
+        )}
+      </Field>
+      <QuantityField form={form} name="quantity" label="How many" width={90} placeholder="1" />
+      <TextField form={form} name="words" label="Or in words" width={260} placeholder="what it is" />
+      <TickField form={form} name="urgent" label="urgent" />
+    </InlineForm>
+  );
+}
