@@ -111,7 +111,9 @@ class PartsWantedPageTest {
     desk.locator("[data-row^=part-wanted]").last().click();
     button(desk, "No longer wanted").click();
     desk.getByLabel("Why? The reason stays with it.").fill("The old one rings again");
-    desk.locator("[data-sheet^=part-wanted] .ant-btn-primary").click();
+    desk.locator("[data-sheet^=part-wanted] .ant-btn-primary")
+        .filter(new Locator.FilterOptions().setHasText("No longer wanted"))
+        .click();
     desk.navigate("/parts-wanted?state=closed&filter=bell");
     assertThat(desk.locator("[data-sheet^=part-wanted]")).containsText("The old one rings again");
   }

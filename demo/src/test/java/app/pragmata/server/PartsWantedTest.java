@@ -171,6 +171,47 @@ class PartsWantedTest {
   }
 
   @Test
+  void a_part_that_comes_during_a_visit_and_is_not_fitted_waits_for_the_next_one() {
+    wantRam();
+    done("arrive");
+    assertThat(visits()).hasSize(1);
+    finish();
+    assertThat(visits()).hasSize(2);
+    assertThat(visit(wanted().path("nextVisitId").asLong()).path("partArrived").asBoolean())
+        .isTrue();
+  }
+
+  @Test
+  void a_visit_that_was_planned_around_a_part_hears_that_it_has_come() {
+    finishAndCheck();
+    office.post(
+        "/api/jobs/" + gate.job() + "/waiting-visits", Map.of("version", 0, "expected", "1:00"));
+    office.post(
+        "/api/jobs/" + gate.job() + "/parts-wanted", Map.of("words", "a winch", "urgent", false));
+    JsonNode waits = visits().getLast();
+    assertThat(waits.path("awaitedPart").asString()).isEqualTo("1 a winch");
+    gate.check(
+        office.put(
+            "/api/visits/" + waits.path("id").asLong() + "/plan",
+            Map.of(
+                "version",
+                waits.path("version").asInt(),
+                "technicianId",
+                program.person("piet"),
+                "day",
+                gate.day().plusDays(6).toString(),
+                "start",
+                "9",
+                "expected",
+                "1:00",
+                "overruled",
+                SwingGate.ANYTHING)));
+    done("arrive");
+    assertThat(visits()).hasSize(2);
+    assertThat(visits().getLast().path("partArrived").asBoolean()).isTrue();
+  }
+
+  @Test
   void two_parts_that_arrive_are_fitted_on_one_visit() {
     wantRam();
     finishAndCheck();

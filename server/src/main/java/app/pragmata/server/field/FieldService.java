@@ -233,6 +233,7 @@ public class FieldService {
             locked.job().noteCause(form.causeCode());
           }
           step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
+          wanted.noteVisitOver(act, locked.job());
         });
   }
 

@@ -139,6 +139,11 @@ public final class LockedJob {
     row.setCrewSize(crewSize == null ? null : crewSize.shortValue());
   }
 
+  /** Whether it waits for any part. */
+  public boolean waitsForParts() {
+    return row.getPartsWanted() > 0;
+  }
+
   /** It waits for so many parts. */
   public void waitForParts(int count) {
     row.setPartsWanted((short) count);
@@ -172,7 +177,7 @@ public final class LockedJob {
     setState(
         switch (state()) {
           case JobState.Wanted wanted ->
-              wanted.after(visits.stream().map(VisitState::of).toList(), row.getPartsWanted() > 0);
+              wanted.after(visits.stream().map(VisitState::of).toList(), waitsForParts());
           case JobState.CalledOff calledOff -> calledOff;
         },
         at);

@@ -40,7 +40,7 @@ import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Record2;
+import org.jooq.Record3;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -236,13 +236,18 @@ public class PartsWanted {
       throw new Refused(Rule.NOT_FOUND, "This visit waits for no part. Reload the page.");
     }
     visits.noteArrival(act, visit, arrived ? act.today() : null);
-    for (PartWantedRecord row : openOf(visit.job().id(), noCondition())) {
+    List<PartWantedRecord> open = openOf(visit.job().id(), noCondition());
+    if (open.isEmpty() || !names(open).equals(visit.awaitedPart())) {
+      return;
+    }
+    for (PartWantedRecord row : open) {
       if (arrived && row.getState() != PartWantedState.ARRIVED) {
         arrived(act, row);
       } else if (!arrived && row.getState() == PartWantedState.ARRIVED) {
         takeBack(act, row);
       }
     }
+    follow(act, visits.lockJob(visit.job().id()));
   }
 
   private int usualMinutes(LockedJob job) {
@@ -405,6 +410,13 @@ public class PartsWanted {
     }
   }
 
+  /** A visit of the job is over: what has come and was not fitted waits for another. */
+  public void noteVisitOver(Act act, LockedJob job) {
+    if (job.waitsForParts()) {
+      follow(act, job);
+    }
+  }
+
   private List<PartWantedRecord> openOf(long jobId, Condition which) {
     return database
         .selectFrom(PART_WANTED)
@@ -453,7 +465,8 @@ public class PartsWanted {
   }
 
   private void await(Act act, long jobId, List<PartWantedRecord> open) {
-    Long next = nextVisit(act, jobId, open);
+    String names = names(open);
+    Long next = nextVisit(act, jobId, names, open);
     if (next == null) {
       return;
     }
@@ -469,11 +482,10 @@ public class PartsWanted {
             .filter(Objects::nonNull)
             .max(Comparator.naturalOrder())
             .orElse(null);
-    String names = open.stream().map(this::name).collect(Collectors.joining(", "));
     visits.await(
         act,
         visits.lock(next),
-        names.length() > LONGEST_AWAITED ? names.substring(0, LONGEST_AWAITED - 1) + "…" : names,
+        names,
         dayKnown && !allThere ? expected : null,
         allThere ? act.today() : null);
     for (PartWantedRecord row : open) {
@@ -484,11 +496,17 @@ public class PartsWanted {
     }
   }
 
+  /** All of them as a visit says that it waits for them. */
+  private String names(List<PartWantedRecord> open) {
+    String names = open.stream().map(this::name).collect(Collectors.joining(", "));
+    return names.length() > LONGEST_AWAITED ? names.substring(0, LONGEST_AWAITED - 1) + "…" : names;
+  }
+
   /**
-   * The visit of the job that nobody has planned; a new one when something has arrived and nobody
-   * comes otherwise.
+   * The visit of the job that nobody has planned, or one that was planned while it waited for the
+   * same; a new one when something has arrived and nobody comes otherwise.
    */
-  private @Nullable Long nextVisit(Act act, long jobId, List<PartWantedRecord> open) {
+  private @Nullable Long nextVisit(Act act, long jobId, String names, List<PartWantedRecord> open) {
     List<VisitState.Code> ahead =
         List.of(
             VisitState.Code.UNPLANNED,
@@ -497,24 +515,29 @@ public class PartsWanted {
             VisitState.Code.ON_SITE);
     var visits =
         database
-            .select(VISIT.ID, VISIT.STATE)
+            .select(VISIT.ID, VISIT.STATE, VISIT.AWAITED_PART)
             .from(VISIT)
             .where(VISIT.JOB_ID.eq(jobId).and(VISIT.STATE.in(ahead)))
-            .orderBy(VISIT.ID)
+            .orderBy(VISIT.DAY.asc().nullsFirst(), VISIT.ID)
             .fetch();
-    Long unplanned =
+    Long waits =
         visits.stream()
-            .filter(row -> row.value2() == VisitState.Code.UNPLANNED)
-            .map(Record2::value1)
+            .filter(row -> waitsFor(row.value2(), row.value3(), names))
+            .map(Record3::value1)
             .findFirst()
             .orElse(null);
     boolean nobodyComes =
         visits.isEmpty()
             && open.stream().anyMatch(row -> row.getState() == PartWantedState.ARRIVED);
-    if (unplanned != null || !nobodyComes) {
-      return unplanned;
+    if (waits != null || !nobodyComes) {
+      return waits;
     }
     LockedJob job = this.visits.lockJob(jobId);
     return this.visits.want(act, job, new Needs(usualMinutes(job), null, "", null));
+  }
+
+  private static boolean waitsFor(VisitState.Code state, String awaited, String names) {
+    return state == VisitState.Code.UNPLANNED
+        || (state == VisitState.Code.PLANNED && awaited.equals(names));
   }
 }
