@@ -13,6 +13,7 @@ import static org.jooq.impl.DSL.array;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
@@ -181,7 +182,7 @@ class PlannedVisits {
             VISIT_COMPANION.STARTS_AFTER.coerce(Integer.class),
             VISIT_COMPANION.MINUTES.coerce(Integer.class))
         .from(VISIT_COMPANION)
-        .where(VISIT_COMPANION.VISIT_ID.eq(any(visitIds.toArray(Long[]::new))))
+        .where(VISIT_COMPANION.VISIT_ID.eq(any(val(visitIds.toArray(Long[]::new)))))
         .orderBy(VISIT_COMPANION.PERSON_ID)
         .fetchGroups(
             Record4::value1, row -> new Companion(row.value2(), row.value3(), row.value4()));
