@@ -184,9 +184,9 @@ class ScreenshotsTest {
     phone.clock().setFixedTime(Date.from(Instant.parse(NOW + ":00Z")));
     picture(phone, "/pocket", "pocket-day");
     picture(phone, "/pocket/" + running.getFirst().value1(), "pocket-visit");
-    button(phone, "Part wanted").click();
+    Chromium.button(phone, "Part wanted").click();
     phone.getByLabel("Which part?").fill("photocell");
-    button(phone, "Photocell pair").waitFor();
+    Chromium.button(phone, "Photocell pair").waitFor();
     take(phone, "pocket-part-wanted");
   }
 
