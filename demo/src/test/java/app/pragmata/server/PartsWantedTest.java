@@ -212,6 +212,18 @@ class PartsWantedTest {
   }
 
   @Test
+  void a_visit_waits_no_more_for_a_part_that_nobody_wants_any_more() {
+    wantRam();
+    finishAndCheck();
+    done("arrive");
+    long next = wanted().path("nextVisitId").asLong();
+    done("take-back");
+    done("drop", "reason", "The old one was mended");
+    assertThat(visit(next).path("awaitedPart").asString()).isEmpty();
+    assertThat(visit(next).path("notBefore").isNull()).isTrue();
+  }
+
+  @Test
   void two_parts_that_arrive_are_fitted_on_one_visit() {
     wantRam();
     finishAndCheck();

@@ -378,6 +378,7 @@ public class VisitStore {
   /**
    * It waits for these parts of its job.
    *
+   * @param parts empty for none any more
    * @param expected from when on they may be there; null where nobody knows
    * @param arrivedOn when the last of them came; null while one is missing
    */
@@ -394,9 +395,10 @@ public class VisitStore {
     row.setPartArrivedOn(arrivedOn);
     if (row.touched()) {
       JobEvent came = wasThere ? JobEvent.PART_NOT_ARRIVED : JobEvent.PART_ARRIVED;
+      boolean sameArrival = wasThere == (arrivedOn != null) || parts.isEmpty();
       store(
           act,
-          wasThere == (arrivedOn != null) ? JobEvent.VISIT_NEEDS_CHANGED : came,
+          sameArrival ? JobEvent.VISIT_NEEDS_CHANGED : came,
           visit,
           visit.state(),
           About.NOTHING);

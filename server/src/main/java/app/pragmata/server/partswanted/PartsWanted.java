@@ -35,12 +35,12 @@ import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Record3;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -236,11 +236,7 @@ public class PartsWanted {
       throw new Refused(Rule.NOT_FOUND, "This visit waits for no part. Reload the page.");
     }
     visits.noteArrival(act, visit, arrived ? act.today() : null);
-    List<PartWantedRecord> open = openOf(visit.job().id(), noCondition());
-    if (open.isEmpty() || !names(open).equals(visit.awaitedPart())) {
-      return;
-    }
-    for (PartWantedRecord row : open) {
+    for (PartWantedRecord row : openOf(visit.job().id(), PART_WANTED.NEXT_VISIT_ID.eq(visitId))) {
       if (arrived && row.getState() != PartWantedState.ARRIVED) {
         arrived(act, row);
       } else if (!arrived && row.getState() == PartWantedState.ARRIVED) {
@@ -326,7 +322,6 @@ public class PartsWanted {
       case ARRIVED -> {
         row.setArrivedAt(null);
         row.setArrivedBy(null);
-        row.setNextVisitId(null);
       }
       default -> {
         row.setClosedAt(null);
@@ -454,19 +449,19 @@ public class PartsWanted {
     return new Refused(Rule.NOT_FOUND, "There is no such part wanted. Reload the list.");
   }
 
-  /** The job waits for what is open, and so does the visit of it that nobody has planned yet. */
+  /** The job waits for what is open, and so does the visit that is to fit it. */
   private void follow(Act act, LockedJob job) {
     List<PartWantedRecord> open = openOf(job.id(), noCondition());
     job.waitForParts(open.size());
     visits.follow(act, job);
-    if (!open.isEmpty() && !job.closed() && job.state() instanceof JobState.Wanted) {
-      await(act, job.id(), open);
+    if (!job.closed() && job.state() instanceof JobState.Wanted) {
+      tellVisit(act, job.id(), open);
     }
   }
 
-  private void await(Act act, long jobId, List<PartWantedRecord> open) {
-    String names = names(open);
-    Long next = nextVisit(act, jobId, names, open);
+  private void tellVisit(Act act, long jobId, List<PartWantedRecord> open) {
+    Long told = toldVisit(jobId);
+    Long next = told != null || open.isEmpty() ? told : nextVisit(act, jobId, open);
     if (next == null) {
       return;
     }
@@ -482,62 +477,59 @@ public class PartsWanted {
             .filter(Objects::nonNull)
             .max(Comparator.naturalOrder())
             .orElse(null);
+    String names = open.stream().map(this::name).collect(Collectors.joining(", "));
     visits.await(
         act,
         visits.lock(next),
-        names,
-        dayKnown && !allThere ? expected : null,
-        allThere ? act.today() : null);
-    for (PartWantedRecord row : open) {
-      if (row.getState() == PartWantedState.ARRIVED && row.getNextVisitId() == null) {
-        row.setNextVisitId(next);
-        row.update();
-      }
-    }
+        names.length() > LONGEST_AWAITED ? names.substring(0, LONGEST_AWAITED - 1) + "…" : names,
+        dayKnown ? expected : null,
+        allThere && !open.isEmpty() ? act.today() : null);
+    database
+        .update(PART_WANTED)
+        .set(PART_WANTED.NEXT_VISIT_ID, next)
+        .where(PART_WANTED.ID.in(open.stream().map(PartWantedRecord::getId).toList()))
+        .execute();
   }
 
-  /** All of them as a visit says that it waits for them. */
-  private String names(List<PartWantedRecord> open) {
-    String names = open.stream().map(this::name).collect(Collectors.joining(", "));
-    return names.length() > LONGEST_AWAITED ? names.substring(0, LONGEST_AWAITED - 1) + "…" : names;
+  /** The visit that was told already for what the job waits, while it has not begun. */
+  private @Nullable Long toldVisit(long jobId) {
+    return database
+        .select(VISIT.ID)
+        .from(PART_WANTED)
+        .join(VISIT)
+        .on(VISIT.ID.eq(PART_WANTED.NEXT_VISIT_ID))
+        .where(PART_WANTED.JOB_ID.eq(jobId))
+        .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
+        .orderBy(VISIT.ID.desc())
+        .limit(1)
+        .fetchOne(VISIT.ID);
   }
 
   /**
-   * The visit of the job that nobody has planned, or one that was planned while it waited for the
-   * same; a new one when something has arrived and nobody comes otherwise.
+   * The visit of the job that nobody has planned; a new one when something has arrived and nobody
+   * comes otherwise.
    */
-  private @Nullable Long nextVisit(Act act, long jobId, String names, List<PartWantedRecord> open) {
-    List<VisitState.Code> ahead =
-        List.of(
-            VisitState.Code.UNPLANNED,
-            VisitState.Code.PLANNED,
-            VisitState.Code.DRIVING,
-            VisitState.Code.ON_SITE);
-    var visits =
+  private @Nullable Long nextVisit(Act act, long jobId, List<PartWantedRecord> open) {
+    Map<VisitState.Code, List<Long>> ahead =
         database
-            .select(VISIT.ID, VISIT.STATE, VISIT.AWAITED_PART)
+            .select(VISIT.STATE, VISIT.ID)
             .from(VISIT)
-            .where(VISIT.JOB_ID.eq(jobId).and(VISIT.STATE.in(ahead)))
-            .orderBy(VISIT.DAY.asc().nullsFirst(), VISIT.ID)
-            .fetch();
-    Long waits =
-        visits.stream()
-            .filter(row -> waitsFor(row.value2(), row.value3(), names))
-            .map(Record3::value1)
-            .findFirst()
-            .orElse(null);
-    boolean nobodyComes =
-        visits.isEmpty()
-            && open.stream().anyMatch(row -> row.getState() == PartWantedState.ARRIVED);
-    if (waits != null || !nobodyComes) {
-      return waits;
+            .where(VISIT.JOB_ID.eq(jobId))
+            .and(
+                VISIT.STATE.in(
+                    VisitState.Code.UNPLANNED,
+                    VisitState.Code.PLANNED,
+                    VisitState.Code.DRIVING,
+                    VisitState.Code.ON_SITE))
+            .orderBy(VISIT.ID)
+            .fetchGroups(VISIT.STATE, VISIT.ID);
+    List<Long> unplanned = ahead.getOrDefault(VisitState.Code.UNPLANNED, List.of());
+    boolean somethingIsThere =
+        open.stream().anyMatch(row -> row.getState() == PartWantedState.ARRIVED);
+    if (!ahead.isEmpty() || !somethingIsThere) {
+      return unplanned.stream().findFirst().orElse(null);
     }
-    LockedJob job = this.visits.lockJob(jobId);
-    return this.visits.want(act, job, new Needs(usualMinutes(job), null, "", null));
-  }
-
-  private static boolean waitsFor(VisitState.Code state, String awaited, String names) {
-    return state == VisitState.Code.UNPLANNED
-        || (state == VisitState.Code.PLANNED && awaited.equals(names));
+    LockedJob job = visits.lockJob(jobId);
+    return visits.want(act, job, new Needs(usualMinutes(job), null, "", null));
   }
 }
