@@ -244,7 +244,8 @@ class SettingsTest {
         "patienceQuotedDays", "14",
         "patienceWonDays", "5",
         "patienceWorkedDays", "3",
-        "patienceCheckedDays", "3");
+        "patienceCheckedDays", "3",
+        "partWantedDays", "1");
   }
 
   @Test
