@@ -29,7 +29,7 @@ export function PartActs({ part, keyed }: { part: WantedPart; keyed?: boolean })
     () => answer(client.POST("/api/parts-wanted/{id}/arrive", { params, body: { version: part.version } })),
     {
       said: ({ version }) => ({
-        text: `There: ${name}. Its visit waits on the Planner’s shelf.`,
+        text: `There: ${name}.`,
         undo: undo(version),
       }),
     },
@@ -69,7 +69,7 @@ export function PartActs({ part, keyed }: { part: WantedPart; keyed?: boolean })
           Order anew
         </Step>
       )}
-      {part.state === "arrived" && (
+      {part.state === "arrived" && !part.partId && (
         <Step of={name} running={fit.running} run={() => fit.run()}>
           It is fitted
         </Step>

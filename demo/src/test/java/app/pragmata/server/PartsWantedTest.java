@@ -319,6 +319,29 @@ class PartsWantedTest {
   }
 
   @Test
+  void the_office_fits_a_part_of_the_price_list_by_adding_it_to_a_visit() {
+    wantRam();
+    done("arrive");
+    assertThat(step("fit").rule()).isEqualTo("WRONG_KIND");
+    assertThat(wanted().path("state").asString()).isEqualTo("arrived");
+    gate.check(
+        office.post(
+            "/api/visits/" + gate.visit() + "/parts",
+            Map.of("partId", gate.part("RAM-230"), "quantity", "1")));
+    assertThat(wanted().path("state").asString()).isEqualTo("fitted");
+  }
+
+  @Test
+  void nothing_is_wanted_again_for_a_job_that_is_billed() {
+    wantRam();
+    done("drop", "reason", "The old one was mended");
+    finishAndCheck();
+    gate.check(
+        office.post("/api/jobs/" + gate.job() + "/invoice", Map.of("version", gate.version())));
+    assertThat(step("take-back").rule()).isEqualTo("JOB_CLOSED");
+  }
+
+  @Test
   void only_what_nobody_has_seen_to_is_withdrawn_on_the_phone() {
     JsonNode part = wantRam();
     done("order", "supplier", "", "expected", "");

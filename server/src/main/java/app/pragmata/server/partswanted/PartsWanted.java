@@ -257,9 +257,23 @@ public class PartsWanted {
         .value1();
   }
 
-  /** It is fitted, and is none that is taken from a van by the price list. */
+  /**
+   * A part that is not on the price list is fitted. Refused of one that is: it would cost the job
+   * nothing.
+   */
   public void fit(Act act, long id, int version) {
-    change(act, id, version, row -> fit(act, row, null));
+    change(
+        act,
+        id,
+        version,
+        row -> {
+          if (row.getPartId() != null) {
+            throw new Refused(
+                Rule.WRONG_KIND,
+                "Add this part to the visit on which it was fitted, so that it is on the job’s cost. It counts as fitted then.");
+          }
+          fit(act, row, null);
+        });
   }
 
   private void fit(Act act, PartWantedRecord row, @Nullable Long visitPartId) {
@@ -304,6 +318,9 @@ public class PartsWanted {
             throw new Refused(
                 Rule.PART_MOVED_ON,
                 "It stands on the visit as used. Take it off there, then it is wanted again.");
+          }
+          if (!row.getState().isOpen()) {
+            visits.lockJob(row.getJobId()).requireUnbilled();
           }
           takeBack(act, row);
         });
@@ -390,8 +407,13 @@ public class PartsWanted {
             });
   }
 
-  /** A use of a part was taken off: what it had fitted is wanted again. */
+  /**
+   * A use of a part was taken off: what it had fitted is wanted again, unless the job is closed.
+   */
   public void noteRemoval(Act act, LockedJob job, long visitPartId) {
+    if (job.closed()) {
+      return;
+    }
     List<PartWantedRecord> fitted =
         database
             .selectFrom(PART_WANTED)
