@@ -73,6 +73,7 @@ function Places({ canSell }: { canSell: boolean }) {
         Parts{parts && parts.open > 0 && ` ${parts.open}`}
         {parts && parts.late > 0 && <span className="needs"> {parts.late} late</span>}
       </NavLink>
+      <NavLink to="/hours">Hours</NavLink>
       <NavLink to="/books">Books</NavLink>
     </>
   );

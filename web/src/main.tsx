@@ -32,10 +32,12 @@ const SettingsPage = lazy(() => import("./settings/SettingsPage"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
+const HoursPage = lazy(() => import("./field/HoursPage"));
 const DayPage = lazy(() => import("./field/DayPage"));
 const PasswordPage = lazy(() => import("./people/PasswordPage"));
 const PlannerPage = lazy(() => import("./planning/PlannerPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
+const PocketWeek = lazy(() => import("./field/PocketWeek"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
 
 /** Everybody begins where their work is. */
@@ -101,6 +103,7 @@ const router = createBrowserRouter([
         element: <OnlyFor field={true} />,
         children: [
           { path: "/pocket", element: <PocketDay /> },
+          { path: "/pocket/week/:monday", element: <PocketWeek /> },
           { path: "/pocket/:id", element: <PocketVisit /> },
         ],
       },
@@ -117,6 +120,7 @@ const router = createBrowserRouter([
               { path: "/jobs/:number", element: <JobPage key="job" by="job" /> },
               { path: "/invoices/:number", element: <JobPage key="invoice" by="invoice" /> },
               { path: "/people/:id/days/:day", element: <DayPage /> },
+              { path: "/hours/:monday?", element: <HoursPage /> },
               { path: "/planner/:day?", element: <PlannerPage /> },
               { path: "/customers", element: <CustomersPage /> },
               { path: "/customers/new", element: <NewCallerPage /> },

@@ -463,6 +463,16 @@ export const queries = {
     queryKey: ["pocket", "day"],
     queryFn: () => answer(client.GET("/api/pocket/day")),
   }),
+  ownWeek: (monday: string) =>
+    queryOptions({
+      queryKey: ["pocket", "week", monday],
+      queryFn: () => answer(client.GET("/api/pocket/weeks/{monday}", { params: { path: { monday } } })),
+    }),
+  hoursOfWeek: (monday: string) =>
+    queryOptions({
+      queryKey: ["work", "hours", monday],
+      queryFn: () => answer(client.GET("/api/hours/{monday}", { params: { path: { monday } } })),
+    }),
   pocketVisit: (id: number) =>
     queryOptions({
       queryKey: ["pocket", "visit", id],

@@ -8,6 +8,8 @@ import { Section } from "../kit/Section";
 import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
 import { TimeForm } from "./CorrectionForms";
+import { Measured } from "./Measured";
+import { mondayOf } from "./mondays";
 
 /** All that somebody did on a day, on visits and on none: the drive home, the yard, training. */
 export default function DayPage() {
@@ -38,9 +40,11 @@ export default function DayPage() {
             </h1>
             <div className="small soft">
               {hours(data.labourMinutes)} labour, {hours(data.driveMinutes)} drive
+              {data.breakMinutes > 0 && `, ${hours(data.breakMinutes)} break`}
             </div>
           </div>
           <div className="actions">
+            <Link to={`/hours/${mondayOf(data.day)}`}>Hours of the week</Link>
             <Link to={`/people/${id}/days/${data.dayBefore}`}>The day before</Link>
             <Link to={`/people/${id}/days/${data.dayAfter}`}>The day after</Link>
           </div>
@@ -118,13 +122,15 @@ function EntryRow({ entry, edit }: { entry: DayEntry; edit?: () => void }) {
           </>
         ) : entry.kind === "drive" ? (
           <>
-            drive home{" "}
+            drive to no visit{" "}
             <span className="soft">
               {entry.approved
                 ? "borne by the day's visits"
                 : "borne by the day's visits once all are checked"}
             </span>
           </>
+        ) : entry.kind === "break" ? (
+          "break"
         ) : (
           <>
             labour <span className="soft">on no visit, borne by no job</span>
@@ -132,6 +138,8 @@ function EntryRow({ entry, edit }: { entry: DayEntry; edit?: () => void }) {
         )}
         {entry.rateClass !== "normal" && `, ${entry.rateClass}`}
         {entry.description && <span className="soft">, {entry.description}</span>}
+        {entry.inDoubt && <span className="needs">, the end was set by the next clock</span>}
+        <Measured entry={entry} />
       </td>
       <td className="figure">{hours(entry.minutes)}</td>
       <td className="figure">{entry.miles > 0 && entry.miles}</td>

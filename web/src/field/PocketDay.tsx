@@ -1,16 +1,13 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
-import { useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { answer, client, type Problem, withKey } from "../api/client";
-import type { Day } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, time, weekday, words } from "../format";
-import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
 import { OwnCalendar } from "../telling/OwnCalendar";
-import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+import { InDoubt } from "./InDoubt";
+import { mondayOf } from "./mondays";
+import { OffVisit } from "./OffVisit";
 
 const OVER = ["finished", "checked"];
 
@@ -69,68 +66,18 @@ export default function PocketDay() {
           </span>
         </Link>
       ))}
-      {data && <DriveHome day={data} />}
-      <OwnCalendar />
-    </main>
-  );
-}
-
-type Tap = { home: boolean; form: { miles?: string; endedAt?: string }; tappedAt: string };
-
-/** The way home, or to the yard: its own clock, while none runs on a visit. */
-function DriveHome({ day }: { day: Day }) {
-  const queryClient = useQueryClient();
-  const since = useMinutesSince(day.drivingHomeSince ?? undefined);
-  const [problem, setProblem] = useState<Problem>();
-  const act = useAct(
-    ({ home, form, tappedAt }: Tap, key) => {
-      const params = { params: withKey(key), body: { ...form, tappedAt, sentAt: new Date().toISOString() } };
-      return answer(
-        home
-          ? client.POST("/api/pocket/drive-home/end", params)
-          : client.POST("/api/pocket/drive-home", params),
-      );
-    },
-    {
-      done: (changed) => {
-        queryClient.setQueryData(queries.pocketDay.queryKey, changed);
-        setProblem(undefined);
-      },
-      refused: setProblem,
-      said: (changed) => ({ text: changed.drivingHomeSince ? "Driving home." : "You are home." }),
-    },
-  );
-  const take = (home: boolean, form: Tap["form"] = {}) =>
-    act.run({ home, form, tappedAt: new Date().toISOString() });
-  if (day.stops.some((stop) => stop.running)) {
-    return null;
-  }
-  return (
-    <div className="body">
-      {!day.drivingHomeSince ? (
-        <div className="pair">
-          <Button loading={act.running} onClick={() => take(false)}>
-            Drive home
-          </Button>
-        </div>
-      ) : problem?.rule === "LONGER_THAN_SIXTEEN_HOURS" ? (
-        <EndedAt running={act.running} submit={(endedAt) => take(true, { endedAt })} />
-      ) : (
-        <>
-          <p>
-            <b>Driving home</b>, {hours(since)} so far.
-          </p>
-          <Arrive words="I am home" running={act.running} submit={(miles) => take(true, { miles })} />
-        </>
-      )}
-      {day.otherMinutes > 0 && !day.drivingHomeSince && (
-        <p className="soft">{hours(day.otherMinutes)} driven home today.</p>
-      )}
-      {problem && problem.rule !== "LONGER_THAN_SIXTEEN_HOURS" && (
-        <p className="fault" role="alert">
-          {problem.message}
+      {data?.inDoubt.map((entry) => (
+        <InDoubt key={entry.id} entry={entry} />
+      ))}
+      {data && <OffVisit day={data} />}
+      {data && (
+        <p className="body">
+          <Link className="tall-link" to={`/pocket/week/${mondayOf(data.day)}`}>
+            My week
+          </Link>
         </p>
       )}
-    </div>
+      <OwnCalendar />
+    </main>
   );
 }

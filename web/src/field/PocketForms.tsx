@@ -16,12 +16,15 @@ export function Arrive({
   submit,
   running,
   words = "I have arrived",
+  suggested,
 }: {
   submit: (miles: string) => void;
   running: boolean;
   words?: string;
+  /** How far it is by the roads; the odometer wins. */
+  suggested?: number | null;
 }) {
-  const [miles, setMiles] = useState("");
+  const [miles, setMiles] = useState(suggested ? String(suggested) : "");
   return (
     <form
       className="form"
@@ -31,7 +34,7 @@ export function Arrive({
       }}
     >
       <label>
-        Miles driven
+        {suggested ? `Miles driven; ${suggested} by the roads` : "Miles driven"}
         <Input
           autoFocus
           className="tall"
@@ -49,7 +52,15 @@ export function Arrive({
 }
 
 /** Asks when a clock really ended that nobody stopped. */
-export function EndedAt({ submit, running }: { submit: (endedAt: string) => void; running: boolean }) {
+export function EndedAt({
+  submit,
+  running,
+  asked = "This clock was forgotten. When did you really stop, on the day it started?",
+}: {
+  submit: (endedAt: string) => void;
+  running: boolean;
+  asked?: string;
+}) {
   const [endedAt, setEndedAt] = useState("");
   return (
     <form
@@ -60,7 +71,7 @@ export function EndedAt({ submit, running }: { submit: (endedAt: string) => void
       }}
     >
       <label>
-        The clock ran for more than 16 hours. When did you really stop, on the day it started?
+        {asked}
         <Input
           autoFocus
           className="tall"

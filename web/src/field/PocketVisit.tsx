@@ -3,18 +3,22 @@ import { Button, Input } from "antd";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
-import type { PocketVisit as Visit } from "../api/generated/schema";
+import type { RunningClock, PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, hours, openHours, time, words } from "../format";
+import { day, hours, money, openHours, time, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
+import { CrewTicks, useTicked } from "./CrewTicks";
+import { clockWords } from "./clockWords";
 import { MissingParts, WantPart } from "./MissingParts";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
-type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string };
+type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string; crewIds?: number[] };
 type Tap = { step: Step; form: StepForm; tappedAt: string };
 type Panel = "arrive" | "finish" | "parts" | "wanted" | undefined;
+
+const OVER = ["finished", "checked", "not_this_time", "called_off"];
 
 const SAID: Record<Step, string> = {
   drive: "Driving.",
@@ -31,6 +35,7 @@ export default function PocketVisit() {
   const { data: visit, error } = useQuery(queries.pocketVisit(id));
   useTitle(visit?.customer);
   const [panel, setPanel] = useState<Panel>();
+  const ticked = useTicked(visit?.crew ?? []);
   const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
   // A tap that got no answer is sent again with the moment of the first press.
@@ -45,7 +50,10 @@ export default function PocketVisit() {
     },
     refused: (refused) => {
       setProblem(refused);
-      if (refused.rule === "LONGER_THAN_SIXTEEN_HOURS") {
+      if (
+        refused.rule === "LONGER_THAN_SIXTEEN_HOURS" ||
+        (refused.rule === "CLOCK_FORGOTTEN" && visit?.runningSince)
+      ) {
         setLate(unanswered.current);
       }
       if (refused.status >= 400) {
@@ -56,7 +64,8 @@ export default function PocketVisit() {
   });
   const take = (step: Step, form: StepForm = {}) => {
     const first = unanswered.current?.step === step ? unanswered.current.tappedAt : undefined;
-    unanswered.current = { step, form, tappedAt: first ?? new Date().toISOString() };
+    const crewIds = step === "finish" ? undefined : ticked.crewIds;
+    unanswered.current = { step, form: { ...form, crewIds }, tappedAt: first ?? new Date().toISOString() };
     act.run(unanswered.current);
   };
   if (error) {
@@ -79,12 +88,15 @@ export default function PocketVisit() {
         <div className="soft">
           {visit.title} · {visit.site}, {visit.address}
         </div>
-        {visit.crew.length > 0 && <div className="soft">With {visit.crew.join(", ")}</div>}
         <div style={{ height: 12 }} />
         {late ? (
           <EndedAt running={act.running} submit={(endedAt) => take(late.step, { ...late.form, endedAt })} />
         ) : panel === "arrive" ? (
-          <Arrive running={act.running} submit={(miles) => take("arrive", { miles })} />
+          <Arrive
+            running={act.running}
+            suggested={visit.responsible ? visit.suggestedMiles : undefined}
+            submit={(miles) => take("arrive", { miles })}
+          />
         ) : panel === "finish" ? (
           <Finish
             visit={visit}
@@ -98,7 +110,9 @@ export default function PocketVisit() {
           <WantPart visit={visit} back={() => setPanel(undefined)} />
         ) : (
           <>
+            {visit.elsewhere && <Elsewhere clock={visit.elsewhere} />}
             <NextStep visit={visit} take={take} open={setPanel} running={act.running} />
+            {!OVER.includes(visit.state) && <CrewTicks crew={visit.crew} ticked={ticked} />}
             {visit.state !== "called_off" && visit.state !== "not_this_time" && (
               <Button block className="tall apart" onClick={() => setPanel("wanted")}>
                 Part wanted
@@ -114,6 +128,21 @@ export default function PocketVisit() {
       </div>
       <Facts visit={visit} />
     </main>
+  );
+}
+
+/** What one's clock says that runs elsewhere: the next tap here ends it. */
+function Elsewhere({ clock }: { clock: RunningClock }) {
+  const since = useMinutesSince(clock.startedAt);
+  return (
+    <p className="soft">
+      {clockWords(clock)}, {hours(since)} so far.{" "}
+      {clock.forgotten ? (
+        <Link to="/pocket">Say first when you stopped</Link>
+      ) : (
+        "What you start here ends it."
+      )}
+    </p>
   );
 }
 
@@ -146,7 +175,7 @@ type NextProps = { visit: Visit; take: (step: Step) => void; open: (panel: Panel
 
 function NextStep({ visit, take, open, running }: NextProps) {
   const since = useMinutesSince(visit.runningSince ?? undefined);
-  if (["finished", "checked", "not_this_time", "called_off"].includes(visit.state)) {
+  if (OVER.includes(visit.state)) {
     return (
       <p>
         <b>{words(visit.state)}.</b> {hours(visit.labourMinutes)} worked, {hours(visit.driveMinutes)} driven.
@@ -362,7 +391,15 @@ function Facts({ visit }: { visit: Visit }) {
       >
         {[openHours(visit), visit.accessNotes].filter(Boolean).join(". ")}
       </Fact>
-      <Fact first="Promised" second={hours(visit.promisedMinutes)}>
+      <Fact
+        first="Promised"
+        second={[
+          hours(visit.promisedMinutes),
+          typeof visit.promisedNetMinor === "number" && `${money(visit.promisedNetMinor)} net`,
+        ]
+          .filter(Boolean)
+          .join(", ")}
+      >
         {visit.promised}
       </Fact>
       <MissingParts visit={visit} />

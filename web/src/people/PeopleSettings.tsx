@@ -184,6 +184,8 @@ function PersonForm({ person, close }: { person?: Employee; close: () => void })
         ...(person
           ? [{ name: "fromDay", label: "This wage holds from", half: true, hint: "today, mon, 1 jan" }]
           : []),
+        { name: "mayBackdate", label: "May put their own times right", kind: "tick" as const, half: true },
+        { name: "maySeePrices", label: "May see prices on the phone", kind: "tick" as const, half: true },
       ]}
       initial={{
         name: person?.name ?? "",
@@ -196,6 +198,8 @@ function PersonForm({ person, close }: { person?: Employee; close: () => void })
             ? ""
             : String(person.onCostPercent),
         ...(person ? { fromDay: "today" } : {}),
+        mayBackdate: person?.mayBackdate ?? true,
+        maySeePrices: person?.maySeePrices ?? false,
       }}
       version={person?.version ?? 0}
       save={(values, key, version) => {

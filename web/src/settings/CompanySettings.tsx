@@ -58,6 +58,7 @@ const typed = ({
   patienceWorkedDays: String(company.patienceWorkedDays),
   patienceCheckedDays: String(company.patienceCheckedDays),
   partWantedDays: String(company.partWantedDays),
+  otherWork: company.otherWork,
 });
 
 function CompanyForm({ company }: { company: Company }) {
@@ -139,6 +140,7 @@ function OfficeForm({ company }: { company: Company }) {
         patienceWorkedDays: all.patienceWorkedDays,
         patienceCheckedDays: all.patienceCheckedDays,
         partWantedDays: all.partWantedDays,
+        otherWork: all.otherWork,
         deskSessionHours: all.deskSessionHours,
       },
     },
@@ -165,6 +167,7 @@ function OfficeForm({ company }: { company: Company }) {
       <TextField {...bind} name="patienceCheckedDays" label="Checked, days" />
       <TextField {...bind} width={170} name="partWantedDays" label="Parts wanted, workdays" />
       <TextField {...bind} width={150} name="deskSessionHours" label="Signed in, hours" />
+      <TextField form={form} width={340} name="otherWork" label="Other paid time, with commas between" />
     </InlineForm>
   );
 }

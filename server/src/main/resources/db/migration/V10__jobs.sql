@@ -253,11 +253,16 @@ create table time_entry (
   person_id bigint not null references person,
   -- On which it began, by the company's clock.
   day date not null,
-  kind text not null check (kind in ('labour', 'drive')),
+  kind text not null check (kind in ('labour', 'drive', 'break')),
   rate_class text not null check (rate_class in ('normal', 'overtime', 'night')),
   started_at timestamptz not null,
   -- Null while the clock runs.
   ended_at timestamptz,
+  -- When its clock was started and stopped, whatever was put right since; null for time that was written down.
+  measured_from timestamptz,
+  measured_to timestamptz,
+  -- Whether the end was set by the next clock, so that its person is asked when it really was.
+  end_in_doubt boolean not null default false,
   miles numeric(8, 1) not null default 0 check (miles between 0 and 1000),
   description text not null default '',
   -- What it cost as approved at the check; null until then.
@@ -271,6 +276,8 @@ create table time_entry (
   constraint ends_after_start check (ended_at >= started_at),
   constraint at_most_sixteen_hours check (ended_at - started_at <= interval '16 hours'),
   check (kind = 'drive' or miles = 0),
+  check (kind <> 'break' or visit_id is null),
+  check (measured_from is not null or measured_to is null),
   check ((time_cost_minor is null) = (distance_cost_minor is null)),
   check (time_cost_minor is null or ended_at is not null),
   check (cost_release_id is null or time_cost_minor is not null and visit_id is not null),
@@ -278,6 +285,7 @@ create table time_entry (
     exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)
 );
 create index on time_entry (visit_id);
+create index on time_entry (person_id) where end_in_doubt and removed_at is null;
 create index on time_entry (person_id, day);
 create index on time_entry (cost_release_id) where cost_release_id is not null;
 

@@ -30,6 +30,8 @@ create table company (
   patience_checked_days smallint not null default 3 check (patience_checked_days between 1 and 365),
   -- In so many working days somebody is to have seen to a part that is wanted.
   part_wanted_days smallint not null default 1 check (part_wanted_days between 0 and 30),
+  -- What people are paid for beside visits, as phones offer it.
+  other_work text[] not null default '{}',
   floor_margin_percent numeric(5, 2) not null,
   -- When all of it was last kept in a file; null for never.
   backed_up_at timestamptz,

@@ -5,6 +5,9 @@ create table person (
   username text not null unique,
   role text not null check (role in ('office', 'technician', 'bookkeeper', 'owner', 'customer', 'program')),
   active boolean not null default true,
+  -- Whether a technician may put their own times right, and may see what is charged.
+  may_backdate boolean not null default true,
+  may_see_prices boolean not null default false,
   -- On which they worked here last, or will; their history stays.
   last_day date
 );

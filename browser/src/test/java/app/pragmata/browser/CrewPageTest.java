@@ -23,7 +23,7 @@ class CrewPageTest {
   @AfterEach
   void nobodyDrivesOn() {
     gate.at("23:00");
-    gate.technician().post("/api/pocket/drive-home/end", Map.of());
+    gate.technician().post("/api/pocket/clock/stop", Map.of());
   }
 
   @Test
@@ -133,11 +133,11 @@ class CrewPageTest {
     gate.finished();
     Page phone = phone("piet");
     button(phone, "Drive home").click();
-    assertThat(phone.locator("main").getByText("Driving home")).isVisible();
+    assertThat(phone.locator("main").getByText("Driving, ")).isVisible();
     gate.at("18:55");
     phone.getByLabel("Miles driven").fill("11.5");
-    button(phone, "I am home").click();
-    assertThat(phone.getByText("0:35 driven home today")).isVisible();
+    button(phone, "I am there").click();
+    assertThat(phone.getByText("On no visit today: 0:35 driven")).isVisible();
   }
 
   @Test

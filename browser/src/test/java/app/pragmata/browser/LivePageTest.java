@@ -9,7 +9,6 @@ import app.pragmata.server.SwingGate;
 import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import java.util.ArrayList;
 import java.util.List;
@@ -18,13 +17,7 @@ import org.junit.jupiter.api.Test;
 
 /** What others do is on screen without anybody pressing anything. */
 class LivePageTest {
-  private static final int TWO_SECONDS = 2_000;
-
   private final RunningPragmata program = RunningPragmata.forTests();
-
-  private static void isThereSoon(Locator shown) {
-    assertThat(shown).isVisible(new LocatorAssertions.IsVisibleOptions().setTimeout(TWO_SECONDS));
-  }
 
   private static Locator row(Page desk, SwingGate gate) {
     return desk.locator("[data-row='job-" + gate.job() + "']");
@@ -45,7 +38,7 @@ class LivePageTest {
     String before = line.innerText();
     gate.office()
         .post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
-    isThereSoon(row(desk, gate));
+    assertThat(row(desk, gate)).isVisible();
     assertThat(line).not().hasText(before);
   }
 
@@ -59,7 +52,7 @@ class LivePageTest {
         desk.locator("[data-sheet] tr").filter(new Locator.FilterOptions().setHasText("hotocell"));
     int before = noted.count();
     gate.tap("parts", Map.of("partId", gate.part("PHO-02"), "quantity", "1"));
-    isThereSoon(noted.nth(before));
+    assertThat(noted.nth(before)).isVisible();
     gate.at("18:20");
     gate.tap("finish", Map.of());
   }
@@ -73,7 +66,7 @@ class LivePageTest {
     phone.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setLevel(1)).waitFor();
     assertThat(phone.locator("[href='/pocket/" + gate.visit() + "']")).hasCount(0);
     gate.planned();
-    isThereSoon(phone.locator("[href='/pocket/" + gate.visit() + "']"));
+    assertThat(phone.locator("[href='/pocket/" + gate.visit() + "']")).isVisible();
   }
 
   @Test
@@ -109,7 +102,7 @@ class LivePageTest {
     office.post(
         "/api/to-dos", Map.of("version", 0, "what", what, "forPersonId", orla, "due", "today"));
     for (Page page : List.of(first, second)) {
-      isThereSoon(page.getByText(what).first());
+      assertThat(page.getByText(what).first()).isVisible();
     }
     assertThat(streams).hasSize(1);
   }
@@ -141,7 +134,7 @@ class LivePageTest {
     Visitor.Answer stored = office.put("/api/customers/" + customer, changed);
     assertThat(stored.status()).as(stored.text()).isEqualTo(200);
     Locator notice = form.locator("[role=alert]");
-    isThereSoon(notice);
+    assertThat(notice).isVisible();
     assertThat(notice.locator("li"))
         .hasText(
             new String[] {

@@ -34,6 +34,7 @@ public class DemoCompany {
   private final DemoBills bills;
   private final DemoPlanner planner;
   private final DemoPartsWanted partsWanted;
+  private final DemoHours hours;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -50,6 +51,7 @@ public class DemoCompany {
       DemoBills bills,
       DemoPlanner planner,
       DemoPartsWanted partsWanted,
+      DemoHours hours,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -64,6 +66,7 @@ public class DemoCompany {
     this.bills = bills;
     this.planner = planner;
     this.partsWanted = partsWanted;
+    this.hours = hours;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -104,6 +107,7 @@ public class DemoCompany {
           var act = new Act(work.officeManager(), Role.OFFICE, now, zone);
           planner.leaveWork(act);
           partsWanted.want(act);
+          hours.fill(act);
           search.recompute();
         });
     planner.tellCustomers();

@@ -21,7 +21,9 @@ import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.InvoiceForm;
 import app.pragmata.server.billing.InvoiceService;
 import app.pragmata.server.field.CheckService;
+import app.pragmata.server.field.Clocks;
 import app.pragmata.server.field.FieldService;
+import app.pragmata.server.field.StepForm;
 import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteService;
@@ -70,6 +72,7 @@ class DemoWork {
   private final DSLContext database;
   private final QuoteService quotes;
   private final PlanningService planning;
+  private final Clocks clocks;
   private final FieldService field;
   private final CheckService checks;
   private final BillingService billing;
@@ -95,6 +98,7 @@ class DemoWork {
       DSLContext database,
       QuoteService quotes,
       PlanningService planning,
+      Clocks clocks,
       FieldService field,
       CheckService checks,
       BillingService billing,
@@ -105,6 +109,7 @@ class DemoWork {
     this.database = database;
     this.quotes = quotes;
     this.planning = planning;
+    this.clocks = clocks;
     this.field = field;
     this.checks = checks;
     this.billing = billing;
@@ -465,31 +470,21 @@ class DemoWork {
     Instant finished = resumed.plusSeconds(work * 30L);
     busyUntil.put(technician, finished.plusSeconds(300));
     String miles = random.nextInt(14) == 0 ? null : Integer.toString(Math.max(2, drive - 10));
-    field.drive(
-        act(technician, Role.TECHNICIAN, planned), key(), visit, FieldService.StepForm.PLAIN);
+    clocks.drive(act(technician, Role.TECHNICIAN, planned), key(), visit, StepForm.PLAIN);
     schedule(
         arrived,
         at ->
-            field.arrive(
-                act(technician, Role.TECHNICIAN, at),
-                key(),
-                visit,
-                new FieldService.StepForm(miles, null, null, null)));
+            clocks.arrive(
+                act(technician, Role.TECHNICIAN, at), key(), visit, StepForm.driven(miles)));
     schedule(
         arrived.plusSeconds(60),
-        at ->
-            field.startWork(
-                act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
+        at -> clocks.startWork(act(technician, Role.TECHNICIAN, at), key(), visit, StepForm.PLAIN));
     schedule(
         paused,
-        at ->
-            field.pause(
-                act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
+        at -> clocks.pause(act(technician, Role.TECHNICIAN, at), key(), visit, StepForm.PLAIN));
     schedule(
         resumed,
-        at ->
-            field.startWork(
-                act(technician, Role.TECHNICIAN, at), key(), visit, FieldService.StepForm.PLAIN));
+        at -> clocks.startWork(act(technician, Role.TECHNICIAN, at), key(), visit, StepForm.PLAIN));
     for (Used used : template.used()) {
       int quantity = used.quantity() + (random.nextInt(8) == 0 ? 1 : 0);
       schedule(
@@ -766,14 +761,14 @@ class DemoWork {
   }
 
   private void swingGateVisit(LocalDate day, long imre, long visit) {
-    step(day, "14:20", imre, act -> field.drive(act, key(), visit, FieldService.StepForm.PLAIN));
+    step(day, "14:20", imre, act -> clocks.drive(act, key(), visit, StepForm.PLAIN));
     step(
         day,
         "15:00",
         imre,
         act -> {
-          field.arrive(act, key(), visit, new FieldService.StepForm("18.4", null, null, null));
-          field.startWork(act, key(), visit, FieldService.StepForm.PLAIN);
+          clocks.arrive(act, key(), visit, StepForm.driven("18.4"));
+          clocks.startWork(act, key(), visit, StepForm.PLAIN);
         });
     step(
         day,

@@ -11,6 +11,7 @@ import app.pragmata.core.billing.Bill;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.PromiseKind;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
@@ -21,7 +22,9 @@ import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.InvoiceForm;
 import app.pragmata.server.billing.InvoiceService;
 import app.pragmata.server.field.CheckService;
+import app.pragmata.server.field.Clocks;
 import app.pragmata.server.field.FieldService;
+import app.pragmata.server.field.StepForm;
 import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.quoting.QuoteForm;
@@ -156,6 +159,7 @@ class LargeWeek {
   private final QuoteService quotes;
   private final JobOpening openings;
   private final PlanningService planning;
+  private final Clocks clocks;
   private final FieldService field;
   private final CheckService checks;
   private final BillingService billing;
@@ -180,6 +184,7 @@ class LargeWeek {
       QuoteService quotes,
       JobOpening openings,
       PlanningService planning,
+      Clocks clocks,
       FieldService field,
       CheckService checks,
       BillingService billing,
@@ -193,6 +198,7 @@ class LargeWeek {
     this.quotes = quotes;
     this.openings = openings;
     this.planning = planning;
+    this.clocks = clocks;
     this.field = field;
     this.checks = checks;
     this.billing = billing;
@@ -385,12 +391,11 @@ class LargeWeek {
     }
     boolean lastOfTheDay = stop.index % STOPS == STOPS - 1;
     if (lastOfTheDay && stop.index / STOPS % 4 == 0) {
-      field.driveHome(
-          stop.technicianAt(stop.finished().plusMinutes(1)), key(), FieldService.StepForm.PLAIN);
-      field.endDriveHome(
-          stop.technicianAt(stop.finished().plusMinutes(19)),
+      clocks.start(
+          stop.technicianAt(stop.finished().plusMinutes(1)),
           key(),
-          new FieldService.StepForm("8", null, null, null));
+          new Clocks.ClockForm(TimeEntry.Kind.DRIVE, null, null, null, null));
+      clocks.stop(stop.technicianAt(stop.finished().plusMinutes(19)), key(), StepForm.driven("8"));
     }
   }
 
@@ -399,11 +404,9 @@ class LargeWeek {
   }
 
   private void go(long visit, LocalTime start, LocalTime arrived, ActAt technician) {
-    field.drive(technician.at(start), key(), visit, FieldService.StepForm.PLAIN);
-    field.arrive(
-        technician.at(arrived), key(), visit, new FieldService.StepForm("9", null, null, null));
-    field.startWork(
-        technician.at(arrived.plusMinutes(1)), key(), visit, FieldService.StepForm.PLAIN);
+    clocks.drive(technician.at(start), key(), visit, StepForm.PLAIN);
+    clocks.arrive(technician.at(arrived), key(), visit, StepForm.driven("9"));
+    clocks.startWork(technician.at(arrived.plusMinutes(1)), key(), visit, StepForm.PLAIN);
   }
 
   private void finish(long visit, Act act, @Nullable String cause) {

@@ -83,7 +83,7 @@ class CrewsTest {
     String stops = dilys.get("/api/pocket/day").json().path("stops").toString();
     assertThat(stops).contains("\"visitId\":" + gate.visit());
     JsonNode seen = dilys.get("/api/pocket/visits/" + gate.visit()).json();
-    assertThat(seen.path("crew").path(0).asString()).isEqualTo("Imre Vasko");
+    assertThat(seen.path("crew").path(0).path("name").asString()).isEqualTo("Imre Vasko");
     assertThat(seen.path("responsible").asBoolean()).isFalse();
     Visitor tobias = Visitor.signedIn(program, "tobias");
     assertThat(tobias.get("/api/pocket/visits/" + gate.visit()).rule()).isEqualTo("NOT_FOUND");
@@ -144,8 +144,8 @@ class CrewsTest {
     alsoTap("finish");
     assertThat(texts(dilys.get("/api/pocket/day").json().path("stops"), "running"))
         .doesNotContain("true");
-    assertThat(dilys.post("/api/pocket/drive-home", Map.of()).status()).isEqualTo(200);
-    dilys.post("/api/pocket/drive-home/end", Map.of());
+    assertThat(dilys.post("/api/pocket/clock", Map.of("kind", "drive")).status()).isEqualTo(200);
+    dilys.post("/api/pocket/clock/stop", Map.of());
   }
 
   @Test

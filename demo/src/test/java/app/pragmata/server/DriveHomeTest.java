@@ -39,7 +39,7 @@ class DriveHomeTest {
   @AfterEach
   void nobodyDrivesOn() {
     first.at("23:00");
-    first.technician().post("/api/pocket/drive-home/end", Map.of());
+    first.technician().post("/api/pocket/clock/stop", Map.of());
   }
 
   /** An hour on the first job, half an hour on the second, and 40 minutes and 12 miles home. */
@@ -51,9 +51,9 @@ class DriveHomeTest {
     work(one, "9:00", "10:00");
     work(other, "11:00", "11:30");
     one.at("11:30");
-    tap("", Map.of());
+    tap("", Map.of("kind", "drive"));
     one.at("12:10");
-    tap("/end", Map.of("miles", "12"));
+    tap("/stop", Map.of("miles", "12"));
   }
 
   private void work(SwingGate gate, String from, String to) {
@@ -70,7 +70,7 @@ class DriveHomeTest {
   }
 
   private Visitor.Answer tap(String step, Map<String, Object> form) {
-    return first.technician().post("/api/pocket/drive-home" + step, form);
+    return first.technician().post("/api/pocket/clock" + step, form);
   }
 
   private static Visitor.Answer check(SwingGate gate) {
@@ -184,9 +184,9 @@ class DriveHomeTest {
     work(first, "9:00", "10:00");
     check(first);
     first.at("10:00");
-    tap("", Map.of());
+    tap("", Map.of("kind", "drive"));
     first.at("10:25");
-    tap("/end", Map.of("miles", "9.5"));
+    tap("/stop", Map.of("miles", "9.5"));
     assertThat(texts(home(first), "minutes")).containsExactly("25");
     lawsHold();
   }
@@ -200,9 +200,9 @@ class DriveHomeTest {
         .post("/api/jobs/" + first.job() + "/invoice", Map.of("version", first.version()));
     long before = driveCost(first);
     first.at("10:00");
-    tap("", Map.of());
+    tap("", Map.of("kind", "drive"));
     first.at("10:25");
-    tap("/end", Map.of("miles", "9.5"));
+    tap("/stop", Map.of("miles", "9.5"));
     JsonNode entry = first.sheet().path("journal").path(0);
     assertThat(entry.path("event").asString()).isEqualTo("drive_home_shared");
     assertThat(texts(entry.path("lines"), "accountCode")).doesNotContain("1200");
@@ -233,9 +233,9 @@ class DriveHomeTest {
     work(first, "9:00", "10:00");
     second.planned();
     first.at("11:30");
-    tap("", Map.of());
+    tap("", Map.of("kind", "drive"));
     first.at("12:10");
-    tap("/end", Map.of());
+    tap("/stop", Map.of());
     check(first);
     assertThat(home(first)).isEmpty();
     var calledOff =
@@ -253,9 +253,9 @@ class DriveHomeTest {
     work(first, "9:00", "10:00");
     second.planned();
     first.at("11:30");
-    tap("", Map.of());
+    tap("", Map.of("kind", "drive"));
     first.at("12:10");
-    tap("/end", Map.of());
+    tap("/stop", Map.of());
     check(first);
     var plan =
         new HashMap<String, Object>(
@@ -327,14 +327,6 @@ class DriveHomeTest {
   }
 
   @Test
-  void a_drive_home_waits_for_the_clock_on_a_visit() {
-    first.onSite();
-    assertThat(tap("", Map.of()).rule()).isEqualTo("OVERLAPPING_CLOCKS");
-    first.at("16:00");
-    first.tap("finish", Map.of());
-  }
-
-  @Test
   void two_checks_at_the_same_moment_share_it_once() throws Exception {
     aDay();
     int before = program.database().fetchCount(DRIVE_HOME_SHARE);
@@ -347,9 +339,9 @@ class DriveHomeTest {
   void an_entry_belongs_to_the_day_on_which_it_began() {
     work(first, "9:00", "10:00");
     first.at("23:40");
-    tap("", Map.of());
+    tap("", Map.of("kind", "drive"));
     first.nextDayAt("00:20");
-    tap("/end", Map.of("miles", "20"));
+    tap("/stop", Map.of("miles", "20"));
     assertThat(
             program
                 .database()

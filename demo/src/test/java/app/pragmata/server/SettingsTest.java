@@ -245,7 +245,8 @@ class SettingsTest {
         "patienceWonDays", "5",
         "patienceWorkedDays", "3",
         "patienceCheckedDays", "3",
-        "partWantedDays", "1");
+        "partWantedDays", "1",
+        "otherWork", "Yard, Training, Van");
   }
 
   @Test

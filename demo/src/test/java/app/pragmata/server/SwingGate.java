@@ -87,6 +87,11 @@ public final class SwingGate {
     program.clock().set(day + "T" + time);
   }
 
+  /** The Monday of its week. */
+  public LocalDate monday() {
+    return day.minusDays(day.getDayOfWeek().getValue() - 1L);
+  }
+
   public void nextDayAt(String time) {
     program.clock().set(day.plusDays(1) + "T" + time);
   }

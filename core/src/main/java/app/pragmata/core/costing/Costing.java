@@ -1,5 +1,6 @@
 package app.pragmata.core.costing;
 
+import static app.pragmata.core.jobs.TimeEntry.Kind.BREAK;
 import static app.pragmata.core.jobs.TimeEntry.Kind.DRIVE;
 import static app.pragmata.core.jobs.TimeEntry.Kind.LABOUR;
 
@@ -24,10 +25,16 @@ import java.util.stream.Stream;
 public record Costing(Terms terms) {
   private static final BigDecimal MINUTES_PER_HOUR = BigDecimal.valueOf(60);
 
-  /** What one entry costs: as it was approved, or else at the rates in force on the day worked. */
+  /**
+   * What one entry costs: as it was approved, or else at the rates in force on the day worked; a
+   * break costs nothing.
+   */
   public TimeEntry.Cost cost(TimeEntry entry) {
     if (entry.approved() != null) {
       return entry.approved();
+    }
+    if (entry.kind() == BREAK) {
+      return new TimeEntry.Cost(Money.ZERO, Money.ZERO);
     }
     BigDecimal perHour =
         terms.rates().costPerHour(entry.personId(), entry.rateClass(), entry.day());

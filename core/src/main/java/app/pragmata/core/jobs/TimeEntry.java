@@ -13,11 +13,11 @@ import java.time.temporal.ChronoUnit;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A person's labour or driving on a day, for a visit or none, from one moment to another.
+ * A person's labour, driving or break on a day, for a visit or none, from one moment to another.
  *
  * @param day the day worked, by the company's time zone; rates are those in force on it
  * @param minutes whole minutes
- * @param miles driven; nothing for labour
+ * @param miles driven; nothing but for a drive
  * @param approved what it cost when the office checked it; null until then
  */
 public record TimeEntry(
@@ -30,10 +30,11 @@ public record TimeEntry(
     BigDecimal miles,
     @Nullable Cost approved) {
 
-  /** Driving and labour are separate clocks. */
+  /** Driving and labour are separate clocks, and so is a break, which is of no visit. */
   public enum Kind implements Coded {
     LABOUR,
-    DRIVE
+    DRIVE,
+    BREAK
   }
 
   /** What a time entry costs: its minutes and, for a drive, its distance. */

@@ -4,6 +4,7 @@ import app.pragmata.server.SwingGate;
 import app.pragmata.server.Visitor;
 import app.pragmata.server.Visitor.Answer;
 import java.time.Duration;
+import java.time.LocalDate;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -99,16 +100,22 @@ final class WorkMoves {
       form.put("miles", dice.next(40) + "." + dice.next(10));
     }
     Visitor technician = company.technicianOf(visit);
+    if (dice.oneIn(3)) {
+      form.put("crewIds", crewOf(company, visit));
+    }
     Answer answer = press(technician, "visits/" + visit.get("id") + "/" + step, form);
-    return answer.rule().equals("OVERLAPPING_CLOCKS")
-        ? stopTheOther(company, technician, visit.get("technician_id"))
+    return answer.rule().equals("CLOCK_FORGOTTEN")
+        ? press(technician, "clock/stop", Map.of())
         : answer;
   }
 
   /** A press; of a clock that was left running over night it is said when it really ended. */
   private static Answer press(Visitor technician, String what, Map<String, Object> form) {
     Answer answer = technician.post("/api/pocket/" + what, form);
-    if (!answer.rule().equals("LONGER_THAN_SIXTEEN_HOURS")) {
+    boolean asked =
+        answer.rule().equals("LONGER_THAN_SIXTEEN_HOURS")
+            || (what.equals("clock/stop") && answer.rule().equals("CLOCK_FORGOTTEN"));
+    if (!asked) {
       return answer;
     }
     var ended = new HashMap<>(form);
@@ -121,32 +128,69 @@ final class WorkMoves {
     return technician.post("/api/pocket/" + what, ended);
   }
 
-  /** Does as the refusal says: the clock that runs elsewhere is stopped first. */
-  private static Answer stopTheOther(
-      WalkedCompany company, Visitor technician, Object technicianId) {
-    Record running =
-        company
-            .database()
-            .fetchOne(
-                """
-                select visit_id from time_entry
-                  where person_id = ? and ended_at is null and removed_at is null
-                """,
-                technicianId);
-    Object elsewhere = running == null ? null : running.get("visit_id");
-    return press(
-        technician,
-        elsewhere == null ? "drive-home/end" : "visits/" + elsewhere + "/pause",
-        Map.of());
+  private static List<Object> crewOf(WalkedCompany company, Record visit) {
+    return company
+        .database()
+        .fetch("select person_id from visit_companion where visit_id = ?", visit.get("id"))
+        .getValues("person_id", Object.class);
   }
 
-  static @Nullable Answer driveHome(WalkedCompany company, Dice dice) {
-    String username = dice.of(WalkedCompany.TECHNICIANS);
+  /** A break, a drive to no visit, other paid time, or the end of whatever runs. */
+  static @Nullable Answer offVisit(WalkedCompany company, Dice dice) {
+    Visitor technician = company.technician(dice.of(WalkedCompany.TECHNICIANS));
     company.pass(Duration.ofMinutes(1 + dice.next(20)));
-    return press(
-        company.technician(username),
-        dice.oneIn(2) ? "drive-home" : "drive-home/end",
-        Map.of("miles", "7"));
+    if (dice.oneIn(2)) {
+      return press(technician, "clock/stop", Map.of("miles", "7"));
+    }
+    Answer answer =
+        technician.post(
+            "/api/pocket/clock",
+            dice.of(
+                List.of(
+                    Map.of("kind", "drive"),
+                    Map.of("kind", "break"),
+                    Map.of("kind", "labour", "work", "Yard"))));
+    return answer.rule().equals("CLOCK_FORGOTTEN")
+        ? press(technician, "clock/stop", Map.of())
+        : answer;
+  }
+
+  /** A technician puts a time of their own right. */
+  static @Nullable Answer correctOwnTime(WalkedCompany company, Dice dice) {
+    Record entry =
+        company.pick(
+            dice,
+            "from time_entry t join person p on p.id = t.person_id left join visit v on v.id = t.visit_id",
+            "t.ended_at is not null and t.removed_at is null and t.time_cost_minor is null and p.active");
+    return entry == null
+        ? null
+        : company
+            .technician(
+                company
+                    .database()
+                    .fetchSingle("select username from person where id = ?", entry.get("person_id"))
+                    .get("username", String.class))
+            .put(
+                "/api/pocket/time-entries/" + entry.get("id"),
+                Map.of(
+                    "version",
+                    entry.get("version"),
+                    "from",
+                    "%02d:%02d".formatted(dice.next(24), dice.next(60)),
+                    "to",
+                    "%02d:%02d".formatted(dice.next(24), dice.next(60)),
+                    "reason",
+                    "Forgot the clock"));
+  }
+
+  /** Signs a week off, this one or one before. */
+  static Answer signWeekOff(WalkedCompany company, Dice dice) {
+    LocalDate today = company.today();
+    LocalDate monday =
+        today.minusDays(today.getDayOfWeek().getValue() - 1L).minusWeeks(dice.next(3));
+    return company
+        .technician(dice.of(WalkedCompany.TECHNICIANS))
+        .post("/api/pocket/weeks/" + monday + "/sign-off", Map.of());
   }
 
   static @Nullable Answer partOnSite(WalkedCompany company, Dice dice) {

@@ -3,6 +3,7 @@ package app.pragmata.server.company;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.InForce;
+import app.pragmata.core.company.OtherWork;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * The company, its settings and all its terms, as one consistent reading.
  *
  * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
+ * @param otherWork what people are paid for beside visits
  * @param deskSession how long after the sign-in those who work at a desk sign in again
  */
 public record Company(
@@ -39,6 +41,7 @@ public record Company(
     QuoteSettings quoting,
     Patience patience,
     int partWantedDays,
+    OtherWork otherWork,
     Duration deskSession,
     Numbering numbering) {
 

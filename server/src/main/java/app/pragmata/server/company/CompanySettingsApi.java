@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.COMPANY_LOGO;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.company.BankAccount;
+import app.pragmata.core.company.OtherWork;
 import app.pragmata.core.customers.MailAddress;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
 import app.pragmata.server.http.BodyLimit;
@@ -16,6 +17,7 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import java.util.List;
 import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +40,7 @@ class CompanySettingsApi {
    * @param deskSessionHours so long after the sign-in those who work at a desk sign in again
    * @param patienceQuotedDays for so many days money may stand at a stage before it is marked
    * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
+   * @param otherWork what people are paid for beside visits, with commas between; may be empty
    */
   record CompanySettings(
       int version,
@@ -58,7 +61,8 @@ class CompanySettingsApi {
       int patienceWonDays,
       int patienceWorkedDays,
       int patienceCheckedDays,
-      int partWantedDays) {}
+      int partWantedDays,
+      String otherWork) {}
 
   /** The same as typed. */
   record CompanySettingsForm(
@@ -76,7 +80,8 @@ class CompanySettingsApi {
       @Nullable String patienceWonDays,
       @Nullable String patienceWorkedDays,
       @Nullable String patienceCheckedDays,
-      @Nullable String partWantedDays) {}
+      @Nullable String partWantedDays,
+      @Nullable String otherWork) {}
 
   private static final int LARGEST_LOGO = 5_000_000;
 
@@ -118,7 +123,8 @@ class CompanySettingsApi {
         row.getPatienceWonDays(),
         row.getPatienceWorkedDays(),
         row.getPatienceCheckedDays(),
-        row.getPartWantedDays());
+        row.getPartWantedDays(),
+        new OtherWork(List.of(row.getOtherWork())).text());
   }
 
   @PutMapping("/api/settings/company")
@@ -143,6 +149,7 @@ class CompanySettingsApi {
     Integer partWanted =
         reading.required(
             "partWantedDays", form.partWantedDays(), typed -> Reading.whole(typed, 0, 30));
+    OtherWork otherWork = reading.optional("otherWork", form.otherWork(), OtherWork::parse);
     reading.refuseIfFaulty();
     CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
     Versions.require(form.version(), row.getVersion());
@@ -160,6 +167,7 @@ class CompanySettingsApi {
     row.setPatienceWorkedDays(Objects.requireNonNull(worked).shortValue());
     row.setPatienceCheckedDays(Objects.requireNonNull(checked).shortValue());
     row.setPartWantedDays(Objects.requireNonNull(partWanted).shortValue());
+    row.setOtherWork(otherWork == null ? new String[0] : otherWork.names().toArray(String[]::new));
     events.store(act, CompanyEvent.COMPANY_CHANGED, row);
     changes.publishEvent(new SettingsChanged());
     return settings(row);

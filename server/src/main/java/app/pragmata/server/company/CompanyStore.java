@@ -27,6 +27,7 @@ import app.pragmata.core.company.CostTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.InForce;
 import app.pragmata.core.company.Markup;
+import app.pragmata.core.company.OtherWork;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
@@ -156,6 +157,7 @@ public class CompanyStore {
             row.getPatienceWorkedDays(),
             row.getPatienceCheckedDays()),
         row.getPartWantedDays(),
+        new OtherWork(List.of(row.getOtherWork())),
         Duration.ofHours(row.getDeskSessionHours()),
         numbering());
   }

@@ -122,6 +122,15 @@ public class CheckService {
     finishRecording(act, visit, visit.state(), days);
   }
 
+  /** Nobody is on a visit while on a break. */
+  static void refuseBreak(TimeEntry.Kind kind) {
+    if (kind == TimeEntry.Kind.BREAK) {
+      var reading = new Reading();
+      reading.fault("kind", Rule.WRONG_KIND, "A break is of no visit. Write it down on the day.");
+      reading.refuseIfFaulty();
+    }
+  }
+
   /** Time that nobody clocked; gives the id of the entry. */
   public long addTime(Act act, @Nullable String key, long visitId, TimeForm form) {
     return repeats.once(
@@ -133,6 +142,7 @@ public class CheckService {
           List<PersonDay> days = lockDays(visitId);
           LockedVisit visit = lockRecordable(act, visitId);
           TimeEntry.Kind kind = form.kind() == null ? TimeEntry.Kind.LABOUR : form.kind();
+          refuseBreak(kind);
           WrittenTime time = read(act, visit, form, kind);
           long id = times.add(act, visit, worker(visit, form.personId()), kind, time);
           finishRecording(act, visit, recorded(act, visit), days);
@@ -236,7 +246,7 @@ public class CheckService {
   public void excludeFromWarranty(Act act, long visitId, WarrantyForm form) {
     var reading = new Reading();
     String why = reading.optionalText("reason", form.reason(), LONGEST_REASON);
-    if (form.kind() == null) {
+    if (form.kind() == null || form.kind() == TimeEntry.Kind.BREAK) {
       reading.fault("kind", Rule.MISSING, "Say whether it is about the labour or the drive.");
     }
     reading.refuseIfFaulty();

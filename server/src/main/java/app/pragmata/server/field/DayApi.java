@@ -15,6 +15,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.temporal.ChronoUnit;
@@ -40,13 +41,18 @@ class DayApi {
       LocalDate dayAfter,
       List<DayEntry> entries,
       int labourMinutes,
-      int driveMinutes) {}
+      int driveMinutes,
+      int breakMinutes) {}
 
   /**
    * A time entry; the end is null while the clock runs, the visit and its job for time on none.
    *
    * @param toDaysLater on how many days after the day it ends
    * @param costMinor in minor units, as approved or else at the rates of the day
+   * @param measuredFrom when its clock was started; null for time that was written down, as is to
+   *     when it was stopped
+   * @param inDoubt whether its end was set by the next clock and its person is still to say when it
+   *     was
    * @param approved whether its cost is in the books; a drive home is once its day's visits bear it
    */
   record DayEntry(
@@ -61,6 +67,9 @@ class DayApi {
       int minutes,
       BigDecimal miles,
       String description,
+      @Nullable LocalTime measuredFrom,
+      @Nullable LocalTime measuredTo,
+      boolean inDoubt,
       long costMinor,
       boolean approved,
       @Nullable Long visitId,
@@ -117,7 +126,8 @@ class DayApi {
         day.plusDays(1),
         entries,
         minutes(entries, TimeEntry.Kind.LABOUR),
-        minutes(entries, TimeEntry.Kind.DRIVE));
+        minutes(entries, TimeEntry.Kind.DRIVE),
+        minutes(entries, TimeEntry.Kind.BREAK));
   }
 
   private static int minutes(List<DayEntry> entries, TimeEntry.Kind kind) {
@@ -144,11 +154,18 @@ class DayApi {
         ended ? TimeEntry.minutesBetween(entry.getStartedAt(), entry.getEndedAt()) : 0,
         entry.getMiles(),
         entry.getDescription(),
+        timeOf(entry.getMeasuredFrom(), hours),
+        timeOf(entry.getMeasuredTo(), hours),
+        entry.getEndInDoubt(),
         ended ? costMinor(entry) : 0,
         entry.getTimeCostMinor() != null,
         entry.getVisitId(),
         row.get(JOB.NUMBER),
         row.get(JOB.TITLE));
+  }
+
+  private static @Nullable LocalTime timeOf(@Nullable Instant moment, WorkingCalendar hours) {
+    return moment == null ? null : moment.atZone(hours.zone()).toLocalTime();
   }
 
   private long costMinor(TimeEntryRecord entry) {
@@ -182,7 +199,7 @@ class DayApi {
   }
 
   /** The database knows no days of any year. */
-  private static void requireDayOfWork(LocalDate day) {
+  static void requireDayOfWork(LocalDate day) {
     if (day.isBefore(FIRST) || day.isAfter(LAST)) {
       throw new Refused(Rule.NOT_FOUND, "Nobody works on this day. Choose one like 2026-11-24.");
     }

@@ -24,15 +24,20 @@ import static org.jooq.impl.DSL.sum;
 import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.money.Money;
 import app.pragmata.core.partswanted.PartWantedState;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
+import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
+import app.pragmata.server.planning.SuggestedMiles;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AtVersion;
 import java.math.BigDecimal;
@@ -42,10 +47,11 @@ import java.time.LocalTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
+import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
-import org.jooq.Record1;
 import org.jooq.SelectField;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -62,11 +68,40 @@ class PocketApi {
   /**
    * The technician's day.
    *
-   * @param drivingHomeSince null while no drive home is on the clock
-   * @param otherMinutes driven to no visit on this day, without what is on the clock
+   * @param clock the one that runs on no visit, or was forgotten on one; null for none
+   * @param inDoubt times of whatever day of which it is to be said when they ended
+   * @param offVisits what was done on no visit on this day, without what is on the clock
+   * @param crew with whom a visit of the day is shared
+   * @param otherWork what is paid for beside visits
    */
   record Day(
-      LocalDate day, List<Stop> stops, @Nullable Instant drivingHomeSince, int otherMinutes) {}
+      LocalDate day,
+      List<Stop> stops,
+      @Nullable RunningClock clock,
+      List<Weeks.WeekEntry> inDoubt,
+      HoursWorked offVisits,
+      List<Mate> crew,
+      List<String> otherWork) {}
+
+  /**
+   * A clock that runs.
+   *
+   * @param work of other paid time; empty for everything else
+   * @param forgotten whether it has run past the hours of its person
+   */
+  record RunningClock(
+      TimeEntry.Kind kind,
+      @Nullable Long visitId,
+      String work,
+      Instant startedAt,
+      boolean forgotten) {}
+
+  /**
+   * Somebody of the crew.
+   *
+   * @param onClock what they are doing on this visit by their clock; null for nothing
+   */
+  record Mate(long personId, String name, TimeEntry.@Nullable Kind onClock) {}
 
   /**
    * A stop of the day, or one of an earlier day that is still running.
@@ -91,6 +126,11 @@ class PocketApi {
    *
    * @param opens from when on somebody can get in; null for at all hours, as is until when
    * @param crew who else comes
+   * @param elsewhere one's clock that runs, but not on this visit; null for none
+   * @param suggestedMiles how far it is from where one was last, by the roads that the company
+   *     knows; null where nobody knows
+   * @param promisedNetMinor what the promise comes to without VAT, in minor units; null for whoever
+   *     does not see prices
    * @param responsible whether finishing it is up to this person
    * @param runningSince null while no clock of this person runs
    * @param labourMinutes this person's own, as are the drive and the miles
@@ -114,10 +154,13 @@ class PocketApi {
       String notes,
       @Nullable String equipment,
       @Nullable LocalDate warrantyUntil,
-      List<String> crew,
+      List<Mate> crew,
+      @Nullable RunningClock elsewhere,
+      @Nullable BigDecimal suggestedMiles,
       boolean responsible,
       int promisedMinutes,
       String promised,
+      @Nullable Long promisedNetMinor,
       String note,
       @Nullable Instant runningSince,
       int labourMinutes,
@@ -157,12 +200,30 @@ class PocketApi {
 
   private final DSLContext database;
   private final FieldService service;
+  private final Clocks clocks;
+  private final TimeEntries times;
+  private final Weeks weeks;
+  private final SuggestedMiles miles;
   private final PromiseStore promises;
+  private final CompanyStore companies;
 
-  PocketApi(DSLContext database, FieldService service, PromiseStore promises) {
+  PocketApi(
+      DSLContext database,
+      FieldService service,
+      Clocks clocks,
+      TimeEntries times,
+      Weeks weeks,
+      SuggestedMiles miles,
+      PromiseStore promises,
+      CompanyStore companies) {
     this.database = database;
     this.service = service;
+    this.clocks = clocks;
+    this.times = times;
+    this.weeks = weeks;
+    this.miles = miles;
     this.promises = promises;
+    this.companies = companies;
   }
 
   @GetMapping("/api/pocket/day")
@@ -172,14 +233,10 @@ class PocketApi {
             .STATE
             .in(VisitState.Code.DRIVING, VisitState.Code.ON_SITE)
             .and(VISIT.DAY.lt(act.today()));
-    List<Clock> others =
-        database
-            .select(TIME_ENTRY.KIND, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT, TIME_ENTRY.MILES)
-            .from(TIME_ENTRY)
-            .where(TIME_ENTRY.PERSON_ID.eq(act.personId()).and(TIME_ENTRY.VISIT_ID.isNull()))
-            .and(TIME_ENTRY.REMOVED_AT.isNull())
-            .and(TIME_ENTRY.DAY.eq(act.today()).or(TIME_ENTRY.ENDED_AT.isNull()))
-            .fetch(mapping(Clock::new));
+    List<Weeks.WeekEntry> ofDay =
+        weeks.list(act, List.of(act.personId()), act.today(), act.today()).stream()
+            .filter(entry -> entry.visitId() == null)
+            .toList();
     return new Day(
         act.today(),
         database
@@ -216,12 +273,39 @@ class PocketApi {
                         row.value7(),
                         runningSince(row.value8()) != null,
                         minutes(row.value8(), TimeEntry.Kind.LABOUR))),
-        runningSince(others),
-        minutes(others, TimeEntry.Kind.DRIVE));
+        running(act).filter(clock -> clock.visitId() == null || clock.forgotten()).orElse(null),
+        weeks.listOpen(act, act.personId()).stream().filter(Weeks.WeekEntry::inDoubt).toList(),
+        Weeks.sum(ofDay).worked(),
+        mates(clocks.crewOfDay(act.personId(), act.today())),
+        companies.getCompany().otherWork().names());
+  }
+
+  /** The person's clock that runs, on whatever it does. */
+  private Optional<RunningClock> running(Act act) {
+    return Optional.ofNullable(times.listRunning(List.of(act.personId())).get(act.personId()))
+        .map(
+            clock ->
+                new RunningClock(
+                    clock.kind(),
+                    clock.visitId(),
+                    clock.description(),
+                    clock.startedAt(),
+                    clocks.forgotten(clock).isPastHours(act.at())));
+  }
+
+  private List<Mate> mates(Set<Long> personIds) {
+    return personIds.isEmpty()
+        ? List.of()
+        : database
+            .select(PERSON.ID, PERSON.NAME)
+            .from(PERSON)
+            .where(PERSON.ID.in(personIds))
+            .orderBy(PERSON.NAME)
+            .fetch(row -> new Mate(row.value1(), row.value2(), null));
   }
 
   /** Whether the visit is the person's own, or one to which they come along. */
-  private static Condition ofCrew(Act act) {
+  static Condition ofCrew(Act act) {
     return VISIT
         .TECHNICIAN_ID
         .eq(act.personId())
@@ -233,12 +317,16 @@ class PocketApi {
                     .and(VISIT_COMPANION.PERSON_ID.eq(act.personId()))));
   }
 
-  /** Who else comes to the visit. */
-  private static Field<List<String>> crew(Act act) {
+  /** Who else comes to the visit, each with what their clock on it says. */
+  private static Field<List<Mate>> crew(Act act) {
     var companion = PERSON.as("companion");
+    var own = TIME_ENTRY.as("own");
     return multiset(
-            select(companion.NAME)
+            select(companion.ID, companion.NAME, own.KIND)
                 .from(companion)
+                .leftJoin(own)
+                .on(own.PERSON_ID.eq(companion.ID).and(own.VISIT_ID.eq(VISIT.ID)))
+                .and(own.ENDED_AT.isNull().and(own.REMOVED_AT.isNull()))
                 .where(companion.ID.ne(act.personId()))
                 .and(
                     companion
@@ -251,7 +339,7 @@ class PocketApi {
                                     .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID)))))
                 .orderBy(companion.NAME))
         .as("crew")
-        .convertFrom(rows -> rows.map(Record1::value1));
+        .convertFrom(rows -> rows.map(mapping(Mate::new)));
   }
 
   /** A visit that others have begun is still to start for whoever has no clock on it. */
@@ -319,7 +407,7 @@ class PocketApi {
             .convertFrom(rows -> rows.map(mapping(UsedPart::new)));
     SelectField<OwnHours> hours = OwnHours.of(act.personId());
     Field<List<Clock>> clocks = clocks(act);
-    Field<List<String>> crew = crew(act);
+    Field<List<Mate>> crew = crew(act);
     Field<List<PromiseStore.Promise>> promise = promises.promises(JOB.ID, act.today());
     Field<Map<Long, BigDecimal>> fitted = fittedOnTheJob();
     Field<List<ContactRecord>> contact = contactOnSite();
@@ -384,12 +472,15 @@ class PocketApi {
         noEquipment ? null : equipment.getModel() + ", serial " + equipment.getSerialNumber(),
         noEquipment ? null : equipment.getPartsWarrantyUntil(),
         row.get(crew),
+        running(act).filter(clock -> !Objects.equals(clock.visitId(), id)).orElse(null),
+        miles.to(id, act.personId(), act.today()),
         Objects.equals(visit.getTechnicianId(), act.personId()),
         promised.stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum(),
         String.join(
             ", ", promised.stream().map(PocketApi::promisedPart).filter(Objects::nonNull).toList()),
+        seesPrices(act) ? promised.stream().map(QuoteLine::net).collect(Money.sum()).minor() : null,
         visit.getNote(),
         runningSince(row.get(clocks)),
         minutes(row.get(clocks), TimeEntry.Kind.LABOUR),
@@ -400,6 +491,10 @@ class PocketApi {
         row.get(missing),
         job.getCauseCode(),
         job.getFaultCode() == null ? List.of() : row.get(causes));
+  }
+
+  private boolean seesPrices(Act act) {
+    return database.fetchExists(PERSON, PERSON.ID.eq(act.personId()).and(PERSON.MAY_SEE_PRICES));
   }
 
   private static Field<List<MissingPart>> missingParts() {
@@ -460,21 +555,23 @@ class PocketApi {
         : null;
   }
 
-  @PostMapping("/api/pocket/drive-home")
-  Day driveHome(
+  /** Starts a clock on no visit: a break, a drive such as the one home, other paid time. */
+  @PostMapping("/api/pocket/clock")
+  Day startClock(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @RequestBody FieldService.StepForm form) {
-    service.driveHome(act, key, form);
+      @RequestBody Clocks.ClockForm form) {
+    clocks.start(act, key, form);
     return getPocketDay(act);
   }
 
-  @PostMapping("/api/pocket/drive-home/end")
-  Day endDriveHome(
+  /** Stops one's clock, on whatever it runs. */
+  @PostMapping("/api/pocket/clock/stop")
+  Day stopClock(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @RequestBody FieldService.StepForm form) {
-    service.endDriveHome(act, key, form);
+      @RequestBody StepForm form) {
+    clocks.stop(act, key, form);
     return getPocketDay(act);
   }
 
@@ -483,8 +580,8 @@ class PocketApi {
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
-      @RequestBody FieldService.StepForm form) {
-    service.drive(act, key, id, form);
+      @RequestBody StepForm form) {
+    clocks.drive(act, key, id, form);
     return getPocketVisit(act, id);
   }
 
@@ -493,8 +590,8 @@ class PocketApi {
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
-      @RequestBody FieldService.StepForm form) {
-    service.arrive(act, key, id, form);
+      @RequestBody StepForm form) {
+    clocks.arrive(act, key, id, form);
     return getPocketVisit(act, id);
   }
 
@@ -503,8 +600,8 @@ class PocketApi {
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
-      @RequestBody FieldService.StepForm form) {
-    service.startWork(act, key, id, form);
+      @RequestBody StepForm form) {
+    clocks.startWork(act, key, id, form);
     return getPocketVisit(act, id);
   }
 
@@ -513,8 +610,8 @@ class PocketApi {
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
-      @RequestBody FieldService.StepForm form) {
-    service.pause(act, key, id, form);
+      @RequestBody StepForm form) {
+    clocks.pause(act, key, id, form);
     return getPocketVisit(act, id);
   }
 

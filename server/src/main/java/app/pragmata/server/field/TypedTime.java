@@ -12,9 +12,8 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Objects;
-import org.jspecify.annotations.Nullable;
 
-/** Reads time that the office writes down or puts right. */
+/** Reads time that somebody writes down or puts right. */
 final class TypedTime {
   private static final int LONGEST_TEXT = 300;
 
@@ -55,7 +54,8 @@ final class TypedTime {
         Objects.requireNonNull(reason));
   }
 
-  private static Instant moment(Act act, LocalDate day, @Nullable String typed) {
-    return Day.momentOf(Day.parseTimeOf(day, Objects.requireNonNull(typed)), act.zone());
+  /** A time of a day, or of the next with "+1" behind it. */
+  static Instant moment(Act act, LocalDate day, String typed) {
+    return Day.momentOf(Day.parseTimeOf(day, typed), act.zone());
   }
 }

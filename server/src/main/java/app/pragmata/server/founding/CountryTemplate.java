@@ -21,6 +21,7 @@ import org.jspecify.annotations.Nullable;
  * @param diallingCode without a plus
  * @param postcodePattern a regular expression
  * @param onCostShare what an employer pays on top of a wage
+ * @param otherWork what people are paid for beside visits
  * @param store what the store is called
  */
 record CountryTemplate(
@@ -41,6 +42,7 @@ record CountryTemplate(
     List<Rate> rates,
     BigDecimal vehicleCostPerMile,
     BigDecimal onCostShare,
+    List<String> otherWork,
     String store,
     List<CostCentre> costCentres,
     List<KindOfJob> kindsOfJob,

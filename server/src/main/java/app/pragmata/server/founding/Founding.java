@@ -188,6 +188,7 @@ public class Founding {
     row.setPostcodeExample(template.postcodeExample());
     row.setQuoteValidDays(template.quoteValidDays());
     row.setFloorMarginPercent(template.floorMarginPercent());
+    row.setOtherWork(template.otherWork().toArray(String[]::new));
     row.insert();
   }
 

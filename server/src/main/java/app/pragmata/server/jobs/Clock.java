@@ -46,4 +46,24 @@ public final class Clock {
   public Instant startedAt() {
     return row.getStartedAt();
   }
+
+  /** What it is for; empty for a visit, a drive and a break. */
+  public String description() {
+    return row.getDescription();
+  }
+
+  /** Whether it still runs. */
+  public boolean isRunning() {
+    return row.getEndedAt() == null;
+  }
+
+  /** Whether its cost is in the books. */
+  public boolean isApproved() {
+    return row.getTimeCostMinor() != null;
+  }
+
+  /** Whether somebody is still to say when it ended. */
+  public boolean isInDoubt() {
+    return row.getEndInDoubt();
+  }
 }

@@ -40,6 +40,7 @@ public enum JobEvent implements Event {
   TIME_STOPPED(RecordKind.TIME_ENTRY),
   TIME_ADDED(RecordKind.TIME_ENTRY),
   TIME_CORRECTED(RecordKind.TIME_ENTRY),
+  TIME_CONFIRMED(RecordKind.TIME_ENTRY),
   TIME_REMOVED(RecordKind.TIME_ENTRY),
   TIME_COSTED(RecordKind.TIME_ENTRY),
   DRIVE_HOME_SHARED(RecordKind.TIME_ENTRY),

@@ -95,6 +95,7 @@ public final class LockedVisit {
     switch (kind) {
       case LABOUR -> row.setLabourWarrantyExclusion(reason);
       case DRIVE -> row.setDriveWarrantyExclusion(reason);
+      case BREAK -> throw new IllegalArgumentException("No warranty bears a break");
     }
   }
 

@@ -21,9 +21,9 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -58,20 +58,32 @@ public class TimeEntries {
                 new Refused(Rule.NOT_FOUND, "This entry is not there any more. Reload the sheet."));
   }
 
-  /** The clock of this person that runs on no visit; empty when none does. */
-  public Optional<Clock> findOnNoVisit(long personId) {
+  /** The clocks of these people that run, at most one of each. */
+  public Map<Long, Clock> listRunning(Collection<Long> personIds) {
     return database
         .selectFrom(TIME_ENTRY)
-        .where(TIME_ENTRY.PERSON_ID.eq(personId).and(TIME_ENTRY.VISIT_ID.isNull()))
-        .and(TIME_ENTRY.ENDED_AT.isNull())
-        .fetchOptional(Clock::new);
+        .where(TIME_ENTRY.PERSON_ID.in(personIds).and(TIME_ENTRY.ENDED_AT.isNull()))
+        .and(TIME_ENTRY.REMOVED_AT.isNull())
+        .fetchMap(TIME_ENTRY.PERSON_ID, Clock::new);
   }
 
-  /** Starts a clock; the database refuses it while another one of the same person runs. */
-  public void start(Act act, @Nullable LockedVisit visit, TimeEntry.Kind kind, Instant moment) {
+  /**
+   * Starts a clock; the database refuses it while another one of the same person runs.
+   *
+   * @param description what it is for; empty for a visit, a drive and a break
+   */
+  public void start(
+      Act act,
+      @Nullable LockedVisit visit,
+      long personId,
+      TimeEntry.Kind kind,
+      String description,
+      Instant moment) {
     WorkingCalendar hours = hours();
     Instant now = second(moment);
-    TimeEntryRecord clock = newEntry(visit, act.personId(), kind);
+    TimeEntryRecord clock = newEntry(visit, personId, kind);
+    clock.setDescription(description);
+    clock.setMeasuredFrom(now);
     clock.setDay(now.atZone(hours.zone()).toLocalDate());
     clock.setStartedAt(now);
     clock.setRateClass(hours.at(now));
@@ -80,7 +92,7 @@ public class TimeEntries {
     } catch (DataIntegrityViolationException overlapping) {
       throw new Refused(
           Rule.OVERLAPPING_CLOCKS,
-          "Another of your clocks is still running. Pause or finish that visit, or end the drive home, first.");
+          "Another clock was started at the same moment. Look which one runs, then tap again.");
     }
   }
 
@@ -88,10 +100,11 @@ public class TimeEntries {
    * Stops a clock, cutting it where the day or the rate class changes. A clock without a minute on
    * it is dropped, unless it has miles; gives whether it was kept.
    *
-   * @param endedAt when it really ended
+   * @param end when it really ended, and when it was stopped
    */
   public boolean stop(
-      Act act, Clock clock, @Nullable LockedVisit visit, Instant endedAt, BigDecimal miles) {
+      Act act, Clock clock, @Nullable LockedVisit visit, End end, BigDecimal miles) {
+    Instant endedAt = end.endedAt();
     var reading = new Reading();
     TimeEntry.check(clock.startedAt(), endedAt, act.at(), reading);
     reading.refuseIfFaulty();
@@ -102,14 +115,35 @@ public class TimeEntries {
       return false;
     }
     row.setMiles(miles);
+    row.setEndInDoubt(end.inDoubt());
     List<WorkingCalendar.Span> spans = hours().split(clock.startedAt(), endedAt);
     store(
         act,
         JobEvent.TIME_STOPPED,
         row,
         spans.isEmpty() ? List.of(empty(clock.startedAt())) : spans,
+        end.stoppedAt(),
         partOf(visit));
     return true;
+  }
+
+  /**
+   * The end of a clock.
+   *
+   * @param endedAt when it really ended
+   * @param stoppedAt when it was stopped
+   * @param inDoubt whether its person is to be asked
+   */
+  public record End(Instant endedAt, Instant stoppedAt, boolean inDoubt) {
+    /** Stopped when it ended. */
+    public static End at(Instant moment) {
+      return new End(second(moment), second(moment), false);
+    }
+
+    /** The same, of which its person is to be asked. */
+    public static End inDoubtAt(Instant moment) {
+      return new End(second(moment), second(moment), true);
+    }
   }
 
   /** A drive round the corner: no minute, but miles. */
@@ -134,7 +168,14 @@ public class TimeEntries {
       Act act, JobEvent event, TimeEntryRecord row, @Nullable LockedVisit visit, WrittenTime time) {
     row.setMiles(time.miles());
     row.setDescription(time.description());
-    store(act, event, row, time.spans(), partOf(visit).why(time.reason()));
+    row.setEndInDoubt(false);
+    store(act, event, row, time.spans(), null, partOf(visit).why(time.reason()));
+  }
+
+  /** Its end was right. */
+  public void confirm(Act act, Clock entry, @Nullable LockedVisit visit) {
+    entry.row().setEndInDoubt(false);
+    events.store(act, JobEvent.TIME_CONFIRMED, entry.row(), partOf(visit));
   }
 
   /** Takes an entry off; what the trail points at is never deleted. */
@@ -232,22 +273,33 @@ public class TimeEntries {
   /**
    * Stores an entry over at least one span: the first is the entry itself, each further one a new
    * entry beside it that has no miles.
+   *
+   * @param stoppedAt when its clock was stopped; null for time that was written down or put right,
+   *     of which only the entry itself keeps what was measured
    */
   private void store(
       Act act,
       JobEvent event,
       TimeEntryRecord entry,
       List<WorkingCalendar.Span> spans,
+      @Nullable Instant stoppedAt,
       About about) {
     ZoneId zone = hours().zone();
+    boolean inDoubt = entry.getEndInDoubt();
     TimeEntryRecord part = entry;
     for (WorkingCalendar.Span span : spans) {
       part.setDay(span.from().atZone(zone).toLocalDate());
       part.setStartedAt(span.from());
       part.setEndedAt(span.to());
       part.setRateClass(span.rateClass());
+      if (stoppedAt != null) {
+        part.setMeasuredTo(span.equals(spans.getLast()) ? stoppedAt : span.to());
+        part.setEndInDoubt(inDoubt && span.equals(spans.getLast()));
+      }
       events.store(act, event, part, about);
       part = entry.copy();
+      part.setMeasuredFrom(stoppedAt == null ? null : span.to());
+      part.setMeasuredTo(null);
       part.setMiles(BigDecimal.ZERO);
       part.setVersion(1);
     }

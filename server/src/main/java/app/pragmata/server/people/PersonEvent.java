@@ -15,7 +15,8 @@ public enum PersonEvent implements Event {
   PERSON_CAME_BACK,
   PASSWORD_LINK_MADE,
   PASSWORD_SET,
-  SESSIONS_ENDED;
+  SESSIONS_ENDED,
+  WEEK_SIGNED_OFF;
 
   @Override
   public RecordKind kind() {

@@ -176,8 +176,8 @@ class PlannerStore {
     return new Days(technicians, visits, absences, held, days);
   }
 
-  private static List<Stretch> working(
-      List<Pattern> patterns, WorkingCalendar calendar, LocalDate day) {
+  /** When somebody with these patterns works on a day; empty for not at all. */
+  static List<Stretch> working(List<Pattern> patterns, WorkingCalendar calendar, LocalDate day) {
     if (calendar.holidays().contains(day)) {
       return List.of();
     }

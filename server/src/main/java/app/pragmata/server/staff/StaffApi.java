@@ -40,6 +40,8 @@ class StaffApi {
    * @param signsIn whether they have set a password
    * @param wagePerHour of a technician today; null for whoever has no wage
    * @param onCostPercent what the employer pays on top of it
+   * @param mayBackdate whether a technician may put their own times right
+   * @param maySeePrices whether a technician sees what is charged
    */
   record Employee(
       long id,
@@ -52,6 +54,8 @@ class StaffApi {
       boolean signsIn,
       @Nullable BigDecimal wagePerHour,
       @Nullable BigDecimal onCostPercent,
+      boolean mayBackdate,
+      boolean maySeePrices,
       List<ComingWage> comingWages) {}
 
   /** What a technician costs from a day on that is to come. */
@@ -133,6 +137,8 @@ class StaffApi {
                   row.value2() != null,
                   pay == null ? null : pay.wagePerHour(),
                   pay == null ? null : pay.onCostShare().movePointRight(2).stripTrailingZeros(),
+                  person.getMayBackdate(),
+                  person.getMaySeePrices(),
                   coming.getOrDefault(person.getId(), List.of()));
             });
   }

@@ -42,6 +42,9 @@ class StaffService {
    * @param wagePerHour of a technician
    * @param onCostPercent what the employer pays on top of it
    * @param fromDay from which day that pay holds, today at the earliest; empty for today
+   * @param mayBackdate whether a technician may put their own times right; null leaves it as it is,
+   *     which is yes for a starter
+   * @param maySeePrices whether a technician sees what is charged; null leaves it, no for a starter
    */
   record StaffForm(
       int version,
@@ -50,7 +53,15 @@ class StaffService {
       @Nullable Role role,
       @Nullable String wagePerHour,
       @Nullable String onCostPercent,
-      @Nullable String fromDay) {}
+      @Nullable String fromDay,
+      @Nullable Boolean mayBackdate,
+      @Nullable Boolean maySeePrices) {
+
+    void switchOn(PersonRecord person) {
+      person.setMayBackdate(Objects.requireNonNullElse(mayBackdate, person.getMayBackdate()));
+      person.setMaySeePrices(Objects.requireNonNullElse(maySeePrices, person.getMaySeePrices()));
+    }
+  }
 
   private final DSLContext database;
   private final Hiring hiring;
@@ -96,6 +107,9 @@ class StaffService {
     Starter starter = read(reading, form, username == null ? "" : username);
     requireOwnerForOwners(act, starter.role());
     long id = hiring.hire(starter, act.today(), companies.getCompany().wording());
+    PersonRecord row = database.fetchSingle(PERSON, PERSON.ID.eq(id));
+    form.switchOn(row);
+    row.store();
     events.tell(
         act,
         PersonEvent.PERSON_ADDED,
@@ -150,6 +164,7 @@ class StaffService {
     }
     row.setName(changed.name());
     row.setRole(changed.role());
+    form.switchOn(row);
     events.store(act, PersonEvent.PERSON_CHANGED, row);
     LocalDate day = Objects.requireNonNull(from);
     Starter.Pay before = payOn(day).get(id);

@@ -1,0 +1,53 @@
+package app.pragmata.server.field;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.VisitState;
+import app.pragmata.server.jobs.LockedVisit;
+
+/** What a technician may do on a visit, by its state and its crew. */
+final class OwnVisit {
+  private OwnVisit() {}
+
+  static Refused notThere() {
+    return new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
+  }
+
+  /** Another technician's visit is not there at all for this one. */
+  static LockedVisit require(LockedVisit visit, long personId) {
+    if (!visit.isOfCrew(personId)) {
+      throw notThere();
+    }
+    return visit;
+  }
+
+  static VisitState.OnSite requireOnSite(LockedVisit visit) {
+    return switch (visit.state()) {
+      case VisitState.OnSite onSite -> onSite;
+      case VisitState.Planned planned -> throw new Refused(Rule.NOT_ON_SITE, "Arrive first.");
+      case VisitState.Driving driving -> throw new Refused(Rule.NOT_ON_SITE, "Arrive first.");
+      default -> throw over();
+    };
+  }
+
+  static void requireBegun(LockedVisit visit) {
+    if (!(visit.state() instanceof VisitState.Driving
+        || visit.state() instanceof VisitState.OnSite)) {
+      throw over();
+    }
+  }
+
+  static void requireRunning(LockedVisit visit) {
+    if (!(visit.state() instanceof VisitState.OnSite)) {
+      throw new Refused(
+          Rule.NOT_ON_SITE,
+          "Parts are recorded while you are on site. Arrive first, or ask the office to add it.");
+    }
+  }
+
+  private static Refused over() {
+    return new Refused(
+        Rule.VISIT_OVER,
+        "This visit is over or was changed by the office. Go back to today's stops.");
+  }
+}

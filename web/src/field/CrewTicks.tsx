@@ -1,0 +1,41 @@
+import { Checkbox } from "antd";
+import { useState } from "react";
+import type { Mate } from "../api/generated/schema";
+import { words } from "../format";
+import styles from "./CrewTicks.module.css";
+
+export type Ticked = { crewIds: number[]; isOn: (id: number) => boolean; turn: (id: number) => void };
+
+/** For whom of the crew a tap counts: for all of them, until somebody is unticked. */
+export function useTicked(crew: Mate[]): Ticked {
+  const [off, setOff] = useState<number[]>([]);
+  const isOn = (id: number) => !off.includes(id);
+  return {
+    crewIds: crew.map((mate) => mate.personId).filter(isOn),
+    isOn,
+    turn: (id) => setOff(isOn(id) ? [...off, id] : off.filter((other) => other !== id)),
+  };
+}
+
+/** Who comes along, each to be ticked or not. */
+export function CrewTicks({ crew, ticked }: { crew: Mate[]; ticked: Ticked }) {
+  if (crew.length === 0) {
+    return null;
+  }
+  return (
+    <fieldset className={styles.crew}>
+      <legend>My taps count for me and</legend>
+      {crew.map((mate) => (
+        <Checkbox
+          key={mate.personId}
+          className={styles.mate}
+          checked={ticked.isOn(mate.personId)}
+          onChange={() => ticked.turn(mate.personId)}
+        >
+          {mate.name}
+          {mate.onClock && <span className="soft">, on the clock: {words(mate.onClock)}</span>}
+        </Checkbox>
+      ))}
+    </fieldset>
+  );
+}

@@ -1,0 +1,118 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useState } from "react";
+import { answer, client, type Problem, withKey } from "../api/client";
+import type { ClockForm, Day, RunningClock } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { hours, moment } from "../format";
+import { useAct } from "../kit/useAct";
+import { CrewTicks, useTicked } from "./CrewTicks";
+import { clockWords } from "./clockWords";
+import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+
+type Start = Pick<ClockForm, "kind" | "work">;
+type Stop = { miles?: string; endedAt?: string };
+type Tap = { start?: Start; stop?: Stop; tappedAt: string };
+
+/** What is done on no visit: a break, the drive home or to anywhere else, other paid time. */
+export function OffVisit({ day }: { day: Day }) {
+  const queryClient = useQueryClient();
+  const [problem, setProblem] = useState<Problem>();
+  const ticked = useTicked(day.crew);
+  const act = useAct(
+    ({ start, stop, tappedAt }: Tap, key) => {
+      const when = { tappedAt, sentAt: new Date().toISOString(), crewIds: ticked.crewIds };
+      return answer(
+        start
+          ? client.POST("/api/pocket/clock", { params: withKey(key), body: { ...start, ...when } })
+          : client.POST("/api/pocket/clock/stop", { params: withKey(key), body: { ...stop, ...when } }),
+      );
+    },
+    {
+      done: (changed) => {
+        queryClient.setQueryData(queries.pocketDay.queryKey, changed);
+        setProblem(undefined);
+      },
+      refused: setProblem,
+      said: (changed) => ({
+        text: changed.clock ? `${clockWords(changed.clock)}.` : "The clock is stopped.",
+      }),
+    },
+  );
+  const take = (tap: Omit<Tap, "tappedAt">) => act.run({ ...tap, tappedAt: new Date().toISOString() });
+  return (
+    <section className="body" aria-label="On no visit">
+      {day.clock ? (
+        <Running clock={day.clock} running={act.running} stop={(stop) => take({ stop })} />
+      ) : (
+        <div className="pair">
+          <Button loading={act.running} onClick={() => take({ start: { kind: "break" } })}>
+            Break
+          </Button>
+          <Button loading={act.running} onClick={() => take({ start: { kind: "drive" } })}>
+            Drive home
+          </Button>
+          {day.otherWork.map((work) => (
+            <Button
+              key={work}
+              loading={act.running}
+              onClick={() => take({ start: { kind: "labour", work } })}
+            >
+              {work}
+            </Button>
+          ))}
+        </div>
+      )}
+      <CrewTicks crew={day.crew} ticked={ticked} />
+      <Sums day={day} />
+      {problem && (
+        <p className="fault" role="alert">
+          {problem.faults[0]?.detail ?? problem.message}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Running({
+  clock,
+  running,
+  stop,
+}: {
+  clock: RunningClock;
+  running: boolean;
+  stop: (stop: Stop) => void;
+}) {
+  const since = useMinutesSince(clock.startedAt);
+  if (clock.forgotten) {
+    return (
+      <EndedAt
+        running={running}
+        asked={`Your clock has run since ${moment(clock.startedAt)}. When did you really stop, on that day?`}
+        submit={(endedAt) => stop({ endedAt })}
+      />
+    );
+  }
+  return clock.kind === "drive" ? (
+    <>
+      <p>
+        <b>Driving</b>, {hours(since)} so far. Starting on a visit ends it too.
+      </p>
+      <Arrive words="I am there" running={running} submit={(miles) => stop({ miles })} />
+    </>
+  ) : (
+    <Button type="primary" className="big" loading={running} onClick={() => stop({})}>
+      <span>{clock.kind === "break" ? "End the break" : `End: ${clock.work}`}</span>{" "}
+      <span>{hours(since)}</span>
+    </Button>
+  );
+}
+
+function Sums({ day }: { day: Day }) {
+  const sums = [
+    day.offVisits.drive > 0 && `${hours(day.offVisits.drive)} driven`,
+    day.offVisits.otherWork > 0 && `${hours(day.offVisits.otherWork)} other work`,
+    day.offVisits.breaks > 0 && `${hours(day.offVisits.breaks)} break`,
+  ].filter(Boolean);
+  return sums.length > 0 && <p className="soft">On no visit today: {sums.join(", ")}.</p>;
+}
