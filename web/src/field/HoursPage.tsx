@@ -58,6 +58,7 @@ export default function HoursPage() {
             { name: "night", figure: true, width: 56 },
             { name: "break", figure: true, width: 56 },
             { name: "to check", figure: true, width: 70 },
+            { name: "", silent: true, width: 24 },
             { name: "Signed off", width: 220 },
           ]}
         >
@@ -94,6 +95,7 @@ function Row({ person, monday }: { person: PersonsWeek; monday: string }) {
           {column === 3 ? <b>{figure(minutes)}</b> : figure(minutes)}
         </td>
       ))}
+      <td />
       <td>
         <Standing person={person} />
       </td>

@@ -88,7 +88,7 @@ function Running({
     return (
       <EndedAt
         running={running}
-        asked={`Your clock has run since ${moment(clock.startedAt)}. When did you really stop, on that day?`}
+        asked={`Your clock has run since ${moment(clock.since)}. When did you really stop, on that day?`}
         submit={(endedAt) => stop({ endedAt })}
       />
     );

@@ -105,19 +105,22 @@ class DemoHours {
             "demo"));
   }
 
-  /** Everybody but the last by name. */
+  /** Everybody who worked but the last by name, on Friday afternoon. */
   private void signOff(Act act) {
     LocalDate monday =
         act.today().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).minusWeeks(1);
+    Instant friday = monday.plusDays(4).atTime(16, 30).atZone(act.zone()).toInstant();
     List<Long> technicians =
         database
-            .select(PERSON.ID)
+            .selectDistinct(PERSON.ID, PERSON.NAME)
             .from(PERSON)
-            .where(PERSON.ROLE.eq(Role.TECHNICIAN).and(PERSON.ACTIVE))
+            .join(TIME_ENTRY)
+            .on(TIME_ENTRY.PERSON_ID.eq(PERSON.ID))
+            .where(TIME_ENTRY.DAY.between(monday, monday.plusDays(4)))
             .orderBy(PERSON.NAME)
             .fetch(PERSON.ID);
     for (long person : technicians.subList(0, Math.max(0, technicians.size() - 1))) {
-      weeks.signOff(new Act(person, Role.TECHNICIAN, act.at(), act.zone()), monday);
+      weeks.signOff(new Act(person, Role.TECHNICIAN, friday, act.zone()), monday);
     }
   }
 }

@@ -43,6 +43,7 @@ import app.pragmata.server.records.AtVersion;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import java.util.Map;
@@ -87,6 +88,7 @@ class PocketApi {
    * A clock that runs.
    *
    * @param work of other paid time; empty for everything else
+   * @param since when it was started, by the company's clock
    * @param forgotten whether it has run past the hours of its person
    */
   record RunningClock(
@@ -94,6 +96,7 @@ class PocketApi {
       @Nullable Long visitId,
       String work,
       Instant startedAt,
+      LocalDateTime since,
       boolean forgotten) {}
 
   /**
@@ -290,6 +293,7 @@ class PocketApi {
                     clock.visitId(),
                     clock.description(),
                     clock.startedAt(),
+                    LocalDateTime.ofInstant(clock.startedAt(), act.zone()),
                     clocks.forgotten(clock).isPastHours(act.at())));
   }
 

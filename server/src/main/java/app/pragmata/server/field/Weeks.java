@@ -22,6 +22,7 @@ import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
@@ -85,9 +86,10 @@ public class Weeks {
   /**
    * That a week is signed off.
    *
+   * @param at by the company's clock
    * @param changedSince whether its hours are others by now, so that it is to be signed again
    */
-  record SignedOff(Instant at, boolean changedSince) {}
+  record SignedOff(LocalDateTime at, boolean changedSince) {}
 
   /**
    * The hours of a week together.
@@ -205,7 +207,7 @@ public class Weeks {
 
   /** Who of these people has signed the week off; the entries are those of all. */
   Map<Long, SignedOff> listSignedOff(
-      Collection<Long> personIds, LocalDate monday, List<WeekEntry> entries) {
+      Act act, Collection<Long> personIds, LocalDate monday, List<WeekEntry> entries) {
     return database
         .selectFrom(WEEK_SIGN_OFF)
         .where(WEEK_SIGN_OFF.PERSON_ID.in(personIds).and(WEEK_SIGN_OFF.MONDAY.eq(monday)))
@@ -215,7 +217,7 @@ public class Weeks {
               List<WeekEntry> own =
                   entries.stream().filter(entry -> entry.personId() == row.getPersonId()).toList();
               return new SignedOff(
-                  row.getSignedAt(),
+                  LocalDateTime.ofInstant(row.getSignedAt(), act.zone()),
                   own.stream().anyMatch(WeekEntry::runs) || !isAsSigned(row, sum(own).worked()));
             });
   }

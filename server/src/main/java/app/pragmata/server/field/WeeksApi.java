@@ -95,7 +95,7 @@ class WeeksApi {
         monday,
         IntStream.range(0, 7).mapToObj(monday::plusDays).map(day -> weekDay(day, entries)).toList(),
         Weeks.sum(entries),
-        weeks.listSignedOff(own, monday, entries).get(act.personId()),
+        weeks.listSignedOff(act, own, monday, entries).get(act.personId()),
         database.fetchExists(PERSON, PERSON.ID.eq(act.personId()).and(PERSON.MAY_BACKDATE)),
         companies.getCompany().otherWork().names());
   }
@@ -148,7 +148,7 @@ class WeeksApi {
     var technicians = people.listTechnicians();
     List<Long> ids = technicians.stream().map(PeopleStore.Colleague::id).toList();
     List<WeekEntry> entries = weeks.list(act, ids, monday);
-    Map<Long, SignedOff> signedOff = weeks.listSignedOff(ids, monday, entries);
+    Map<Long, SignedOff> signedOff = weeks.listSignedOff(act, ids, monday, entries);
     return new HoursOfWeek(
         monday,
         monday.minusWeeks(1),
