@@ -10,13 +10,23 @@ import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { CrewTicks, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
+import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MissingParts, WantPart } from "./MissingParts";
+import { HandBack, Late } from "./NotAsPlanned";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
-type StepForm = { miles?: string; note?: string; causeCode?: string; endedAt?: string; crewIds?: number[] };
+type StepForm = {
+  miles?: string;
+  note?: string;
+  causeCode?: string;
+  outcome?: Outcome;
+  reason?: string;
+  endedAt?: string;
+  crewIds?: number[];
+};
 type Tap = { step: Step; form: StepForm; tappedAt: string };
-type Panel = "arrive" | "finish" | "parts" | "wanted" | undefined;
+type Panel = "arrive" | "finish" | "parts" | "wanted" | "late" | "hand-back" | undefined;
 
 const OVER = ["finished", "checked", "not_this_time", "called_off"];
 
@@ -89,6 +99,9 @@ export default function PocketVisit() {
           {visit.title} · {visit.site}, {visit.address}
         </div>
         <div style={{ height: 12 }} />
+        {visit.lateMinutes && !OVER.includes(visit.state) && visit.state !== "on_site" && (
+          <p className="soft">Told to come {hours(visit.lateMinutes)} later.</p>
+        )}
         {late ? (
           <EndedAt running={act.running} submit={(endedAt) => take(late.step, { ...late.form, endedAt })} />
         ) : panel === "arrive" ? (
@@ -101,9 +114,13 @@ export default function PocketVisit() {
           <Finish
             visit={visit}
             running={act.running}
-            submit={(note, causeCode) => take("finish", { note, causeCode })}
+            submit={(form) => take("finish", form)}
             back={() => setPanel(undefined)}
           />
+        ) : panel === "late" ? (
+          <Late visit={visit} back={() => setPanel(undefined)} />
+        ) : panel === "hand-back" ? (
+          <HandBack visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "parts" ? (
           <Parts visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "wanted" ? (
@@ -178,7 +195,9 @@ function NextStep({ visit, take, open, running }: NextProps) {
   if (OVER.includes(visit.state)) {
     return (
       <p>
-        <b>{words(visit.state)}.</b> {hours(visit.labourMinutes)} worked, {hours(visit.driveMinutes)} driven.
+        <b>{visit.outcome && visit.outcome !== "done" ? OUTCOMES[visit.outcome] : words(visit.state)}.</b>{" "}
+        {hours(visit.labourMinutes)} worked, {hours(visit.driveMinutes)} driven.
+        {visit.reason && ` “${visit.reason}”`}
       </p>
     );
   }
@@ -190,15 +209,22 @@ function NextStep({ visit, take, open, running }: NextProps) {
         </Button>
         <div className="pair">
           <Button onClick={() => take("arrive")}>I am here already</Button>
+          <Button onClick={() => open("late")}>I am late</Button>
+          {visit.responsible && <Button onClick={() => open("hand-back")}>Hand it back</Button>}
         </div>
       </>
     );
   }
   if (visit.state === "driving") {
     return (
-      <Button type="primary" className="big" onClick={() => open("arrive")}>
-        <span>Arrive</span> <span>{hours(since)}</span>
-      </Button>
+      <>
+        <Button type="primary" className="big" onClick={() => open("arrive")}>
+          <span>Arrive</span> <span>{hours(since)}</span>
+        </Button>
+        <div className="pair">
+          <Button onClick={() => open("late")}>I am late</Button>
+        </div>
+      </>
     );
   }
   return (
@@ -224,62 +250,6 @@ function NextStep({ visit, take, open, running }: NextProps) {
         <Button onClick={() => open("parts")}>Add parts</Button>
       </div>
     </>
-  );
-}
-
-function Finish({
-  visit,
-  submit,
-  running,
-  back,
-}: {
-  visit: Visit;
-  submit: (note: string, causeCode: string | undefined) => void;
-  running: boolean;
-  back: () => void;
-}) {
-  const [note, setNote] = useState(visit.note);
-  const [cause, setCause] = useState(visit.causeCode ?? undefined);
-  return (
-    <form
-      className="form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        submit(note, cause);
-      }}
-    >
-      {visit.causes.length > 0 && (
-        <fieldset className="causes">
-          <legend>Why was it wrong?</legend>
-          {visit.causes.map((one) => (
-            <Button
-              key={one.code}
-              className="tall"
-              type={one.code === cause ? "primary" : "default"}
-              aria-pressed={one.code === cause}
-              onClick={() => setCause(one.code === cause ? undefined : one.code)}
-            >
-              {one.name}
-            </Button>
-          ))}
-        </fieldset>
-      )}
-      <label>
-        What was done
-        <Input.TextArea
-          autoFocus={visit.causes.length === 0}
-          autoSize={{ minRows: 3 }}
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
-      </label>
-      <Button type="primary" className="big" htmlType="submit" loading={running}>
-        Finish this visit
-      </Button>
-      <Button className="tall" onClick={back}>
-        Not finished yet
-      </Button>
-    </form>
   );
 }
 

@@ -102,7 +102,7 @@ function OneDay({ week, day: of }: { week: OwnWeek; day: WeekDay }) {
   const [editing, setEditing] = useState<number | "new">();
   const close = () => setEditing(undefined);
   return (
-    <section className="fact" aria-label={weekday(of.day)}>
+    <section className="fact" aria-label={weekday(of.day)} data-day={of.day}>
       <div className="first">
         <h2 className={styles.day}>{weekday(of.day)}</h2>
         <span>{of.paid > 0 && hours(of.paid)}</span>

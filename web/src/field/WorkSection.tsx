@@ -23,6 +23,7 @@ import { NeedsForm, PartArrival, WaitingVisitForm } from "../planning/NeedsForm"
 import { PlanForm } from "../planning/PlanForm";
 import { partWords } from "../planning/words";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
+import { OUTCOMES } from "./Finish";
 import { useReopen } from "./useReopen";
 import styles from "./WorkSection.module.css";
 
@@ -281,7 +282,15 @@ function VisitBlock({
       {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
       {visit.labourMissing && <div className="needs">No working time is on the clock.</div>}
       {visit.note && <div className="soft">“{visit.note}”</div>}
-      {visit.reason && <div className="needs small">{visit.reason}</div>}
+      {visit.lateMinutes && (visit.state === "planned" || visit.state === "driving") && (
+        <div className="needs small">Comes {hours(visit.lateMinutes)} later than planned.</div>
+      )}
+      {visit.reason && (
+        <div className="needs small">
+          {visit.outcome && visit.outcome !== "done" && `${OUTCOMES[visit.outcome]}: `}
+          {visit.reason}
+        </div>
+      )}
     </div>
   );
 }

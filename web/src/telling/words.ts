@@ -11,6 +11,7 @@ export const TOLD: Record<ToldMessage["kind"], string> = {
   changed: "change told",
   called_off: "told that it is off",
   on_the_way: "told that somebody is on the way",
+  late: "told that it gets later",
 };
 
 /** How somebody is told. */

@@ -211,6 +211,10 @@ create table visit (
   drive_warranty_exclusion text check (drive_warranty_exclusion <> ''),
   note text not null default '',
   reason text not null default '',
+  -- What came of it, as its technician says; null until then.
+  outcome text check (outcome in ('done', 'come_again', 'not_let_in', 'declined')),
+  -- So many minutes after its time its technician expects to be there; null for as planned.
+  late_minutes smallint check (late_minutes > 0),
   -- When its customer was told that somebody comes; null where they were not, or where it was called off.
   told_day date,
   told_start time,

@@ -120,11 +120,7 @@ class ClocksPageTest {
     gate.at("16:00");
     gate.tap("pause", Map.of());
     Page phone = phone("/pocket/week/" + gate.monday());
-    Locator day =
-        phone
-            .locator("section")
-            .filter(new Locator.FilterOptions().setHas(phone.getByText("15:00 – 16:00")))
-            .first();
+    Locator day = phone.locator("[data-day='" + gate.day() + "']");
     press(day, "Correct 15:00 – 16:00").click();
     day.getByLabel("To").fill("15:50");
     press(day, "Write it down").click();

@@ -94,6 +94,7 @@ public enum Rule {
   VISIT_BEGUN(Because.STATE),
   NOT_ON_SITE(Because.STATE),
   VISIT_NOT_FINISHED(Because.STATE),
+  VISIT_NOT_DONE(Because.STATE),
   VISIT_CHECKED(Because.STATE),
   VISIT_NOT_CHECKED(Because.STATE),
   VISIT_BILLED(Because.STATE),

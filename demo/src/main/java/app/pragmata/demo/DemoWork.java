@@ -502,7 +502,7 @@ class DemoWork {
                 act(technician, Role.TECHNICIAN, at),
                 key(),
                 visit,
-                new FieldService.FinishForm(note, cause(template, job), null, null, null)));
+                FieldService.FinishForm.done(note, cause(template, job))));
     if (!template.other().isEmpty()) {
       String[] split = template.other().split(":", -1);
       schedule(
@@ -787,12 +787,9 @@ class DemoWork {
               act,
               key(),
               visit,
-              new FieldService.FinishForm(
+              FieldService.FinishForm.done(
                   "Ram and both photocells changed, limits set. Second leaf adjusted, tested with customer.",
-                  "WEAR",
-                  null,
-                  null,
-                  null));
+                  "WEAR"));
           busyUntil.put(imre, act.at());
         });
   }

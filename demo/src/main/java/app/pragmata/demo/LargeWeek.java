@@ -410,11 +410,7 @@ class LargeWeek {
   }
 
   private void finish(long visit, Act act, @Nullable String cause) {
-    field.finish(
-        act,
-        key(),
-        visit,
-        new FieldService.FinishForm("Done and tested.", cause, null, null, null));
+    field.finish(act, key(), visit, FieldService.FinishForm.done("Done and tested.", cause));
   }
 
   private void check(Instant at, List<Long> visits) {

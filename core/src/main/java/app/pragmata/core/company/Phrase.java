@@ -73,6 +73,8 @@ public enum Phrase {
   MAIL_VISIT_CALLED_OFF,
   /** Who comes. */
   MAIL_ON_THE_WAY,
+  /** Who comes, and when by now. */
+  MAIL_LATE,
   /** Who comes, the day, from when, until when, where, what for, and how long it takes. */
   MAIL_VISIT_SAYS,
   /** The equipment. */
@@ -88,6 +90,8 @@ public enum Phrase {
   MAIL_VISIT_CALLED_OFF_SAYS,
   /** Who comes, and about when. */
   MAIL_ON_THE_WAY_SAYS,
+  /** Who comes, when it was planned, and when it is by now. */
+  MAIL_LATE_SAYS,
   /** The company. */
   MAIL_TEST,
   MAIL_TEST_SAYS,

@@ -28,6 +28,7 @@ enum Move {
   OFF_VISIT(4, WorkMoves::offVisit),
   CORRECT_OWN_TIME(2, WorkMoves::correctOwnTime),
   SIGN_WEEK_OFF(2, WorkMoves::signWeekOff),
+  NOT_AS_PLANNED(2, WorkMoves::notAsPlanned),
   ADD_PART(5, WorkMoves::partOnSite),
   CORRECT_PART(2, WorkMoves::correctPart),
   REMOVE_PART(1, WorkMoves::removePart),

@@ -100,7 +100,10 @@ final class WorkMoves {
       form.put("miles", dice.next(40) + "." + dice.next(10));
     }
     Visitor technician = company.technicianOf(visit);
-    if (dice.oneIn(3)) {
+    if (step.equals("finish")) {
+      form.put("outcome", dice.of(List.of("done", "done", "done", "come_again", "not_let_in")));
+      form.put("reason", "As it was");
+    } else if (dice.oneIn(3)) {
       form.put("crewIds", crewOf(company, visit));
     }
     Answer answer = press(technician, "visits/" + visit.get("id") + "/" + step, form);
@@ -181,6 +184,19 @@ final class WorkMoves {
                     "%02d:%02d".formatted(dice.next(24), dice.next(60)),
                     "reason",
                     "Forgot the clock"));
+  }
+
+  /** A technician gives a visit back, or says that it gets later. */
+  static @Nullable Answer notAsPlanned(WalkedCompany company, Dice dice) {
+    Record visit = company.pick(dice, "from visit t", "state in ('planned', 'driving')");
+    if (visit == null || visit.get("technician_id") == null) {
+      return null;
+    }
+    String path = "/api/pocket/visits/" + visit.get("id");
+    Visitor technician = company.technicianOf(visit);
+    return dice.oneIn(2)
+        ? technician.post(path + "/hand-back", Map.of("reason", "The van does not start"))
+        : technician.post(path + "/late", Map.of("late", "" + (5 + dice.next(60))));
   }
 
   /** Signs a week off, this one or one before. */

@@ -6,6 +6,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.CompanyStore;
@@ -326,6 +327,13 @@ public class CheckService {
           Rule.VISIT_NOT_FINISHED,
           "Only a finished visit can be checked; this one of job %d is %s."
               .formatted(visit.job().number(), shownState(visit)));
+    }
+    VisitOutcome outcome = visit.outcome();
+    if (outcome != null && !outcome.takesWork() && !visit.isWorked()) {
+      throw new Refused(
+          Rule.VISIT_NOT_DONE,
+          "Nothing was done on this visit of job %d. Say that it was not this time, so that somebody goes again, or call it off."
+              .formatted(visit.job().number()));
     }
   }
 

@@ -1,12 +1,16 @@
 package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.CAUSE_CODE;
+import static app.pragmata.server.generated.Tables.PERSON;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
 import app.pragmata.core.field.Tap;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.money.Minutes;
 import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.LockedVisit;
@@ -16,10 +20,14 @@ import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.partswanted.PartsWanted;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.partswanted.PartsWanted.Wanted;
+import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.todos.ToDoService;
+import app.pragmata.server.todos.ToDoService.ToDoForm;
 import java.math.BigDecimal;
 import java.time.Instant;
+import java.util.Map;
 import java.util.Objects;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
@@ -38,24 +46,46 @@ public class FieldService {
    * The end of a visit.
    *
    * @param causeCode why it was wrong, where the technician knows; null leaves what is known
+   * @param outcome what came of it; null is done
+   * @param reason why it is not done; empty for done
    */
   public record FinishForm(
       @Nullable String note,
       @Nullable String causeCode,
+      @Nullable VisitOutcome outcome,
+      @Nullable String reason,
       @Nullable String endedAt,
       @Nullable Instant tappedAt,
-      @Nullable Instant sentAt) {}
+      @Nullable Instant sentAt) {
+    /** Done, tapped now. */
+    public static FinishForm done(@Nullable String note, @Nullable String causeCode) {
+      return new FinishForm(note, causeCode, null, null, null, null, null);
+    }
+  }
+
+  /** Why somebody cannot go. */
+  public record HandBackForm(@Nullable String reason) {}
+
+  /** How much later somebody comes than was planned, such as "20" minutes or "1:15". */
+  public record LateForm(@Nullable String late) {}
 
   /** A part from the van; the quantity as typed. */
   public record PartForm(@Nullable Long partId, @Nullable String quantity) {}
 
   private static final int LONGEST_NOTE = 4_000;
+  private static final int LONGEST_REASON = 300;
+  private static final int LATEST = 480;
+  private static final Map<VisitOutcome, String> SAID_OF =
+      Map.of(
+          VisitOutcome.NOT_LET_IN, "could not get in", VisitOutcome.DECLINED, "customer declined");
 
   private final VisitStore visits;
   private final TimeEntries times;
   private final Clocks clocks;
   private final PartsUsed parts;
   private final PartsWanted wanted;
+  private final PlanningService planning;
+  private final ToDoService toDos;
   private final RepeatableRequests repeats;
   private final DSLContext database;
 
@@ -65,6 +95,8 @@ public class FieldService {
       Clocks clocks,
       PartsUsed parts,
       PartsWanted wanted,
+      PlanningService planning,
+      ToDoService toDos,
       RepeatableRequests repeats,
       DSLContext database) {
     this.visits = visits;
@@ -72,6 +104,8 @@ public class FieldService {
     this.clocks = clocks;
     this.parts = parts;
     this.wanted = wanted;
+    this.planning = planning;
+    this.toDos = toDos;
     this.repeats = repeats;
     this.database = database;
   }
@@ -83,6 +117,11 @@ public class FieldService {
   public void finish(Act act, @Nullable String key, long visitId, FinishForm form) {
     var reading = new Reading();
     String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
+    VisitOutcome outcome = Objects.requireNonNullElse(form.outcome(), VisitOutcome.DONE);
+    String reason =
+        outcome.takesReason()
+            ? Objects.requireNonNullElse(reading.text("reason", form.reason(), LONGEST_REASON), "")
+            : "";
     if (form.causeCode() != null
         && !database.fetchExists(CAUSE_CODE, CAUSE_CODE.CODE.eq(form.causeCode()))) {
       reading.fault(
@@ -95,7 +134,7 @@ public class FieldService {
         key,
         "finish",
         visitId,
-        note + " " + form.causeCode() + " " + form.endedAt(),
+        note + " " + form.causeCode() + " " + outcome + " " + reason + " " + form.endedAt(),
         locked -> {
           if (locked.state() instanceof VisitState.Finished) {
             return;
@@ -116,18 +155,100 @@ public class FieldService {
             return;
           }
           boolean kept = stopAll(act, locked, form.endedAt(), moment);
-          if (!locked.isWorked() && !kept) {
+          if (outcome.takesWork() && !locked.isWorked() && !kept) {
             throw new Refused(
                 Rule.MISSING,
-                "No work or part is recorded on this visit yet. Start work first, or tell the office that it did not happen.");
+                "No work or part is recorded on this visit yet. Start work first, or say why nothing came of it.");
           }
-          locked.finish(moment, note);
+          locked.finish(moment, note, outcome, reason);
           if (form.causeCode() != null) {
             locked.job().noteCause(form.causeCode());
           }
           step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
+          if (outcome == VisitOutcome.COME_AGAIN) {
+            visits.want(act, locked.job().id(), null, locked.expectedMinutes());
+            visits.follow(act, locked.job());
+          } else if (outcome != VisitOutcome.DONE) {
+            tellOffice(act, locked, SAID_OF.get(outcome), reason);
+          }
           wanted.noteVisitOver(act, locked.job());
         });
+  }
+
+  /**
+   * Gives a visit back that nobody has begun: it waits for somebody else, and the office knows why.
+   */
+  public void handBack(Act act, @Nullable String key, long visitId, HandBackForm form) {
+    var reading = new Reading();
+    String reason = reading.text("reason", form.reason(), LONGEST_REASON);
+    reading.refuseIfFaulty();
+    repeats.once(
+        act,
+        key,
+        "hand back",
+        visitId + " " + reason,
+        visitId,
+        () -> {
+          LockedVisit visit = planning.handBack(act, visitId, own -> requireToHandBack(act, own));
+          tellOffice(act, visit, "handed back", Objects.requireNonNull(reason));
+        });
+  }
+
+  private static void requireToHandBack(Act act, LockedVisit visit) {
+    OwnVisit.require(visit, act.personId());
+    if (!visit.isResponsible(act.personId())) {
+      throw new Refused(
+          Rule.WRONG_KIND, "You only come along. Ask whoever is responsible, or the office.");
+    }
+  }
+
+  /** Says that one comes later than planned, today; the customer is told. */
+  public void beLate(Act act, @Nullable String key, long visitId, LateForm form) {
+    var reading = new Reading();
+    Integer minutes = reading.required("late", form.late(), FieldService::minutesLate);
+    reading.refuseIfFaulty();
+    once(
+        act,
+        key,
+        "late",
+        visitId,
+        minutes + "",
+        locked -> {
+          boolean ahead =
+              locked.state() instanceof VisitState.Planned
+                  || locked.state() instanceof VisitState.Driving;
+          if (!ahead || !act.today().equals(locked.day())) {
+            throw new Refused(
+                Rule.VISIT_BEGUN, "One is late for a visit of today that has not begun on site.");
+          }
+          locked.beLate(Objects.requireNonNull(minutes));
+          step(act, JobEvent.VISIT_LATE, locked, locked.state());
+        });
+  }
+
+  /** A bare number is minutes. */
+  private static int minutesLate(String typed) {
+    int minutes = typed.matches("\\d{1,3}") ? Integer.parseInt(typed) : Minutes.parse(typed);
+    if (minutes < 5 || minutes > LATEST) {
+      throw new Unreadable(
+          Rule.EXCEEDS_LIMIT,
+          "Say between 5 minutes and 8 hours, like 20 or 1:15. For another day hand it back.");
+    }
+    return minutes;
+  }
+
+  private void tellOffice(Act act, LockedVisit visit, @Nullable String what, String reason) {
+    String said =
+        "%s: job %d, %s. “%s”"
+            .formatted(
+                database.fetchValue(PERSON.NAME, PERSON.ID.eq(act.personId())),
+                visit.job().number(),
+                what,
+                reason);
+    toDos.insertForOffice(
+        act,
+        act.personId(),
+        new ToDoForm(0, said, null, null, visit.job().customerId(), visit.job().id(), null));
   }
 
   private void once(

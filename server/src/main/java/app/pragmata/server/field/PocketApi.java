@@ -28,6 +28,7 @@ import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.partswanted.PartWantedState;
@@ -134,6 +135,9 @@ class PocketApi {
    *     knows; null where nobody knows
    * @param promisedNetMinor what the promise comes to without VAT, in minor units; null for whoever
    *     does not see prices
+   * @param outcome what came of it; null until it is over
+   * @param reason why it is not done, or did not happen; empty for none
+   * @param lateMinutes how much later than planned one has said to come; null for as planned
    * @param responsible whether finishing it is up to this person
    * @param runningSince null while no clock of this person runs
    * @param labourMinutes this person's own, as are the drive and the miles
@@ -165,6 +169,9 @@ class PocketApi {
       String promised,
       @Nullable Long promisedNetMinor,
       String note,
+      @Nullable VisitOutcome outcome,
+      String reason,
+      @Nullable Short lateMinutes,
       @Nullable Instant runningSince,
       int labourMinutes,
       int driveMinutes,
@@ -486,6 +493,9 @@ class PocketApi {
             ", ", promised.stream().map(PocketApi::promisedPart).filter(Objects::nonNull).toList()),
         seesPrices(act) ? promised.stream().map(QuoteLine::net).collect(Money.sum()).minor() : null,
         visit.getNote(),
+        visit.getOutcome(),
+        visit.getReason(),
+        visit.getLateMinutes(),
         runningSince(row.get(clocks)),
         minutes(row.get(clocks), TimeEntry.Kind.LABOUR),
         minutes(row.get(clocks), TimeEntry.Kind.DRIVE),
@@ -626,6 +636,28 @@ class PocketApi {
       @PathVariable long id,
       @RequestBody FieldService.FinishForm form) {
     service.finish(act, key, id, form);
+    return getPocketVisit(act, id);
+  }
+
+  /** Gives a visit back that has not begun; it is not among one's own any more. */
+  @PostMapping("/api/pocket/visits/{id}/hand-back")
+  Day handVisitBack(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.HandBackForm form) {
+    service.handBack(act, key, id, form);
+    return getPocketDay(act);
+  }
+
+  /** Says that one comes later than planned. */
+  @PostMapping("/api/pocket/visits/{id}/late")
+  PocketVisit tellLate(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.LateForm form) {
+    service.beLate(act, key, id, form);
     return getPocketVisit(act, id);
   }
 

@@ -36,6 +36,7 @@ public enum JobEvent implements Event {
   VISIT_REOPENED(RecordKind.VISIT),
   VISIT_NOT_THIS_TIME(RecordKind.VISIT),
   VISIT_CALLED_OFF(RecordKind.VISIT),
+  VISIT_LATE(RecordKind.VISIT),
   TIME_STARTED(RecordKind.TIME_ENTRY),
   TIME_STOPPED(RecordKind.TIME_ENTRY),
   TIME_ADDED(RecordKind.TIME_ENTRY),

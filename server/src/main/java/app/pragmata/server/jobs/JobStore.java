@@ -20,6 +20,7 @@ import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.not;
+import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
@@ -41,6 +42,7 @@ import app.pragmata.core.jobs.JobVat;
 import app.pragmata.core.jobs.PartUse;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.jobs.Warranty;
 import app.pragmata.core.money.Money;
@@ -253,6 +255,14 @@ public class JobStore {
   public record Companion(long id, String name, @Nullable LocalTime from, @Nullable LocalTime to) {}
 
   /**
+   * What a technician says of a visit.
+   *
+   * @param outcome null until it is over
+   * @param lateMinutes how much later than planned they expect to be there; null for as planned
+   */
+  public record Report(@Nullable VisitOutcome outcome, @Nullable Short lateMinutes) {}
+
+  /**
    * A visit with its entries; technician, days and start are null while it is unplanned.
    *
    * @param companions who comes besides the technician
@@ -261,6 +271,7 @@ public class JobStore {
    *     nothing
    * @param awaitedPart the part that it waits for, or waited for until it arrived; empty for none
    * @param replacesId the visit that did not happen and of which it takes the place; null for none
+   * @param report what its technician says of it
    */
   public record WholeVisit(
       long id,
@@ -279,6 +290,7 @@ public class JobStore {
       @Nullable Long replacesId,
       String note,
       String reason,
+      Report report,
       @Nullable String labourWarrantyExclusion,
       @Nullable String driveWarrantyExclusion,
       List<Entry> entries,
@@ -626,6 +638,7 @@ public class JobStore {
                     VISIT.REPLACES_ID,
                     VISIT.NOTE,
                     VISIT.REASON,
+                    row(VISIT.OUTCOME, VISIT.LATE_MINUTES).mapping(Report.class, Report::new),
                     VISIT.LABOUR_WARRANTY_EXCLUSION,
                     VISIT.DRIVE_WARRANTY_EXCLUSION,
                     entries,

@@ -3,6 +3,7 @@ package app.pragmata.server.jobs;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.generated.tables.records.VisitRecord;
@@ -197,6 +198,7 @@ public final class LockedVisit {
     row.setPlannedDay(plan.day());
     row.setStartTime(plan.start());
     row.setExpectedMinutes(plan.expectedMinutes());
+    row.setLateMinutes(null);
   }
 
   /** A visit that begins on another day than planned is a visit of that day. */
@@ -205,10 +207,26 @@ public final class LockedVisit {
     row.setBegunAt(at);
   }
 
-  /** What was done is all; the note says it in words. */
-  public void finish(Instant at, String note) {
+  /**
+   * What was done is all; the note says it in words.
+   *
+   * @param reason why somebody has to come again, or why nothing came of it; empty for done
+   */
+  public void finish(Instant at, String note, VisitOutcome outcome, String reason) {
     row.setNote(note);
+    row.setOutcome(outcome);
+    row.setReason(reason);
     finish(at);
+  }
+
+  /** What came of it; null where nobody of the field has said. */
+  public @Nullable VisitOutcome outcome() {
+    return row.getOutcome();
+  }
+
+  /** Its technician comes so many minutes after its time. */
+  public void beLate(int minutes) {
+    row.setLateMinutes((short) minutes);
   }
 
   /** The same without a word. */

@@ -29,6 +29,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Consumer;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -143,6 +144,24 @@ public class PlanningService {
     drivesHome.lock(days, List.of(visitId));
     LockedVisit visit = visits.lock(visitId);
     Versions.require(version, visit.version());
+    unplan(act, visit, days);
+  }
+
+  /**
+   * The same by whoever was to go, as it stands; gives the visit.
+   *
+   * @param require refuses whoever may not
+   */
+  public LockedVisit handBack(Act act, long visitId, Consumer<LockedVisit> require) {
+    List<PersonDay> days = drivesHome.daysOf(List.of(visitId));
+    drivesHome.lock(days, List.of(visitId));
+    LockedVisit visit = visits.lock(visitId);
+    require.accept(visit);
+    unplan(act, visit, days);
+    return visit;
+  }
+
+  private void unplan(Act act, LockedVisit visit, List<PersonDay> days) {
     visit.job().requireUnbilled();
     switch (visit.state()) {
       case VisitState.Unplanned waits -> {}

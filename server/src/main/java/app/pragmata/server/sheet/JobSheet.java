@@ -7,6 +7,7 @@ import app.pragmata.core.costing.Variances;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.billing.BillingView;
@@ -100,6 +101,8 @@ public record JobSheet(
    * @param notBefore before which its part, or whatever else it waits for, is not there; null for
    *     nothing
    * @param awaitedPart the part that it waits for, or waited for until it arrived; empty for none
+   * @param outcome what its technician says came of it; null until then
+   * @param lateMinutes how much later than planned they expect to be there; null for as planned
    */
   public record Visit(
       long id,
@@ -118,6 +121,8 @@ public record JobSheet(
       @Nullable Long replacesId,
       String note,
       String reason,
+      @Nullable VisitOutcome outcome,
+      @Nullable Short lateMinutes,
       @Nullable String labourWarrantyExclusion,
       @Nullable String driveWarrantyExclusion,
       boolean takesRecords,

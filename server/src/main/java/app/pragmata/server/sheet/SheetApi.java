@@ -246,6 +246,8 @@ class SheetApi {
         visit.replacesId(),
         visit.note(),
         visit.reason(),
+        visit.report().outcome(),
+        visit.report().lateMinutes(),
         visit.labourWarrantyExclusion(),
         visit.driveWarrantyExclusion(),
         visit.state().takesRecords(visit.day(), today),

@@ -7,5 +7,6 @@ public enum ToldKind implements Coded {
   CONFIRMED,
   CHANGED,
   CALLED_OFF,
-  ON_THE_WAY
+  ON_THE_WAY,
+  LATE
 }

@@ -39,6 +39,7 @@ class VisitFacts {
    * @param equipment empty for none
    * @param warrantyUntil of its labour; null for none
    * @param quotedMinor the net price of all accepted quotes; null for none
+   * @param lateMinutes how much later than planned they expect to be there; null for as planned
    * @param parts that were promised
    * @param mailAddress of the site's contact or the customer; empty for none
    * @param phone of the customer; empty for none
@@ -52,6 +53,7 @@ class VisitFacts {
       @Nullable LocalDate day,
       @Nullable LocalTime start,
       int expectedMinutes,
+      @Nullable Short lateMinutes,
       String title,
       String site,
       String address,
@@ -91,7 +93,7 @@ class VisitFacts {
     var row =
         database
             .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID, PERSON.NAME)
-            .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
+            .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES, VISIT.LATE_MINUTES)
             .select(JOB.ID, JOB.TITLE, SITE.NAME, SITE.ADDRESS)
             .select(EQUIPMENT.MODEL, EQUIPMENT.LABOUR_WARRANTY_UNTIL)
             .select(CUSTOMER.ID, CUSTOMER.NAME, CUSTOMER.PHONE)
@@ -122,6 +124,7 @@ class VisitFacts {
         row.get(VISIT.DAY),
         row.get(VISIT.START_TIME),
         row.get(VISIT.EXPECTED_MINUTES),
+        row.get(VISIT.LATE_MINUTES),
         row.get(JOB.TITLE),
         row.get(SITE.NAME),
         row.get(SITE.ADDRESS),

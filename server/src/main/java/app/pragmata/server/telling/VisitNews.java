@@ -53,12 +53,19 @@ import org.springframework.transaction.support.TransactionTemplate;
 /**
  * Tells customers of their visits. A plan that changed is told two minutes after its last change,
  * and only what differs from what they were told before: whoever drags a visit to and fro sends one
- * message, or none. That somebody is on the way is told at once.
+ * message, or none. That somebody is on the way, or comes later, is told at once.
  */
 @Component
 class VisitNews {
+  /** What may have to be told of a visit. */
+  enum News {
+    PLAN,
+    COMING,
+    LATE
+  }
+
   /** A change of a visit that may have to be told. */
-  record Change(long visitId, boolean onTheWay) {}
+  record Change(long visitId, News news) {}
 
   private static final TaskDescriptor<Change> TASK = TaskDescriptor.of("visit-news", Change.class);
 
@@ -116,15 +123,19 @@ class VisitNews {
   public void follow(WhatHappened what) {
     Set<Long> planned = what.records(each -> OF_THE_PLAN.contains(each.event()));
     Set<Long> coming = what.records(each -> each.event() == JobEvent.VISIT_UNDER_WAY);
-    if (planned.isEmpty() && coming.isEmpty()) {
+    Set<Long> late = what.records(each -> each.event() == JobEvent.VISIT_LATE);
+    if (planned.isEmpty() && coming.isEmpty() && late.isEmpty()) {
       return;
     }
     Instant now = Instant.now();
     for (long visit : listeners(planned, true)) {
-      later.at(now.plus(settlesIn), work(new Change(visit, false), now));
+      later.at(now.plus(settlesIn), work(new Change(visit, News.PLAN), now));
     }
     for (long visit : listeners(coming, false)) {
-      later.soon(work(new Change(visit, true), now));
+      later.soon(work(new Change(visit, News.COMING), now));
+    }
+    for (long visit : listeners(late, false)) {
+      later.soon(work(new Change(visit, News.LATE), now));
     }
   }
 
@@ -154,10 +165,10 @@ class VisitNews {
         status -> {
           Act act = Act.ofProgram(clock.instant(), companies.getZone());
           Facts visit = facts.get(change.visitId());
-          if (change.onTheWay()) {
-            tellComing(act, visit);
-          } else {
-            tellPlan(act, visit, visit.planToldBy());
+          switch (change.news()) {
+            case PLAN -> tellPlan(act, visit, visit.planToldBy());
+            case COMING -> tellComing(act, visit);
+            case LATE -> tellLate(act, visit);
           }
         });
   }
@@ -254,7 +265,7 @@ class VisitNews {
     return database
         .selectFrom(VISIT_MESSAGE)
         .where(VISIT_MESSAGE.VISIT_ID.eq(visitId))
-        .and(VISIT_MESSAGE.KIND.ne(ToldKind.ON_THE_WAY))
+        .and(VISIT_MESSAGE.KIND.notIn(ToldKind.ON_THE_WAY, ToldKind.LATE))
         .orderBy(VISIT_MESSAGE.ID.desc())
         .limit(1)
         .fetchOne();
@@ -265,14 +276,7 @@ class VisitNews {
     if (visit.state() != VisitState.Code.DRIVING || address(visit, by).isEmpty()) {
       return;
     }
-    VisitMessageRecord last = lastOfPlan(visit.visitId());
-    var told =
-        new Told(
-            Objects.requireNonNull(visit.technicianId()),
-            Objects.requireNonNull(visit.day()),
-            Objects.requireNonNull(visit.start()),
-            visit.expectedMinutes());
-    note(act, visit, ToldKind.ON_THE_WAY, by, told, last == null ? 0 : last.getSequence());
+    noteAsPlanned(act, visit, ToldKind.ON_THE_WAY, by);
     Wording wording = companies.getCompany().wording();
     LocalTime arrives = arrivals.expected(act, visit.visitId());
     send(
@@ -282,6 +286,36 @@ class VisitNews {
         wording.say(Phrase.MAIL_ON_THE_WAY, visit.technician()),
         wording.say(Phrase.MAIL_ON_THE_WAY_SAYS, visit.technician(), arrives),
         null);
+  }
+
+  private void tellLate(Act act, Facts visit) {
+    TellBy by = visit.comingToldBy();
+    boolean ahead =
+        visit.state() == VisitState.Code.PLANNED || visit.state() == VisitState.Code.DRIVING;
+    if (!ahead || visit.lateMinutes() == null || address(visit, by).isEmpty()) {
+      return;
+    }
+    noteAsPlanned(act, visit, ToldKind.LATE, by);
+    Wording wording = companies.getCompany().wording();
+    LocalTime arrives = Objects.requireNonNull(visit.start()).plusMinutes(visit.lateMinutes());
+    send(
+        act,
+        visit,
+        by,
+        wording.say(Phrase.MAIL_LATE, visit.technician(), arrives),
+        wording.say(Phrase.MAIL_LATE_SAYS, visit.technician(), visit.start(), arrives),
+        null);
+  }
+
+  private void noteAsPlanned(Act act, Facts visit, ToldKind kind, TellBy by) {
+    VisitMessageRecord last = lastOfPlan(visit.visitId());
+    var told =
+        new Told(
+            Objects.requireNonNull(visit.technicianId()),
+            Objects.requireNonNull(visit.day()),
+            Objects.requireNonNull(visit.start()),
+            visit.expectedMinutes());
+    note(act, visit, kind, by, told, last == null ? 0 : last.getSequence());
   }
 
   private void note(Act act, Facts visit, ToldKind kind, TellBy by, Told told, int sequence) {
@@ -297,7 +331,7 @@ class VisitNews {
     row.setExpectedMinutes(told.minutes());
     row.setToldAt(act.at());
     row.store();
-    if (kind != ToldKind.ON_THE_WAY) {
+    if (kind != ToldKind.ON_THE_WAY && kind != ToldKind.LATE) {
       boolean calledOff = kind == ToldKind.CALLED_OFF;
       database
           .update(VISIT)
