@@ -8,7 +8,8 @@ import { queries } from "../api/queries";
 import { day, hours, money, openHours, time, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
-import { CrewTicks, useTicked } from "./CrewTicks";
+import { Break } from "./Break";
+import { CrewTicks, type Ticked, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
 import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MissingParts, WantPart } from "./MissingParts";
@@ -128,7 +129,7 @@ export default function PocketVisit() {
         ) : (
           <>
             {visit.elsewhere && <Elsewhere clock={visit.elsewhere} />}
-            <NextStep visit={visit} take={take} open={setPanel} running={act.running} />
+            <NextStep visit={visit} take={take} open={setPanel} running={act.running} ticked={ticked} />
             {!OVER.includes(visit.state) && <CrewTicks crew={visit.crew} ticked={ticked} />}
             {visit.state !== "called_off" && visit.state !== "not_this_time" && (
               <Button block className="tall apart" onClick={() => setPanel("wanted")}>
@@ -188,9 +189,15 @@ function Bar() {
   );
 }
 
-type NextProps = { visit: Visit; take: (step: Step) => void; open: (panel: Panel) => void; running: boolean };
+type NextProps = {
+  visit: Visit;
+  take: (step: Step) => void;
+  open: (panel: Panel) => void;
+  running: boolean;
+  ticked: Ticked;
+};
 
-function NextStep({ visit, take, open, running }: NextProps) {
+function NextStep({ visit, take, open, running, ticked }: NextProps) {
   const since = useMinutesSince(visit.runningSince ?? undefined);
   if (OVER.includes(visit.state)) {
     return (
@@ -248,6 +255,7 @@ function NextStep({ visit, take, open, running }: NextProps) {
           </Button>
         )}
         <Button onClick={() => open("parts")}>Add parts</Button>
+        {visit.runningSince && <Break crewIds={ticked.crewIds} />}
       </div>
     </>
   );

@@ -33,6 +33,8 @@ class AccessibilityTest {
         "/fault-talks/1",
         "/imports",
         "/to-dos?whose=all",
+        "/parts-wanted",
+        "/hours/2026-11-23",
         "/books/journal",
         "/books/1050"
       })
@@ -79,6 +81,9 @@ class AccessibilityTest {
     assertThat(seriousViolations(phone)).isEmpty();
     phone.navigate("/pocket/" + gate.visit());
     phone.locator(".big").waitFor();
+    assertThat(seriousViolations(phone)).isEmpty();
+    phone.navigate("/pocket/week/" + gate.monday());
+    phone.locator("[data-day] form, [data-day] button").first().waitFor();
     assertThat(seriousViolations(phone)).isEmpty();
     gate.at("17:00");
     gate.tap("finish", java.util.Map.of());

@@ -8,17 +8,13 @@ import static com.microsoft.playwright.options.WaitForSelectorState.DETACHED;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.jobs.VisitState;
-import app.pragmata.server.DemoTemplate;
-import app.pragmata.server.Pragmata;
 import app.pragmata.server.RunningPragmata;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
 import java.nio.file.Path;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.Date;
-import java.util.List;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -52,6 +48,7 @@ class ScreenshotsTest {
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
     picture(desk, "/parts-wanted", "parts-wanted");
+    picture(desk, "/hours/2026-11-16", "hours");
     quoteEditor(desk);
     offer(desk);
     frontDesk(desk);
@@ -96,20 +93,7 @@ class ScreenshotsTest {
   }
 
   @Test
-  void a_company_of_ones_own() {
-    String database = RunningPragmata.databaseForTests() + "_unfounded";
-    DemoTemplate.makeEmpty(database);
-    try (var empty =
-        RunningPragmata.start(
-            database,
-            Clock.systemUTC(),
-            List.of(Pragmata.class),
-            "pragmata.founding-word=58568-da2b3")) {
-      Page page = Chromium.window(program, 1280, 800);
-      page.navigate(RunningPragmata.address(empty) + "/?word=58568-da2b3");
-      page.getByLabel("Name of the company").fill("Ferrow Gate & Shutter");
-      take(page, "founding");
-    }
+  void the_settings() {
     Page desk = Chromium.desk(program, "orla");
     desk.navigate("/settings");
     desk.getByLabel("leaves: Orla Ferrow").waitFor();
