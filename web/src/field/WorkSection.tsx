@@ -24,6 +24,7 @@ import { PlanForm } from "../planning/PlanForm";
 import { partWords } from "../planning/words";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { OUTCOMES } from "./Finish";
+import { Measured } from "./Measured";
 import { useReopen } from "./useReopen";
 import styles from "./WorkSection.module.css";
 
@@ -417,6 +418,8 @@ function TimeRow({
         {helper && `, ${helper}`}
         {entry.description && <span className="soft">, {entry.description}</span>}
         {milesMissing && <span className="needs">, miles not entered</span>}
+        {entry.inDoubt && <span className="needs">, the end was set by the next clock</span>}
+        <Measured entry={entry} />
       </td>
       <td className="figure">
         {isNormal && <Quantity minutes={entry.minutes} corrected={entry.corrected} />}

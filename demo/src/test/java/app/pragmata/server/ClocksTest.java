@@ -291,6 +291,9 @@ class ClocksTest {
             "16:20");
     gate.at("16:30");
     assertThat(imre.post(path, time).pointer()).isEqualTo("/reason");
+    var noVisit = new HashMap<String, Object>(time);
+    noVisit.remove("visitId");
+    assertThat(imre.post(path, noVisit).pointer()).isEqualTo("/work");
     time.put("reason", "Back for the remote");
     assertThat(imre.post(path, time).status()).isEqualTo(200);
     JsonNode written = entryOf(imre, "labour", "16:00");
@@ -364,7 +367,7 @@ class ClocksTest {
   }
 
   @ParameterizedTest
-  @CsvSource({"2026-11-24, NOT_FOUND", "2098-12-29, WEEK_NOT_OVER"})
+  @CsvSource({"2026-11-24, NOT_FOUND", "2098-12-29, WEEK_TO_COME"})
   void no_week_that_is_none_or_to_come_is_signed_off(String monday, String rule) {
     assertThat(imre.post("/api/pocket/weeks/" + monday + "/sign-off", Map.of()).rule())
         .isEqualTo(rule);

@@ -3,6 +3,7 @@ package app.pragmata.server.field;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.VISIT;
 
+import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.TimeEntry;
@@ -92,6 +93,11 @@ class OwnTimes {
   /** Own time that nobody clocked, on a visit or none; gives the id of the entry. */
   long add(Act act, @Nullable String key, LocalDate day, OwnTimeForm form) {
     requireMayBackdate(act);
+    if (form.visitId() == null && form.kind() == TimeEntry.Kind.LABOUR) {
+      var reading = new Reading();
+      reading.text("work", form.work(), Clocks.LONGEST_WORK);
+      reading.refuseIfFaulty();
+    }
     var time =
         new TimeForm(
             0,

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * Those for whom somebody taps, with the clocks that run and their visits, all locked until the
  * transaction ends.
  *
- * @param people whoever taps first
+ * @param people whoever taps among them, in the order of their ids
  * @param visits by id: the one that is tapped and those on which a clock runs
  * @param days on which a clock was started that is a drive to no visit
  */

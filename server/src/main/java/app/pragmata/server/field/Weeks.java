@@ -238,7 +238,7 @@ public class Weeks {
   public void signOff(Act act, LocalDate monday) {
     requireMonday(monday);
     if (monday.isAfter(act.today())) {
-      throw new Refused(Rule.WEEK_NOT_OVER, "This week is to come. Sign it off when it is worked.");
+      throw new Refused(Rule.WEEK_TO_COME, "This week is to come. Sign it off when it is worked.");
     }
     List<WeekEntry> entries = list(act, List.of(act.personId()), monday);
     if (entries.stream().anyMatch(WeekEntry::runs)) {

@@ -344,7 +344,13 @@ public class JobStore {
     }
   }
 
-  /** A time entry; the end is null while the clock runs, the costs are null until the check. */
+  /**
+   * A time entry; the end is null while the clock runs, the costs are null until the check.
+   *
+   * @param measuredFrom when its clock was started; null for time that was written down, as is to
+   *     when it was stopped
+   * @param inDoubt whether the next clock set its end and its person is still to say when it was
+   */
   public record Entry(
       long id,
       int version,
@@ -359,7 +365,10 @@ public class JobStore {
       String description,
       @Nullable Long timeCostMinor,
       @Nullable Long distanceCostMinor,
-      @Nullable Long costReleaseId) {
+      @Nullable Long costReleaseId,
+      @Nullable Instant measuredFrom,
+      @Nullable Instant measuredTo,
+      boolean inDoubt) {
 
     /** Whole minutes; none while the clock runs. */
     public int minutes() {
@@ -585,7 +594,10 @@ public class JobStore {
                         TIME_ENTRY.DESCRIPTION,
                         TIME_ENTRY.TIME_COST_MINOR,
                         TIME_ENTRY.DISTANCE_COST_MINOR,
-                        TIME_ENTRY.COST_RELEASE_ID)
+                        TIME_ENTRY.COST_RELEASE_ID,
+                        TIME_ENTRY.MEASURED_FROM,
+                        TIME_ENTRY.MEASURED_TO,
+                        TIME_ENTRY.END_IN_DOUBT)
                     .from(TIME_ENTRY)
                     .join(worker)
                     .on(worker.ID.eq(TIME_ENTRY.PERSON_ID))

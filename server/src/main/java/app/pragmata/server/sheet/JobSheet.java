@@ -149,6 +149,9 @@ public record JobSheet(
    * @param fromDaysLater on how many days after the visit's it starts
    * @param toDaysLater on how many days after the visit's it ends
    * @param byTheClock whether the rate class is what the working hours say all along
+   * @param measuredFrom when its clock was started; null for time that was written down, as is to
+   *     when it was stopped
+   * @param inDoubt whether the next clock set its end and its person is still to say when it was
    */
   public record Time(
       long id,
@@ -165,6 +168,9 @@ public record JobSheet(
       int minutes,
       BigDecimal miles,
       String description,
+      @Nullable LocalTime measuredFrom,
+      @Nullable LocalTime measuredTo,
+      boolean inDoubt,
       long costMinor,
       boolean corrected) {}
 

@@ -38,7 +38,9 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
@@ -301,8 +303,15 @@ class SheetApi {
         entry.minutes(),
         entry.miles(),
         entry.description(),
+        timeOf(entry.measuredFrom(), hours),
+        timeOf(entry.measuredTo(), hours),
+        entry.inDoubt(),
         costing.cost(entry.fact()).total().minor(),
         corrected.contains(new Corrected(RecordKind.TIME_ENTRY, entry.id())));
+  }
+
+  private static @Nullable LocalTime timeOf(@Nullable Instant moment, WorkingCalendar hours) {
+    return moment == null ? null : moment.atZone(hours.zone()).toLocalTime();
   }
 
   /** What goes beyond the promise is marked, where there is one. */
