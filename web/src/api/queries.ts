@@ -428,6 +428,11 @@ export const queries = {
     queryKey: ["work", "parts-wanted-count"],
     queryFn: () => answer(client.GET("/api/parts-wanted/count")),
   }),
+  unlistedParts: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "unlisted-parts", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/unlisted-parts", { params: { path: { id } } })),
+    }),
   partsWantedOfJob: (id: number) =>
     queryOptions({
       queryKey: ["work", "parts-wanted-of-job", id],

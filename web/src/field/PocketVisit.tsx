@@ -15,6 +15,7 @@ import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MissingParts, WantPart } from "./MissingParts";
 import { HandBack, Late } from "./NotAsPlanned";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+import { NoteUnlisted } from "./UnlistedParts";
 
 type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
 type StepForm = {
@@ -294,6 +295,9 @@ function Parts({ visit, back }: { visit: Visit; back: () => void }) {
             usual={1}
           />
         ))}
+      {wanted.trim() !== "" && (
+        <NoteUnlisted visitId={visit.visitId} name={wanted.trim()} noted={() => setWanted("")} />
+      )}
       <div className="pair">
         <Button onClick={back}>Done with parts</Button>
       </div>
@@ -385,7 +389,12 @@ function Facts({ visit }: { visit: Visit }) {
         <div className="first">
           <span>Used so far</span>
         </div>
-        {visit.parts.length === 0 && <p>No parts yet.</p>}
+        {visit.parts.length === 0 && visit.unlistedParts.length === 0 && <p>No parts yet.</p>}
+        {visit.unlistedParts.map((part) => (
+          <p key={`unlisted ${part.id}`}>
+            {part.quantity} {part.name} <span className="needs">on no list yet</span>
+          </p>
+        ))}
         {visit.parts.map((part) => (
           <p
             key={part.id}

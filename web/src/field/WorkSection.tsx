@@ -25,6 +25,7 @@ import { partWords } from "../planning/words";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { OUTCOMES } from "./Finish";
 import { Measured } from "./Measured";
+import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
 import styles from "./WorkSection.module.css";
 
@@ -45,6 +46,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
         <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
+      <UnlistedParts jobId={job.id} editable={editable} />
       <JobNeeds jobId={job.id} editable={editable} />
       <LineVisits jobId={job.id} editable={editable} />
       <PartsWantedLines parts={parts ?? []} editable={editable} />

@@ -9,3 +9,26 @@ create table week_sign_off (
   break_minutes integer not null check (break_minutes >= 0),
   primary key (person_id, monday)
 );
+
+-- A part that somebody fitted and that is not on the price list; the office puts it on before the visit is checked.
+create table unlisted_part (
+  id bigint generated always as identity primary key,
+  version integer not null default 1,
+  visit_id bigint not null references visit,
+  -- What it is, in the technician's words.
+  name text not null check (name <> ''),
+  quantity numeric(14, 3) not null check (quantity > 0),
+  noted_at timestamptz not null,
+  noted_by bigint not null references person,
+  to_do_id bigint not null references to_do,
+  -- As which use it was priced; null while it is not.
+  visit_part_id bigint unique references visit_part,
+  -- When somebody said that it was none, and why.
+  dropped_at timestamptz,
+  reason text not null default '',
+  check (visit_part_id is null or dropped_at is null),
+  check ((dropped_at is null) = (reason = ''))
+);
+create index on unlisted_part (visit_id);
+create index on unlisted_part (noted_by);
+create index on unlisted_part (to_do_id);

@@ -58,6 +58,27 @@ class NotAsPlannedPageTest {
   }
 
   @Test
+  void a_part_on_no_list_is_noted_on_the_phone_and_priced_on_the_sheet() {
+    gate.onSite();
+    Page phone = phone();
+    button(phone, "Add parts").click();
+    phone.getByLabel("Find a part").fill("Hinge M12");
+    button(phone, "Note it").click();
+    button(phone, "Done with parts").click();
+    assertThat(phone.getByText("1 Hinge M12 on no list yet")).isVisible();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    button(desk, "Price it").click();
+    desk.getByLabel("Number on the price list").fill("HIN-" + gate.job());
+    desk.getByLabel("What one costs us").fill("14.25");
+    button(desk, "Put it on the list and on the visit").click();
+    assertThat(desk.locator("[data-unlisted]")).hasCount(0);
+    assertThat(desk.locator("[data-visit]").first()).containsText("Hinge M12");
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+  }
+
+  @Test
   void a_visit_is_handed_back_with_a_word() {
     gate.planned();
     gate.at("13:00");

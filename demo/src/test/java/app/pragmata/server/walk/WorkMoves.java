@@ -186,6 +186,40 @@ final class WorkMoves {
                     "Forgot the clock"));
   }
 
+  /** A part on no list is noted, and priced or dropped. */
+  static @Nullable Answer unlistedPart(WalkedCompany company, Dice dice) {
+    Record open =
+        company.pick(dice, "from unlisted_part t", "visit_part_id is null and dropped_at is null");
+    if (open != null && dice.oneIn(2)) {
+      String path = "/api/unlisted-parts/" + open.get("id");
+      return dice.oneIn(4)
+          ? company
+              .office()
+              .post(path + "/drop", Map.of("version", open.get("version"), "reason", "None"))
+          : company
+              .office()
+              .post(
+                  path + "/price",
+                  Map.of(
+                      "version",
+                      open.get("version"),
+                      "number",
+                      "W-" + open.get("id"),
+                      "name",
+                      "Walked",
+                      "unitCost",
+                      (1 + dice.next(90)) + ".35"));
+    }
+    Record visit = company.pick(dice, "from visit t", "state = 'on_site'");
+    return visit == null || visit.get("technician_id") == null
+        ? null
+        : company
+            .technicianOf(visit)
+            .post(
+                "/api/pocket/visits/" + visit.get("id") + "/unlisted-parts",
+                Map.of("name", "Walked", "quantity", (1 + dice.next(3)) + ".5"));
+  }
+
   /** A technician gives a visit back, or says that it gets later. */
   static @Nullable Answer notAsPlanned(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "state in ('planned', 'driving')");

@@ -76,6 +76,7 @@ public class CheckService {
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
   private final PartsWanted wanted;
+  private final UnpricedParts unpriced;
   private final EquipmentService equipment;
   private final BooksStore books;
   private final CompanyStore companies;
@@ -89,6 +90,7 @@ public class CheckService {
       DrivesHome drivesHome,
       PartsUsed parts,
       PartsWanted wanted,
+      UnpricedParts unpriced,
       EquipmentService equipment,
       BooksStore books,
       CompanyStore companies,
@@ -100,6 +102,7 @@ public class CheckService {
     this.drivesHome = drivesHome;
     this.parts = parts;
     this.wanted = wanted;
+    this.unpriced = unpriced;
     this.equipment = equipment;
     this.books = books;
     this.companies = companies;
@@ -221,13 +224,17 @@ public class CheckService {
         visitId + " " + form,
         () -> {
           BigDecimal quantity = FieldService.readQuantity(form);
-          var locked = lockCorrectable(visitId);
-          long partId = Objects.requireNonNull(form.partId());
-          long id = parts.add(act, JobEvent.PART_ADDED, locked, partId, quantity);
-          wanted.noteUse(act, locked.job(), partId, quantity, id);
-          visits.touch(act, locked, locked.state());
-          return id;
+          return addPart(act, visitId, Objects.requireNonNull(form.partId()), quantity);
         });
+  }
+
+  /** The same within an act of its own. */
+  long addPart(Act act, long visitId, long partId, BigDecimal quantity) {
+    LockedVisit locked = lockCorrectable(visitId);
+    long id = parts.add(act, JobEvent.PART_ADDED, locked, partId, quantity);
+    wanted.noteUse(act, locked.job(), partId, quantity, id);
+    visits.touch(act, locked, locked.state());
+    return id;
   }
 
   public void removePart(Act act, long visitPartId, int version, @Nullable String reason) {
@@ -306,6 +313,7 @@ public class CheckService {
     List<PersonDay> days = drivesHome.daysOf(ids);
     drivesHome.lock(days, ids);
     List<LockedVisit> locked = visits.lockAll(ids);
+    unpriced.refuse(ids);
     for (int i = 0; i < locked.size(); i++) {
       requireToCheck(locked.get(i), shown.get(i).version());
     }

@@ -10,6 +10,7 @@ import static app.pragmata.server.generated.Tables.PART_WANTED;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.UNLISTED_PART;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
@@ -177,6 +178,7 @@ class PocketApi {
       int driveMinutes,
       BigDecimal miles,
       List<UsedPart> parts,
+      List<UnlistedPartOnVisit> unlistedParts,
       List<PartToFit> partsToFit,
       List<MissingPart> missingParts,
       @Nullable String causeCode,
@@ -184,6 +186,9 @@ class PocketApi {
 
   /** Why something can be wrong; none are offered on a job without a fault. */
   record Cause(String code, String name) {}
+
+  /** A part on no price list that waits for the office to price it. */
+  record UnlistedPartOnVisit(long id, String name, BigDecimal quantity) {}
 
   record UsedPart(long id, String name, String unit, BigDecimal quantity) {}
 
@@ -501,10 +506,20 @@ class PocketApi {
         minutes(row.get(clocks), TimeEntry.Kind.DRIVE),
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
         row.get(used),
+        unlistedParts(id),
         partsToFit(promised, row.get(fitted)),
         row.get(missing),
         job.getCauseCode(),
         job.getFaultCode() == null ? List.of() : row.get(causes));
+  }
+
+  private List<UnlistedPartOnVisit> unlistedParts(long visitId) {
+    return database
+        .select(UNLISTED_PART.ID, UNLISTED_PART.NAME, UNLISTED_PART.QUANTITY)
+        .from(UNLISTED_PART)
+        .where(UNLISTED_PART.VISIT_ID.eq(visitId).and(UnpricedParts.OPEN))
+        .orderBy(UNLISTED_PART.ID)
+        .fetch(mapping(UnlistedPartOnVisit::new));
   }
 
   private boolean seesPrices(Act act) {

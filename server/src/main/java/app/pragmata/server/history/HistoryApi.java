@@ -8,6 +8,7 @@ import app.pragmata.server.billing.BillingEvent;
 import app.pragmata.server.calls.CallEvent;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.customers.CustomerEvent;
+import app.pragmata.server.field.FieldEvent;
 import app.pragmata.server.importing.ImportEvent;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.partswanted.PartWantedEvent;
@@ -55,6 +56,7 @@ class HistoryApi {
           CallEvent.class,
           CompanyEvent.class,
           CustomerEvent.class,
+          FieldEvent.class,
           ImportEvent.class,
           JobEvent.class,
           PartWantedEvent.class,

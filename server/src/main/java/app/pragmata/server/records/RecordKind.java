@@ -22,6 +22,7 @@ public enum RecordKind implements Coded {
   VISIT_PART(JOB),
   OTHER_COST(JOB),
   PART_WANTED(JOB),
+  UNLISTED_PART(JOB),
   INVOICE(JOB),
   CREDIT_NOTE(JOB),
   RECEIPT(CUSTOMER),

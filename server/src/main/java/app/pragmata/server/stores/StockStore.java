@@ -6,7 +6,9 @@ import static app.pragmata.server.generated.Tables.PRICE_LIST;
 import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
 import static app.pragmata.server.generated.Tables.STOCK_MOVEMENT;
 import static app.pragmata.server.generated.Tables.STOCK_PLACE;
+import static app.pragmata.server.generated.Tables.VAT_TREATMENT;
 
+import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
@@ -17,12 +19,14 @@ import app.pragmata.core.stores.StockBalance;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.PartRecord;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
 import java.time.LocalDate;
 import java.util.Collection;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -33,10 +37,12 @@ import org.springframework.stereotype.Repository;
 public class StockStore {
   private final DSLContext database;
   private final CompanyStore companies;
+  private final Events events;
 
-  StockStore(DSLContext database, CompanyStore companies) {
+  StockStore(DSLContext database, CompanyStore companies, Events events) {
     this.database = database;
     this.companies = companies;
+    this.events = events;
   }
 
   /**
@@ -46,6 +52,34 @@ public class StockStore {
   public Money issue(Act act, long partId, long placeId, BigDecimal quantity) {
     PartRecord part = lock(partId);
     return store(act, part, placeId, StockedPart.balance(part).issue(quantity));
+  }
+
+  /**
+   * Puts a part on the price list, taxed as is usual; gives its id.
+   *
+   * @param price null where it follows from its cost
+   * @throws Refused when its number is taken
+   */
+  public long list(Act act, String number, String name, String unit, @Nullable UnitPrice price) {
+    if (database.fetchExists(PART, PART.NUMBER.eq(number))) {
+      var reading = new Reading();
+      reading.fault(
+          "number", Rule.REPEATED, "A part has this number. Choose that part, or another number.");
+      reading.refuseIfFaulty();
+    }
+    PartRecord part = database.newRecord(PART);
+    part.setNumber(number);
+    part.setName(name);
+    part.setUnit(unit);
+    part.setPrice(price);
+    part.setVatCode(
+        database
+            .select(VAT_TREATMENT.CODE)
+            .from(VAT_TREATMENT)
+            .where(VAT_TREATMENT.USUAL)
+            .fetchSingle(VAT_TREATMENT.CODE));
+    events.store(act, StoresEvent.PART_LISTED, part);
+    return part.getId();
   }
 
   /** Takes a supplier's delivery into a place; what it cost as a whole is the part's last cost. */

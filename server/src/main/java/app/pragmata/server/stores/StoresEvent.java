@@ -5,7 +5,8 @@ import app.pragmata.server.records.RecordKind;
 
 /** What happens to parts. */
 public enum StoresEvent implements Event {
-  PART_IMPORTED(RecordKind.PART);
+  PART_IMPORTED(RecordKind.PART),
+  PART_LISTED(RecordKind.PART);
 
   private final RecordKind kind;
 
