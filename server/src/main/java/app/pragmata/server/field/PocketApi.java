@@ -38,10 +38,8 @@ import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.TimeEntries;
-import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.planning.SuggestedMiles;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.AtVersion;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -57,12 +55,8 @@ import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.SelectField;
 import org.jspecify.annotations.Nullable;
-import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The technician's own day: no wage, cost, price or margin, and nobody else's visits. */
@@ -214,7 +208,6 @@ class PocketApi {
       TimeEntry.Kind kind, Instant startedAt, @Nullable Instant endedAt, BigDecimal miles) {}
 
   private final DSLContext database;
-  private final FieldService service;
   private final Clocks clocks;
   private final TimeEntries times;
   private final Weeks weeks;
@@ -224,7 +217,6 @@ class PocketApi {
 
   PocketApi(
       DSLContext database,
-      FieldService service,
       Clocks clocks,
       TimeEntries times,
       Weeks weeks,
@@ -232,7 +224,6 @@ class PocketApi {
       PromiseStore promises,
       CompanyStore companies) {
     this.database = database;
-    this.service = service;
     this.clocks = clocks;
     this.times = times;
     this.weeks = weeks;
@@ -582,143 +573,5 @@ class PocketApi {
     return line instanceof QuoteLine.Part part
         ? Decimal.text(part.quantity()) + " " + part.description()
         : null;
-  }
-
-  /** Starts a clock on no visit: a break, a drive such as the one home, other paid time. */
-  @PostMapping("/api/pocket/clock")
-  Day startClock(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @RequestBody Clocks.ClockForm form) {
-    clocks.start(act, key, form);
-    return getPocketDay(act);
-  }
-
-  /** Stops one's clock, on whatever it runs. */
-  @PostMapping("/api/pocket/clock/stop")
-  Day stopClock(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @RequestBody StepForm form) {
-    clocks.stop(act, key, form);
-    return getPocketDay(act);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/drive")
-  PocketVisit driveToVisit(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody StepForm form) {
-    clocks.drive(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/arrive")
-  PocketVisit arriveAtVisit(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody StepForm form) {
-    clocks.arrive(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/start-work")
-  PocketVisit startWork(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody StepForm form) {
-    clocks.startWork(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/pause")
-  PocketVisit pauseVisit(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody StepForm form) {
-    clocks.pause(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/finish")
-  PocketVisit finishVisit(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody FieldService.FinishForm form) {
-    service.finish(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  /** Gives a visit back that has not begun; it is not among one's own any more. */
-  @PostMapping("/api/pocket/visits/{id}/hand-back")
-  Day handVisitBack(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody FieldService.HandBackForm form) {
-    service.handBack(act, key, id, form);
-    return getPocketDay(act);
-  }
-
-  /** Says that one comes later than planned. */
-  @PostMapping("/api/pocket/visits/{id}/late")
-  PocketVisit tellLate(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody FieldService.LateForm form) {
-    service.beLate(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/parts")
-  PocketVisit usePart(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody FieldService.PartForm form) {
-    service.addPart(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  @PostMapping("/api/pocket/visits/{id}/missing-parts")
-  PocketVisit notePartMissing(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @RequestBody WantForm form) {
-    service.wantPart(act, key, id, form);
-    return getPocketVisit(act, id);
-  }
-
-  /** Fits a part that the job waited for; one of the price list is taken from the van. */
-  @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/fit")
-  PocketVisit fitMissingPart(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @PathVariable long id,
-      @PathVariable long partWantedId,
-      @RequestBody AtVersion at) {
-    service.fitWantedPart(act, key, id, partWantedId, at.version());
-    return getPocketVisit(act, id);
-  }
-
-  /** It is not missing after all; refused once the office has seen to it. */
-  @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/withdraw")
-  PocketVisit withdrawMissingPart(
-      Act act, @PathVariable long id, @PathVariable long partWantedId, @RequestBody AtVersion at) {
-    service.takeWantBack(act, id, partWantedId, at.version());
-    return getPocketVisit(act, id);
-  }
-
-  @DeleteMapping("/api/pocket/visits/{id}/parts/{visitPartId}")
-  PocketVisit putPartBack(Act act, @PathVariable long id, @PathVariable long visitPartId) {
-    service.removePart(act, id, visitPartId);
-    return getPocketVisit(act, id);
   }
 }
