@@ -75,6 +75,15 @@ class NotAsPlannedTest {
   }
 
   @Test
+  void a_long_reason_stands_whole_on_the_visit_and_is_cut_in_the_to_do() {
+    arrived();
+    String why = "Nobody at the gate. ".repeat(15).strip();
+    assertThat(finish("not_let_in", why).status()).isEqualTo(200);
+    assertThat(visits().path(0).path("reason").asString()).isEqualTo(why);
+    assertThat(toDos()).anyMatch(what -> what.length() == 300 && what.endsWith("…"));
+  }
+
+  @Test
   void a_visit_on_which_nothing_was_done_is_not_checked_as_if_it_were() {
     arrived();
     finish("not_let_in", "Nobody at the gate");

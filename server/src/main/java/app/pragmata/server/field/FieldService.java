@@ -248,7 +248,7 @@ public class FieldService {
     toDos.insertForOffice(
         act,
         act.personId(),
-        new ToDoForm(0, said, null, null, visit.job().customerId(), visit.job().id(), null));
+        ToDoForm.ofJob(said, act.today(), visit.job().customerId(), visit.job().id()));
   }
 
   private void once(

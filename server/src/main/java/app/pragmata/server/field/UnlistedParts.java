@@ -152,18 +152,15 @@ class UnlistedParts {
               toDos.insertForOffice(
                   act,
                   act.personId(),
-                  new ToDoForm(
-                      0,
+                  ToDoForm.ofJob(
                       "Price a part that is on no list: %s %s, job %d"
                           .formatted(
                               Decimal.text(Objects.requireNonNull(quantity)),
                               name,
                               visit.job().number()),
-                      null,
-                      null,
+                      act.today(),
                       visit.job().customerId(),
-                      visit.job().id(),
-                      null)));
+                      visit.job().id())));
           events.store(act, FieldEvent.UNLISTED_PART_NOTED, row, About.partOf(visit.job().id()));
           visits.touch(act, visit, visit.state());
           return row.getId();

@@ -67,7 +67,6 @@ public class PartsWanted {
 
   private static final int LONGEST_WORDS = 300;
   private static final int LONGEST_SUPPLIER = 120;
-  private static final int LONGEST_TO_DO = 300;
   private static final int LONGEST_AWAITED = 120;
 
   private final DSLContext database;
@@ -153,16 +152,7 @@ public class PartsWanted {
             ? act.today()
             : company.calendar().workdaysAfter(act.today(), company.partWantedDays());
     return toDos.insertForOffice(
-        act,
-        act.personId(),
-        new ToDoForm(
-            0,
-            what.length() > LONGEST_TO_DO ? what.substring(0, LONGEST_TO_DO - 1) + "…" : what,
-            null,
-            due.toString(),
-            job.customerId(),
-            job.id(),
-            null));
+        act, act.personId(), ToDoForm.ofJob(what, due, job.customerId(), job.id()));
   }
 
   /** Such as “2 Limit switch”. */

@@ -40,11 +40,28 @@ public class ToDoService {
       return new ToDoForm(version, what, id, due, customerId, jobId, quoteId);
     }
 
+    /**
+     * What the program says of a job, due on a day; cut where it is longer than anybody types, for
+     * whoever reads it finds all of it on the job.
+     */
+    public static ToDoForm ofJob(String what, LocalDate due, long customerId, long jobId) {
+      return new ToDoForm(
+          0,
+          what.length() > LONGEST ? what.substring(0, LONGEST - 1) + "…" : what,
+          null,
+          due.toString(),
+          customerId,
+          jobId,
+          null);
+    }
+
     /** The same about this customer; null is about nobody. */
     public ToDoForm ofCustomer(@Nullable Long id) {
       return new ToDoForm(version, what, forPersonId, due, id, jobId, quoteId);
     }
   }
+
+  private static final int LONGEST = 300;
 
   private final DSLContext database;
   private final RepeatableRequests repeats;
@@ -153,7 +170,7 @@ public class ToDoService {
 
   private void fill(ToDoRecord row, Act act, ToDoForm form) {
     var reading = new Reading();
-    String what = reading.text("what", form.what(), 300);
+    String what = reading.text("what", form.what(), LONGEST);
     LocalDate due = reading.optional("due", form.due(), typed -> Day.parse(typed, act.today()));
     long person = form.forPersonId() == null ? act.personId() : form.forPersonId();
     if (!database.fetchExists(
