@@ -6,14 +6,17 @@ import styles from "./CrewTicks.module.css";
 
 export type Ticked = { crewIds: number[]; isOn: (id: number) => boolean; turn: (id: number) => void };
 
-/** For whom of the crew a tap counts: for all of them, until somebody is unticked. */
-export function useTicked(crew: Mate[]): Ticked {
-  const [off, setOff] = useState<number[]>([]);
-  const isOn = (id: number) => !off.includes(id);
+/**
+ * For whom of the crew a tap counts. Whoever is responsible taps for all of them until somebody is unticked; whoever
+ * comes along taps for themselves, so that they stop nobody else's clock unawares.
+ */
+export function useTicked(crew: Mate[], forAll: boolean): Ticked {
+  const [turned, setTurned] = useState<number[]>([]);
+  const isOn = (id: number) => turned.includes(id) !== forAll;
   return {
     crewIds: crew.map((mate) => mate.personId).filter(isOn),
     isOn,
-    turn: (id) => setOff(isOn(id) ? [...off, id] : off.filter((other) => other !== id)),
+    turn: (id) => setTurned(turned.includes(id) ? turned.filter((other) => other !== id) : [...turned, id]),
   };
 }
 

@@ -18,7 +18,7 @@ type Tap = { start?: Start; stop?: Stop; tappedAt: string };
 export function OffVisit({ day }: { day: Day }) {
   const queryClient = useQueryClient();
   const [problem, setProblem] = useState<Problem>();
-  const ticked = useTicked(day.crew);
+  const ticked = useTicked(day.crew, false);
   const act = useAct(
     ({ start, stop, tappedAt }: Tap, key) => {
       const when = { tappedAt, sentAt: new Date().toISOString(), crewIds: ticked.crewIds };

@@ -47,7 +47,7 @@ export default function PocketVisit() {
   const { data: visit, error } = useQuery(queries.pocketVisit(id));
   useTitle(visit?.customer);
   const [panel, setPanel] = useState<Panel>();
-  const ticked = useTicked(visit?.crew ?? []);
+  const ticked = useTicked(visit?.crew ?? [], visit?.responsible ?? false);
   const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
   // A tap that got no answer is sent again with the moment of the first press.

@@ -70,6 +70,21 @@ class ClocksPageTest {
   }
 
   @Test
+  void whoever_comes_along_taps_for_themselves_unless_they_tick_the_other_one() {
+    withDilys();
+    gate.at("15:00");
+    gate.tap("arrive", Map.of());
+    gate.tap("start-work", Map.of());
+    Page phone = Chromium.phone(program, "dilys");
+    phone.navigate("/pocket/" + gate.visit());
+    button(phone, "Start work").click();
+    gate.at("15:30");
+    button(phone, "I am done").click();
+    assertThat(phone.getByText("Imre Vasko, on the clock: labour")).isVisible();
+    assertThat(button(phone, "Go on working")).isVisible();
+  }
+
+  @Test
   void a_break_ends_the_work_and_going_on_ends_the_break() {
     gate.onSite();
     gate.at("15:40");
