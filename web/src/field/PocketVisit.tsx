@@ -98,7 +98,7 @@ export default function PocketVisit() {
       <div className="body">
         <h1>{visit.customer}</h1>
         <div className="soft">
-          {visit.title} · {visit.site}, {visit.address}
+          {visit.title} · {visit.site}, <a href={wayTo(visit)}>{visit.address}</a>
         </div>
         <div style={{ height: 12 }} />
         {visit.lateMinutes && !OVER.includes(visit.state) && visit.state !== "on_site" && (
@@ -149,6 +149,10 @@ export default function PocketVisit() {
     </main>
   );
 }
+
+/** The phone's own map opens it (RFC 5870). */
+const wayTo = ({ latitude, longitude, address }: Visit) =>
+  `geo:${latitude ?? 0},${longitude ?? 0}?q=${encodeURIComponent(address)}`;
 
 /** What one's clock says that runs elsewhere: the next tap here ends it. */
 function Elsewhere({ clock }: { clock: RunningClock }) {
@@ -429,6 +433,19 @@ function Facts({ visit }: { visit: Visit }) {
         >
           Job {visit.jobNumber}
         </Fact>
+      )}
+      {visit.earlier.length > 0 && (
+        <div className="fact">
+          <div className="first">
+            <span>Here before</span>
+          </div>
+          {visit.earlier.map((one) => (
+            <p key={`${one.day} ${one.title}`}>
+              {day(one.day)}, {one.technician}: {one.title}
+              {[one.note && `“${one.note}”`, ...one.parts].filter(Boolean).map((said) => ` · ${said}`)}
+            </p>
+          ))}
+        </div>
       )}
       {visit.note && (
         <Fact first="Note" second="">

@@ -250,6 +250,8 @@ class ClocksTest {
     assertThat(stop(imre, "endedAt", "16:40").status()).isEqualTo(200);
     assertThat(clocks()).containsExactly("Imre drive 40", "Imre labour 100");
     assertThat(start(imre, "kind", "drive").status()).isEqualTo(200);
+    gate.nextDayAt("06:50");
+    assertThat(stop(imre).status()).isEqualTo(200);
   }
 
   @Test

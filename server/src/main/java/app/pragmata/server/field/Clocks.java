@@ -24,6 +24,7 @@ import app.pragmata.server.records.RepeatableRequests;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.util.HashMap;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
@@ -380,7 +381,14 @@ public class Clocks {
             ? Map.of()
             : visits.lockAll(touched).stream()
                 .collect(Collectors.toMap(LockedVisit::id, Function.identity()));
-    Map<Long, Clock> running = times.listRunning(people);
+    Map<Long, Clock> running = new HashMap<>();
+    locked.values().stream()
+        .flatMap(visit -> visit.running().stream())
+        .filter(clock -> people.contains(clock.personId()))
+        .forEach(clock -> running.put(clock.personId(), clock));
+    if (read.values().stream().anyMatch(clock -> clock.visitId() == null)) {
+      times.listRunning(people).forEach(running::putIfAbsent);
+    }
     if (!ids(running).equals(ids(read))) {
       throw new Refused(
           Rule.OVERLAPPING_CLOCKS,
@@ -418,7 +426,7 @@ public class Clocks {
     team.clock(personId)
         .ifPresent(
             before -> {
-              ForgottenClock clock = forgotten(before);
+              ForgottenClock clock = ofEarlierDay(act, before, moment);
               requireSaid(act, clock, personId, moment);
               boolean inDoubt = clock.isInDoubt(kind, visit == null ? null : visit.id());
               times.stop(
@@ -466,10 +474,17 @@ public class Clocks {
         reading.optional("endedAt", endedAt, time -> TypedTime.moment(act, clock.day(), time));
     reading.refuseIfFaulty();
     if (typed == null) {
-      requireSaid(act, forgotten(clock), clock.personId(), moment);
+      requireSaid(act, ofEarlierDay(act, clock, moment), clock.personId(), moment);
       return TimeEntries.End.at(moment);
     }
     return new TimeEntries.End(typed, TimeEntries.second(moment), false);
+  }
+
+  /** A clock with the hours of its person, which are looked up only for one of an earlier day. */
+  private ForgottenClock ofEarlierDay(Act act, Clock clock, Instant moment) {
+    return clock.day().isBefore(moment.atZone(act.zone()).toLocalDate())
+        ? forgotten(clock)
+        : new ForgottenClock(clock.kind(), clock.visitId(), clock.startedAt(), null);
   }
 
   /** A clock with the hours of its person on the day on which it was started. */

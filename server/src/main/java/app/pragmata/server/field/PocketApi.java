@@ -17,6 +17,7 @@ import static app.pragmata.server.generated.Tables.VISIT_PART;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
@@ -25,6 +26,7 @@ import static org.jooq.impl.DSL.sum;
 import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.field.ForgottenClock;
 import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
@@ -38,6 +40,8 @@ import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.TimeEntries;
+import app.pragmata.server.planning.EarlierVisit;
+import app.pragmata.server.planning.PersonHours;
 import app.pragmata.server.planning.SuggestedMiles;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
@@ -48,7 +52,6 @@ import java.time.LocalTime;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -125,6 +128,8 @@ class PocketApi {
    *
    * @param opens from when on somebody can get in; null for at all hours, as is until when
    * @param crew who else comes
+   * @param earlier the last visits at the same site
+   * @param latitude of the site where somebody has given it; null where not, as is the longitude
    * @param elsewhere one's clock that runs, but not on this visit; null for none
    * @param suggestedMiles how far it is from where one was last, by the roads that the company
    *     knows; null where nobody knows
@@ -146,6 +151,8 @@ class PocketApi {
       String customer,
       String site,
       String address,
+      @Nullable BigDecimal latitude,
+      @Nullable BigDecimal longitude,
       String title,
       long jobNumber,
       @Nullable LocalTime opens,
@@ -175,6 +182,7 @@ class PocketApi {
       List<UnlistedPartOnVisit> unlistedParts,
       List<PartToFit> partsToFit,
       List<MissingPart> missingParts,
+      List<EarlierVisit> earlier,
       @Nullable String causeCode,
       List<Cause> causes) {}
 
@@ -204,6 +212,9 @@ class PocketApi {
   /** A promised part of which so much is still to be fitted on the job. */
   record PartToFit(long partId, String name, BigDecimal quantity) {}
 
+  private record Elsewhere(
+      TimeEntry.Kind kind, @Nullable Long visitId, String work, Instant startedAt, LocalDate day) {}
+
   private record Clock(
       TimeEntry.Kind kind, Instant startedAt, @Nullable Instant endedAt, BigDecimal miles) {}
 
@@ -212,6 +223,7 @@ class PocketApi {
   private final TimeEntries times;
   private final Weeks weeks;
   private final SuggestedMiles miles;
+  private final PersonHours hours;
   private final PromiseStore promises;
   private final CompanyStore companies;
 
@@ -221,6 +233,7 @@ class PocketApi {
       TimeEntries times,
       Weeks weeks,
       SuggestedMiles miles,
+      PersonHours hours,
       PromiseStore promises,
       CompanyStore companies) {
     this.database = database;
@@ -228,6 +241,7 @@ class PocketApi {
     this.times = times;
     this.weeks = weeks;
     this.miles = miles;
+    this.hours = hours;
     this.promises = promises;
     this.companies = companies;
   }
@@ -279,25 +293,39 @@ class PocketApi {
                         row.value7(),
                         runningSince(row.value8()) != null,
                         minutes(row.value8(), TimeEntry.Kind.LABOUR))),
-        running(act).filter(clock -> clock.visitId() == null || clock.forgotten()).orElse(null),
+        times.listRunning(List.of(act.personId())).values().stream()
+            .map(
+                clock ->
+                    running(
+                        act,
+                        new Elsewhere(
+                            clock.kind(),
+                            clock.visitId(),
+                            clock.description(),
+                            clock.startedAt(),
+                            clock.day())))
+            .filter(clock -> clock.visitId() == null || clock.forgotten())
+            .findFirst()
+            .orElse(null),
         weeks.listOpen(act, act.personId()).stream().filter(Weeks.WeekEntry::inDoubt).toList(),
         Weeks.sum(ofDay).worked(),
         mates(clocks.crewOfDay(act.personId(), act.today())),
         companies.getCompany().otherWork().names());
   }
 
-  /** The person's clock that runs, on whatever it does. */
-  private Optional<RunningClock> running(Act act) {
-    return Optional.ofNullable(times.listRunning(List.of(act.personId())).get(act.personId()))
-        .map(
-            clock ->
-                new RunningClock(
-                    clock.kind(),
-                    clock.visitId(),
-                    clock.description(),
-                    clock.startedAt(),
-                    LocalDateTime.ofInstant(clock.startedAt(), act.zone()),
-                    clocks.forgotten(clock).isPastHours(act.at())));
+  private RunningClock running(Act act, Elsewhere clock) {
+    return new RunningClock(
+        clock.kind(),
+        clock.visitId(),
+        clock.work(),
+        clock.startedAt(),
+        LocalDateTime.ofInstant(clock.startedAt(), act.zone()),
+        new ForgottenClock(
+                clock.kind(),
+                clock.visitId(),
+                clock.startedAt(),
+                hours.endOf(act.personId(), clock.day()))
+            .isPastHours(act.at()));
   }
 
   private List<Mate> mates(Set<Long> personIds) {
@@ -420,6 +448,12 @@ class PocketApi {
     Field<List<ContactRecord>> contact = contactOnSite();
     Field<List<Cause>> causes = causes();
     Field<List<MissingPart>> missing = missingParts();
+    Field<List<EarlierVisit>> earlier = EarlierVisit.before();
+    Field<List<UnlistedPartOnVisit>> unlisted = unlistedParts();
+    Field<List<Elsewhere>> elsewhere = elsewhere(act);
+    Field<List<SuggestedMiles.Stored>> whereLast =
+        SuggestedMiles.whereLast(act.personId(), act.today());
+    Field<Boolean> seesPrices = seesPrices(act);
     var row =
         database
             .select(
@@ -436,7 +470,12 @@ class PocketApi {
                 contact,
                 causes,
                 hours,
-                missing)
+                missing,
+                earlier,
+                unlisted,
+                elsewhere,
+                whereLast,
+                seesPrices)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -468,6 +507,8 @@ class PocketApi {
         row.value4(),
         site.getName(),
         site.getAddress(),
+        site.getLatitude(),
+        site.getLongitude(),
         job.getTitle(),
         job.getNumber(),
         site.getOpens(),
@@ -479,15 +520,19 @@ class PocketApi {
         noEquipment ? null : equipment.getModel() + ", serial " + equipment.getSerialNumber(),
         noEquipment ? null : equipment.getPartsWarrantyUntil(),
         row.get(crew),
-        running(act).filter(clock -> !Objects.equals(clock.visitId(), id)).orElse(null),
-        miles.to(id, act.personId(), act.today()),
+        row.get(elsewhere).stream().findFirst().map(clock -> running(act, clock)).orElse(null),
+        miles.between(
+            row.get(whereLast),
+            new SuggestedMiles.Stored(site.getLatitude(), site.getLongitude(), site.getPostcode())),
         Objects.equals(visit.getTechnicianId(), act.personId()),
         promised.stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum(),
         String.join(
             ", ", promised.stream().map(PocketApi::promisedPart).filter(Objects::nonNull).toList()),
-        seesPrices(act) ? promised.stream().map(QuoteLine::net).collect(Money.sum()).minor() : null,
+        row.get(seesPrices)
+            ? promised.stream().map(QuoteLine::net).collect(Money.sum()).minor()
+            : null,
         visit.getNote(),
         visit.getOutcome(),
         visit.getReason(),
@@ -497,24 +542,42 @@ class PocketApi {
         minutes(row.get(clocks), TimeEntry.Kind.DRIVE),
         row.get(clocks).stream().map(Clock::miles).reduce(BigDecimal.ZERO, BigDecimal::add),
         row.get(used),
-        unlistedParts(id),
+        row.get(unlisted),
         partsToFit(promised, row.get(fitted)),
         row.get(missing),
+        row.get(earlier),
         job.getCauseCode(),
         job.getFaultCode() == null ? List.of() : row.get(causes));
   }
 
-  private List<UnlistedPartOnVisit> unlistedParts(long visitId) {
-    return database
-        .select(UNLISTED_PART.ID, UNLISTED_PART.NAME, UNLISTED_PART.QUANTITY)
-        .from(UNLISTED_PART)
-        .where(UNLISTED_PART.VISIT_ID.eq(visitId).and(UnpricedParts.OPEN))
-        .orderBy(UNLISTED_PART.ID)
-        .fetch(mapping(UnlistedPartOnVisit::new));
+  private static Field<List<UnlistedPartOnVisit>> unlistedParts() {
+    return multiset(
+            select(UNLISTED_PART.ID, UNLISTED_PART.NAME, UNLISTED_PART.QUANTITY)
+                .from(UNLISTED_PART)
+                .where(UNLISTED_PART.VISIT_ID.eq(VISIT.ID).and(UnpricedParts.OPEN))
+                .orderBy(UNLISTED_PART.ID))
+        .as("unlisted")
+        .convertFrom(rows -> rows.map(mapping(UnlistedPartOnVisit::new)));
   }
 
-  private boolean seesPrices(Act act) {
-    return database.fetchExists(PERSON, PERSON.ID.eq(act.personId()).and(PERSON.MAY_SEE_PRICES));
+  /** The person's clock that runs on another visit or none. */
+  private static Field<List<Elsewhere>> elsewhere(Act act) {
+    var other = TIME_ENTRY.as("other");
+    return multiset(
+            select(other.KIND, other.VISIT_ID, other.DESCRIPTION, other.STARTED_AT, other.DAY)
+                .from(other)
+                .where(other.PERSON_ID.eq(act.personId()).and(other.ENDED_AT.isNull()))
+                .and(other.REMOVED_AT.isNull().and(other.VISIT_ID.isDistinctFrom(VISIT.ID))))
+        .as("elsewhere")
+        .convertFrom(rows -> rows.map(mapping(Elsewhere::new)));
+  }
+
+  private static Field<Boolean> seesPrices(Act act) {
+    return field(
+        exists(
+            selectOne()
+                .from(PERSON)
+                .where(PERSON.ID.eq(act.personId()).and(PERSON.MAY_SEE_PRICES))));
   }
 
   private static Field<List<MissingPart>> missingParts() {

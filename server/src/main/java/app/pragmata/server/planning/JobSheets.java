@@ -12,8 +12,6 @@ import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.PersonDay;
-import app.pragmata.server.generated.tables.Job;
-import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.planning.PlannerStore.Days;
 import app.pragmata.server.records.Act;
@@ -83,9 +81,6 @@ class JobSheets {
       @Nullable BigDecimal quantity,
       BigDecimal unitPrice) {}
 
-  /** An earlier visit at the same place. */
-  record Earlier(LocalDate day, String title, String note) {}
-
   /** All that a sheet says beside the plan. */
   record Sheet(
       String address,
@@ -100,11 +95,7 @@ class JobSheets {
       @Nullable LocalDate fittedOn,
       @Nullable LocalDate labourWarrantyUntil,
       List<Line> lines,
-      List<Earlier> earlier) {}
-
-  private static final int MOST_EARLIER = 3;
-  private static final Visit PAST = VISIT.as("past");
-  private static final Job PAST_JOB = JOB.as("past_job");
+      List<EarlierVisit> earlier) {}
 
   private static final Field<List<Line>> LINES =
       multiset(
@@ -121,18 +112,7 @@ class JobSheets {
           .as("lines")
           .convertFrom(rows -> rows.map(Records.mapping(Line::new)));
 
-  private static final Field<List<Earlier>> EARLIER =
-      multiset(
-              select(PAST.DAY, PAST_JOB.TITLE, PAST.NOTE)
-                  .from(PAST)
-                  .join(PAST_JOB)
-                  .on(PAST_JOB.ID.eq(PAST.JOB_ID))
-                  .where(PAST_JOB.SITE_ID.eq(JOB.SITE_ID).and(PAST.DAY.lt(VISIT.DAY)))
-                  .and(PAST.STATE.in(VisitState.Code.FINISHED, VisitState.Code.CHECKED))
-                  .orderBy(PAST.DAY.desc(), PAST.ID.desc())
-                  .limit(MOST_EARLIER))
-          .as("earlier")
-          .convertFrom(rows -> rows.map(Records.mapping(Earlier::new)));
+  private static final Field<List<EarlierVisit>> EARLIER = EarlierVisit.before();
 
   private static final Field<List<String>> CONTACTS =
       multiset(

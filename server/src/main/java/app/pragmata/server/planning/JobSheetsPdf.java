@@ -5,7 +5,6 @@ import static app.pragmata.server.printing.PdfPrinter.text;
 import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.money.Minutes;
-import app.pragmata.server.planning.JobSheets.Earlier;
 import app.pragmata.server.planning.JobSheets.Line;
 import app.pragmata.server.planning.JobSheets.Round;
 import app.pragmata.server.planning.JobSheets.Sheet;
@@ -15,6 +14,8 @@ import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 
 /** Rounds and their job sheets on paper: a page for each round, then one for each stop. */
 final class JobSheetsPdf {
@@ -189,15 +190,21 @@ final class JobSheetsPdf {
                     : ", " + text(wording.say(Phrase.SHEET_WARRANTY, wording.day(until)))));
   }
 
-  private void earlier(List<Earlier> earlier) {
+  private void earlier(List<EarlierVisit> earlier) {
     if (earlier.isEmpty()) {
       return;
     }
     page.append("<h2>%s</h2><table>".formatted(text(wording.say(Phrase.SHEET_BEFORE))));
-    for (Earlier visit : earlier) {
+    for (EarlierVisit visit : earlier) {
       page.append(
           "<tr><td style=\"white-space: nowrap; padding-right: 4mm\">%s</td><td>%s<br /><span class=\"soft\">%s</span></td></tr>"
-              .formatted(text(wording.day(visit.day())), text(visit.title()), text(visit.note())));
+              .formatted(
+                  text(wording.day(visit.day())),
+                  text(visit.title()),
+                  text(
+                      Stream.concat(Stream.of(visit.note()), visit.parts().stream())
+                          .filter(said -> !said.isEmpty())
+                          .collect(Collectors.joining(", ")))));
     }
     page.append("</table>");
   }
