@@ -357,6 +357,25 @@ class ClocksTest {
     assertThat(ofImre().path("hours").path("waitingForCheck").asInt()).isPositive();
   }
 
+  @Test
+  void whoever_has_left_is_in_the_weeks_in_which_they_worked() {
+    gate.onSite();
+    gate.at("16:00");
+    gate.tap("pause", Map.of());
+    var active = program.database().update(PERSON).set(PERSON.ACTIVE, false);
+    active.where(PERSON.USERNAME.eq("imre")).execute();
+    try {
+      assertThat(ofImre().path("hours").path("paid").asInt()).isPositive();
+    } finally {
+      program
+          .database()
+          .update(PERSON)
+          .set(PERSON.ACTIVE, true)
+          .where(PERSON.USERNAME.eq("imre"))
+          .execute();
+    }
+  }
+
   private JsonNode ofImre() {
     return gate.office()
         .get("/api/hours/" + gate.monday())

@@ -2,9 +2,11 @@ package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.WEEK_SIGN_OFF;
+import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -12,7 +14,9 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.field.ForgottenClock;
 import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.people.Role;
 import app.pragmata.server.generated.tables.records.WeekSignOffRecord;
+import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.people.PersonEvent;
 import app.pragmata.server.planning.PersonHours;
 import app.pragmata.server.records.About;
@@ -33,6 +37,7 @@ import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
+import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -115,6 +120,22 @@ public class Weeks {
       throw new Refused(
           Rule.NOT_FOUND, "A week is known by its Monday. Choose one like 2026-11-23.");
     }
+  }
+
+  /** Whoever works in the field, or did in the week from a Monday on, by name. */
+  List<Colleague> listPeople(LocalDate monday) {
+    return database
+        .select(PERSON.ID, PERSON.NAME)
+        .from(PERSON)
+        .where(PERSON.ROLE.eq(Role.TECHNICIAN).and(PERSON.ACTIVE))
+        .or(
+            PERSON.ID.in(
+                select(TIME_ENTRY.PERSON_ID)
+                    .from(TIME_ENTRY)
+                    .where(TIME_ENTRY.DAY.between(monday, monday.plusDays(6)))
+                    .and(TIME_ENTRY.REMOVED_AT.isNull())))
+        .orderBy(PERSON.NAME)
+        .fetch(Records.mapping(Colleague::new));
   }
 
   /** The times of these people of a week, of each in the order of the clock. */

@@ -8,7 +8,7 @@ import app.pragmata.server.field.OwnTimes.OwnTimeForm;
 import app.pragmata.server.field.Weeks.SignedOff;
 import app.pragmata.server.field.Weeks.WeekEntry;
 import app.pragmata.server.field.Weeks.WeekHours;
-import app.pragmata.server.people.PeopleStore;
+import app.pragmata.server.people.PeopleStore.Colleague;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AtVersion;
 import java.time.LocalDate;
@@ -69,19 +69,12 @@ class WeeksApi {
 
   private final Weeks weeks;
   private final OwnTimes times;
-  private final PeopleStore people;
   private final CompanyStore companies;
   private final DSLContext database;
 
-  WeeksApi(
-      Weeks weeks,
-      OwnTimes times,
-      PeopleStore people,
-      CompanyStore companies,
-      DSLContext database) {
+  WeeksApi(Weeks weeks, OwnTimes times, CompanyStore companies, DSLContext database) {
     this.weeks = weeks;
     this.times = times;
-    this.people = people;
     this.companies = companies;
     this.database = database;
   }
@@ -145,8 +138,8 @@ class WeeksApi {
   @GetMapping("/api/hours/{monday}")
   HoursOfWeek getHoursOfWeek(Act act, @PathVariable LocalDate monday) {
     Weeks.requireMonday(monday);
-    var technicians = people.listTechnicians();
-    List<Long> ids = technicians.stream().map(PeopleStore.Colleague::id).toList();
+    List<Colleague> technicians = weeks.listPeople(monday);
+    List<Long> ids = technicians.stream().map(Colleague::id).toList();
     List<WeekEntry> entries = weeks.list(act, ids, monday);
     Map<Long, SignedOff> signedOff = weeks.listSignedOff(act, ids, monday, entries);
     return new HoursOfWeek(
