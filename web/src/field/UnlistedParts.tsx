@@ -28,6 +28,7 @@ export function NoteUnlisted({ visitId, name, noted }: { visitId: number; name: 
         <b>{name}</b>
         <div className="soft small">not on the list: noted by this name</div>
         <Input
+          className="tall"
           aria-label="How many of what is not on the list"
           inputMode="decimal"
           value={quantity}
