@@ -140,6 +140,16 @@ class UnlistedPartsTest {
   }
 
   @Test
+  void two_desks_that_give_two_parts_one_number_list_one_of_them() throws Exception {
+    long hinge = hinge();
+    long bolt = note(Map.of("name", "Bolt M12", "quantity", "4")).json().path("id").asLong();
+    finish();
+    assertThat(AtOnce.statuses(2, i -> price(i == 0 ? hinge : bolt, Map.of())))
+        .containsExactlyInAnyOrder(200, 422);
+    assertThat(open()).hasSize(1);
+  }
+
+  @Test
   void what_was_none_is_dropped_with_a_reason_and_is_neither_priced_nor_dropped_again() {
     long id = hinge();
     finish();

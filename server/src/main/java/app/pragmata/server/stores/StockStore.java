@@ -27,6 +27,7 @@ import java.util.Collection;
 import java.util.Map;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Repository;
 
 /**
@@ -62,10 +63,7 @@ public class StockStore {
    */
   public long list(Act act, String number, String name, String unit, @Nullable UnitPrice price) {
     if (database.fetchExists(PART, PART.NUMBER.eq(number))) {
-      var reading = new Reading();
-      reading.fault(
-          "number", Rule.REPEATED, "A part has this number. Choose that part, or another number.");
-      reading.refuseIfFaulty();
+      throw numberTaken();
     }
     PartRecord part = database.newRecord(PART);
     part.setNumber(number);
@@ -78,8 +76,18 @@ public class StockStore {
             .from(VAT_TREATMENT)
             .where(VAT_TREATMENT.USUAL)
             .fetchSingle(VAT_TREATMENT.CODE));
-    events.store(act, StoresEvent.PART_LISTED, part);
+    try {
+      events.store(act, StoresEvent.PART_LISTED, part);
+    } catch (DataIntegrityViolationException atTheSameMoment) {
+      throw numberTaken();
+    }
     return part.getId();
+  }
+
+  private static Refused numberTaken() {
+    var reading = new Reading();
+    reading.fault("number", Rule.REPEATED, "A part has this number. Choose another number.");
+    return new Refused(reading.faults());
   }
 
   /** Takes a supplier's delivery into a place; what it cost as a whole is the part's last cost. */
