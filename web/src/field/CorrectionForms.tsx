@@ -116,6 +116,7 @@ export function TimeForm({
           options={[
             { value: "labour", label: "Labour" },
             { value: "drive", label: "Drive" },
+            ...(visit ? [] : [{ value: "break" as const, label: "Break" }]),
           ]}
         />
       )}

@@ -81,7 +81,7 @@ export default function DayPage() {
                   <EntryRow
                     key={entry.id}
                     entry={entry}
-                    edit={editable && entry.to && !entry.visitId ? () => setEditing(entry.id) : undefined}
+                    edit={editable && !entry.visitId ? () => setEditing(entry.id) : undefined}
                   />
                 ),
               )}

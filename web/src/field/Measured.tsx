@@ -13,12 +13,16 @@ export function Measured({ entry }: { entry: Measurable }) {
     return <div className="soft small">written down by hand</div>;
   }
   const shown = (moment: string | null | undefined) => (moment ? time(moment) : "");
-  if (shown(entry.measuredFrom) === shown(entry.from) && shown(entry.measuredTo) === shown(entry.to)) {
+  const asMeasured =
+    shown(entry.measuredFrom) === shown(entry.from) && shown(entry.measuredTo) === shown(entry.to);
+  if (!entry.to || asMeasured) {
     return null;
   }
   return (
     <div className="soft small">
-      the clock ran {shown(entry.measuredFrom)} – {shown(entry.measuredTo)}
+      {entry.measuredTo
+        ? `the clock ran ${shown(entry.measuredFrom)} – ${shown(entry.measuredTo)}`
+        : `the clock was started ${shown(entry.measuredFrom)} and nobody stopped it`}
     </div>
   );
 }

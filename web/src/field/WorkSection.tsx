@@ -241,7 +241,7 @@ function VisitBlock({
                 entry={entry}
                 helper={entry.personId === visit.technicianId ? undefined : entry.person}
                 milesMissing={visit.milesMissing && entry.kind === "drive"}
-                edit={correctable && entry.to ? () => setEditing({ kind: "time", id: entry.id }) : undefined}
+                edit={correctable ? () => setEditing({ kind: "time", id: entry.id }) : undefined}
               />
             ),
           )}

@@ -30,6 +30,7 @@ import org.springframework.stereotype.Component;
 @Component
 class DemoHours {
   private static final int DAYS = 12;
+  private static final int EARLIEST_HOUR = 6;
   private static final int YARD_MINUTES = 20;
   private static final int BREAK_MINUTES = 25;
 
@@ -72,13 +73,16 @@ class DemoHours {
 
   private void fill(Act act, long personId, List<Taken> taken) {
     Instant first = taken.getFirst().from();
-    add(
-        act,
-        personId,
-        TimeEntry.Kind.LABOUR,
-        "Yard",
-        first.minus(YARD_MINUTES, ChronoUnit.MINUTES),
-        YARD_MINUTES);
+    // Whoever was called out by night was in no yard before, and may come from the day before.
+    if (first.atZone(act.zone()).getHour() >= EARLIEST_HOUR) {
+      add(
+          act,
+          personId,
+          TimeEntry.Kind.LABOUR,
+          "Yard",
+          first.minus(YARD_MINUTES, ChronoUnit.MINUTES),
+          YARD_MINUTES);
+    }
     for (int i = 0; i + 1 < taken.size(); i++) {
       Instant gap = taken.get(i).to();
       int hour = gap.atZone(act.zone()).getHour();

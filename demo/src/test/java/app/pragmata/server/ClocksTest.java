@@ -254,6 +254,57 @@ class ClocksTest {
     assertThat(stop(imre).status()).isEqualTo(200);
   }
 
+  private Visitor.Answer asOffice(String step, long entry, Object... form) {
+    String path = "/api/time-entries/" + entry;
+    return step.isEmpty()
+        ? gate.office().put(path, form(form))
+        : gate.office().post(path + step, form(form));
+  }
+
+  @Test
+  void the_office_ends_a_clock_that_nobody_stopped() {
+    gate.onSite();
+    gate.nextDayAt("09:00");
+    JsonNode running = visit().path("times").path(1);
+    Visitor.Answer ended =
+        asOffice(
+            "",
+            running.path("id").asLong(),
+            "version",
+            running.path("version").asInt(),
+            "from",
+            "15:00",
+            "to",
+            "16:30",
+            "reason",
+            "He is ill");
+    assertThat(ended.status()).as(ended.text()).isEqualTo(200);
+    assertThat(clocks()).containsExactly("Imre drive 40", "Imre labour 90");
+    assertThat(start(imre, "kind", "break").status()).isEqualTo(200);
+    gate.nextDayAt("09:10");
+    stop(imre);
+  }
+
+  @Test
+  void a_clock_that_the_office_takes_off_runs_no_more() {
+    gate.onSite();
+    gate.at("16:00");
+    JsonNode running = visit().path("times").path(1);
+    Visitor.Answer removed =
+        asOffice(
+            "/remove",
+            running.path("id").asLong(),
+            "version",
+            running.path("version").asInt(),
+            "reason",
+            "Wrong visit");
+    assertThat(removed.status()).as(removed.text()).isEqualTo(200);
+    assertThat(gate.tap("start-work", Map.of()).status()).isEqualTo(200);
+    gate.at("16:20");
+    gate.tap("pause", Map.of());
+    assertThat(clocks()).containsExactly("Imre drive 40", "Imre labour 20");
+  }
+
   @Test
   void what_was_measured_stays_beside_what_was_put_right() {
     gate.onSite();

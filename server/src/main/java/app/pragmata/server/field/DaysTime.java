@@ -55,7 +55,8 @@ class DaysTime {
         () -> {
           var reading = new Reading();
           if (form.kind() == null) {
-            reading.fault("kind", Rule.MISSING, "Choose whether it was a drive or labour.");
+            reading.fault(
+                "kind", Rule.MISSING, "Choose whether it was a drive, labour or a break.");
           }
           Day.checkNotLongAgo("from", day, act.today(), reading);
           reading.refuseIfFaulty();

@@ -230,6 +230,7 @@ public class VisitStore {
         .on(COST_RELEASE.JOB_ID.eq(JOB.ID).and(COST_RELEASE.CLOSES))
         .leftJoin(TIME_ENTRY)
         .on(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.ENDED_AT.isNull()))
+        .and(TIME_ENTRY.REMOVED_AT.isNull())
         .where(VISIT.ID.in(visitIds))
         .orderBy(JOB.ID, VISIT.ID)
         .forUpdate()
