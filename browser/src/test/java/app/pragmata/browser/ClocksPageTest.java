@@ -78,6 +78,7 @@ class ClocksPageTest {
     Page phone = Chromium.phone(program, "dilys");
     phone.navigate("/pocket/" + gate.visit());
     button(phone, "Start work").click();
+    assertThat(button(phone, "Pause work")).isVisible();
     gate.at("15:30");
     button(phone, "I am done").click();
     assertThat(phone.getByText("Imre Vasko, on the clock: labour")).isVisible();
