@@ -32,3 +32,34 @@ create table unlisted_part (
 create index on unlisted_part (visit_id);
 create index on unlisted_part (noted_by);
 create index on unlisted_part (to_do_id);
+
+-- What a phone kept while it had no network: taken when it came, or put before the office.
+create table late_act (
+  id bigint generated always as identity primary key,
+  version integer not null default 1,
+  person_id bigint not null references person,
+  -- Null for what is done on no visit.
+  visit_id bigint references visit,
+  step text not null,
+  -- As it was sent.
+  form text not null,
+  -- By the phone's clock, as is when it was sent.
+  tapped_at timestamptz not null,
+  sent_at timestamptz not null,
+  -- The moment of the tap by our clock.
+  counted_at timestamptz not null,
+  came_in_at timestamptz not null,
+  state text not null check (state in ('taken', 'waiting', 'written_down', 'refused')),
+  -- Why it could not be taken, in words; empty when it was.
+  detail text not null default '',
+  to_do_id bigint references to_do,
+  answered_at timestamptz,
+  reason text not null default '',
+  check ((state in ('written_down', 'refused')) = (answered_at is not null)),
+  check ((state = 'taken') = (detail = '')),
+  check ((state = 'taken') = (to_do_id is null))
+);
+create index on late_act (person_id, counted_at);
+create index on late_act (visit_id);
+create index on late_act (to_do_id);
+create index on late_act (id) where state = 'waiting';

@@ -126,6 +126,7 @@ public enum Rule {
   ALL_ON_RECORD(Because.STATE),
   TO_DO_CLOSED(Because.STATE),
   PART_MOVED_ON(Because.STATE),
+  LATE_ACT_ANSWERED(Because.STATE),
   PART_NOT_PRICED(Because.STATE),
   LIST_TAKEN_IN(Because.STATE),
   LIST_BEING_READ(Because.STATE);

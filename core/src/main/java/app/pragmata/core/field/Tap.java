@@ -45,4 +45,16 @@ public final class Tap {
     }
     return waited.compareTo(AT_ONCE) < 0 ? now : now.minus(waited);
   }
+
+  /**
+   * The moment by our clock of what is taken however long it waited: never one that lies ahead.
+   *
+   * @param tapped as the phone says it
+   * @param sent when the phone sent it, by the same clock
+   * @param now when it reached us
+   */
+  public static Instant corrected(Instant tapped, Instant sent, Instant now) {
+    Duration waited = Duration.between(tapped, sent);
+    return waited.isNegative() ? now : now.minus(waited);
+  }
 }

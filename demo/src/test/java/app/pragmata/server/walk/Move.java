@@ -29,6 +29,7 @@ enum Move {
   CORRECT_OWN_TIME(2, WorkMoves::correctOwnTime),
   SIGN_WEEK_OFF(2, WorkMoves::signWeekOff),
   NOT_AS_PLANNED(2, WorkMoves::notAsPlanned),
+  CAME_IN_LATE(5, LateMoves::cameInLate),
   UNLISTED_PART(4, WorkMoves::unlistedPart),
   ADD_PART(5, WorkMoves::partOnSite),
   CORRECT_PART(2, WorkMoves::correctPart),

@@ -148,10 +148,26 @@ public class CheckService {
           TimeEntry.Kind kind = form.kind() == null ? TimeEntry.Kind.LABOUR : form.kind();
           refuseBreak(kind);
           WrittenTime time = read(act, visit, form, kind);
-          long id = times.add(act, visit, worker(visit, form.personId()), kind, time);
-          finishRecording(act, visit, recorded(act, visit), days);
-          return id;
+          return add(act, visit, worker(visit, form.personId()), kind, time, days);
         });
+  }
+
+  /** The same within an act of its own, of somebody who works in the field. */
+  void addTime(Act act, long visitId, long personId, TimeEntry.Kind kind, WrittenTime time) {
+    List<PersonDay> days = lockDays(visitId);
+    add(act, lockRecordable(act, visitId), personId, kind, time, days);
+  }
+
+  private long add(
+      Act act,
+      LockedVisit visit,
+      long personId,
+      TimeEntry.Kind kind,
+      WrittenTime time,
+      List<PersonDay> days) {
+    long id = times.add(act, visit, personId, kind, time);
+    finishRecording(act, visit, recorded(act, visit), days);
+    return id;
   }
 
   /** Time that comes after the closing document needs no check: it is cost at once. */

@@ -4,6 +4,7 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.CheckService.TimeForm;
 import app.pragmata.server.jobs.Clock;
@@ -62,11 +63,16 @@ class DaysTime {
           reading.refuseIfFaulty();
           people.requireTechnician(personId);
           WrittenTime time = TypedTime.read(act, form, form.kind(), day, hours());
-          lock(personId, day);
-          long id = times.add(act, null, personId, form.kind(), time);
-          follow(act, personId, day, time);
-          return id;
+          return add(act, personId, day, form.kind(), time);
         });
+  }
+
+  /** The same within an act of its own. */
+  long add(Act act, long personId, LocalDate day, TimeEntry.Kind kind, WrittenTime time) {
+    lock(personId, day);
+    long id = times.add(act, null, personId, kind, time);
+    follow(act, personId, day, time);
+    return id;
   }
 
   /** Puts an entry right that belongs to no visit. */

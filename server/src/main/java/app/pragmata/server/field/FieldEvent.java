@@ -3,14 +3,23 @@ package app.pragmata.server.field;
 import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
 
-/** What happens to parts that are not on the price list. */
+/** What happens in the field beside jobs and their visits. */
 public enum FieldEvent implements Event {
-  UNLISTED_PART_NOTED,
-  UNLISTED_PART_PRICED,
-  UNLISTED_PART_DROPPED;
+  UNLISTED_PART_NOTED(RecordKind.UNLISTED_PART),
+  UNLISTED_PART_PRICED(RecordKind.UNLISTED_PART),
+  UNLISTED_PART_DROPPED(RecordKind.UNLISTED_PART),
+  CAME_IN_LATE(RecordKind.LATE_ACT),
+  LATE_WRITTEN_DOWN(RecordKind.LATE_ACT),
+  LATE_REFUSED(RecordKind.LATE_ACT);
+
+  private final RecordKind kind;
+
+  FieldEvent(RecordKind kind) {
+    this.kind = kind;
+  }
 
   @Override
   public RecordKind kind() {
-    return RecordKind.UNLISTED_PART;
+    return kind;
   }
 }

@@ -115,26 +115,22 @@ public class FieldService {
    * stops only their own clock: the visit is finished by who is responsible for it.
    */
   public void finish(Act act, @Nullable String key, long visitId, FinishForm form) {
-    var reading = new Reading();
-    String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
-    VisitOutcome outcome = Objects.requireNonNullElse(form.outcome(), VisitOutcome.DONE);
-    String reason =
-        outcome.takesReason()
-            ? Objects.requireNonNullElse(reading.text("reason", form.reason(), LONGEST_REASON), "")
-            : "";
-    if (form.causeCode() != null
-        && !database.fetchExists(CAUSE_CODE, CAUSE_CODE.CODE.eq(form.causeCode()))) {
-      reading.fault(
-          "causeCode", Rule.NOT_FOUND, "There is no such cause any more. Choose another.");
-    }
-    reading.refuseIfFaulty();
+    Said said = read(form);
     Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,
         "finish",
         visitId,
-        note + " " + form.causeCode() + " " + outcome + " " + reason + " " + form.endedAt(),
+        said.note()
+            + " "
+            + said.causeCode()
+            + " "
+            + said.outcome()
+            + " "
+            + said.reason()
+            + " "
+            + form.endedAt(),
         locked -> {
           if (locked.state() instanceof VisitState.Finished) {
             return;
@@ -155,24 +151,50 @@ public class FieldService {
             return;
           }
           boolean kept = stopAll(act, locked, form.endedAt(), moment);
-          if (outcome.takesWork() && !locked.isWorked() && !kept) {
+          if (said.outcome().takesWork() && !locked.isWorked() && !kept) {
             throw new Refused(
                 Rule.MISSING,
                 "No work or part is recorded on this visit yet. Start work first, or say why nothing came of it.");
           }
-          locked.finish(moment, note, outcome, reason);
-          if (form.causeCode() != null) {
-            locked.job().noteCause(form.causeCode());
-          }
-          step(act, JobEvent.VISIT_FINISHED, locked, onSite.finish());
-          if (outcome == VisitOutcome.COME_AGAIN) {
-            visits.want(act, locked.job().id(), null, locked.expectedMinutes());
-            visits.follow(act, locked.job());
-          } else if (outcome != VisitOutcome.DONE) {
-            tellOffice(act, locked, SAID_OF.get(outcome), reason);
-          }
-          wanted.noteVisitOver(act, locked.job());
+          finish(act, locked, onSite.finish(), said, moment);
         });
+  }
+
+  /** What came of a visit, read: everything may be empty but the outcome. */
+  record Said(String note, @Nullable String causeCode, VisitOutcome outcome, String reason) {}
+
+  Said read(FinishForm form) {
+    var reading = new Reading();
+    String note = reading.optionalText("note", form.note(), LONGEST_NOTE);
+    VisitOutcome outcome = Objects.requireNonNullElse(form.outcome(), VisitOutcome.DONE);
+    String reason =
+        outcome.takesReason()
+            ? Objects.requireNonNullElse(reading.text("reason", form.reason(), LONGEST_REASON), "")
+            : "";
+    if (form.causeCode() != null
+        && !database.fetchExists(CAUSE_CODE, CAUSE_CODE.CODE.eq(form.causeCode()))) {
+      reading.fault(
+          "causeCode", Rule.NOT_FOUND, "There is no such cause any more. Choose another.");
+    }
+    reading.refuseIfFaulty();
+    return new Said(note, form.causeCode(), outcome, reason);
+  }
+
+  /** Says what came of a visit, by whoever was responsible for it, and what follows from that. */
+  void finish(
+      Act act, LockedVisit locked, VisitState.Finished finished, Said said, Instant moment) {
+    locked.finish(moment, said.note(), said.outcome(), said.reason());
+    if (said.causeCode() != null) {
+      locked.job().noteCause(said.causeCode());
+    }
+    step(act, JobEvent.VISIT_FINISHED, locked, finished);
+    if (said.outcome() == VisitOutcome.COME_AGAIN) {
+      visits.want(act, locked.job().id(), null, locked.expectedMinutes());
+      visits.follow(act, locked.job());
+    } else if (said.outcome() != VisitOutcome.DONE) {
+      tellOffice(act, locked, SAID_OF.get(said.outcome()), said.reason());
+    }
+    wanted.noteVisitOver(act, locked.job());
   }
 
   /**

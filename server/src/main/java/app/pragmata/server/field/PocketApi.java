@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PART_WANTED;
 import static app.pragmata.server.generated.Tables.PERSON;
@@ -18,6 +19,7 @@ import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
@@ -28,6 +30,8 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.ForgottenClock;
 import app.pragmata.core.field.HoursWorked;
+import app.pragmata.core.field.LateActState;
+import app.pragmata.core.field.PocketStep;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -53,6 +57,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -73,15 +78,39 @@ class PocketApi {
    * @param offVisits what was done on no visit on this day, without what is on the clock
    * @param crew with whom a visit of the day is shared
    * @param otherWork what is paid for beside visits
+   * @param later the stops of the next day that has any
+   * @param lateActs what came in late and waits for the office, or was answered on this day
    */
   record Day(
       LocalDate day,
       List<Stop> stops,
+      List<Stop> later,
       @Nullable RunningClock clock,
       List<Weeks.WeekEntry> inDoubt,
       HoursWorked offVisits,
       List<Mate> crew,
-      List<String> otherWork) {}
+      List<String> otherWork,
+      List<OwnLateAct> lateActs) {}
+
+  /**
+   * What one tapped without a network and what the office could not take as it was.
+   *
+   * @param at when it was tapped, by the company's clock
+   * @param customer whose visit; null for time on no visit
+   * @param detail why it waits
+   * @param reason why it does not count; empty for anything else
+   */
+  record OwnLateAct(
+      long id,
+      PocketStep step,
+      LocalDateTime at,
+      @Nullable String customer,
+      LateActState state,
+      String detail,
+      String reason) {}
+
+  /** What a phone carries along for when there is no network: visits of today and the next day. */
+  record Carried(Day day, List<PocketVisit> visits) {}
 
   /**
    * A clock that runs.
@@ -259,40 +288,8 @@ class PocketApi {
             .toList();
     return new Day(
         act.today(),
-        database
-            .select(
-                VISIT.ID,
-                VISIT.STATE,
-                VISIT.DAY,
-                OwnHours.of(act.personId()),
-                CUSTOMER.NAME,
-                SITE.NAME.concat(", ").concat(SITE.ADDRESS),
-                JOB.TITLE,
-                clocks(act))
-            .from(VISIT)
-            .join(JOB)
-            .on(JOB.ID.eq(VISIT.JOB_ID))
-            .join(CUSTOMER)
-            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
-            .join(SITE)
-            .on(SITE.ID.eq(JOB.SITE_ID))
-            .where(ofCrew(act))
-            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
-            .and(VISIT.DAY.eq(act.today()).or(stillRunning))
-            .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
-            .fetch(
-                row ->
-                    new Stop(
-                        row.value1(),
-                        ownState(row.value2(), row.value8()),
-                        row.value3(),
-                        row.value4().start(),
-                        row.value4().minutes(),
-                        row.value5(),
-                        row.value6(),
-                        row.value7(),
-                        runningSince(row.value8()) != null,
-                        minutes(row.value8(), TimeEntry.Kind.LABOUR))),
+        stops(act, VISIT.DAY.eq(act.today()).or(stillRunning)),
+        stops(act, VISIT.DAY.eq(nextDay(act))),
         times.listRunning(List.of(act.personId())).values().stream()
             .map(
                 clock ->
@@ -310,7 +307,108 @@ class PocketApi {
         weeks.listOpen(act, act.personId()).stream().filter(Weeks.WeekEntry::inDoubt).toList(),
         Weeks.sum(ofDay).worked(),
         mates(clocks.crewOfDay(act.personId(), act.today())),
-        companies.getCompany().otherWork().names());
+        companies.getCompany().otherWork().names(),
+        lateActs(act));
+  }
+
+  /** The next day on which one has a stop, by a statement of its own inside another. */
+  private static Field<LocalDate> nextDay(Act act) {
+    var next = VISIT.as("next");
+    return field(
+        select(min(next.DAY))
+            .from(next)
+            .where(next.DAY.gt(act.today()))
+            .and(next.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .and(
+                next.TECHNICIAN_ID
+                    .eq(act.personId())
+                    .or(
+                        exists(
+                            selectOne()
+                                .from(VISIT_COMPANION)
+                                .where(VISIT_COMPANION.VISIT_ID.eq(next.ID))
+                                .and(VISIT_COMPANION.PERSON_ID.eq(act.personId()))))));
+  }
+
+  private List<Stop> stops(Act act, Condition when) {
+    return database
+        .select(
+            VISIT.ID,
+            VISIT.STATE,
+            VISIT.DAY,
+            OwnHours.of(act.personId()),
+            CUSTOMER.NAME,
+            SITE.NAME.concat(", ").concat(SITE.ADDRESS),
+            JOB.TITLE,
+            clocks(act))
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .join(CUSTOMER)
+        .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(JOB.SITE_ID))
+        .where(ofCrew(act))
+        .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+        .and(when)
+        .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
+        .fetch(
+            row ->
+                new Stop(
+                    row.value1(),
+                    ownState(row.value2(), row.value8()),
+                    row.value3(),
+                    row.value4().start(),
+                    row.value4().minutes(),
+                    row.value5(),
+                    row.value6(),
+                    row.value7(),
+                    runningSince(row.value8()) != null,
+                    minutes(row.value8(), TimeEntry.Kind.LABOUR)));
+  }
+
+  private List<OwnLateAct> lateActs(Act act) {
+    Instant midnight = act.today().atStartOfDay(act.zone()).toInstant();
+    return database
+        .select(
+            LATE_ACT.ID,
+            LATE_ACT.STEP,
+            LATE_ACT.COUNTED_AT,
+            CUSTOMER.NAME,
+            LATE_ACT.STATE,
+            LATE_ACT.DETAIL,
+            LATE_ACT.REASON)
+        .from(LATE_ACT)
+        .leftJoin(VISIT)
+        .on(VISIT.ID.eq(LATE_ACT.VISIT_ID))
+        .leftJoin(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .leftJoin(CUSTOMER)
+        .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+        .where(LATE_ACT.PERSON_ID.eq(act.personId()))
+        .and(LATE_ACT.STATE.eq(LateActState.WAITING).or(LATE_ACT.ANSWERED_AT.ge(midnight)))
+        .orderBy(LATE_ACT.COUNTED_AT, LATE_ACT.ID)
+        .fetch(
+            row ->
+                new OwnLateAct(
+                    row.value1(),
+                    row.value2(),
+                    LocalDateTime.ofInstant(row.value3(), act.zone()),
+                    row.value4(),
+                    row.value5(),
+                    row.value6(),
+                    row.value7()));
+  }
+
+  /** All that a phone needs to go on without a network, today and on the next day of work. */
+  @GetMapping("/api/pocket/carried")
+  Carried getCarried(Act act) {
+    Day day = getPocketDay(act);
+    return new Carried(
+        day,
+        Stream.concat(day.stops().stream(), day.later().stream())
+            .map(stop -> getPocketVisit(act, stop.visitId()))
+            .toList());
   }
 
   private RunningClock running(Act act, Elsewhere clock) {

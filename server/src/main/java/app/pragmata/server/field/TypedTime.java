@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** Reads time that somebody writes down or puts right. */
 final class TypedTime {
@@ -38,20 +39,24 @@ final class TypedTime {
             : null;
     String description = reading.optionalText("description", form.description(), LONGEST_TEXT);
     String reason = reading.text("reason", form.reason(), LONGEST_TEXT);
-    RateClass rateClass = form.rateClass();
     Instant start = from == null ? act.at() : from;
     Instant end = to == null ? start : to;
     TimeEntry.check(start, end, act.at(), reading);
     reading.refuseIfFaulty();
     return new WrittenTime(
-        rateClass == null && start.isBefore(end)
-            ? hours.split(start, end)
-            : List.of(
-                new WorkingCalendar.Span(
-                    rateClass == null ? hours.at(start) : rateClass, start, end)),
+        spans(start, end, form.rateClass(), hours),
         miles == null ? BigDecimal.ZERO : miles,
         description,
         Objects.requireNonNull(reason));
+  }
+
+  /** Time as one of its rate class, or cut where the working hours change for null. */
+  static List<WorkingCalendar.Span> spans(
+      Instant from, Instant to, @Nullable RateClass rateClass, WorkingCalendar hours) {
+    return rateClass == null && from.isBefore(to)
+        ? hours.split(from, to)
+        : List.of(
+            new WorkingCalendar.Span(rateClass == null ? hours.at(from) : rateClass, from, to));
   }
 
   /** A time of a day, or of the next with "+1" behind it. */

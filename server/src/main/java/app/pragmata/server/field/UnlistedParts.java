@@ -136,35 +136,38 @@ class UnlistedParts {
         "note unlisted part",
         visitId + " " + form,
         () -> {
-          var reading = new Reading();
-          String name = reading.text("name", form.name(), LONGEST_NAME);
-          BigDecimal quantity = reading.required("quantity", form.quantity(), Reading::quantity);
-          reading.refuseIfFaulty();
           LockedVisit visit = OwnVisit.require(visits.lock(visitId), act.personId());
           OwnVisit.requireRunning(visit);
-          UnlistedPartRecord row = database.newRecord(UNLISTED_PART);
-          row.setVisitId(visitId);
-          row.setName(name);
-          row.setQuantity(quantity);
-          row.setNotedAt(act.at());
-          row.setNotedBy(act.personId());
-          row.setToDoId(
-              toDos.insertForOffice(
-                  act,
-                  act.personId(),
-                  ToDoForm.ofJob(
-                      "Price a part that is on no list: %s %s, job %d"
-                          .formatted(
-                              Decimal.text(Objects.requireNonNull(quantity)),
-                              name,
-                              visit.job().number()),
-                      act.today(),
-                      visit.job().customerId(),
-                      visit.job().id())));
-          events.store(act, FieldEvent.UNLISTED_PART_NOTED, row, About.partOf(visit.job().id()));
-          visits.touch(act, visit, visit.state());
-          return row.getId();
+          return note(act, visit, form);
         });
+  }
+
+  /** The same on a visit that is locked, whatever its state. */
+  long note(Act act, LockedVisit visit, UnlistedPartForm form) {
+    var reading = new Reading();
+    String name = reading.text("name", form.name(), LONGEST_NAME);
+    BigDecimal quantity = reading.required("quantity", form.quantity(), Reading::quantity);
+    reading.refuseIfFaulty();
+    UnlistedPartRecord row = database.newRecord(UNLISTED_PART);
+    row.setVisitId(visit.id());
+    row.setName(name);
+    row.setQuantity(quantity);
+    row.setNotedAt(act.at());
+    row.setNotedBy(act.personId());
+    row.setToDoId(
+        toDos.insertForOffice(
+            act,
+            act.personId(),
+            ToDoForm.ofJob(
+                "Price a part that is on no list: %s %s, job %d"
+                    .formatted(
+                        Decimal.text(Objects.requireNonNull(quantity)), name, visit.job().number()),
+                act.today(),
+                visit.job().customerId(),
+                visit.job().id())));
+    events.store(act, FieldEvent.UNLISTED_PART_NOTED, row, About.partOf(visit.job().id()));
+    visits.touch(act, visit, visit.state());
+    return row.getId();
   }
 
   /**

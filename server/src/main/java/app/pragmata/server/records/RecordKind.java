@@ -23,6 +23,7 @@ public enum RecordKind implements Coded {
   OTHER_COST(JOB),
   PART_WANTED(JOB),
   UNLISTED_PART(JOB),
+  LATE_ACT(JOB),
   INVOICE(JOB),
   CREDIT_NOTE(JOB),
   RECEIPT(CUSTOMER),

@@ -20,6 +20,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class PartsApi {
   private static final int MOST = 40;
+  private static final int MOST_CARRIED = 3_000;
 
   /** A part as the office sees it; the cost is rounded for showing only. */
   record PricedPart(
@@ -65,6 +66,16 @@ class PartsApi {
   /** What is in the technician's own van comes first. */
   @GetMapping("/api/pocket/parts")
   List<VanPart> vanParts(Act act, @RequestParam(defaultValue = "") String q) {
+    return vanParts(act, q, MOST);
+  }
+
+  /** The same of all that a phone carries along for when there is no network. */
+  @GetMapping("/api/pocket/carried-parts")
+  List<VanPart> listCarriedParts(Act act) {
+    return vanParts(act, "", MOST_CARRIED);
+  }
+
+  private List<VanPart> vanParts(Act act, String q, int most) {
     long van = stock.getPlaceOf(act.personId());
     var held = DSL.coalesce(STOCK_LEVEL.QUANTITY, BigDecimal.ZERO);
     return database
@@ -74,7 +85,7 @@ class PartsApi {
         .on(STOCK_LEVEL.PART_ID.eq(PART.ID).and(STOCK_LEVEL.PLACE_ID.eq(van)))
         .where(matches(q))
         .orderBy(DSL.when(held.gt(BigDecimal.ZERO), 0).otherwise(1), PART.NAME)
-        .limit(MOST)
+        .limit(most)
         .fetch(
             row ->
                 new VanPart(

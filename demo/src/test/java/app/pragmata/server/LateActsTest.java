@@ -1,0 +1,402 @@
+package app.pragmata.server;
+
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static app.pragmata.server.generated.Tables.LATE_ACT;
+import static app.pragmata.server.generated.Tables.TO_DO;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.laws.Laws;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.JsonNode;
+
+/** What phones keep while they have no network, and send afterwards. */
+class LateActsTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "imre");
+  private final Visitor imre = gate.technician();
+  private int keys;
+
+  @AfterEach
+  void nothingRunsOnAndNothingWaits() {
+    gate.at("23:30");
+    imre.post("/api/pocket/clock/stop", Map.of());
+    for (JsonNode visit : gate.office().get("/api/late-acts").json()) {
+      refuse(ids(visit));
+    }
+  }
+
+  private Instant moment(String time) {
+    return java.time.LocalDateTime.parse(gate.day() + "T" + time)
+        .atZone(ZoneId.of("Europe/London"))
+        .toInstant();
+  }
+
+  /** Sends what was tapped at a time of the gate's day, under a key of its own. */
+  private JsonNode late(String step, String tapped, String sent, Map<String, Object> form) {
+    keys++;
+    return late("late-" + gate.visit() + "-" + keys, step, tapped, sent, form);
+  }
+
+  private JsonNode late(
+      String key, String step, String tapped, String sent, Map<String, Object> form) {
+    Visitor.Answer answer = imre.post("/api/pocket/late-acts", body(step, tapped, sent, form), key);
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    return answer.json();
+  }
+
+  private Map<String, Object> body(
+      String step, String tapped, String sent, Map<String, Object> form) {
+    var body = new HashMap<String, Object>();
+    body.put("step", step);
+    body.put("visitId", step.endsWith("clock") ? null : gate.visit());
+    body.put("tappedAt", moment(tapped));
+    body.put("sentAt", moment(sent));
+    body.put("form", form);
+    return body;
+  }
+
+  /** An afternoon without a network, sent at 18:30. */
+  private void afternoon() {
+    gate.at("18:30");
+    late("drive", "14:20", "18:30", Map.of());
+    late("arrive", "15:00", "18:30", Map.of("miles", "18.4"));
+    late("start_work", "15:00", "18:30", Map.of());
+    late("use_part", "15:30", "18:30", Map.of("partId", part(), "quantity", "1"));
+    late("finish", "18:00", "18:30", Map.of("note", "Ram changed"));
+  }
+
+  private long part() {
+    return gate.office().get("/api/parts?q=RAM-230").json().path(0).path("id").asLong();
+  }
+
+  private JsonNode waiting() {
+    return gate.office()
+        .get("/api/late-acts")
+        .json()
+        .valueStream()
+        .filter(visit -> visit.path("visitId").asLong() == gate.visit())
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static List<Long> ids(JsonNode visit) {
+    return visit.path("taps").valueStream().map(tap -> tap.path("id").asLong()).toList();
+  }
+
+  private Visitor.Answer writeDown(Map<String, Object> more) {
+    var form = new HashMap<String, Object>(more);
+    form.put("lateActIds", ids(waiting()));
+    return gate.office().post("/api/late-acts/write-down", form);
+  }
+
+  private Visitor.Answer refuse(List<Long> ids) {
+    return gate.office()
+        .post("/api/late-acts/refuse", Map.of("lateActIds", ids, "reason", "Piet was there"));
+  }
+
+  private List<String> times(JsonNode visit) {
+    return visit
+        .path("times")
+        .valueStream()
+        .map(
+            time ->
+                "%s %s %s %d %s"
+                    .formatted(
+                        time.path("person").asString().replaceFirst(" .*", ""),
+                        time.path("kind").asString(),
+                        time.path("from").asString().substring(0, 5),
+                        time.path("minutes").asInt(),
+                        time.path("miles").asString()))
+        .toList();
+  }
+
+  private JsonNode visits() {
+    return gate.sheet().path("visits");
+  }
+
+  private JsonNode visitOf(String technician) {
+    return visits()
+        .valueStream()
+        .filter(visit -> visit.path("technician").asString().startsWith(technician))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private void givenToPiet() {
+    gate.office()
+        .put(
+            "/api/visits/" + gate.visit() + "/plan",
+            Map.of(
+                "version",
+                gate.visitVersion(),
+                "technicianId",
+                program.person("piet"),
+                "day",
+                gate.day().toString(),
+                "start",
+                "15",
+                "expected",
+                "2h30",
+                "overruled",
+                SwingGate.ANYTHING));
+  }
+
+  private void calledOff() {
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/call-off",
+            Map.of("version", gate.visitVersion(), "reason", "Customer rang"));
+  }
+
+  private void holds() {
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void an_afternoon_without_a_network_counts_at_the_moments_of_its_taps() {
+    gate.planned();
+    afternoon();
+    assertThat(times(visits().path(0)))
+        .containsExactly(
+            "Imre drive 14:20 40 18.4", "Imre labour 15:00 150 0.0", "Imre labour 17:30 30 0.0");
+    assertThat(visits().path(0).path("state").asString()).isEqualTo("finished");
+    holds();
+  }
+
+  @Test
+  void what_is_sent_twice_has_one_effect() {
+    gate.onSite();
+    gate.at("16:00");
+    var part = Map.<String, Object>of("partId", part(), "quantity", "1");
+    String key = "twice-" + gate.visit();
+    assertThat(late(key, "use_part", "15:30", "16:00", part).path("state").asString())
+        .isEqualTo("taken");
+    assertThat(late(key, "use_part", "15:30", "16:00", part).path("state").asString())
+        .isEqualTo("taken");
+    assertThat(visits().path(0).path("parts")).hasSize(1);
+  }
+
+  @Test
+  void what_was_done_and_not_heard_of_is_not_done_again() {
+    gate.onSite();
+    var part = Map.<String, Object>of("partId", part(), "quantity", "1");
+    String key = "unheard-" + gate.visit();
+    imre.post("/api/pocket/visits/" + gate.visit() + "/parts", part, key);
+    assertThat(late(key, "use_part", "15:30", "16:00", part).path("state").asString())
+        .isEqualTo("taken");
+    assertThat(visits().path(0).path("parts")).hasSize(1);
+  }
+
+  @Test
+  void a_key_is_not_taken_for_something_else() {
+    gate.onSite();
+    String key = "other-" + gate.visit();
+    late(key, "pause", "15:30", "16:00", Map.of());
+    assertThat(
+            imre.post("/api/pocket/late-acts", body("start_work", "15:30", "16:00", Map.of()), key)
+                .rule())
+        .isEqualTo("REPEATED_KEY_WITH_OTHER_CONTENT");
+  }
+
+  @Test
+  void what_was_given_to_somebody_else_meanwhile_waits_for_the_office() {
+    gate.planned();
+    givenToPiet();
+    afternoon();
+    JsonNode waiting = waiting();
+    assertThat(waiting.path("technician").asString()).startsWith("Piet");
+    assertThat(texts(waiting.path("taps"), "step"))
+        .containsExactly("drive", "arrive", "start_work", "use_part", "finish");
+    assertThat(texts(waiting.path("times"), "minutes")).containsExactly("40", "180");
+    assertThat(
+            program
+                .database()
+                .select(TO_DO.WHAT)
+                .from(TO_DO)
+                .where(TO_DO.JOB_ID.eq(gate.job()))
+                .fetch(TO_DO.WHAT))
+        .filteredOn(what -> what.startsWith("Came in late from Imre"))
+        .hasSize(1);
+    assertThat(visits()).hasSize(1);
+  }
+
+  @Test
+  void what_counts_is_a_visit_of_its_own_and_the_planned_one_stays() {
+    gate.planned();
+    givenToPiet();
+    afternoon();
+    Visitor.Answer written = writeDown(Map.of());
+    assertThat(written.status()).as(written.text()).isEqualTo(200);
+    assertThat(visitOf("Piet").path("state").asString()).isEqualTo("planned");
+    JsonNode own = visitOf("Imre");
+    assertThat(own.path("state").asString()).isEqualTo("finished");
+    assertThat(own.path("note").asString()).isEqualTo("Ram changed");
+    assertThat(times(own))
+        .containsExactly(
+            "Imre drive 14:20 40 18.4", "Imre labour 15:00 150 0.0", "Imre labour 17:30 30 0.0");
+    assertThat(texts(own.path("parts"), "quantity")).containsExactly("1");
+    assertThat(
+            program
+                .database()
+                .fetchCount(
+                    TO_DO,
+                    TO_DO
+                        .JOB_ID
+                        .eq(gate.job())
+                        .and(TO_DO.WHAT.startsWith("Came in late"))
+                        .and(TO_DO.OUTCOME.eq("Written down"))))
+        .isEqualTo(1);
+    holds();
+  }
+
+  @Test
+  void work_on_a_visit_that_was_called_off_can_still_count() {
+    gate.planned();
+    calledOff();
+    afternoon();
+    Visitor.Answer written = writeDown(Map.of());
+    assertThat(written.status()).as(written.text()).isEqualTo(200);
+    assertThat(texts(visits(), "state")).containsExactlyInAnyOrder("called_off", "finished");
+    holds();
+  }
+
+  @Test
+  void what_does_not_count_is_kept_with_the_reason_and_its_person_reads_it() {
+    gate.planned();
+    calledOff();
+    afternoon();
+    assertThat(refuse(ids(waiting())).status()).isEqualTo(200);
+    assertThat(texts(visits(), "state")).containsExactly("called_off");
+    assertThat(texts(imre.get("/api/pocket/day").json().path("lateActs"), "reason"))
+        .containsOnly("Piet was there");
+    assertThat(program.database().fetchCount(LATE_ACT, LATE_ACT.VISIT_ID.eq(gate.visit())))
+        .isEqualTo(5);
+  }
+
+  @Test
+  void what_is_answered_is_not_answered_again() {
+    gate.planned();
+    calledOff();
+    afternoon();
+    List<Long> ids = ids(waiting());
+    refuse(ids);
+    assertThat(refuse(ids).rule()).isEqualTo("LATE_ACT_ANSWERED");
+  }
+
+  @Test
+  void work_of_which_no_tap_says_when_it_ended_is_asked_for() {
+    gate.planned();
+    givenToPiet();
+    gate.at("18:30");
+    late("start_work", "15:00", "18:30", Map.of());
+    Visitor.Answer asked = writeDown(Map.of());
+    assertThat(asked.pointer()).isEqualTo("/ends");
+    assertThat(asked.text()).contains("began at 15:00");
+    long tap = ids(waiting()).getFirst();
+    Visitor.Answer written =
+        writeDown(Map.of("ends", List.of(Map.of("lateActId", tap, "endedAt", "16:30"))));
+    assertThat(written.status()).as(written.text()).isEqualTo(200);
+    assertThat(times(visitOf("Imre"))).containsExactly("Imre labour 15:00 90 0.0");
+  }
+
+  @Test
+  void a_phone_that_is_an_hour_ahead_is_put_right_and_both_moments_are_kept() {
+    gate.onSite();
+    gate.at("16:00");
+    late("pause", "16:30", "17:00", Map.of());
+    assertThat(times(visits().path(0))).contains("Imre labour 15:00 30 0.0");
+    assertThat(
+            program
+                .database()
+                .selectFrom(LATE_ACT)
+                .where(LATE_ACT.VISIT_ID.eq(gate.visit()))
+                .fetchSingle())
+        .satisfies(
+            kept -> {
+              assertThat(kept.getTappedAt()).isEqualTo(moment("16:30"));
+              assertThat(kept.getCountedAt()).isEqualTo(moment("15:30"));
+            });
+  }
+
+  @Test
+  void what_waited_longer_than_is_believed_is_put_before_the_office() {
+    gate.planned();
+    gate.nextDayAt("09:00");
+    program.clock().set(gate.day().plusDays(4) + "T09:00");
+    keys++;
+    var body = body("start_work", "15:00", "15:00", Map.of());
+    body.put("sentAt", moment("09:00").plusSeconds(4L * 86_400));
+    Visitor.Answer answer = imre.post("/api/pocket/late-acts", body, "long-ago-" + gate.visit());
+    assertThat(answer.json().path("state").asString()).isEqualTo("waiting");
+    assertThat(answer.json().path("detail").asString()).contains("two days");
+    Visitor.Answer written =
+        writeDown(
+            Map.of(
+                "ends",
+                List.of(Map.of("lateActId", ids(waiting()).getFirst(), "endedAt", "16:00"))));
+    assertThat(written.status()).as(written.text()).isEqualTo(200);
+    assertThat(times(visits().path(0))).containsExactly("Imre labour 15:00 60 0.0");
+    assertThat(visits()).hasSize(1);
+  }
+
+  @Test
+  void parts_without_any_time_are_not_written_down_on_a_day_that_nobody_knows() {
+    gate.planned();
+    givenToPiet();
+    gate.at("18:30");
+    late("use_part", "15:30", "18:30", Map.of("partId", part(), "quantity", "1"));
+    assertThat(writeDown(Map.of()).rule()).isEqualTo("MISSING");
+    assertThat(ids(waiting())).hasSize(1);
+  }
+
+  @Test
+  void a_break_without_a_network_is_one_of_the_day() {
+    gate.at("13:30");
+    late("start_clock", "12:30", "13:30", Map.of("kind", "break"));
+    late("stop_clock", "13:00", "13:30", Map.of());
+    assertThat(imre.get("/api/pocket/day").json().path("offVisits").path("breaks").asInt())
+        .isEqualTo(30);
+  }
+
+  @ParameterizedTest
+  @ValueSource(strings = {"visitId", "tappedAt", "sentAt", "step"})
+  void what_says_too_little_is_refused_and_nothing_is_kept(String left) {
+    gate.planned();
+    var body = body("drive", "14:20", "14:30", Map.of());
+    body.remove(left);
+    assertThat(imre.post("/api/pocket/late-acts", body, "little-" + gate.visit()).status())
+        .isEqualTo(422);
+    assertThat(program.database().fetchCount(LATE_ACT, LATE_ACT.VISIT_ID.eq(gate.visit())))
+        .isZero();
+  }
+
+  @Test
+  void a_form_that_no_step_takes_is_refused() {
+    gate.planned();
+    assertThat(
+            imre.post(
+                    "/api/pocket/late-acts",
+                    body("drive", "14:20", "14:30", Map.of("wings", 2)),
+                    "wings-" + gate.visit())
+                .rule())
+        .isEqualTo("UNREADABLE");
+  }
+
+  @Test
+  void a_phone_carries_the_visits_of_today_and_of_the_next_day_and_the_parts() {
+    gate.planned();
+    JsonNode carried = imre.get("/api/pocket/carried").json();
+    assertThat(texts(carried.path("visits"), "visitId")).contains(Long.toString(gate.visit()));
+    assertThat(texts(carried.path("day").path("later"), "day"))
+        .allMatch(day -> day.compareTo(gate.day().toString()) > 0);
+    assertThat(texts(imre.get("/api/pocket/carried-parts").json(), "number")).contains("RAM-230");
+  }
+}

@@ -1,0 +1,234 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.LATE_ACT;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.VISIT;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.field.LateActState;
+import app.pragmata.core.field.PocketStep;
+import app.pragmata.core.field.Tap;
+import app.pragmata.server.generated.tables.records.LateActRecord;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
+import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.todos.ToDoService;
+import app.pragmata.server.todos.ToDoService.ToDoForm;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Objects;
+import java.util.function.LongSupplier;
+import java.util.function.Supplier;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.dao.DataIntegrityViolationException;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.support.TransactionTemplate;
+import tools.jackson.databind.json.JsonMapper;
+
+/**
+ * Takes what phones kept while they had no network. Whatever cannot be taken any more, because the
+ * office changed things meanwhile, is kept and put before the office: nothing is lost, and nothing
+ * is done twice.
+ */
+@Service
+class LateActs {
+  /**
+   * What was tapped, as the phone kept it.
+   *
+   * @param visitId null for what is done on no visit
+   * @param tappedAt by the phone's clock, as is when it sent it
+   * @param form as the step's own address takes it, without the two moments
+   */
+  record LateActForm(
+      @Nullable PocketStep step,
+      @Nullable Long visitId,
+      @Nullable Instant tappedAt,
+      @Nullable Instant sentAt,
+      @Nullable Map<String, Object> form) {}
+
+  /**
+   * What became of it.
+   *
+   * @param detail why it waits for the office, in words; empty when it was taken
+   */
+  record CameIn(LateActState state, String detail) {}
+
+  private static final int LONGEST_FORM = 8_000;
+  private static final int LONGEST_DETAIL = 300;
+
+  private final DSLContext database;
+  private final LateStep steps;
+  private final ToDoService toDos;
+  private final Events events;
+  private final RepeatableRequests repeats;
+  private final JsonMapper json;
+  private final TransactionTemplate transaction;
+
+  LateActs(
+      DSLContext database,
+      LateStep steps,
+      ToDoService toDos,
+      Events events,
+      RepeatableRequests repeats,
+      JsonMapper json,
+      TransactionTemplate transaction) {
+    this.database = database;
+    this.steps = steps;
+    this.toDos = toDos;
+    this.events = events;
+    this.repeats = repeats;
+    this.json = json;
+    this.transaction = transaction;
+  }
+
+  /**
+   * Does it, or keeps it for the office to answer. It has the key of the first attempt, so that one
+   * that was done then is not done again.
+   */
+  CameIn take(Act act, @Nullable String key, LateActForm form) {
+    var reading = new Reading();
+    if (form.step() == null) {
+      reading.fault("step", Rule.MISSING, "Say what was done.");
+    } else if (!form.step().isOffVisit() && form.visitId() == null) {
+      reading.fault("visitId", Rule.MISSING, "Say on which visit it was done.");
+    }
+    if (form.tappedAt() == null || form.sentAt() == null) {
+      reading.fault("tappedAt", Rule.MISSING, "Say when it was tapped and when it was sent.");
+    }
+    String said = json.writeValueAsString(form.form() == null ? Map.of() : form.form());
+    if (said.length() > LONGEST_FORM) {
+      reading.fault("form", Rule.TOO_LONG, "This is too long. Write less, or in two notes.");
+    }
+    reading.refuseIfFaulty();
+    PocketStep step = Objects.requireNonNull(form.step());
+    Long visitId = step.isOffVisit() ? null : form.visitId();
+    if (visitId != null && !database.fetchExists(VISIT, VISIT.ID.eq(visitId))) {
+      throw OwnVisit.notThere();
+    }
+    steps.check(step, whole(form, step));
+    Supplier<LateActRecord> read = () -> read(act, step, visitId, form, said);
+    String content = step + " " + visitId + " " + said;
+    try {
+      return once(
+          act,
+          key,
+          content,
+          () -> {
+            steps.take(act, key, step, visitId, whole(form, step));
+            LateActRecord row = read.get();
+            row.insert();
+            return row.getId();
+          });
+    } catch (Refused refused) {
+      return once(act, key, content, () -> keep(act, read.get(), refused.getMessage()));
+    } catch (DataIntegrityViolationException clash) {
+      return once(
+          act,
+          key,
+          content,
+          () -> keep(act, read.get(), "It overlaps with other time of the same person."));
+    }
+  }
+
+  /** What it became is decided once: by whichever attempt comes through first. */
+  private CameIn once(Act act, @Nullable String key, String content, LongSupplier work) {
+    return Objects.requireNonNull(
+        transaction.execute(
+            begun -> {
+              long id =
+                  repeats.once(act, key == null ? null : key + " late", "late act", content, work);
+              LateActRecord row =
+                  database.selectFrom(LATE_ACT).where(LATE_ACT.ID.eq(id)).fetchSingle();
+              return new CameIn(row.getState(), row.getDetail());
+            }));
+  }
+
+  private LateActRecord read(
+      Act act, PocketStep step, @Nullable Long visitId, LateActForm form, String said) {
+    Instant tapped = Objects.requireNonNull(form.tappedAt());
+    Instant sent = Objects.requireNonNull(form.sentAt());
+    LateActRecord row = database.newRecord(LATE_ACT);
+    row.setPersonId(act.personId());
+    row.setVisitId(visitId);
+    row.setStep(step);
+    row.setForm(said);
+    row.setTappedAt(tapped);
+    row.setSentAt(sent);
+    row.setCountedAt(Tap.corrected(tapped, sent, act.at()));
+    row.setCameInAt(act.at());
+    row.setState(LateActState.TAKEN);
+    return row;
+  }
+
+  private static Map<String, Object> whole(LateActForm form, PocketStep step) {
+    var whole = new HashMap<String, Object>(form.form() == null ? Map.of() : form.form());
+    if (isTimed(step)) {
+      whole.put("tappedAt", form.tappedAt());
+      whole.put("sentAt", form.sentAt());
+    }
+    return whole;
+  }
+
+  /** Whether the step's own form says when it was tapped. */
+  private static boolean isTimed(PocketStep step) {
+    return switch (step) {
+      case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
+      case USE_PART, PUT_PART_BACK, NOTE_UNLISTED_PART, WANT_PART, TELL_LATE, HAND_BACK -> false;
+    };
+  }
+
+  private long keep(Act act, LateActRecord row, @Nullable String why) {
+    String detail = why == null || why.isEmpty() ? "It could not be taken." : why;
+    row.setState(LateActState.WAITING);
+    row.setDetail(detail.length() > LONGEST_DETAIL ? detail.substring(0, LONGEST_DETAIL) : detail);
+    row.setToDoId(toDoOf(act, row));
+    events.store(act, FieldEvent.CAME_IN_LATE, row, LateAnswers.about(database, row));
+    return row.getId();
+  }
+
+  /** One to-do for all that came in late from one person on one visit. */
+  private long toDoOf(Act act, LateActRecord row) {
+    Long there =
+        database
+            .select(LATE_ACT.TO_DO_ID)
+            .from(LATE_ACT)
+            .where(LATE_ACT.PERSON_ID.eq(row.getPersonId()))
+            .and(LATE_ACT.VISIT_ID.isNotDistinctFrom(row.getVisitId()))
+            .and(LATE_ACT.STATE.eq(LateActState.WAITING))
+            .limit(1)
+            .fetchOne(LATE_ACT.TO_DO_ID);
+    if (there != null) {
+      return there;
+    }
+    String person =
+        Objects.requireNonNull(database.fetchValue(PERSON.NAME, PERSON.ID.eq(act.personId())));
+    if (row.getVisitId() == null) {
+      String what = "Came in late from %s: time on no visit. Does it count?".formatted(person);
+      return toDos.insertForOffice(
+          act,
+          act.personId(),
+          new ToDoForm(0, what, null, act.today().toString(), null, null, null));
+    }
+    var job =
+        database
+            .select(JOB.ID, JOB.NUMBER, JOB.CUSTOMER_ID)
+            .from(JOB)
+            .join(VISIT)
+            .on(VISIT.JOB_ID.eq(JOB.ID))
+            .where(VISIT.ID.eq(row.getVisitId()))
+            .fetchSingle();
+    return toDos.insertForOffice(
+        act,
+        act.personId(),
+        ToDoForm.ofJob(
+            "Came in late from %s: job %d. Does it count?".formatted(person, job.value2()),
+            act.today(),
+            job.value3(),
+            job.value1()));
+  }
+}

@@ -1,0 +1,378 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.LATE_ACT;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.selectOne;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.field.LateActState;
+import app.pragmata.core.field.LateTime;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.people.Role;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.field.FieldService.FinishForm;
+import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.LateWork.OfPerson;
+import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
+import app.pragmata.server.generated.tables.records.LateActRecord;
+import app.pragmata.server.http.AskedSet;
+import app.pragmata.server.jobs.LockedVisit;
+import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.jobs.WrittenTime;
+import app.pragmata.server.partswanted.PartsWanted;
+import app.pragmata.server.partswanted.PartsWanted.WantForm;
+import app.pragmata.server.planning.PlanningService;
+import app.pragmata.server.planning.PlanningService.PlanForm;
+import app.pragmata.server.records.About;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Events;
+import app.pragmata.server.todos.ToDoService;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.temporal.ChronoUnit;
+import java.util.List;
+import java.util.Objects;
+import java.util.function.Function;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * The office's answer to what came in late: it counts and is written down, or it does not. What the
+ * office did meanwhile stays as it is.
+ */
+@Service
+@Transactional
+class LateAnswers {
+  /** When a clock ended of which no tap says so, as a time of the day on which it began. */
+  record EndForm(long lateActId, @Nullable String endedAt) {}
+
+  /**
+   * What counts.
+   *
+   * @param lateActIds of one person on one visit, or on none
+   */
+  record WriteDownForm(@Nullable List<Long> lateActIds, @Nullable List<EndForm> ends) {}
+
+  /** What does not count, and why; whoever tapped reads it. */
+  record RefuseForm(@Nullable List<Long> lateActIds, @Nullable String reason) {}
+
+  private static final int LONGEST_REASON = 300;
+  private static final int SHORTEST_VISIT = 15;
+  private static final int LONGEST_VISIT = 16 * 60;
+
+  private final DSLContext database;
+  private final LateWork late;
+  private final CheckService check;
+  private final DaysTime daysTime;
+  private final FieldService field;
+  private final UnlistedParts unlisted;
+  private final PartsWanted wanted;
+  private final PlanningService planning;
+  private final VisitStore visits;
+  private final CompanyStore companies;
+  private final ToDoService toDos;
+  private final Events events;
+
+  LateAnswers(
+      DSLContext database,
+      LateWork late,
+      CheckService check,
+      DaysTime daysTime,
+      FieldService field,
+      UnlistedParts unlisted,
+      PartsWanted wanted,
+      PlanningService planning,
+      VisitStore visits,
+      CompanyStore companies,
+      ToDoService toDos,
+      Events events) {
+    this.database = database;
+    this.late = late;
+    this.check = check;
+    this.daysTime = daysTime;
+    this.field = field;
+    this.unlisted = unlisted;
+    this.wanted = wanted;
+    this.planning = planning;
+    this.visits = visits;
+    this.companies = companies;
+    this.toDos = toDos;
+    this.events = events;
+  }
+
+  /** What belongs to the job of its visit. */
+  static About about(DSLContext database, LateActRecord row) {
+    return row.getVisitId() == null
+        ? About.NOTHING
+        : About.partOf(
+            Objects.requireNonNull(
+                database.fetchValue(VISIT.JOB_ID, VISIT.ID.eq(row.getVisitId()))));
+  }
+
+  /**
+   * Writes it down: on its visit where that is still whoever's it was, and else on one more visit
+   * of the same job, so that what the office planned meanwhile stays.
+   */
+  void writeDown(Act act, WriteDownForm form) {
+    List<LateActRecord> rows = lock(form.lateActIds());
+    LateActRecord first = rows.getFirst();
+    List<OfPerson> times =
+        late.times(act, rows, late.listWaiting()).stream()
+            .map(one -> new OfPerson(one.personId(), ended(act, one.time(), form)))
+            .toList();
+    String reason = cut("Came in late. " + first.getDetail());
+    if (first.getVisitId() == null) {
+      times.forEach(
+          one ->
+              daysTime.add(
+                  act,
+                  one.personId(),
+                  dayOf(act, one.time().from()),
+                  one.time().kind(),
+                  written(one.time(), reason)));
+    } else {
+      writeDown(act, rows, times, reason);
+    }
+    answer(act, rows, LateActState.WRITTEN_DOWN, "", "Written down");
+  }
+
+  private void writeDown(Act act, List<LateActRecord> rows, List<OfPerson> times, String reason) {
+    LateActRecord first = rows.getFirst();
+    long person = first.getPersonId();
+    var technician = new Act(person, Role.TECHNICIAN, act.at(), act.zone());
+    boolean own = isOwn(act, first.getVisitId(), person);
+    Long visitId = own ? first.getVisitId() : times.isEmpty() ? null : addVisit(act, first, times);
+    boolean finishes = visitId != null && isPlanned(visitId);
+    for (OfPerson one : times) {
+      check.addTime(
+          act,
+          Objects.requireNonNull(visitId),
+          one.personId(),
+          one.time().kind(),
+          written(one.time(), reason));
+    }
+    for (LateActRecord row : rows) {
+      switch (row.getStep()) {
+        case USE_PART -> {
+          PartForm part = late.form(row, PartForm.class);
+          check.addPart(
+              act,
+              withTime(visitId),
+              Objects.requireNonNullElse(part.partId(), 0L),
+              FieldService.readQuantity(part));
+        }
+        case NOTE_UNLISTED_PART ->
+            unlisted.note(
+                technician, visits.lock(withTime(visitId)), late.form(row, UnlistedPartForm.class));
+        case WANT_PART ->
+            wanted.want(
+                technician,
+                visits.lock(visitId == null ? first.getVisitId() : visitId),
+                late.form(row, WantForm.class));
+        case FINISH -> {
+          if (finishes) {
+            finish(technician, Objects.requireNonNull(visitId), row);
+          }
+        }
+        default -> {}
+      }
+    }
+  }
+
+  /** What came of it, in the words of whoever was there. */
+  private void finish(Act technician, long visitId, LateActRecord row) {
+    LockedVisit visit = visits.lock(visitId);
+    if (visit.state() instanceof VisitState.Finished finished) {
+      field.finish(
+          technician,
+          visit,
+          finished,
+          field.read(late.form(row, FinishForm.class)),
+          row.getCountedAt());
+    }
+  }
+
+  private static long withTime(@Nullable Long visitId) {
+    if (visitId == null) {
+      throw new Refused(
+          Rule.MISSING,
+          "No time came with these parts, so nothing says on which day they were fitted. Write the time and the parts down on the job, then say here that it does not count.");
+    }
+    return visitId;
+  }
+
+  private boolean isPlanned(long visitId) {
+    return database.fetchExists(
+        VISIT, VISIT.ID.eq(visitId).and(VISIT.STATE.eq(VisitState.Code.PLANNED)));
+  }
+
+  /** Whether the visit is still this person's and takes records. */
+  private boolean isOwn(Act act, long visitId, long personId) {
+    return database
+        .select(VISIT.STATE, VISIT.DAY)
+        .from(VISIT)
+        .where(VISIT.ID.eq(visitId))
+        .and(
+            VISIT
+                .TECHNICIAN_ID
+                .eq(personId)
+                .or(
+                    exists(
+                        selectOne()
+                            .from(VISIT_COMPANION)
+                            .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
+                            .and(VISIT_COMPANION.PERSON_ID.eq(personId)))))
+        .fetchOptional(row -> row.value1().takesRecords(row.value2(), act.today()))
+        .orElse(false);
+  }
+
+  private long addVisit(Act act, LateActRecord first, List<OfPerson> times) {
+    Instant from =
+        times.stream().map(one -> one.time().from()).min(Instant::compareTo).orElseThrow();
+    long minutes =
+        times.stream()
+            .filter(one -> one.personId() == first.getPersonId())
+            .filter(one -> one.time().kind() == TimeEntry.Kind.LABOUR)
+            .mapToLong(
+                one ->
+                    TimeEntry.minutesBetween(
+                        one.time().from(), Objects.requireNonNull(one.time().to())))
+            .sum();
+    long jobId =
+        Objects.requireNonNull(database.fetchValue(VISIT.JOB_ID, VISIT.ID.eq(first.getVisitId())));
+    return planning.add(
+        act,
+        "late act " + first.getId(),
+        jobId,
+        PlanForm.anyway(
+            0,
+            first.getPersonId(),
+            dayOf(act, from),
+            from.atZone(act.zone()).toLocalTime().truncatedTo(ChronoUnit.MINUTES),
+            Math.clamp(minutes, SHORTEST_VISIT, LONGEST_VISIT)));
+  }
+
+  private static LateTime ended(Act act, LateTime time, WriteDownForm form) {
+    if (time.to() != null) {
+      return time;
+    }
+    var reading = new Reading();
+    String typed =
+        form.ends() == null
+            ? null
+            : form.ends().stream()
+                .filter(end -> end != null && end.lateActId() == time.tapId())
+                .map(EndForm::endedAt)
+                .filter(Objects::nonNull)
+                .findFirst()
+                .orElse(null);
+    Instant to =
+        typed == null || typed.isBlank()
+            ? null
+            : reading.optional(
+                "ends", typed, said -> TypedTime.moment(act, dayOf(act, time.from()), said));
+    if (typed == null || typed.isBlank()) {
+      reading.fault(
+          "ends",
+          Rule.MISSING,
+          "Say when what began at %s ended; no tap says so."
+              .formatted(
+                  time.from().atZone(act.zone()).toLocalTime().truncatedTo(ChronoUnit.MINUTES)));
+    } else if (to != null) {
+      TimeEntry.check(time.from(), to, act.at(), reading);
+    }
+    reading.refuseIfFaulty();
+    return new LateTime(
+        time.tapId(), time.visitId(), time.kind(), time.work(), time.from(), to, time.miles());
+  }
+
+  private WrittenTime written(LateTime time, String reason) {
+    return new WrittenTime(
+        TypedTime.spans(
+            time.from(),
+            Objects.requireNonNull(time.to()),
+            null,
+            companies.getCompany().calendar()),
+        time.miles(),
+        time.work(),
+        reason);
+  }
+
+  /** It does not count: nothing is written down, and whoever tapped reads why. */
+  void refuse(Act act, RefuseForm form) {
+    var reading = new Reading();
+    String why = reading.text("reason", form.reason(), LONGEST_REASON);
+    reading.refuseIfFaulty();
+    List<LateActRecord> rows = lock(form.lateActIds());
+    answer(
+        act, rows, LateActState.REFUSED, Objects.requireNonNull(why), "It does not count: " + why);
+  }
+
+  private List<LateActRecord> lock(@Nullable List<Long> asked) {
+    List<Long> ids = AskedSet.read("lateActIds", asked, Function.identity(), "tap", "answer");
+    List<LateActRecord> rows =
+        database
+            .selectFrom(LATE_ACT)
+            .where(LATE_ACT.ID.in(ids))
+            .orderBy(LATE_ACT.COUNTED_AT, LATE_ACT.ID)
+            .forUpdate()
+            .fetch();
+    if (rows.size() < ids.size()
+        || rows.stream().anyMatch(row -> row.getState() != LateActState.WAITING)) {
+      throw new Refused(
+          Rule.LATE_ACT_ANSWERED,
+          "Somebody has answered this already. Reload the page to see what came of it.");
+    }
+    LateActRecord first = rows.getFirst();
+    if (rows.stream()
+        .anyMatch(
+            row ->
+                !row.getPersonId().equals(first.getPersonId())
+                    || !Objects.equals(row.getVisitId(), first.getVisitId()))) {
+      var reading = new Reading();
+      reading.fault(
+          "lateActIds", Rule.WRONG_KIND, "Answer for one person and one visit at a time.");
+      reading.refuseIfFaulty();
+    }
+    return rows;
+  }
+
+  private void answer(
+      Act act, List<LateActRecord> rows, LateActState state, String reason, String outcome) {
+    for (LateActRecord row : rows) {
+      row.setState(state);
+      row.setReason(reason);
+      row.setAnsweredAt(act.at());
+      events.store(
+          act,
+          state == LateActState.REFUSED ? FieldEvent.LATE_REFUSED : FieldEvent.LATE_WRITTEN_DOWN,
+          row,
+          about(database, row).why(reason));
+    }
+    rows.stream()
+        .map(LateActRecord::getToDoId)
+        .filter(Objects::nonNull)
+        .distinct()
+        .filter(
+            toDo ->
+                !database.fetchExists(
+                    LATE_ACT,
+                    LATE_ACT.TO_DO_ID.eq(toDo).and(LATE_ACT.STATE.eq(LateActState.WAITING))))
+        .forEach(toDo -> toDos.settle(act, toDo, outcome));
+  }
+
+  private static LocalDate dayOf(Act act, Instant moment) {
+    return moment.atZone(act.zone()).toLocalDate();
+  }
+
+  private static String cut(String text) {
+    return text.length() > LONGEST_REASON ? text.substring(0, LONGEST_REASON) : text;
+  }
+}
