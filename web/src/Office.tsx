@@ -57,6 +57,7 @@ export default function Office() {
 function Places({ canSell }: { canSell: boolean }) {
   const { data: toDos } = useQuery(queries.toDoCount);
   const { data: parts } = useQuery(queries.partsWantedCount);
+  const { data: late } = useQuery(queries.lateActs);
   return (
     <>
       {canSell && <NavLink to="/quotes/new">New quote</NavLink>}
@@ -74,6 +75,11 @@ function Places({ canSell }: { canSell: boolean }) {
         {parts && parts.late > 0 && <span className="needs"> {parts.late} late</span>}
       </NavLink>
       <NavLink to="/hours">Hours</NavLink>
+      {late && late.length > 0 && (
+        <NavLink to="/came-in-late">
+          <span className="needs">Came in late {late.length}</span>
+        </NavLink>
+      )}
       <NavLink to="/books">Books</NavLink>
     </>
   );

@@ -2,11 +2,13 @@ import "@fontsource-variable/source-sans-3";
 import "@fontsource/source-serif-4/600.css";
 import "./kit/base.css";
 import "./paper.css";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClient } from "@tanstack/react-query";
+import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { App, ConfigProvider } from "antd";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
+import { carry } from "./api/carry";
 import { Problem } from "./api/client";
 import { Announcer } from "./kit/Announcer";
 import { theme } from "./kit/theme";
@@ -33,6 +35,7 @@ const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
 const HoursPage = lazy(() => import("./field/HoursPage"));
+const CameInLatePage = lazy(() => import("./field/CameInLatePage"));
 const DayPage = lazy(() => import("./field/DayPage"));
 const PasswordPage = lazy(() => import("./people/PasswordPage"));
 const PlannerPage = lazy(() => import("./planning/PlannerPage"));
@@ -121,6 +124,7 @@ const router = createBrowserRouter([
               { path: "/invoices/:number", element: <JobPage key="invoice" by="invoice" /> },
               { path: "/people/:id/days/:day", element: <DayPage /> },
               { path: "/hours/:monday?", element: <HoursPage /> },
+              { path: "/came-in-late", element: <CameInLatePage /> },
               { path: "/planner/:day?", element: <PlannerPage /> },
               { path: "/customers", element: <CustomersPage /> },
               { path: "/customers/new", element: <NewCallerPage /> },
@@ -152,6 +156,8 @@ const queryClient = new QueryClient({
     queries: {
       retry: (failures, error) => !(error instanceof Problem && error.status >= 400) && failures < 2,
       staleTime: 2_000,
+      // What cannot be read is said at once, not held until there is a network.
+      networkMode: "always",
     },
   },
 });
@@ -161,9 +167,9 @@ createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <ConfigProvider theme={theme} button={{ autoInsertSpace: false }}>
       <App>
-        <QueryClientProvider client={queryClient}>
+        <PersistQueryClientProvider client={queryClient} persistOptions={carry}>
           <RouterProvider router={router} />
-        </QueryClientProvider>
+        </PersistQueryClientProvider>
         <Announcer />
       </App>
     </ConfigProvider>

@@ -1,21 +1,14 @@
 import { Button } from "antd";
-import { answer, client, withKey } from "../api/client";
-import { useAct } from "../kit/useAct";
+import { useTap } from "./useTap";
 
 /** Begins a break, which ends the work; whoever goes on working ends it. */
 export function Break({ crewIds }: { crewIds: number[] }) {
-  const begin = useAct(
-    (tappedAt: string, key) =>
-      answer(
-        client.POST("/api/pocket/clock", {
-          params: withKey(key),
-          body: { kind: "break", crewIds, tappedAt, sentAt: new Date().toISOString() },
-        }),
-      ),
-    { said: "On a break." },
-  );
+  const begin = useTap({ said: "On a break." });
   return (
-    <Button loading={begin.running} onClick={() => begin.run(new Date().toISOString())}>
+    <Button
+      loading={begin.running}
+      onClick={() => begin.run({ step: "start_clock", form: { kind: "break", crewIds } })}
+    >
       Break
     </Button>
   );

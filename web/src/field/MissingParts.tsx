@@ -1,12 +1,12 @@
-import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { MissingPart, PocketVisit } from "../api/generated/schema";
-import { queries } from "../api/queries";
 import { weekday } from "../format";
 import { useAct } from "../kit/useAct";
 import styles from "./MissingParts.module.css";
+import { useParts } from "./useCarried";
+import { useTap } from "./useTap";
 
 const MOST_OFFERED = 6;
 
@@ -16,24 +16,20 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
   const [chosen, setChosen] = useState<{ id: number; name: string }>();
   const [quantity, setQuantity] = useState(1);
   const [urgent, setUrgent] = useState(false);
-  const { data } = useQuery({ ...queries.vanParts(typed), enabled: typed !== "" && !chosen });
-  const want = useAct(
-    (_: undefined, key) =>
-      answer(
-        client.POST("/api/pocket/visits/{id}/missing-parts", {
-          params: { path: { id: visit.visitId }, ...withKey(key) },
-          body: { partId: chosen?.id, words: chosen ? "" : typed, quantity: String(quantity), urgent },
-        }),
-      ),
-    { done: back, said: "The office knows that it is wanted." },
-  );
+  const found = useParts(chosen ? "" : typed);
+  const want = useTap({ done: back, said: "The office knows that it is wanted." });
   return (
     <form
       className="form"
       aria-label="Part wanted"
       onSubmit={(event) => {
         event.preventDefault();
-        want.run(undefined);
+        want.run({
+          step: "want_part",
+          visitId: visit.visitId,
+          form: { partId: chosen?.id, words: chosen ? "" : typed, quantity: String(quantity), urgent },
+          name: chosen?.name,
+        });
       }}
     >
       <label>
@@ -52,7 +48,7 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
       </label>
       {typed !== "" &&
         !chosen &&
-        data?.slice(0, MOST_OFFERED).map((part) => (
+        found.slice(0, MOST_OFFERED).map((part) => (
           <Button key={part.id} className="tall" onClick={() => setChosen({ id: part.id, name: part.name })}>
             {part.name}
           </Button>
@@ -137,7 +133,7 @@ export function MissingParts({ visit }: { visit: PocketVisit }) {
               {part.urgent && <b> urgent</b>}
               <span className={`soft small ${styles.standing}`}>{standing(part)}</span>
             </span>
-            {visit.state === "on_site" && (
+            {visit.state === "on_site" && part.id > 0 && (
               <Button
                 className="tall"
                 aria-label={`Fitted ${name}`}

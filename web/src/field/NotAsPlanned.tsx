@@ -1,12 +1,9 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
-import { answer, client, withKey } from "../api/client";
 import type { PocketVisit } from "../api/generated/schema";
-import { queries } from "../api/queries";
 import { hours, time } from "../format";
-import { useAct } from "../kit/useAct";
+import { useTap } from "./useTap";
 
 const OFFERED = [15, 30, 45, 60];
 
@@ -15,31 +12,23 @@ type Props = { visit: PocketVisit; back: () => void };
 /** Says that one comes later: one tap for the usual lengths, anything else typed. */
 export function Late({ visit, back }: Props) {
   const [typed, setTyped] = useState("");
-  const tell = useAct(
-    (late: string, key) =>
-      answer(
-        client.POST("/api/pocket/visits/{id}/late", {
-          params: { path: { id: visit.visitId }, ...withKey(key) },
-          body: { late },
-        }),
-      ),
-    { done: back, said: "Noted. The customer is told, where they want to be." },
-  );
+  const tap = useTap({ done: back, said: "Noted. The customer is told, where they want to be." });
+  const tell = (late: string) => tap.run({ step: "tell_late", visitId: visit.visitId, form: { late } });
   return (
     <Asked
       label="I am late"
       back={back}
-      submit={() => tell.run(typed)}
+      submit={() => tell(typed)}
       question={`How much later than ${time(visit.start)}?`}
       typed={typed}
       setTyped={setTyped}
       placeholder="20 or 1:15"
       confirm="Tell them"
-      running={tell.running}
+      running={tap.running}
     >
       <div className="pair">
         {OFFERED.map((minutes) => (
-          <Button key={minutes} loading={tell.running} onClick={() => tell.run(String(minutes))}>
+          <Button key={minutes} loading={tap.running} onClick={() => tell(String(minutes))}>
             {hours(minutes)} later
           </Button>
         ))}
@@ -51,29 +40,16 @@ export function Late({ visit, back }: Props) {
 /** Gives the visit back to the office, which plans it anew. */
 export function HandBack({ visit, back }: Props) {
   const [typed, setTyped] = useState("");
-  const queryClient = useQueryClient();
   const navigate = useNavigate();
-  const give = useAct(
-    (reason: string, key) =>
-      answer(
-        client.POST("/api/pocket/visits/{id}/hand-back", {
-          params: { path: { id: visit.visitId }, ...withKey(key) },
-          body: { reason },
-        }),
-      ),
-    {
-      done: (day) => {
-        queryClient.setQueryData(queries.pocketDay.queryKey, day);
-        void navigate("/pocket");
-      },
-      said: "Handed back. The office plans it anew.",
-    },
-  );
+  const give = useTap({
+    done: () => void navigate("/pocket"),
+    said: "Handed back. The office plans it anew.",
+  });
   return (
     <Asked
       label="Hand it back"
       back={back}
-      submit={() => give.run(typed)}
+      submit={() => give.run({ step: "hand_back", visitId: visit.visitId, form: { reason: typed } })}
       question="Why can you not go? The office reads it."
       typed={typed}
       setTyped={setTyped}

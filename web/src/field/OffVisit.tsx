@@ -1,45 +1,36 @@
-import { useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useState } from "react";
-import { answer, client, type Problem, withKey } from "../api/client";
+import type { Problem } from "../api/client";
 import type { ClockForm, Day, RunningClock } from "../api/generated/schema";
-import { queries } from "../api/queries";
 import { hours, moment } from "../format";
-import { useAct } from "../kit/useAct";
 import { CrewTicks, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+import { useTap } from "./useTap";
 
 type Start = Pick<ClockForm, "kind" | "work">;
 type Stop = { miles?: string; endedAt?: string };
-type Tap = { start?: Start; stop?: Stop; tappedAt: string };
+type Tap = { start?: Start; stop?: Stop };
 
 /** What is done on no visit: a break, the drive home or to anywhere else, other paid time. */
 export function OffVisit({ day }: { day: Day }) {
-  const queryClient = useQueryClient();
   const [problem, setProblem] = useState<Problem>();
   const ticked = useTicked(day.crew, false);
-  const act = useAct(
-    ({ start, stop, tappedAt }: Tap, key) => {
-      const when = { tappedAt, sentAt: new Date().toISOString(), crewIds: ticked.crewIds };
-      return answer(
-        start
-          ? client.POST("/api/pocket/clock", { params: withKey(key), body: { ...start, ...when } })
-          : client.POST("/api/pocket/clock/stop", { params: withKey(key), body: { ...stop, ...when } }),
-      );
-    },
-    {
-      done: (changed) => {
-        queryClient.setQueryData(queries.pocketDay.queryKey, changed);
-        setProblem(undefined);
-      },
-      refused: setProblem,
-      said: (changed) => ({
-        text: changed.clock ? `${clockWords(changed.clock)}.` : "The clock is stopped.",
-      }),
-    },
-  );
-  const take = (tap: Omit<Tap, "tappedAt">) => act.run({ ...tap, tappedAt: new Date().toISOString() });
+  const act = useTap({
+    done: () => setProblem(undefined),
+    refused: setProblem,
+    said: ({ step, form }) => ({
+      text:
+        step === "start_clock"
+          ? `${clockWords({ work: "", ...(form as Pick<RunningClock, "kind">), visitId: null })}.`
+          : "The clock is stopped.",
+    }),
+  });
+  const take = ({ start, stop }: Tap) =>
+    act.run({
+      step: start ? "start_clock" : "stop_clock",
+      form: { ...(start ?? stop), crewIds: ticked.crewIds },
+    });
   return (
     <section className="body" aria-label="On no visit">
       {day.clock ? (

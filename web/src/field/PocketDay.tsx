@@ -1,30 +1,38 @@
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
+import type { OwnLateAct, Stop } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { hours, time, weekday, words } from "../format";
+import { hours, moment, time, weekday, words } from "../format";
+import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
 import { OwnCalendar } from "../telling/OwnCalendar";
+import { dayAsTapped } from "./asTapped";
 import { InDoubt } from "./InDoubt";
 import { mondayOf } from "./mondays";
 import { OffVisit } from "./OffVisit";
+import { TAPPED } from "./tapped";
+import { useCarried } from "./useCarried";
+import { useWaiting, Waiting } from "./Waiting";
 
 const OVER = ["finished", "checked"];
 
 /** The technician's stops of the day, the next one first in view. */
 export default function PocketDay() {
-  const { person } = useSession();
-  const { data, error } = useQuery(queries.pocketDay);
+  const { data: read, error } = useQuery(queries.pocketDay);
+  const kept = useWaiting();
+  const data = read && dayAsTapped(read, kept);
+  useCarried();
   useTitle("Today");
   const next = data?.stops.find((stop) => !OVER.includes(stop.state));
   return (
     <main className="pocket">
       <header className="bar">
         <span>{data ? weekday(data.day) : ""}</span>
-        <button type="button" className="plain" onClick={() => void signOut()}>
-          {person.name}, sign out
-        </button>
+        <SignOut waiting={kept.length} />
       </header>
+      <Waiting />
       <div className="body">
         {data && data.stops.length > 0 && (
           <div className="day-ribbon" aria-hidden="true">
@@ -41,35 +49,26 @@ export default function PocketDay() {
         {data?.stops.length === 0 && (
           <p className="soft">Nothing is planned for you today. The office plans your next stop.</p>
         )}
-        {error && <p className="fault">{error.message}</p>}
+        {error && !data && <p className="fault">{error.message}</p>}
       </div>
       {data?.stops.map((stop) => (
-        <Link
-          key={stop.visitId}
-          to={`/pocket/${stop.visitId}`}
-          className={stop === next ? "stop next" : "stop"}
-        >
-          <span>
-            <b>{time(stop.start)}</b>
-            <div className="soft small">{hours(stop.expectedMinutes)}</div>
-          </span>
-          <span>
-            <b>{stop.customer}</b>
-            <div className="soft what">
-              {stop.title}, {stop.site}
-            </div>
-          </span>
-          <span
-            className={`state ${OVER.includes(stop.state) ? "solid" : stop.state === "planned" ? "" : "running"}`}
-          >
-            {words(stop.state)}
-          </span>
-        </Link>
+        <StopLine key={stop.visitId} stop={stop} next={stop === next} />
+      ))}
+      {data?.lateActs.map((act) => (
+        <CameInLate key={act.id} act={act} />
       ))}
       {data?.inDoubt.map((entry) => (
         <InDoubt key={entry.id} entry={entry} />
       ))}
       {data && <OffVisit day={data} />}
+      {data?.later[0] && (
+        <section aria-label={weekday(data.later[0].day)}>
+          <h2 className="body">{weekday(data.later[0].day)}</h2>
+          {data.later.map((stop) => (
+            <StopLine key={stop.visitId} stop={stop} />
+          ))}
+        </section>
+      )}
       {data && (
         <p className="body">
           <Link className="tall-link" to={`/pocket/week/${mondayOf(data.day)}`}>
@@ -79,5 +78,72 @@ export default function PocketDay() {
       )}
       <OwnCalendar />
     </main>
+  );
+}
+
+function StopLine({ stop, next = false }: { stop: Stop; next?: boolean }) {
+  return (
+    <Link to={`/pocket/${stop.visitId}`} className={next ? "stop next" : "stop"}>
+      <span>
+        <b>{time(stop.start)}</b>
+        <div className="soft small">{hours(stop.expectedMinutes)}</div>
+      </span>
+      <span>
+        <b>{stop.customer}</b>
+        <div className="soft what">
+          {stop.title}, {stop.site}
+        </div>
+      </span>
+      <span
+        className={`state ${OVER.includes(stop.state) ? "solid" : stop.state === "planned" ? "" : "running"}`}
+      >
+        {words(stop.state)}
+      </span>
+    </Link>
+  );
+}
+
+const ANSWERED = {
+  taken: "",
+  waiting: "The office is asked whether it counts.",
+  written_down: "The office has written it down.",
+  refused: "It does not count:",
+};
+
+/** What was tapped without a network and could not be taken as it was. */
+function CameInLate({ act }: { act: OwnLateAct }) {
+  return (
+    <p className="body">
+      <b>
+        {TAPPED[act.step]} {moment(act.at)}
+        {act.customer && `, ${act.customer}`}
+      </b>{" "}
+      came in late. {act.detail} {ANSWERED[act.state]} {act.reason}
+    </p>
+  );
+}
+
+/** Nobody signs out over what is not sent without being told. */
+function SignOut({ waiting }: { waiting: number }) {
+  const { person } = useSession();
+  const [asked, setAsked] = useState(false);
+  const out = useAct(signOut, { said: null });
+  if (asked) {
+    return (
+      <span role="alert">
+        {waiting} not sent. {waiting === 1 ? "It stays" : "They stay"} on this phone until you sign in again.{" "}
+        <button type="button" className="plain" onClick={() => out.run()}>
+          Sign out
+        </button>{" "}
+        <button type="button" className="plain" onClick={() => setAsked(false)}>
+          Stay
+        </button>
+      </span>
+    );
+  }
+  return (
+    <button type="button" className="plain" onClick={() => (waiting > 0 ? setAsked(true) : out.run())}>
+      {person.name}, sign out
+    </button>
   );
 }

@@ -1,13 +1,13 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
-import { answer, client, type Problem, withKey } from "../api/client";
+import type { Problem } from "../api/client";
 import type { RunningClock, PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, hours, money, openHours, time, words } from "../format";
-import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
+import { visitAsTapped } from "./asTapped";
 import { Break } from "./Break";
 import { CrewTicks, type Ticked, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
@@ -16,8 +16,11 @@ import { MissingParts, WantPart } from "./MissingParts";
 import { HandBack, Late } from "./NotAsPlanned";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { NoteUnlisted } from "./UnlistedParts";
+import { useParts } from "./useCarried";
+import { useTap } from "./useTap";
+import { useWaiting, Waiting } from "./Waiting";
 
-type Step = "drive" | "arrive" | "start-work" | "pause" | "finish";
+type Taken = "drive" | "arrive" | "start_work" | "pause" | "finish";
 type StepForm = {
   miles?: string;
   note?: string;
@@ -27,15 +30,15 @@ type StepForm = {
   endedAt?: string;
   crewIds?: number[];
 };
-type Tap = { step: Step; form: StepForm; tappedAt: string };
+type Tap = { step: Taken; form: StepForm };
 type Panel = "arrive" | "finish" | "parts" | "wanted" | "late" | "hand-back" | undefined;
 
 const OVER = ["finished", "checked", "not_this_time", "called_off"];
 
-const SAID: Record<Step, string> = {
+const SAID: Record<Taken, string> = {
   drive: "Driving.",
   arrive: "Arrived.",
-  "start-work": "The work is on the clock.",
+  start_work: "The work is on the clock.",
   pause: "The clock is stopped.",
   finish: "Finished.",
 };
@@ -43,19 +46,17 @@ const SAID: Record<Step, string> = {
 /** One visit under the technician's thumb: one large button for what comes next, everything else below. */
 export default function PocketVisit() {
   const id = Number(useParams().id);
-  const queryClient = useQueryClient();
-  const { data: visit, error } = useQuery(queries.pocketVisit(id));
+  const { data: read, error } = useQuery(queries.pocketVisit(id));
+  const kept = useWaiting();
+  const visit = read && visitAsTapped(read, kept);
   useTitle(visit?.customer);
   const [panel, setPanel] = useState<Panel>();
   const ticked = useTicked(visit?.crew ?? [], visit?.responsible ?? false);
   const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
-  // A tap that got no answer is sent again with the moment of the first press.
-  const unanswered = useRef<Tap>(undefined);
-  const act = useAct((tap: Tap, key) => send(id, tap, key), {
-    done: (changed) => {
-      unanswered.current = undefined;
-      queryClient.setQueryData(queries.pocketVisit(id).queryKey, changed);
+  const last = useRef<Tap>(undefined);
+  const act = useTap({
+    done: () => {
       setPanel(undefined);
       setLate(undefined);
       setProblem(undefined);
@@ -66,21 +67,18 @@ export default function PocketVisit() {
         refused.rule === "LONGER_THAN_SIXTEEN_HOURS" ||
         (refused.rule === "CLOCK_FORGOTTEN" && visit?.runningSince)
       ) {
-        setLate(unanswered.current);
-      }
-      if (refused.status >= 400) {
-        unanswered.current = undefined;
+        setLate(last.current);
       }
     },
-    said: (_, { step }) => ({ text: SAID[step] }),
+    said: ({ step }) => ({ text: SAID[step as Taken] }),
   });
-  const take = (step: Step, form: StepForm = {}) => {
-    const first = unanswered.current?.step === step ? unanswered.current.tappedAt : undefined;
-    const crewIds = step === "finish" ? undefined : ticked.crewIds;
-    unanswered.current = { step, form: { ...form, crewIds }, tappedAt: first ?? new Date().toISOString() };
-    act.run(unanswered.current);
+  const take = (step: Taken, form: StepForm = {}) => {
+    last.current = { step, form };
+    // Whoever is responsible finishes for all.
+    const crew = step === "finish" ? {} : { crewIds: ticked.crewIds };
+    act.run({ step, visitId: id, form: { ...form, ...crew } });
   };
-  if (error) {
+  if (error && !visit) {
     return (
       <main className="pocket">
         <Bar />
@@ -95,6 +93,7 @@ export default function PocketVisit() {
   return (
     <main className="pocket">
       <Bar />
+      <Waiting />
       <div className="body">
         <h1>{visit.customer}</h1>
         <div className="soft">
@@ -169,23 +168,6 @@ function Elsewhere({ clock }: { clock: RunningClock }) {
   );
 }
 
-function send(id: number, { step, form, tappedAt }: Tap, key: string) {
-  const params = { path: { id }, ...withKey(key) };
-  const body = { ...form, tappedAt, sentAt: new Date().toISOString() };
-  switch (step) {
-    case "drive":
-      return answer(client.POST("/api/pocket/visits/{id}/drive", { params, body }));
-    case "arrive":
-      return answer(client.POST("/api/pocket/visits/{id}/arrive", { params, body }));
-    case "start-work":
-      return answer(client.POST("/api/pocket/visits/{id}/start-work", { params, body }));
-    case "pause":
-      return answer(client.POST("/api/pocket/visits/{id}/pause", { params, body }));
-    case "finish":
-      return answer(client.POST("/api/pocket/visits/{id}/finish", { params, body }));
-  }
-}
-
 function Bar() {
   return (
     <header className="bar">
@@ -196,7 +178,7 @@ function Bar() {
 
 type NextProps = {
   visit: Visit;
-  take: (step: Step) => void;
+  take: (step: Taken) => void;
   open: (panel: Panel) => void;
   running: boolean;
   ticked: Ticked;
@@ -246,7 +228,7 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
           <span>Pause work</span> <span>{hours(visit.labourMinutes + since)}</span>
         </Button>
       ) : (
-        <Button type="primary" className="big" loading={running} onClick={() => take("start-work")}>
+        <Button type="primary" className="big" loading={running} onClick={() => take("start_work")}>
           <span>{visit.labourMinutes > 0 ? "Go on working" : "Start work"}</span>{" "}
           {visit.labourMinutes > 0 && <span>{hours(visit.labourMinutes)}</span>}
         </Button>
@@ -268,7 +250,7 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
 
 function Parts({ visit, back }: { visit: Visit; back: () => void }) {
   const [wanted, setWanted] = useState("");
-  const { data } = useQuery(queries.vanParts(wanted));
+  const found = useParts(wanted);
   return (
     <section aria-label="Parts from the van">
       <Input
@@ -288,8 +270,8 @@ function Parts({ visit, back }: { visit: Visit; back: () => void }) {
             usual={part.quantity}
           />
         ))}
-      {data
-        ?.filter((part) => wanted !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
+      {found
+        .filter((part) => wanted !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
         .slice(0, 12)
         .map((part) => (
           <PartChoice
@@ -319,14 +301,7 @@ function PartChoice({
   usual: number;
 }) {
   const [quantity, setQuantity] = useState(String(usual));
-  const add = useAct((_: undefined, key) =>
-    answer(
-      client.POST("/api/pocket/visits/{id}/parts", {
-        params: { path: { id: visitId }, ...withKey(key) },
-        body: { partId: part.id, quantity },
-      }),
-    ),
-  );
+  const add = useTap({ said: "Done." });
   const step = (by: number) => setQuantity(String(Math.max(1, (Number(quantity) || 0) + by)));
   return (
     <div className="part-choice">
@@ -352,7 +327,9 @@ function PartChoice({
         className="tall"
         aria-label={`Add ${part.name}`}
         loading={add.running}
-        onClick={() => add.run(undefined)}
+        onClick={() =>
+          add.run({ step: "use_part", visitId, form: { partId: part.id, quantity }, name: part.name })
+        }
       >
         Add
       </Button>
@@ -361,13 +338,7 @@ function PartChoice({
 }
 
 function Facts({ visit }: { visit: Visit }) {
-  const remove = useAct((visitPartId: number) =>
-    answer(
-      client.DELETE("/api/pocket/visits/{id}/parts/{visitPartId}", {
-        params: { path: { id: visit.visitId, visitPartId } },
-      }),
-    ),
-  );
+  const remove = useTap({ said: "Done." });
   const onSite = visit.state === "on_site";
   return (
     <>
@@ -410,14 +381,24 @@ function Facts({ visit }: { visit: Visit }) {
             }}
           >
             {part.quantity} {part.unit} {part.name}
-            {onSite && (
-              <Button
-                className="tall"
-                aria-label={`Put back ${part.name}`}
-                onClick={() => remove.run(part.id)}
-              >
-                Put back
-              </Button>
+            {part.id < 0 ? (
+              <span className="needs">not sent yet</span>
+            ) : (
+              onSite && (
+                <Button
+                  className="tall"
+                  aria-label={`Put back ${part.name}`}
+                  onClick={() =>
+                    remove.run({
+                      step: "put_part_back",
+                      visitId: visit.visitId,
+                      form: { visitPartId: part.id },
+                    })
+                  }
+                >
+                  Put back
+                </Button>
+              )
             )}
           </p>
         ))}

@@ -12,6 +12,7 @@ import { useTitle } from "../kit/useTitle";
 import { Measured } from "./Measured";
 import { plusDays } from "./mondays";
 import styles from "./PocketWeek.module.css";
+import { Waiting } from "./Waiting";
 
 /** One's own week: what is written down, put right by hand, and signed off. */
 export default function PocketWeek() {
@@ -26,7 +27,8 @@ export default function PocketWeek() {
           <Link to={`/pocket/week/${plusDays(monday, -7)}`}>The week before</Link>
         </span>
       </header>
-      {error && <p className="body fault">{error.message}</p>}
+      <Waiting />
+      {error && !data && <p className="body fault">{error.message}</p>}
       {data && <Week key={monday} week={data} />}
     </main>
   );

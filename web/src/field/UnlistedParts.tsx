@@ -1,27 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
-import { answer, client, withKey } from "../api/client";
+import { answer, client } from "../api/client";
 import type { UnlistedPart } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { currencyMark } from "../format";
 import { RecordForm } from "../kit/RecordForm";
-import { useAct } from "../kit/useAct";
 import { Word } from "../kit/Word";
+import { useTap } from "./useTap";
 
 /** On the phone: what was looked for is on no list, and is noted by its name. */
 export function NoteUnlisted({ visitId, name, noted }: { visitId: number; name: string; noted: () => void }) {
   const [quantity, setQuantity] = useState("1");
-  const note = useAct(
-    (_: undefined, key) =>
-      answer(
-        client.POST("/api/pocket/visits/{id}/unlisted-parts", {
-          params: { path: { id: visitId }, ...withKey(key) },
-          body: { name, quantity },
-        }),
-      ),
-    { done: noted, said: "Noted. The office prices it." },
-  );
+  const note = useTap({ done: noted, said: "Noted. The office prices it." });
   return (
     <div className="part-choice">
       <span>
@@ -35,7 +26,11 @@ export function NoteUnlisted({ visitId, name, noted }: { visitId: number; name: 
           onChange={(event) => setQuantity(event.target.value)}
         />
       </span>
-      <Button className="tall" loading={note.running} onClick={() => note.run(undefined)}>
+      <Button
+        className="tall"
+        loading={note.running}
+        onClick={() => note.run({ step: "note_unlisted_part", visitId, form: { name, quantity } })}
+      >
         Note it
       </Button>
     </div>

@@ -1,7 +1,7 @@
 import type { RunningClock } from "../api/generated/schema";
 
 /** What somebody is doing by their clock. */
-export function clockWords({ kind, work, visitId }: RunningClock): string {
+export function clockWords({ kind, work, visitId }: Pick<RunningClock, "kind" | "work" | "visitId">): string {
   switch (kind) {
     case "break":
       return "On a break";

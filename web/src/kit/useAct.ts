@@ -30,6 +30,8 @@ export function useAct<Input = void, Result = unknown>(
   const running = useRef(false);
   const focus = useRef<() => void>(undefined);
   const mutation = useMutation<Result, Problem, Input>({
+    // Whoever acts without a network is told at once.
+    networkMode: "always",
     mutationFn: (input) => act(input, key.current),
     onSuccess: async (result, input) => {
       key.current = newKey();

@@ -1,9 +1,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input, Modal } from "antd";
 import { createContext, lazy, type ReactNode, Suspense, useContext, useEffect, useState } from "react";
+import { leaveBehind } from "../api/carry";
 import { answer, client, Problem, signedOut } from "../api/client";
 import type { Session } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { writeAs } from "../format";
 
 const FoundingPage = lazy(() => import("../founding/FoundingPage"));
 
@@ -27,6 +29,8 @@ export function SessionGate({ children }: { children: ReactNode }) {
   // Whoever was signed in keeps the page when the session turns out to have ended.
   const [known, setKnown] = useState<SignedInSession>();
   if (session?.person && session !== known) {
+    // It may be one of an earlier start, which is carried along.
+    writeAs(session.locale, session.currency);
     setKnown(session as SignedInSession);
   }
   useEffect(() => {
@@ -41,7 +45,7 @@ export function SessionGate({ children }: { children: ReactNode }) {
       </Suspense>
     );
   }
-  if (error) {
+  if (error && !session) {
     return (
       <main className="blank">
         <h1>The server cannot be reached</h1>
@@ -152,6 +156,7 @@ function SignInForm({ expected, signedIn }: { expected?: string; signedIn?: () =
 /** Ends the session, forgets what was typed in it, and goes back to the sign-in page. */
 export async function signOut() {
   await answer(client.POST("/api/sign-out"));
+  await leaveBehind();
   window.sessionStorage.clear();
   window.location.assign("/");
 }

@@ -65,11 +65,22 @@ final class Chromium {
     return context(program, width, height).newPage();
   }
 
+  /** A phone of its own that reaches the server over a line, with this technician signed in. */
+  static BrowserContext phoneOver(RunningPragmata program, String line, String username) {
+    BrowserContext context = context(line, 390, 844);
+    signIn(context, program, line, username);
+    return context;
+  }
+
   private static BrowserContext context(RunningPragmata program, int width, int height) {
+    return context(program.address(), width, height);
+  }
+
+  private static BrowserContext context(String address, int width, int height) {
     BrowserContext context =
         SHARED.browser.newContext(
             new Browser.NewContextOptions()
-                .setBaseURL(program.address())
+                .setBaseURL(address)
                 .setLocale("en-GB")
                 .setTimezoneId("Europe/London")
                 .setReducedMotion(ReducedMotion.REDUCE)
@@ -88,15 +99,19 @@ final class Chromium {
     context.pages().forEach(Page::close);
     if (!context.request().get("/api/money-line").ok()
         && !context.request().get("/api/pocket/day").ok()) {
-      context.clearCookies();
-      Visitor.signedIn(program, username)
-          .cookies()
-          .forEach(
-              (name, value) ->
-                  context.addCookies(
-                      List.of(new Cookie(name, value).setUrl(program.address() + "/"))));
+      signIn(context, program, program.address(), username);
     }
     return context.newPage();
+  }
+
+  private static void signIn(
+      BrowserContext context, RunningPragmata program, String address, String username) {
+    context.clearCookies();
+    Visitor.signedIn(program, username)
+        .cookies()
+        .forEach(
+            (name, value) ->
+                context.addCookies(List.of(new Cookie(name, value).setUrl(address + "/"))));
   }
 
   /**

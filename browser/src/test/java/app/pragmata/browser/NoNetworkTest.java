@@ -1,0 +1,231 @@
+package app.pragmata.browser;
+
+import static app.pragmata.browser.Chromium.button;
+import static app.pragmata.server.WorkedExampleTest.texts;
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import app.pragmata.server.Visitor;
+import app.pragmata.server.laws.Laws;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import java.io.IOException;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** A technician works on while there is no network, and everything arrives once. */
+class NoNetworkTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "imre");
+  private final Line line = new Line(program.address());
+  private final BrowserContext context = Chromium.phoneOver(program, line.address(), "imre");
+
+  @AfterEach
+  void nothingRunsOnAndNothingWaits() throws IOException {
+    context.close();
+    line.close();
+    gate.at("23:30");
+    gate.technician().post("/api/pocket/clock/stop", Map.of());
+    for (JsonNode late : gate.office().get("/api/late-acts").json()) {
+      gate.office()
+          .post(
+              "/api/late-acts/refuse",
+              Map.of(
+                  "lateActIds",
+                  late.path("taps").valueStream().map(tap -> tap.path("id").asLong()).toList(),
+                  "reason",
+                  "Tidied up"));
+    }
+  }
+
+  /** The visit on a phone that has all it needs along, a morning after its clock was set. */
+  private Page phone() {
+    Page phone = context.newPage();
+    phone.navigate("/pocket");
+    assertThat(phone.locator("h1")).containsText("today");
+    phone.evaluate("() => navigator.serviceWorker.ready.then(() => true)");
+    phone.navigate("/pocket/" + gate.visit());
+    assertThat(button(phone, "Start driving")).isVisible();
+    Chromium.quiet(phone);
+    return phone;
+  }
+
+  private void cut() {
+    line.cut();
+    context.setOffline(true);
+  }
+
+  private void mend(Page phone) {
+    context.setOffline(false);
+    line.mend();
+    button(phone, "Send now").click();
+  }
+
+  private static Locator waiting(Page phone) {
+    return phone.getByLabel("Not sent yet");
+  }
+
+  /** The phone's clock goes on by so many minutes while somebody drives or works. */
+  private void after(int minutes) {
+    context.clock().fastForward(minutes * 60_000L);
+  }
+
+  private List<String> times() {
+    return gate.sheet()
+        .path("visits")
+        .path(0)
+        .path("times")
+        .valueStream()
+        .map(
+            time ->
+                "%s %s %d"
+                    .formatted(
+                        time.path("kind").asString(),
+                        time.path("from").asString().substring(0, 5),
+                        time.path("minutes").asInt()))
+        .toList();
+  }
+
+  @Test
+  void an_afternoon_without_a_network_and_with_the_page_reloaded_stands_on_the_job_to_the_minute() {
+    gate.planned();
+    context.clock().install();
+    Page phone = phone();
+    cut();
+    button(phone, "Start driving").click();
+    assertThat(waiting(phone)).containsText("1 tap waits");
+    after(40);
+    phone.reload();
+    button(phone, "Arrive").click();
+    phone.getByLabel("Miles driven").fill("18.4");
+    button(phone, "I have arrived").click();
+    button(phone, "Start work").click();
+    after(20);
+    button(phone, "Add parts").click();
+    phone.getByLabel("Find a part").fill("ram");
+    button(phone, "Add Gate ram 230 V").click();
+    button(phone, "Done with parts").click();
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Used so far")))
+        .containsText("not sent yet");
+    phone.reload();
+    after(40);
+    button(phone, "Finish").click();
+    phone.getByLabel("What was done").fill("Ram changed");
+    button(phone, "Finish this visit").click();
+    assertThat(waiting(phone)).containsText("5 taps wait");
+    assertThat(phone.locator(".pocket")).containsText("1:00 worked");
+    gate.at("18:00");
+    mend(phone);
+    assertThat(waiting(phone)).isHidden();
+    assertThat(times()).containsExactly("drive 16:20 40", "labour 17:00 30", "labour 17:30 30");
+    assertThat(gate.sheet().path("visits").path(0).path("note").asString())
+        .isEqualTo("Ram changed");
+    assertThat(gate.sheet().path("visits").path(0).path("parts")).hasSize(1);
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void what_the_server_has_done_and_the_phone_never_heard_of_is_done_once() {
+    gate.planned();
+    gate.at("14:20");
+    Page phone = phone();
+    line.swallowAnswers();
+    button(phone, "Start driving").click();
+    assertThat(waiting(phone)).containsText("1 tap waits");
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("driving");
+    phone.close();
+    line.mend();
+    Page again = context.newPage();
+    again.navigate("/pocket/" + gate.visit());
+    assertThat(button(again, "Arrive")).isVisible();
+    assertThat(waiting(again)).isHidden();
+    gate.at("15:00");
+    gate.tap("arrive", Map.of("miles", "8"));
+    assertThat(times()).containsExactly("drive 14:20 40");
+  }
+
+  @Test
+  void what_was_called_off_meanwhile_is_put_before_the_office_and_counts_if_it_says_so() {
+    gate.planned();
+    context.clock().install();
+    Page phone = phone();
+    cut();
+    button(phone, "I am here already").click();
+    button(phone, "Start work").click();
+    after(45);
+    button(phone, "Pause work").click();
+    gate.at("16:00");
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/call-off",
+            Map.of("version", gate.visitVersion(), "reason", "Customer rang"));
+    mend(phone);
+    assertThat(waiting(phone)).isHidden();
+    phone.navigate("/pocket");
+    assertThat(phone.locator(".pocket")).containsText("The office is asked whether it counts.");
+
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/");
+    desk.getByText("Came in late 1").click();
+    Locator late = desk.locator("[data-late]");
+    assertThat(late).containsText("The visit is called off by now.");
+    assertThat(late).containsText("labour from");
+    button(desk, "It counts: write it down").click();
+    assertThat(desk.locator("article")).containsText("Nothing waits.");
+    assertThat(texts(gate.sheet().path("visits"), "state"))
+        .containsExactlyInAnyOrder("called_off", "finished");
+    assertThat(phone.locator(".pocket")).containsText("The office has written it down.");
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  @Test
+  void nobody_signs_out_over_what_is_not_sent_without_being_told() {
+    gate.planned();
+    Page phone = phone();
+    cut();
+    button(phone, "Start driving").click();
+    assertThat(waiting(phone)).containsText("1 tap waits");
+    phone.getByText("Today's stops").click();
+    button(phone, "Imre Vasko, sign out").click();
+    assertThat(phone.getByText("1 not sent.")).isVisible();
+    button(phone, "Stay").click();
+    gate.at("15:00");
+    mend(phone);
+    assertThat(waiting(phone)).isHidden();
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("driving");
+  }
+
+  @Test
+  void a_session_that_ended_meanwhile_is_taken_up_again_and_nothing_is_lost() {
+    gate.planned();
+    gate.at("14:20");
+    Page phone = phone();
+    cut();
+    button(phone, "Start driving").click();
+    assertThat(waiting(phone)).containsText("1 tap waits");
+    program.database().execute("delete from spring_session");
+    mend(phone);
+    Locator dialog = phone.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
+    assertThat(dialog).containsText("Your session has ended");
+    dialog.getByLabel("Name").fill("imre");
+    dialog.getByLabel("Password", new Locator.GetByLabelOptions().setExact(true)).fill("ostmere");
+    dialog.getByText("Sign in", new Locator.GetByTextOptions().setExact(true)).last().click();
+    assertThat(waiting(phone)).isHidden();
+    Visitor office = Visitor.signedIn(program, "hester");
+    assertThat(
+            office
+                .get("/api/jobs/" + gate.job())
+                .json()
+                .path("visits")
+                .path(0)
+                .path("state")
+                .asString())
+        .isEqualTo("driving");
+  }
+}

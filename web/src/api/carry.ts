@@ -1,0 +1,55 @@
+import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
+import type { Query } from "@tanstack/react-query";
+import type { PersistQueryClientOptions } from "@tanstack/react-query-persist-client";
+import { openDB } from "idb";
+import type { Session } from "./generated/schema";
+import { CARRIED } from "./queries";
+
+const STORE = "read";
+
+const database = openDB("carried", 1, { upgrade: (made) => void made.createObjectStore(STORE) });
+// A browser that keeps nothing, as in a private window, reads everything anew.
+database.catch(() => undefined);
+
+const storage = {
+  getItem: async (key: string): Promise<string | null> =>
+    (await database.then((open) => open.get(STORE, key)).catch(() => null)) ?? null,
+  setItem: (key: string, value: string) =>
+    database.then((open) => open.put(STORE, value, key)).catch(() => undefined),
+  removeItem: (key: string) => database.then((open) => open.delete(STORE, key)).catch(() => undefined),
+};
+
+const persister = createAsyncStoragePersister({ storage });
+
+/** What technicians have along: their session, stops and parts. Nothing of the office is kept in a browser. */
+function isCarried(query: Query): boolean {
+  const [what] = query.queryKey;
+  return (
+    query.state.data !== undefined &&
+    (what === "pocket" ||
+      what === "carried" ||
+      (what === "session" && (query.state.data as Session).person?.role === "technician"))
+  );
+}
+
+export const carry: Omit<PersistQueryClientOptions, "queryClient"> = {
+  persister,
+  maxAge: CARRIED,
+  buster: import.meta.env.VITE_BUILD ?? "",
+  dehydrateOptions: { shouldDehydrateQuery: isCarried },
+};
+
+/** Forgets what is carried along: whoever signs in next starts with nothing of it. */
+export const leaveBehind = (): Promise<void> | undefined => Promise.resolve(persister.removeClient());
+
+/**
+ * Lets the pages open without a network. A newer build takes over when the program is opened, and not while somebody
+ * works on the older one.
+ */
+export async function openWithoutNetwork(): Promise<void> {
+  if (!("serviceWorker" in navigator) || !import.meta.env.PROD) {
+    return;
+  }
+  const registered = await navigator.serviceWorker.register("/sw.js");
+  registered.waiting?.postMessage({ type: "SKIP_WAITING" });
+}

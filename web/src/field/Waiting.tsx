@@ -1,0 +1,77 @@
+import { useQueryClient } from "@tanstack/react-query";
+import { Button } from "antd";
+import { useEffect } from "react";
+import { time } from "../format";
+import { useAct } from "../kit/useAct";
+import { useSession } from "../people/SessionGate";
+import { forget, type KeptAct, useKept } from "./outbox";
+import { sendWaiting } from "./sending";
+import { TAPPED } from "./tapped";
+import styles from "./Waiting.module.css";
+
+/** While something waits it is tried again so often, also where the phone takes the network to be there. */
+const TRIED_EVERY = 5_000;
+
+/** What one has tapped and the server does not have yet. */
+export const useWaiting = (): KeptAct[] => {
+  const { person } = useSession();
+  return useKept().filter((act) => act.personId === person.id && act.late);
+};
+
+/** Sends what waits as soon as it can, and says plainly what is not sent, and since when. */
+export function Waiting() {
+  const { person } = useSession();
+  const queryClient = useQueryClient();
+  const kept = useWaiting();
+  const waiting = kept.filter(({ refusal }) => !refusal);
+  const some = waiting.length > 0;
+  const send = useAct(() => sendWaiting(person.id, queryClient), {
+    said: (all) => ({ text: all ? "All of it is sent." : "There is no network yet. Nothing is lost." }),
+  });
+  useEffect(() => {
+    if (!some) {
+      return;
+    }
+    const again = () => void sendWaiting(person.id, queryClient);
+    again();
+    const timer = setInterval(again, TRIED_EVERY);
+    window.addEventListener("online", again);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener("online", again);
+    };
+  }, [some, person.id, queryClient]);
+  if (kept.length === 0) {
+    return null;
+  }
+  return (
+    <section className={styles.waiting} aria-label="Not sent yet">
+      {waiting[0] && (
+        <>
+          <p role="status">
+            <b>
+              {waiting.length} {waiting.length === 1 ? "tap waits" : "taps wait"} on this phone
+            </b>{" "}
+            since {time(clockOf(waiting[0].tappedAt))}. Work on: they are sent when there is a network.
+          </p>
+          <Button className="tall" loading={send.running} onClick={() => send.run()}>
+            Send now
+          </Button>
+        </>
+      )}
+      {kept
+        .filter(({ refusal }) => refusal)
+        .map((act) => (
+          <p key={act.count} className="fault">
+            {TAPPED[act.step]} at {time(clockOf(act.tappedAt))} was not taken. {act.refusal}{" "}
+            <Button className="tall" onClick={() => void forget(act)}>
+              Take it off this phone
+            </Button>
+          </p>
+        ))}
+    </section>
+  );
+}
+
+/** A moment as the phone's clock shows it. */
+const clockOf = (moment: string) => new Date(moment).toTimeString().slice(0, 5);

@@ -1,0 +1,122 @@
+import type { Day, PocketVisit } from "../api/generated/schema";
+import type { KeptAct } from "./outbox";
+
+const minutesBetween = (from: string, to: string) =>
+  Math.max(0, Math.floor(Date.parse(to) / 60_000) - Math.floor(Date.parse(from) / 60_000));
+
+const STARTS = new Set(["drive", "start_work", "start_clock"]);
+
+/** A visit as it stands once what waits on the phone is taken; the server says in the end. */
+export const visitAsTapped = (visit: PocketVisit, kept: KeptAct[]): PocketVisit =>
+  kept.filter((act) => act.late && !act.refusal).reduce(after, visit);
+
+function after(visit: PocketVisit, act: KeptAct): PocketVisit {
+  if (act.visitId !== visit.visitId) {
+    return STARTS.has(act.step) || act.step === "stop_clock" ? ended(visit, act.tappedAt) : visit;
+  }
+  switch (act.step) {
+    case "drive":
+      return { ...ended(visit, act.tappedAt), state: "driving", runningSince: act.tappedAt, elsewhere: null };
+    case "arrive":
+      return { ...ended(visit, act.tappedAt), state: "on_site" };
+    case "start_work":
+      return { ...ended(visit, act.tappedAt), state: "on_site", runningSince: act.tappedAt, elsewhere: null };
+    case "pause":
+      return ended(visit, act.tappedAt);
+    case "finish":
+      return visit.responsible
+        ? {
+            ...ended(visit, act.tappedAt),
+            state: "finished",
+            outcome: (act.form.outcome as PocketVisit["outcome"]) ?? "done",
+            reason: String(act.form.reason ?? ""),
+            note: String(act.form.note ?? ""),
+          }
+        : ended(visit, act.tappedAt);
+    case "use_part":
+      return {
+        ...visit,
+        parts: [
+          ...visit.parts,
+          { id: -act.count, name: act.name ?? "part", unit: "", quantity: Number(act.form.quantity) },
+        ],
+      };
+    case "put_part_back":
+      return { ...visit, parts: visit.parts.filter(({ id }) => id !== act.form.visitPartId) };
+    case "note_unlisted_part":
+      return {
+        ...visit,
+        unlistedParts: [
+          ...visit.unlistedParts,
+          { id: -act.count, name: String(act.form.name), quantity: Number(act.form.quantity) },
+        ],
+      };
+    case "want_part":
+      return {
+        ...visit,
+        missingParts: [
+          ...visit.missingParts,
+          {
+            id: -act.count,
+            version: 0,
+            name: act.name ?? String(act.form.words ?? ""),
+            quantity: Number(act.form.quantity),
+            urgent: act.form.urgent === true,
+            state: "wanted",
+          },
+        ],
+      };
+    default:
+      return visit;
+  }
+}
+
+/** Whatever ran on the visit has ended. */
+function ended(visit: PocketVisit, at: string): PocketVisit {
+  if (!visit.runningSince) {
+    return visit;
+  }
+  const minutes = minutesBetween(visit.runningSince, at);
+  return visit.state === "driving"
+    ? { ...visit, driveMinutes: visit.driveMinutes + minutes, runningSince: null }
+    : { ...visit, labourMinutes: visit.labourMinutes + minutes, runningSince: null };
+}
+
+/** The day as it stands once what waits on the phone is taken. */
+export function dayAsTapped(day: Day, kept: KeptAct[]): Day {
+  let { clock, stops } = day;
+  for (const act of kept.filter(({ late, refusal }) => late && !refusal)) {
+    clock = clockAfter(clock, act);
+    stops = stops
+      .filter((stop) => act.step !== "hand_back" || stop.visitId !== act.visitId)
+      .map((stop) => (stop.visitId === act.visitId ? { ...stop, state: stateAfter(stop.state, act) } : stop));
+  }
+  return { ...day, clock, stops };
+}
+
+function stateAfter(state: Day["stops"][number]["state"], act: KeptAct) {
+  switch (act.step) {
+    case "drive":
+      return "driving" as const;
+    case "arrive":
+    case "start_work":
+      return "on_site" as const;
+    case "finish":
+      return "finished" as const;
+    default:
+      return state;
+  }
+}
+
+function clockAfter(clock: Day["clock"], act: KeptAct): Day["clock"] {
+  if (act.step === "start_clock") {
+    return {
+      kind: act.form.kind as NonNullable<Day["clock"]>["kind"],
+      work: String(act.form.work ?? ""),
+      startedAt: act.tappedAt,
+      since: act.tappedAt,
+      forgotten: false,
+    };
+  }
+  return STARTS.has(act.step) || act.step === "stop_clock" ? null : clock;
+}

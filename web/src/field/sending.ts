@@ -1,0 +1,143 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { answer, client, Problem, withKey } from "../api/client";
+import { say } from "../kit/useSaid";
+import { forget, type KeptAct, keepAs, listKept, PAGE } from "./outbox";
+
+/** So long a tap waits for its answer before it counts as sent without one. */
+const PATIENCE = 4_000;
+/** Among the server's refusals those after which the same may be sent again as it is. */
+const PASSING = new Set([401, 403, 408, 425, 429]);
+
+/** When it is sent, by the phone's clock as it was at the tap, however it was set since. */
+function sentAt(act: KeptAct): string {
+  const waited = Date.now() - Date.parse(act.tappedAt);
+  const shown = act.page === PAGE ? performance.now() - act.openFor : 0;
+  return new Date(Date.parse(act.tappedAt) + Math.max(waited, shown, 0)).toISOString();
+}
+
+/** Sends it to its own address, and gives the page as it is then. */
+function sendNow(act: KeptAct): Promise<unknown> {
+  const params = { path: { id: act.visitId ?? 0 }, ...withKey(act.key) };
+  const signal = AbortSignal.timeout(PATIENCE);
+  const when = { tappedAt: act.tappedAt, sentAt: sentAt(act) };
+  const timed = { params, body: { ...act.form, ...when }, signal };
+  // biome-ignore lint/suspicious/noExplicitAny: each step's form was made for its own address
+  const plain = { params, body: act.form as any, signal };
+  switch (act.step) {
+    case "drive":
+      return answer(client.POST("/api/pocket/visits/{id}/drive", timed));
+    case "arrive":
+      return answer(client.POST("/api/pocket/visits/{id}/arrive", timed));
+    case "start_work":
+      return answer(client.POST("/api/pocket/visits/{id}/start-work", timed));
+    case "pause":
+      return answer(client.POST("/api/pocket/visits/{id}/pause", timed));
+    case "finish":
+      return answer(client.POST("/api/pocket/visits/{id}/finish", timed));
+    case "start_clock":
+      return answer(client.POST("/api/pocket/clock", { ...timed, params: withKey(act.key) }));
+    case "stop_clock":
+      return answer(client.POST("/api/pocket/clock/stop", { ...timed, params: withKey(act.key) }));
+    case "use_part":
+      return answer(client.POST("/api/pocket/visits/{id}/parts", plain));
+    case "put_part_back": {
+      const visitPartId = Number(act.form.visitPartId);
+      return answer(
+        client.DELETE("/api/pocket/visits/{id}/parts/{visitPartId}", {
+          params: { path: { id: act.visitId ?? 0, visitPartId } },
+          signal,
+        }),
+      );
+    }
+    case "note_unlisted_part":
+      return answer(client.POST("/api/pocket/visits/{id}/unlisted-parts", plain));
+    case "want_part":
+      return answer(client.POST("/api/pocket/visits/{id}/missing-parts", plain));
+    case "tell_late":
+      return answer(client.POST("/api/pocket/visits/{id}/late", plain));
+    case "hand_back":
+      return answer(client.POST("/api/pocket/visits/{id}/hand-back", plain));
+  }
+}
+
+const sendLate = (act: KeptAct) =>
+  answer(
+    client.POST("/api/pocket/late-acts", {
+      params: withKey(act.key),
+      body: {
+        step: act.step,
+        visitId: act.visitId,
+        tappedAt: act.tappedAt,
+        sentAt: sentAt(act),
+        form: act.form,
+      },
+      signal: AbortSignal.timeout(5 * PATIENCE),
+    }),
+  );
+
+const isRefusal = (problem: unknown): problem is Problem =>
+  problem instanceof Problem && problem.status >= 400 && problem.status < 500 && !PASSING.has(problem.status);
+
+/** What came of a tap that was sent at once: the page as it is then, or nothing where it waits on the phone. */
+export type Sent = { page: unknown } | undefined;
+
+/** One page of a browser sends at a time, in the order in which it was tapped. */
+const inTurn = async <T>(work: () => Promise<T>): Promise<T> =>
+  navigator.locks ? await navigator.locks.request("outbox", work) : await work();
+
+/**
+ * Sends what was just tapped, unless something that was tapped before it still waits; then it waits too. A refusal is
+ * thrown, and nothing of it is kept: whoever tapped sees it and has what they typed before them.
+ */
+export const sendFresh = (act: KeptAct): Promise<Sent> =>
+  inTurn(async () => {
+    const before = (await listKept(act.personId)).filter(
+      ({ count, refusal }) => count < act.count && !refusal,
+    );
+    if (before.length > 0) {
+      await keepAs({ ...act, late: true });
+      return undefined;
+    }
+    try {
+      const page = await sendNow(act);
+      await forget(act);
+      return { page };
+    } catch (problem) {
+      if (isRefusal(problem)) {
+        await forget(act);
+        throw problem;
+      }
+      await keepAs({ ...act, late: true });
+      return undefined;
+    }
+  });
+
+/** Sends what waits, one after the other, until the network is gone again. Gives whether all of it is sent. */
+export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
+  inTurn(async () => {
+    const waiting = (await listKept(personId)).filter(({ refusal }) => !refusal);
+    let beforeOffice = 0;
+    let sent = 0;
+    for (const act of waiting) {
+      try {
+        const came = await sendLate(act);
+        await forget(act);
+        sent += 1;
+        beforeOffice += came.state === "waiting" ? 1 : 0;
+      } catch (problem) {
+        if (!isRefusal(problem)) {
+          break;
+        }
+        await keepAs({ ...act, refusal: problem.message });
+      }
+    }
+    if (sent > 0) {
+      await queryClient.invalidateQueries({ queryKey: ["pocket"] });
+      say({
+        text: `Sent what was tapped without a network: ${sent}.${
+          beforeOffice > 0 ? ` The office is asked about ${beforeOffice} of it.` : ""
+        }`,
+      });
+    }
+    return sent === waiting.length;
+  });

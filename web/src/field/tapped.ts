@@ -1,0 +1,18 @@
+import type { LateTapped } from "../api/generated/schema";
+
+/** What was tapped, in the past tense. */
+export const TAPPED: Record<LateTapped["step"], string> = {
+  drive: "Set out",
+  arrive: "Arrived",
+  start_work: "Started work",
+  pause: "Paused",
+  finish: "Finished",
+  start_clock: "Started a clock",
+  stop_clock: "Stopped the clock",
+  use_part: "Used a part",
+  put_part_back: "Put a part back",
+  note_unlisted_part: "Noted a part on no list",
+  want_part: "Wanted a part",
+  tell_late: "Said to be late",
+  hand_back: "Handed back",
+};

@@ -1,0 +1,77 @@
+import { useQueryClient } from "@tanstack/react-query";
+import type { Problem } from "../api/client";
+import type { Day, PocketVisit } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { useAct } from "../kit/useAct";
+import type { Said } from "../kit/useSaid";
+import { useSession } from "../people/SessionGate";
+import { type KeptAct, keep, PAGE, type Step } from "./outbox";
+import { type Sent, sendFresh } from "./sending";
+
+/** What is tapped, where, and what was typed with it. */
+export type Tapped = {
+  step: Step;
+  visitId?: number;
+  form: Record<string, unknown>;
+  name?: string;
+  /** When it was pressed first, for one that was refused for want of a word. */
+  tappedAt?: string;
+};
+
+const KEPT = "Kept on this phone. It is sent as soon as there is a network.";
+
+/**
+ * Something that a technician taps. It is written down on the phone first and sent at once where there is a network;
+ * where there is none it waits, and the page goes on as if it were sent.
+ */
+export function useTap(options: {
+  /** The page goes on: it was taken, or it waits. */
+  done?: () => void;
+  refused?: (problem: Problem) => void;
+  said: string | ((tapped: Tapped) => Said);
+}) {
+  const { person } = useSession();
+  const queryClient = useQueryClient();
+  const act = useAct(
+    async (tapped: Tapped, key): Promise<Sent> => {
+      const made: Omit<KeptAct, "count"> = {
+        key,
+        personId: person.id,
+        step: tapped.step,
+        visitId: tapped.visitId,
+        form: tapped.form,
+        name: tapped.name,
+        tappedAt: tapped.tappedAt ?? new Date().toISOString(),
+        page: PAGE,
+        openFor: performance.now(),
+        late: false,
+      };
+      const sent = await sendFresh(await keep(made));
+      if (sent) {
+        showPage(sent.page);
+      }
+      return sent;
+    },
+    {
+      done: options.done,
+      refused: options.refused,
+      said: (sent, tapped) =>
+        sent === undefined
+          ? { text: KEPT }
+          : typeof options.said === "string"
+            ? { text: options.said }
+            : options.said(tapped),
+    },
+  );
+
+  function showPage(page: unknown) {
+    const answered = page as Partial<PocketVisit & Day> | undefined;
+    if (answered?.visitId) {
+      queryClient.setQueryData(queries.pocketVisit(answered.visitId).queryKey, page as PocketVisit);
+    } else if (answered?.stops) {
+      queryClient.setQueryData(queries.pocketDay.queryKey, page as Day);
+    }
+  }
+
+  return act;
+}
