@@ -507,6 +507,12 @@ export const queries = {
       queryFn: () => answer(client.GET("/api/pocket/visits/{id}", { params: { path: { id } } })),
       gcTime: CARRIED,
     }),
+  extraWork: (visitId: number) =>
+    queryOptions({
+      queryKey: ["pocket", "extra-work", visitId],
+      queryFn: () =>
+        answer(client.GET("/api/pocket/visits/{id}/extra-work", { params: { path: { id: visitId } } })),
+    }),
   vanParts: (q: string) =>
     queryOptions({
       queryKey: ["pocket", "parts", q],

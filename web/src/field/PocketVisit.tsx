@@ -11,6 +11,7 @@ import { visitAsTapped } from "./asTapped";
 import { Break } from "./Break";
 import { CrewTicks, type Ticked, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
+import { ExtraWork, ExtraWorkOffers } from "./ExtraWork";
 import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MissingParts, WantPart } from "./MissingParts";
 import { HandBack, Late } from "./NotAsPlanned";
@@ -31,7 +32,7 @@ type StepForm = {
   crewIds?: number[];
 };
 type Tap = { step: Taken; form: StepForm };
-type Panel = "arrive" | "finish" | "parts" | "wanted" | "late" | "hand-back" | undefined;
+type Panel = "arrive" | "finish" | "parts" | "extra" | "wanted" | "late" | "hand-back" | undefined;
 
 const OVER = ["finished", "checked", "not_this_time", "called_off"];
 
@@ -124,6 +125,8 @@ export default function PocketVisit() {
           <HandBack visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "parts" ? (
           <Parts visit={visit} back={() => setPanel(undefined)} />
+        ) : panel === "extra" ? (
+          <ExtraWork visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "wanted" ? (
           <WantPart visit={visit} back={() => setPanel(undefined)} />
         ) : (
@@ -242,6 +245,7 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
           </Button>
         )}
         <Button onClick={() => open("parts")}>Add parts</Button>
+        <Button onClick={() => open("extra")}>Extra work</Button>
         {visit.runningSince && <Break crewIds={ticked.crewIds} />}
       </div>
     </>
@@ -360,6 +364,7 @@ function Facts({ visit }: { visit: Visit }) {
         {visit.promised}
       </Fact>
       <MissingParts visit={visit} />
+      <ExtraWorkOffers visit={visit} />
       <div className="fact">
         <div className="first">
           <span>Used so far</span>

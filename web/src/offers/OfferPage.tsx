@@ -6,10 +6,10 @@ import { answer, client, type Problem } from "../api/client";
 import type { DocumentLine, OfferView, Sum } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, moment, money } from "../format";
+import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
 import { usePreview } from "../kit/usePreview";
 import { useTitle } from "../kit/useTitle";
-import { Signature } from "./Signature";
 import { sayBy, useWords, Words } from "./useWords";
 
 /** A quote on the customer's own phone: read, choose, ask, decline, sign, pay the deposit. */
@@ -360,7 +360,16 @@ function Yes({
         />
       </label>
       {problem?.at("/name") && <p className="fault">{problem.at("/name")}</p>}
-      <Signature drawing={drawing} draw={(png) => sign({ name, drawing: png })} />
+      <Signature
+        drawing={drawing}
+        draw={(png) => sign({ name, drawing: png })}
+        words={{
+          name: say("page_signature"),
+          empty: say("page_draw"),
+          drawn: say("page_drawn"),
+          again: say("page_draw_again"),
+        }}
+      />
       {problem?.faults.every((fault) => fault.pointer === "") && (
         <p className="fault" role="alert">
           {problem.message}

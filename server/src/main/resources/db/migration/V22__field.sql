@@ -63,3 +63,10 @@ create index on late_act (person_id, counted_at);
 create index on late_act (visit_id);
 create index on late_act (to_do_id);
 create index on late_act (id) where state = 'waiting';
+
+-- A quote for extra work that was made on a visit, with the customer beside it.
+create table extra_work_offer (
+  quote_id bigint primary key references quote,
+  visit_id bigint not null references visit
+);
+create index on extra_work_offer (visit_id);

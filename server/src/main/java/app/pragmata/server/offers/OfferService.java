@@ -188,10 +188,16 @@ public class OfferService {
 
   @Transactional
   public void decline(Act act, String token, int edition, @Nullable String typed) {
+    decline(act, requireLink(token).quoteId(), edition, typed);
+  }
+
+  /** The same on our own screen, which needs no link. */
+  @Transactional
+  public void decline(Act act, long quoteId, int edition, @Nullable String typed) {
     var reading = new Reading();
     String reason = reading.text("reason", typed, 300);
     reading.refuseIfFaulty();
-    StoredQuote quote = quotes.lock(requireLink(token).quoteId());
+    StoredQuote quote = quotes.lock(quoteId);
     requireNewest(quote, edition);
     quotes.declineByCustomer(act, quote, Objects.requireNonNull(reason));
   }
@@ -199,6 +205,12 @@ public class OfferService {
   /** Takes the yes down, with exactly what it is to; refused when another answer came before. */
   @Transactional
   public void accept(Act act, String token, YesForm form) {
+    accept(act, requireLink(token).quoteId(), form);
+  }
+
+  /** The same on our own screen, which needs no link. */
+  @Transactional
+  public void accept(Act act, long quoteId, YesForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 100);
     String signature = reading.text("signature", form.signature(), LONGEST_SIGNATURE);
@@ -206,7 +218,7 @@ public class OfferService {
       signature = drawing(reading, signature);
     }
     reading.refuseIfFaulty();
-    StoredQuote quote = quotes.lock(requireLink(token).quoteId());
+    StoredQuote quote = quotes.lock(quoteId);
     requireNewest(quote, form.edition());
     Offer chosen = quotes.getOffer(quote, act.today()).choose(taken(form.taken()));
     var accepted =

@@ -50,6 +50,25 @@ public record QuoteForm(
         lines);
   }
 
+  /** The same of a quote that is at this version, with what it promises. */
+  public QuoteForm promising(int shown, PromiseKind kind) {
+    return new QuoteForm(
+        shown,
+        siteId,
+        equipmentId,
+        kindOfJobId,
+        title,
+        kind,
+        validUntil,
+        notes,
+        ownNotes,
+        discount,
+        deposit,
+        depositDueDays,
+        stages,
+        lines);
+  }
+
   /** A stage as it is typed: when it falls due, and its share or amount. */
   public record TypedStage(@Nullable String name, @Nullable String part) {
     /** The stages of an offer as they would be typed. */

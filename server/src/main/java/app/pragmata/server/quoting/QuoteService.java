@@ -221,6 +221,19 @@ public class QuoteService {
       save(act, id, typed);
     }
     QuoteRecord quote = typed == null ? lockShown(id, version) : quotes.lock(id);
+    OfferDocument document = freeze(act, quote);
+    letters.send(act, quote, document, links.address(links.open(id, act.at())));
+    events.store(act, QuoteEvent.SENT, quote);
+  }
+
+  /** Freezes the edition for a customer who reads it on our screen: nothing goes out. */
+  public void present(Act act, long id) {
+    QuoteRecord quote = quotes.lock(id);
+    freeze(act, quote);
+    events.store(act, QuoteEvent.SENT, quote);
+  }
+
+  private OfferDocument freeze(Act act, QuoteRecord quote) {
     if (!(state(quote, act) instanceof QuoteState.Draft draft)) {
       throw new Refused(Rule.QUOTE_SENT, "This quote was sent before.");
     }
@@ -231,8 +244,7 @@ public class QuoteService {
     quote.setSentAt(act.at());
     OfferDocument document = editions.draft(act, quote, offer, companies.getCompany());
     editions.freeze(act, quote, offer, document);
-    letters.send(act, quote, document, links.address(links.open(id, act.at())));
-    events.store(act, QuoteEvent.SENT, quote);
+    return document;
   }
 
   private String vatNumberOf(long customerId) {

@@ -26,6 +26,14 @@ public final class StoredQuote {
     return row.getNumber();
   }
 
+  public int version() {
+    return row.getVersion();
+  }
+
+  public String title() {
+    return row.getTitle();
+  }
+
   public long customerId() {
     return row.getCustomerId();
   }

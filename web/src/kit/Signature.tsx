@@ -1,16 +1,20 @@
 import { useRef } from "react";
-import { colours } from "../kit/tokens";
-import { useWords } from "./useWords";
+import styles from "./Signature.module.css";
+import { colours } from "./tokens";
+
+/** What the box says, in the language of whoever signs. */
+export type SignatureWords = { name: string; empty: string; drawn: string; again: string };
 
 /** A box to draw one's name in; undefined while nothing is drawn, for a typed name is enough. */
 export function Signature({
   drawing,
   draw,
+  words,
 }: {
   drawing: string | undefined;
   draw: (png: string | undefined) => void;
+  words: SignatureWords;
 }) {
-  const say = useWords();
   const canvas = useRef<HTMLCanvasElement>(null);
   const drawn = useRef(false);
   const at = (event: React.PointerEvent) => {
@@ -29,12 +33,12 @@ export function Signature({
     return context;
   };
   return (
-    <div className="signature">
+    <div className={styles.signature}>
       <canvas
         ref={canvas}
         width={340}
         height={110}
-        aria-label={say("page_signature")}
+        aria-label={words.name}
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
           const { x, y } = at(event);
@@ -57,7 +61,7 @@ export function Signature({
         }}
       />
       <span className="soft small">
-        {say(drawing ? "page_drawn" : "page_draw")}{" "}
+        {drawing ? words.drawn : words.empty}{" "}
         {drawing && (
           <button
             type="button"
@@ -67,7 +71,7 @@ export function Signature({
               draw(undefined);
             }}
           >
-            {say("page_draw_again")}
+            {words.again}
           </button>
         )}
       </span>
