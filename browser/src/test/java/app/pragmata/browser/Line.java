@@ -77,8 +77,7 @@ final class Line implements Closeable {
           Thread.ofVirtual().start(() -> pass(there, phone, true));
         }
       } catch (IOException ended) {
-        // The listening socket is closed, or one end of a line went away.
-        continue;
+        // The next one is taken all the same; where no more are, the loop ends.
       }
     }
   }

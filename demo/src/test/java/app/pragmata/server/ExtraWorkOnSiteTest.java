@@ -89,7 +89,7 @@ class ExtraWorkOnSiteTest {
     Visitor.Answer yes = answer(offer, "accept", signed());
     assertThat(yes.status()).as(yes.text()).isEqualTo(200);
     assertThat(yes.json().path(0).path("state").asString()).isEqualTo("accepted");
-    assertThat(texts(gate.sheet().path("promises"), "number"))
+    assertThat(texts(gate.sheet().path("promises"), "quoteNumber"))
         .contains(offer.path("number").asString());
     assertThat(texts(gate.sheet().path("visits"), "state")).containsExactly("on_site");
     assertThat(
