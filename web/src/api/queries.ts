@@ -507,6 +507,11 @@ export const queries = {
       queryFn: () => answer(client.GET("/api/pocket/visits/{id}", { params: { path: { id } } })),
       gcTime: CARRIED,
     }),
+  signatures: (jobId: number) =>
+    queryOptions({
+      queryKey: ["work", "signatures", jobId],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/signatures", { params: { path: { id: jobId } } })),
+    }),
   extraWork: (visitId: number) =>
     queryOptions({
       queryKey: ["pocket", "extra-work", visitId],

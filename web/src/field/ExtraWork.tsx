@@ -8,6 +8,7 @@ import { money } from "../format";
 import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
 import styles from "./ExtraWork.module.css";
+import { SIGN_HERE } from "./signHere";
 import { useParts } from "./useCarried";
 
 type Chosen = { part: Pick<VanPart, "id" | "name">; quantity: number };
@@ -257,16 +258,7 @@ function Answer({ visit, offer, change, back }: Props & { offer: ExtraWorkOffer;
             Name of whoever agrees
             <Input className="tall" value={name} onChange={(event) => setName(event.target.value)} />
           </label>
-          <Signature
-            drawing={drawing}
-            draw={setDrawing}
-            words={{
-              name: "Signature",
-              empty: "Sign here with a finger; the name alone does too.",
-              drawn: "Signed.",
-              again: "Sign again",
-            }}
-          />
+          <Signature drawing={drawing} draw={setDrawing} words={SIGN_HERE} />
           {problem && (
             <p className="fault" role="alert">
               {problem.faults[0]?.detail ?? problem.message}

@@ -1,6 +1,8 @@
 import { Button, Input } from "antd";
 import { useState } from "react";
 import type { PocketVisit } from "../api/generated/schema";
+import { Signature } from "../kit/Signature";
+import { SIGN_HERE } from "./signHere";
 
 export type Outcome = NonNullable<PocketVisit["outcome"]>;
 
@@ -12,7 +14,15 @@ export const OUTCOMES: Record<Outcome, string> = {
   declined: "Customer declined",
 };
 
-type Said = { note: string; causeCode?: string; outcome: Outcome; reason?: string };
+type Said = {
+  note: string;
+  causeCode?: string;
+  outcome: Outcome;
+  reason?: string;
+  signed?: { name: string; signature: string; drawn: boolean; rating?: number; words: string };
+};
+
+const RATINGS = [1, 2, 3, 4, 5];
 
 /** The end of a visit: what came of it, why it was wrong, what was done. */
 export function Finish({
@@ -31,13 +41,26 @@ export function Finish({
   const [reason, setReason] = useState("");
   const [cause, setCause] = useState(visit.causeCode ?? undefined);
   const done = outcome === "done";
+  const [name, setName] = useState("");
+  const [drawing, setDrawing] = useState<string>();
+  const [rating, setRating] = useState<number>();
+  const [ratingWords, setRatingWords] = useState("");
+  const somebody = name.trim() !== "" && outcome !== "not_let_in";
   return (
     <form
       className="form"
       aria-label="Finish"
       onSubmit={(event) => {
         event.preventDefault();
-        submit({ note, causeCode: cause, outcome, reason: done ? undefined : reason });
+        submit({
+          note,
+          causeCode: cause,
+          outcome,
+          reason: done ? undefined : reason,
+          signed: somebody
+            ? { name, signature: drawing ?? name, drawn: drawing !== undefined, rating, words: ratingWords }
+            : undefined,
+        });
       }}
     >
       <Choices
@@ -68,6 +91,38 @@ export function Finish({
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
+      {outcome !== "not_let_in" && (
+        <label>
+          Who signs? Empty where nobody is there
+          <Input
+            className="tall"
+            autoComplete="off"
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
+      )}
+      {somebody && (
+        <>
+          <Signature drawing={drawing} draw={setDrawing} words={SIGN_HERE} />
+          <Choices
+            legend="How did they find it, from 1 to 5?"
+            choices={RATINGS.map((code) => ({ code, name: String(code) }))}
+            chosen={rating}
+            choose={(code) => setRating(code === rating ? undefined : code)}
+          />
+          {rating && (
+            <label>
+              In their words
+              <Input
+                className="tall"
+                value={ratingWords}
+                onChange={(event) => setRatingWords(event.target.value)}
+              />
+            </label>
+          )}
+        </>
+      )}
       <Button type="primary" className="big" htmlType="submit" loading={running}>
         {done ? "Finish this visit" : `Finish: ${OUTCOMES[outcome].toLowerCase()}`}
       </Button>
@@ -78,7 +133,7 @@ export function Finish({
   );
 }
 
-function Choices<Code extends string>({
+function Choices<Code extends string | number>({
   legend,
   choices,
   chosen,

@@ -3,7 +3,7 @@ import { Button, Input } from "antd";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Problem } from "../api/client";
-import type { RunningClock, PocketVisit as Visit } from "../api/generated/schema";
+import type { FinishForm, RunningClock, PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, hours, money, openHours, time, words } from "../format";
 import { useTitle } from "../kit/useTitle";
@@ -17,7 +17,7 @@ import { MissingParts, WantPart } from "./MissingParts";
 import { HandBack, Late } from "./NotAsPlanned";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { NoteUnlisted } from "./UnlistedParts";
-import { useParts } from "./useCarried";
+import { useCarried, useParts } from "./useCarried";
 import { useTap } from "./useTap";
 import { useWaiting, Waiting } from "./Waiting";
 
@@ -28,6 +28,7 @@ type StepForm = {
   causeCode?: string;
   outcome?: Outcome;
   reason?: string;
+  signed?: FinishForm["signed"];
   endedAt?: string;
   crewIds?: number[];
 };
@@ -49,6 +50,7 @@ export default function PocketVisit() {
   const id = Number(useParams().id);
   const { data: read, error } = useQuery(queries.pocketVisit(id));
   const kept = useWaiting();
+  useCarried();
   const visit = read && visitAsTapped(read, kept);
   useTitle(visit?.customer);
   const [panel, setPanel] = useState<Panel>();

@@ -25,6 +25,7 @@ import { partWords } from "../planning/words";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { OUTCOMES } from "./Finish";
 import { Measured } from "./Measured";
+import { Signed } from "./Signed";
 import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
 import styles from "./WorkSection.module.css";
@@ -34,6 +35,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
   const mayRecord = useMay("record_work");
   const [form, setForm] = useState<"visit" | "waiting" | "other" | "part">();
   const { data: parts } = useQuery(queries.partsWantedOfJob(job.id));
+  const { data: signatures } = useQuery(queries.signatures(job.id));
   const waitsForParts = parts?.some((part) => part.closedAt == null) ?? false;
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
   const editable = running && mayRecord;
@@ -43,7 +45,10 @@ export function WorkSection({ job }: { job: JobSheet }) {
   return (
     <Section name="Work">
       {job.visits.map((visit) => (
-        <VisitBlock key={visit.id} visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
+        <div key={visit.id}>
+          <VisitBlock visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
+          <Signed visit={visit} signature={signatures?.find((one) => one.visitId === visit.id)} />
+        </div>
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
       <UnlistedParts jobId={job.id} editable={editable} />

@@ -85,6 +85,21 @@ export type Sent = { page: unknown } | undefined;
 const inTurn = async <T>(work: () => Promise<T>): Promise<T> =>
   navigator.locks ? await navigator.locks.request("outbox", work) : await work();
 
+/** Sends what the phone could not keep, at once or not at all. */
+export async function sendUnkept(act: Omit<KeptAct, "count">): Promise<Sent> {
+  try {
+    return { page: await sendNow({ ...act, count: 0 }) };
+  } catch (problem) {
+    if (isRefusal(problem)) {
+      throw problem;
+    }
+    throw new Problem(0, {
+      detail:
+        "There is no network, and this phone has no room to keep it. Write it down and tell the office, or try again.",
+    });
+  }
+}
+
 /**
  * Sends what was just tapped, unless something that was tapped before it still waits; then it waits too. A refusal is
  * thrown, and nothing of it is kept: whoever tapped sees it and has what they typed before them.

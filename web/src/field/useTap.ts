@@ -6,7 +6,7 @@ import { useAct } from "../kit/useAct";
 import type { Said } from "../kit/useSaid";
 import { useSession } from "../people/SessionGate";
 import { type KeptAct, keep, PAGE, type Step } from "./outbox";
-import { type Sent, sendFresh } from "./sending";
+import { type Sent, sendFresh, sendUnkept } from "./sending";
 
 /** What is tapped, where, and what was typed with it. */
 export type Tapped = {
@@ -46,13 +46,15 @@ export function useTap(options: {
         openFor: performance.now(),
         late: false,
       };
-      const sent = await sendFresh(await keep(made));
+      const act = await keep(made).catch(() => undefined);
+      const sent = await (act ? sendFresh(act) : sendUnkept(made));
       if (sent) {
-        showPage(sent.page);
+        await showPage(sent.page);
       }
       return sent;
     },
     {
+      shown: true,
       done: options.done,
       refused: options.refused,
       said: (sent, tapped) =>
@@ -64,8 +66,10 @@ export function useTap(options: {
     },
   );
 
-  function showPage(page: unknown) {
+  async function showPage(page: unknown) {
     const answered = page as Partial<PocketVisit & Day> | undefined;
+    // What is still on its way was read before.
+    await queryClient.cancelQueries({ queryKey: ["pocket"] });
     if (answered?.visitId) {
       queryClient.setQueryData(queries.pocketVisit(answered.visitId).queryKey, page as PocketVisit);
     } else if (answered?.stops) {

@@ -21,6 +21,8 @@ export function useAct<Input = void, Result = unknown>(
     /** Shows what is wrong; the answer, if any, is how the fields are called. */
     // biome-ignore lint/suspicious/noConfusingVoidType: a form answers, others just look at it
     refused?: (problem: Problem) => Names | void;
+    /** The act itself has shown what came of it: the next one need not wait until the rest is read. */
+    shown?: boolean;
     /** What was done, in the past tense; nothing where the page itself says it. */
     said?: string | ((result: Result, input: Input) => Said) | null;
   } = {},
@@ -35,10 +37,13 @@ export function useAct<Input = void, Result = unknown>(
     mutationFn: (input) => act(input, key.current),
     onSuccess: async (result, input) => {
       key.current = newKey();
-      await Promise.all([
+      const read = Promise.all([
         queryClient.invalidateQueries({ queryKey: ["work"] }),
         queryClient.invalidateQueries({ queryKey: ["pocket"] }),
       ]);
+      if (!options.shown) {
+        await read;
+      }
       options.done?.(result);
       const { said = "Done." } = options;
       if (said !== null) {

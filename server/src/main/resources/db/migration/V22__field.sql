@@ -70,3 +70,16 @@ create table extra_work_offer (
   visit_id bigint not null references visit
 );
 create index on extra_work_offer (visit_id);
+
+-- What whoever was there signed at the end of a visit, and how they found it.
+create table visit_signature (
+  id bigint generated always as identity primary key,
+  visit_id bigint not null unique references visit,
+  name text not null check (name <> ''),
+  -- The typed name, or a drawing as PNG in a data address.
+  signature text not null,
+  drawn boolean not null,
+  rating smallint check (rating between 1 and 5),
+  rating_words text not null default '',
+  signed_at timestamptz not null
+);

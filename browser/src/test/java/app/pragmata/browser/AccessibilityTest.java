@@ -35,6 +35,7 @@ class AccessibilityTest {
         "/to-dos?whose=all",
         "/parts-wanted",
         "/hours/2026-11-23",
+        "/came-in-late",
         "/books/journal",
         "/books/1050"
       })

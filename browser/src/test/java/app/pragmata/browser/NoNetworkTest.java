@@ -60,9 +60,13 @@ class NoNetworkTest {
     context.setOffline(true);
   }
 
-  private void mend(Page phone) {
+  private void mend() {
     context.setOffline(false);
     line.mend();
+  }
+
+  private void mend(Page phone) {
+    mend();
     button(phone, "Send now").click();
   }
 
@@ -210,7 +214,7 @@ class NoNetworkTest {
     button(phone, "Start driving").click();
     assertThat(waiting(phone)).containsText("1 tap waits");
     program.database().execute("delete from spring_session");
-    mend(phone);
+    mend();
     Locator dialog = phone.getByRole(com.microsoft.playwright.options.AriaRole.DIALOG);
     assertThat(dialog).containsText("Your session has ended");
     dialog.getByLabel("Name").fill("imre");

@@ -50,7 +50,7 @@ class ScreenshotsTest {
     picture(desk, "/parts-wanted", "parts-wanted");
     picture(desk, "/hours/2026-11-16", "hours");
     quoteEditor(desk);
-    offer(desk);
+    offer();
     frontDesk(desk);
     planner(desk);
   }
@@ -58,7 +58,7 @@ class ScreenshotsTest {
   /**
    * A quote with everything, on the desk and on the customer's phone, and what became of quotes.
    */
-  private void offer(Page desk) {
+  private void offer() {
     long quote =
         program
             .database()
@@ -66,7 +66,6 @@ class ScreenshotsTest {
             .from(QUOTE)
             .where(QUOTE.TITLE.eq("Sliding gate at the delivery yard"))
             .fetchSingle(QUOTE.NUMBER);
-    picture(desk, "/quotes/follow-up", "follow-up");
     // Whoever loaded the company may have taken it up already, for a stand-in of their own.
     program
         .database()
@@ -115,11 +114,8 @@ class ScreenshotsTest {
     picture(desk, "/customers/4", "customer");
   }
 
-  /** The week, a plan that is proposed, and the day of somebody who is ill laid on the others. */
+  /** A plan that is proposed, and the day of somebody who is ill laid on the others. */
   private void planner(Page desk) {
-    desk.navigate("/planner?view=week");
-    desk.getByRole(AriaRole.TABLE).waitFor();
-    take(desk, "planner-week");
     desk.navigate("/planner");
     Chromium.button(desk, "Propose a plan").click();
     desk.getByLabel("Plan until").fill("+6");
@@ -172,6 +168,20 @@ class ScreenshotsTest {
     phone.getByLabel("Which part?").fill("photocell");
     Chromium.button(phone, "Photocell pair").waitFor();
     take(phone, "pocket-part-wanted");
+    Chromium.button(phone, "Back").click();
+    Chromium.button(phone, "Extra work").click();
+    phone.getByLabel("What else is to be done").fill("Second photocell pair");
+    phone.getByLabel("How long it takes").fill("1:00");
+    Chromium.button(phone, "Price it").click();
+    phone.getByLabel("Name of whoever agrees").fill("Mara Quill");
+    ExtraWorkPageTest.draw(phone);
+    take(phone, "pocket-extra-work");
+    Chromium.button(phone, "Later").click();
+    phone.context().setOffline(true);
+    Chromium.button(phone, "Pause work").click();
+    phone.getByLabel("Not sent yet").waitFor();
+    take(phone, "pocket-without-network");
+    phone.context().setOffline(false);
   }
 
   private static void picture(Page page, String path, String name) {

@@ -7,10 +7,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
 import java.time.Instant;
+import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Random;
+import java.util.Set;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -34,7 +38,7 @@ class LateActsTest {
   }
 
   private Instant moment(String time) {
-    return java.time.LocalDateTime.parse(gate.day() + "T" + time)
+    return LocalDateTime.parse(gate.day() + "T" + time)
         .atZone(ZoneId.of("Europe/London"))
         .toInstant();
   }
@@ -398,5 +402,50 @@ class LateActsTest {
     assertThat(texts(carried.path("day").path("later"), "day"))
         .allMatch(day -> day.compareTo(gate.day().toString()) > 0);
     assertThat(texts(imre.get("/api/pocket/carried-parts").json(), "number")).contains("RAM-230");
+  }
+
+  /** One thing that a phone keeps, and what came of each time it was sent. */
+  private record Kept(String key, String step, Map<String, Object> form, List<String> answers) {}
+
+  @ParameterizedTest
+  @ValueSource(longs = {1, 2, 3, 4, 5, 6})
+  void whatever_the_office_does_meanwhile_each_act_is_taken_once_or_put_before_it_once(long seed) {
+    var dice = new Random(seed);
+    gate.planned();
+    gate.at("18:30");
+    List<String> steps =
+        List.of("drive", "arrive", "start_work", "use_part", "use_part", "pause", "use_part");
+    var acts = new ArrayList<Kept>();
+    for (int i = 0; i < steps.size(); i++) {
+      String step = steps.get(i);
+      Map<String, Object> form =
+          step.equals("use_part") ? Map.of("partId", part(), "quantity", "1") : Map.of();
+      acts.add(new Kept("mixed-" + gate.visit() + "-" + i, step, form, new ArrayList<>()));
+    }
+    for (int sent = 0; sent < 25; sent++) {
+      switch (dice.nextInt(8)) {
+        case 0 -> givenToPiet();
+        case 1 -> calledOff();
+        default -> {
+          Kept act = acts.get(Math.min(dice.nextInt(acts.size() + 2), acts.size() - 1));
+          String tapped = "15:%02d".formatted(acts.indexOf(act) * 5);
+          act.answers()
+              .add(
+                  late(act.key(), act.step(), tapped, "18:30", act.form())
+                      .path("state")
+                      .asString());
+        }
+      }
+    }
+    List<Kept> known = acts.stream().filter(act -> !act.answers().isEmpty()).toList();
+    assertThat(known).allSatisfy(act -> assertThat(Set.copyOf(act.answers())).hasSize(1));
+    assertThat(program.database().fetchCount(LATE_ACT, LATE_ACT.VISIT_ID.eq(gate.visit())))
+        .isEqualTo(known.size());
+    long used =
+        known.stream()
+            .filter(act -> act.step().equals("use_part") && act.answers().contains("taken"))
+            .count();
+    assertThat(visits().path(0).path("parts")).hasSize((int) used);
+    holds();
   }
 }

@@ -118,6 +118,16 @@ public enum Phrase {
   SHEET_WITH,
   SHEET_DONE,
   FILE_SHEETS,
+  REPORT_TITLE,
+  REPORT_TIMES,
+  REPORT_LABOUR,
+  REPORT_DRIVE,
+  REPORT_PARTS,
+  REPORT_DONE,
+  /** Who signed, and when. */
+  REPORT_SIGNED,
+  /** For a job's number. */
+  FILE_REPORT,
   FILE_QUOTE,
   /** The number and the edition. */
   PAGE_EDITION,

@@ -48,18 +48,20 @@ public class FieldService {
    * @param causeCode why it was wrong, where the technician knows; null leaves what is known
    * @param outcome what came of it; null is done
    * @param reason why it is not done; empty for done
+   * @param signed by whoever was there; null where nobody was
    */
   public record FinishForm(
       @Nullable String note,
       @Nullable String causeCode,
       @Nullable VisitOutcome outcome,
       @Nullable String reason,
+      VisitSignatures.@Nullable SignedForm signed,
       @Nullable String endedAt,
       @Nullable Instant tappedAt,
       @Nullable Instant sentAt) {
     /** Done, tapped now. */
     public static FinishForm done(@Nullable String note, @Nullable String causeCode) {
-      return new FinishForm(note, causeCode, null, null, null, null, null);
+      return new FinishForm(note, causeCode, null, null, null, null, null, null);
     }
   }
 
@@ -85,6 +87,7 @@ public class FieldService {
   private final PartsUsed parts;
   private final PartsWanted wanted;
   private final PlanningService planning;
+  private final VisitSignatures signatures;
   private final ToDoService toDos;
   private final RepeatableRequests repeats;
   private final DSLContext database;
@@ -96,6 +99,7 @@ public class FieldService {
       PartsUsed parts,
       PartsWanted wanted,
       PlanningService planning,
+      VisitSignatures signatures,
       ToDoService toDos,
       RepeatableRequests repeats,
       DSLContext database) {
@@ -105,6 +109,7 @@ public class FieldService {
     this.parts = parts;
     this.wanted = wanted;
     this.planning = planning;
+    this.signatures = signatures;
     this.toDos = toDos;
     this.repeats = repeats;
     this.database = database;
@@ -122,15 +127,7 @@ public class FieldService {
         key,
         "finish",
         visitId,
-        said.note()
-            + " "
-            + said.causeCode()
-            + " "
-            + said.outcome()
-            + " "
-            + said.reason()
-            + " "
-            + form.endedAt(),
+        said.content() + " " + form.endedAt(),
         locked -> {
           if (locked.state() instanceof VisitState.Finished) {
             return;
@@ -161,7 +158,23 @@ public class FieldService {
   }
 
   /** What came of a visit, read: everything may be empty but the outcome. */
-  record Said(String note, @Nullable String causeCode, VisitOutcome outcome, String reason) {}
+  record Said(
+      String note,
+      @Nullable String causeCode,
+      VisitOutcome outcome,
+      String reason,
+      VisitSignatures.@Nullable SignedForm signed) {
+    private String content() {
+      return note
+          + " "
+          + causeCode
+          + " "
+          + outcome
+          + " "
+          + reason
+          + (signed == null ? "" : " " + signed.name() + " " + signed.rating());
+    }
+  }
 
   Said read(FinishForm form) {
     var reading = new Reading();
@@ -176,8 +189,9 @@ public class FieldService {
       reading.fault(
           "causeCode", Rule.NOT_FOUND, "There is no such cause any more. Choose another.");
     }
+    VisitSignatures.SignedForm signed = VisitSignatures.read(reading, form.signed());
     reading.refuseIfFaulty();
-    return new Said(note, form.causeCode(), outcome, reason);
+    return new Said(note, form.causeCode(), outcome, reason, signed);
   }
 
   /** Says what came of a visit, by whoever was responsible for it, and what follows from that. */
@@ -186,6 +200,9 @@ public class FieldService {
     locked.finish(moment, said.note(), said.outcome(), said.reason());
     if (said.causeCode() != null) {
       locked.job().noteCause(said.causeCode());
+    }
+    if (said.signed() != null) {
+      signatures.keep(locked, said.signed(), moment);
     }
     step(act, JobEvent.VISIT_FINISHED, locked, finished);
     if (said.outcome() == VisitOutcome.COME_AGAIN) {

@@ -58,7 +58,9 @@ class LateActs {
    */
   record CameIn(LateActState state, String detail) {}
 
-  private static final int LONGEST_FORM = 8_000;
+  /** A drawn signature is what takes most. */
+  private static final int LONGEST_FORM = 250_000;
+
   private static final int LONGEST_DETAIL = 300;
 
   private final DSLContext database;

@@ -13,7 +13,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.company.Logo;
 import app.pragmata.server.generated.tables.records.QuoteAcceptanceRecord;
 import app.pragmata.server.offers.OfferView.Question;
-import app.pragmata.server.pictures.Pictures;
+import app.pragmata.server.pictures.SignedHand;
 import app.pragmata.server.quoting.EditionStore;
 import app.pragmata.server.quoting.LinkStore;
 import app.pragmata.server.quoting.OfferDocument;
@@ -25,7 +25,6 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.FrozenText;
 import app.pragmata.server.todos.ToDoService;
 import java.time.LocalDateTime;
-import java.util.Base64;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
@@ -66,9 +65,6 @@ public class OfferService {
       String name,
       String signature,
       String acceptedAt) {}
-
-  private static final int LONGEST_SIGNATURE = 200_000;
-  private static final String DRAWING = "data:image/png;base64,";
 
   private final DSLContext database;
   private final LinkStore links;
@@ -213,10 +209,7 @@ public class OfferService {
   public void accept(Act act, long quoteId, YesForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), 100);
-    String signature = reading.text("signature", form.signature(), LONGEST_SIGNATURE);
-    if (signature != null && form.drawn()) {
-      signature = drawing(reading, signature);
-    }
+    String signature = SignedHand.read(reading, form.signature(), form.drawn());
     reading.refuseIfFaulty();
     StoredQuote quote = quotes.lock(quoteId);
     requireNewest(quote, form.edition());
@@ -242,21 +235,6 @@ public class OfferService {
         .set(QUOTE_ACCEPTANCE.CONTENT, frozen.content())
         .set(QUOTE_ACCEPTANCE.CONTENT_HASH, frozen.hash())
         .execute();
-  }
-
-  /** The drawing as it is kept; null, with a fault noted, when what was sent is none. */
-  private static @Nullable String drawing(Reading reading, String sent) {
-    try {
-      if (sent.startsWith(DRAWING)) {
-        byte[] picture =
-            Pictures.drawing(Base64.getDecoder().decode(sent.substring(DRAWING.length())));
-        return DRAWING + Base64.getEncoder().encodeToString(picture);
-      }
-    } catch (IllegalArgumentException | Refused noPicture) {
-      // told below, as anything else that is no drawing
-    }
-    reading.fault("signature", Rule.UNREADABLE, "Draw your name in the box, or type it.");
-    return null;
   }
 
   /** Pays by card what is missing to the deposit; the payment's own steps are transactions. */

@@ -1,0 +1,127 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.printing.PdfPrinter.text;
+
+import app.pragmata.core.Decimal;
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.money.Minutes;
+import app.pragmata.server.field.VisitSignatures.VisitSignature;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What was done on a visit, for its customer: no cost, wage or margin, and no prices.
+ *
+ * @param note what was done, in the technician's words
+ * @param signature null where nobody has signed
+ */
+record VisitReport(
+    long jobNumber,
+    String title,
+    String customer,
+    String site,
+    String address,
+    LocalDate day,
+    String note,
+    List<ReportTime> times,
+    List<ReportPart> parts,
+    @Nullable VisitSignature signature) {
+
+  /** What somebody's clocks of one kind come to. */
+  record ReportTime(String person, TimeEntry.Kind kind, int minutes) {}
+
+  /** A part that was fitted. */
+  record ReportPart(BigDecimal quantity, String unit, String name) {}
+
+  private static final String HEAD =
+      """
+      <!DOCTYPE html>
+      <html><head><meta charset="utf-8" /><title>{name}</title><style>
+      @page { size: A4; margin: 20mm 18mm; }
+      body { margin: 0; font: 10.5pt/1.4 "Source Sans 3"; color: #17251f; }
+      h1 { font: 600 16pt "Source Serif 4"; margin: 0 0 3mm; }
+      h2 { font: 600 11.5pt "Source Serif 4"; margin: 6mm 0 1mm; border-bottom: 0.6pt solid #17251f; }
+      b { font-weight: 600; }
+      .right { float: right; color: #55615a; }
+      table { width: 100%; border-collapse: collapse; }
+      td { border-bottom: 0.4pt solid #dcd6c8; padding: 1.6mm 0; }
+      .figure { text-align: right; white-space: nowrap; }
+      .typed { white-space: pre-wrap; }
+      img { width: 70mm; }
+      </style></head><body>
+      """;
+
+  /** The page as XHTML, in the language of the company's documents. */
+  String xhtml(Wording wording, ZoneId zone) {
+    String title = wording.say(Phrase.REPORT_TITLE, wording.day(day));
+    var page = new StringBuilder(HEAD.replace("{name}", text(title)));
+    page.append(
+            "<div class=\"right\">%s</div>"
+                .formatted(text(wording.say(Phrase.SHEET_JOB, jobNumber))))
+        .append("<h1>%s</h1>".formatted(text(title)))
+        .append(
+            "<p><b>%s</b><br />%s<br />%s<br />%s</p>"
+                .formatted(text(customer), text(site), text(address), text(this.title)));
+    if (!note.isEmpty()) {
+      heading(page, wording, Phrase.REPORT_DONE);
+      page.append("<div class=\"typed\">%s</div>".formatted(text(note)));
+    }
+    if (!times.isEmpty()) {
+      heading(page, wording, Phrase.REPORT_TIMES);
+      page.append("<table>");
+      for (ReportTime time : times) {
+        row(
+            page,
+            time.person()
+                + ", "
+                + wording.say(
+                    time.kind() == TimeEntry.Kind.DRIVE
+                        ? Phrase.REPORT_DRIVE
+                        : Phrase.REPORT_LABOUR),
+            Minutes.text(time.minutes()));
+      }
+      page.append("</table>");
+    }
+    if (!parts.isEmpty()) {
+      heading(page, wording, Phrase.REPORT_PARTS);
+      page.append("<table>");
+      for (ReportPart part : parts) {
+        row(page, part.name(), (Decimal.text(part.quantity()) + " " + part.unit()).strip());
+      }
+      page.append("</table>");
+    }
+    if (signature != null) {
+      signed(page, wording, zone, signature);
+    }
+    return page.append("</body></html>").toString();
+  }
+
+  private static void heading(StringBuilder page, Wording wording, Phrase phrase) {
+    page.append("<h2>%s</h2>".formatted(text(wording.say(phrase))));
+  }
+
+  private static void row(StringBuilder page, String what, String figure) {
+    page.append(
+        "<tr><td>%s</td><td class=\"figure\">%s</td></tr>".formatted(text(what), text(figure)));
+  }
+
+  private static void signed(
+      StringBuilder page, Wording wording, ZoneId zone, VisitSignature signature) {
+    page.append(
+        "<h2>%s</h2>"
+            .formatted(
+                text(
+                    wording.say(
+                        Phrase.REPORT_SIGNED,
+                        signature.name(),
+                        wording.day(signature.signedAt().atZone(zone).toLocalDate())))));
+    if (signature.drawn()) {
+      page.append("<img src=\"%s\" alt=\"\" />".formatted(text(signature.signature())));
+    }
+  }
+}

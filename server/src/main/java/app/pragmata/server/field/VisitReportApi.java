@@ -1,0 +1,146 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.CUSTOMER;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_PART;
+
+import app.pragmata.core.Refused;
+import app.pragmata.core.Rule;
+import app.pragmata.core.company.Phrase;
+import app.pragmata.core.company.Wording;
+import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.field.VisitReport.ReportPart;
+import app.pragmata.server.field.VisitReport.ReportTime;
+import app.pragmata.server.field.VisitSignatures.VisitSignature;
+import app.pragmata.server.printing.PdfPrinter;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jooq.Records;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.MediaType;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What was done on visits and who signed it, over HTTP. */
+@RestController
+class VisitReportApi {
+  private record Clocked(
+      String person, TimeEntry.Kind kind, java.time.Instant from, java.time.Instant to) {}
+
+  private record Whose(String person, TimeEntry.Kind kind) {}
+
+  private final DSLContext database;
+  private final VisitSignatures signatures;
+  private final CompanyStore companies;
+  private final PdfPrinter printer;
+
+  VisitReportApi(
+      DSLContext database, VisitSignatures signatures, CompanyStore companies, PdfPrinter printer) {
+    this.database = database;
+    this.signatures = signatures;
+    this.companies = companies;
+    this.printer = printer;
+  }
+
+  /** What was signed on a job's visits. */
+  @GetMapping("/api/jobs/{id}/signatures")
+  List<VisitSignature> listSignatures(@PathVariable long id) {
+    return signatures.list(id);
+  }
+
+  /** What was done on a visit as a page for its customer (PDF): times, parts, signature. */
+  @GetMapping("/api/visits/{id}/report")
+  ResponseEntity<byte[]> printVisitReport(@PathVariable long id) {
+    Wording wording = companies.getCompany().wording();
+    VisitReport report = report(id);
+    return ResponseEntity.ok()
+        .contentType(MediaType.APPLICATION_PDF)
+        .header(
+            HttpHeaders.CONTENT_DISPOSITION,
+            "inline; filename=\"%s\""
+                .formatted(wording.say(Phrase.FILE_REPORT, report.jobNumber())))
+        .body(printer.print(report.xhtml(wording, companies.getZone())));
+  }
+
+  private VisitReport report(long visitId) {
+    var row =
+        database
+            .select(
+                VISIT.JOB_ID,
+                VISIT.DAY,
+                VISIT.NOTE,
+                JOB.NUMBER,
+                JOB.TITLE,
+                CUSTOMER.NAME,
+                SITE.NAME,
+                SITE.ADDRESS)
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .where(VISIT.ID.eq(visitId).and(VISIT.DAY.isNotNull()))
+            .fetchOptional()
+            .orElseThrow(
+                () ->
+                    new Refused(
+                        Rule.NOT_FOUND,
+                        "There is no such visit that has a day. Open its job and look at its visits."));
+    return new VisitReport(
+        row.value4(),
+        row.value5(),
+        row.value6(),
+        row.value7(),
+        row.value8(),
+        row.value2(),
+        row.value3(),
+        times(visitId),
+        database
+            .select(VISIT_PART.QUANTITY, PART.UNIT, PART.NAME)
+            .from(VISIT_PART)
+            .join(PART)
+            .on(PART.ID.eq(VISIT_PART.PART_ID))
+            .where(VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()))
+            .orderBy(VISIT_PART.ID)
+            .fetch(Records.mapping(ReportPart::new)),
+        signatures.find(row.value1(), visitId).orElse(null));
+  }
+
+  /** Minutes by person and kind, in the order in which they began. */
+  private List<ReportTime> times(long visitId) {
+    var minutes = new LinkedHashMap<Whose, Integer>();
+    for (Clocked clocked :
+        database
+            .select(PERSON.NAME, TIME_ENTRY.KIND, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT)
+            .from(TIME_ENTRY)
+            .join(PERSON)
+            .on(PERSON.ID.eq(TIME_ENTRY.PERSON_ID))
+            .where(TIME_ENTRY.VISIT_ID.eq(visitId))
+            .and(TIME_ENTRY.REMOVED_AT.isNull().and(TIME_ENTRY.ENDED_AT.isNotNull()))
+            .orderBy(TIME_ENTRY.STARTED_AT, TIME_ENTRY.ID)
+            .fetch(Records.mapping(Clocked::new))) {
+      minutes.merge(
+          new Whose(clocked.person(), clocked.kind()),
+          TimeEntry.minutesBetween(clocked.from(), clocked.to()),
+          Integer::sum);
+    }
+    var times = new ArrayList<ReportTime>();
+    for (Map.Entry<Whose, Integer> one : minutes.entrySet()) {
+      times.add(new ReportTime(one.getKey().person(), one.getKey().kind(), one.getValue()));
+    }
+    return times;
+  }
+}
