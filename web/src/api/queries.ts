@@ -512,6 +512,12 @@ export const queries = {
       queryKey: ["work", "signatures", jobId],
       queryFn: () => answer(client.GET("/api/jobs/{id}/signatures", { params: { path: { id: jobId } } })),
     }),
+  moneyTaken: (visitId: number) =>
+    queryOptions({
+      queryKey: ["pocket", "money", visitId],
+      queryFn: () =>
+        answer(client.GET("/api/pocket/visits/{id}/money", { params: { path: { id: visitId } } })),
+    }),
   extraWork: (visitId: number) =>
     queryOptions({
       queryKey: ["pocket", "extra-work", visitId],

@@ -14,6 +14,7 @@ import { clockWords } from "./clockWords";
 import { ExtraWork, ExtraWorkOffers } from "./ExtraWork";
 import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MissingParts, WantPart } from "./MissingParts";
+import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { HandBack, Late } from "./NotAsPlanned";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { NoteUnlisted } from "./UnlistedParts";
@@ -33,7 +34,7 @@ type StepForm = {
   crewIds?: number[];
 };
 type Tap = { step: Taken; form: StepForm };
-type Panel = "arrive" | "finish" | "parts" | "extra" | "wanted" | "late" | "hand-back" | undefined;
+type Panel = "arrive" | "finish" | "parts" | "extra" | "money" | "wanted" | "late" | "hand-back" | undefined;
 
 const OVER = ["finished", "checked", "not_this_time", "called_off"];
 
@@ -129,6 +130,8 @@ export default function PocketVisit() {
           <Parts visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "extra" ? (
           <ExtraWork visit={visit} back={() => setPanel(undefined)} />
+        ) : panel === "money" ? (
+          <TakeMoney visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "wanted" ? (
           <WantPart visit={visit} back={() => setPanel(undefined)} />
         ) : (
@@ -139,6 +142,11 @@ export default function PocketVisit() {
             {visit.state !== "called_off" && visit.state !== "not_this_time" && (
               <Button block className="tall apart" onClick={() => setPanel("wanted")}>
                 Part wanted
+              </Button>
+            )}
+            {["on_site", "finished"].includes(visit.state) && (
+              <Button block className="tall" onClick={() => setPanel("money")}>
+                Take money
               </Button>
             )}
           </>
@@ -367,6 +375,7 @@ function Facts({ visit }: { visit: Visit }) {
       </Fact>
       <MissingParts visit={visit} />
       <ExtraWorkOffers visit={visit} />
+      <MoneyTakenSoFar visit={visit} />
       <div className="fact">
         <div className="first">
           <span>Used so far</span>

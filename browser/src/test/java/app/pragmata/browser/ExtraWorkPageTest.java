@@ -65,7 +65,7 @@ class ExtraWorkPageTest {
         .containsText("Second photocell pair: agreed");
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.jobAddress());
-    assertThat(desk.locator("article")).containsText("Second photocell pair");
+    assertThat(desk.locator("article")).containsText("by Mara Quill");
   }
 
   @Test

@@ -37,6 +37,16 @@ final class OwnVisit {
     }
   }
 
+  /** Whoever is or was on site may have been handed something there. */
+  static void requireWasThere(LockedVisit visit) {
+    if (!(visit.state() instanceof VisitState.OnSite
+        || visit.state() instanceof VisitState.Finished
+        || visit.state() instanceof VisitState.Checked)) {
+      throw new Refused(
+          Rule.NOT_ON_SITE, "Money is taken on site. Arrive first, or let the office record it.");
+    }
+  }
+
   static void requireRunning(LockedVisit visit) {
     if (!(visit.state() instanceof VisitState.OnSite)) {
       throw new Refused(
