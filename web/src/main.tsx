@@ -8,7 +8,7 @@ import { App, ConfigProvider } from "antd";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
-import { carry } from "./api/carry";
+import { carry, keepCarried } from "./api/carry";
 import { Problem } from "./api/client";
 import { Announcer } from "./kit/Announcer";
 import { theme } from "./kit/theme";
@@ -162,6 +162,7 @@ const queryClient = new QueryClient({
   },
 });
 
+keepCarried(queryClient);
 layOutTokens();
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>

@@ -1,10 +1,11 @@
 import { createAsyncStoragePersister } from "@tanstack/query-async-storage-persister";
-import type { Query } from "@tanstack/react-query";
+import type { Query, QueryClient } from "@tanstack/react-query";
 import type { PersistQueryClientOptions } from "@tanstack/react-query-persist-client";
 import { openDB } from "idb";
 import type { Session } from "./generated/schema";
-import { CARRIED } from "./queries";
 
+/** So long what was read stays for when there is no network, in milliseconds, looked at or not. */
+const CARRIED = 3 * 24 * 60 * 60 * 1000;
 const STORE = "read";
 
 const database = openDB("carried", 1, { upgrade: (made) => void made.createObjectStore(STORE) });
@@ -38,6 +39,13 @@ export const carry: Omit<PersistQueryClientOptions, "queryClient"> = {
   buster: import.meta.env.VITE_BUILD ?? "",
   dehydrateOptions: { shouldDehydrateQuery: isCarried },
 };
+
+/** Nothing of what is carried along is dropped because nobody looks at it for a while. */
+export function keepCarried(queryClient: QueryClient) {
+  for (const what of ["session", "pocket", "carried"]) {
+    queryClient.setQueryDefaults([what], { gcTime: CARRIED });
+  }
+}
 
 /** Forgets what is carried along: whoever signs in next starts with nothing of it. */
 export const leaveBehind = (): Promise<void> | undefined => Promise.resolve(persister.removeClient());

@@ -11,9 +11,6 @@ export const TO_DO_LISTS = ["open", "closed"] as const;
 export const PARTS_WANTED_LISTS = ["open", "closed"] as const;
 
 /** Every reading of the server: its key and its fetcher side by side. */
-/** So long what was read stays for when there is no network, in milliseconds. */
-export const CARRIED = 3 * 24 * 60 * 60 * 1000;
-
 export const queries = {
   session: queryOptions({
     queryKey: ["session"],
@@ -23,7 +20,6 @@ export const queries = {
       return session;
     },
     staleTime: 60_000,
-    gcTime: CARRIED,
   }),
   founding: queryOptions({
     queryKey: ["founding"],
@@ -471,7 +467,6 @@ export const queries = {
   pocketDay: queryOptions({
     queryKey: ["pocket", "day"],
     queryFn: () => answer(client.GET("/api/pocket/day")),
-    gcTime: CARRIED,
   }),
   lateActs: queryOptions({
     queryKey: ["work", "late-acts"],
@@ -483,13 +478,11 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/pocket/carried")),
     staleTime: 60_000,
     refetchInterval: 300_000,
-    gcTime: CARRIED,
   }),
   carriedParts: queryOptions({
     queryKey: ["carried", "parts"],
     queryFn: () => answer(client.GET("/api/pocket/carried-parts")),
     staleTime: 600_000,
-    gcTime: CARRIED,
   }),
   ownWeek: (monday: string) =>
     queryOptions({
@@ -505,7 +498,6 @@ export const queries = {
     queryOptions({
       queryKey: ["pocket", "visit", id],
       queryFn: () => answer(client.GET("/api/pocket/visits/{id}", { params: { path: { id } } })),
-      gcTime: CARRIED,
     }),
   signatures: (jobId: number) =>
     queryOptions({

@@ -80,6 +80,16 @@ class ExtraWorkPageTest {
   }
 
   @Test
+  void cash_that_is_handed_over_is_on_the_job_with_one_figure_and_one_tap() {
+    Page phone = phone();
+    button(phone, "Take money").click();
+    phone.getByLabel("How much did they hand over").fill("120");
+    button(phone, "It is cash").click();
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Paid so far")))
+        .containsText("120.00 cash");
+  }
+
+  @Test
   void whoever_is_there_signs_the_end_of_the_visit_and_the_office_sees_how_they_found_it() {
     Page phone = phone();
     gate.at("16:30");

@@ -190,6 +190,23 @@ class NoNetworkTest {
   }
 
   @Test
+  void what_is_along_stays_for_hours_also_where_nobody_has_looked_at_it() {
+    gate.planned();
+    context.clock().install();
+    Page phone = context.newPage();
+    phone.navigate("/pocket");
+    phone.locator("a[href='/pocket/" + gate.visit() + "']").waitFor();
+    phone.evaluate("() => navigator.serviceWorker.ready.then(() => true)");
+    Chromium.quiet(phone);
+    after(1);
+    cut();
+    phone.reload();
+    after(180);
+    phone.locator("a[href='/pocket/" + gate.visit() + "']").click();
+    assertThat(button(phone, "Start driving")).isVisible();
+  }
+
+  @Test
   void nobody_signs_out_over_what_is_not_sent_without_being_told() {
     gate.planned();
     Page phone = phone();

@@ -30,6 +30,8 @@ enum Move {
   SIGN_WEEK_OFF(2, WorkMoves::signWeekOff),
   NOT_AS_PLANNED(2, WorkMoves::notAsPlanned),
   CAME_IN_LATE(5, LateMoves::cameInLate),
+  MONEY_ON_SITE(2, OnSiteMoves::money),
+  EXTRA_WORK_ON_SITE(4, OnSiteMoves::extraWork),
   UNLISTED_PART(4, WorkMoves::unlistedPart),
   ADD_PART(5, WorkMoves::partOnSite),
   CORRECT_PART(2, WorkMoves::correctPart),

@@ -1,0 +1,78 @@
+package app.pragmata.server.walk;
+
+import app.pragmata.server.Visitor;
+import app.pragmata.server.Visitor.Answer;
+import java.util.List;
+import java.util.Map;
+import org.jooq.Record;
+import org.jspecify.annotations.Nullable;
+
+/** What technician and customer agree upon on site. */
+final class OnSiteMoves {
+  private OnSiteMoves() {}
+
+  private static @Nullable Record onSite(WalkedCompany company, Dice dice) {
+    return company.pick(dice, "from visit t", "state = 'on_site' and technician_id is not null");
+  }
+
+  /** The customer hands something over. */
+  static @Nullable Answer money(WalkedCompany company, Dice dice) {
+    Record visit = onSite(company, dice);
+    return visit == null
+        ? null
+        : company
+            .technicianOf(visit)
+            .post(
+                "/api/pocket/visits/" + visit.get("id") + "/money",
+                Map.of(
+                    "amount",
+                    (1 + dice.next(200)) + ".5",
+                    "method",
+                    dice.oneIn(2) ? "cash" : "cheque"));
+  }
+
+  /** Extra work is priced, or what was priced is answered. */
+  static @Nullable Answer extraWork(WalkedCompany company, Dice dice) {
+    Record visit = onSite(company, dice);
+    if (visit == null) {
+      return null;
+    }
+    Visitor technician = company.technicianOf(visit);
+    String path = "/api/pocket/visits/" + visit.get("id") + "/extra-work";
+    Record open =
+        company
+            .database()
+            .fetchAny(
+                """
+                select q.id, q.edition from extra_work_offer o join quote q on q.id = o.quote_id
+                where o.visit_id = ? and q.state = 'sent'
+                """,
+                visit.get("id"));
+    if (open == null) {
+      return technician.post(
+          path,
+          Map.of(
+              "what",
+              "Walked further",
+              "time",
+              "0:" + (10 + dice.next(50)),
+              "parts",
+              List.of(Map.of("partId", 1 + dice.next(4), "quantity", "1"))));
+    }
+    String quote = path + "/" + open.get("id");
+    return dice.oneIn(3)
+        ? technician.post(
+            quote + "/decline", Map.of("edition", open.get("edition"), "reason", "Too dear"))
+        : technician.post(
+            quote + "/accept",
+            Map.of(
+                "edition",
+                open.get("edition"),
+                "name",
+                "Walked Customer",
+                "signature",
+                "Walked Customer",
+                "drawn",
+                false));
+  }
+}
