@@ -4,7 +4,7 @@ import { useEffect } from "react";
 import { time } from "../format";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
-import { forget, type KeptAct, useKept } from "./outbox";
+import { forget, isWaiting, type KeptAct, useKept } from "./outbox";
 import { sendWaiting } from "./sending";
 import { TAPPED } from "./tapped";
 import styles from "./Waiting.module.css";
@@ -15,7 +15,7 @@ const TRIED_EVERY = 5_000;
 /** What one has tapped and the server does not have yet. */
 export const useWaiting = (): KeptAct[] => {
   const { person } = useSession();
-  return useKept().filter((act) => act.personId === person.id && act.late);
+  return useKept().filter((act) => act.personId === person.id && (act.refusal || isWaiting(act)));
 };
 
 /** Sends what waits as soon as it can, and says plainly what is not sent, and since when. */
@@ -23,7 +23,7 @@ export function Waiting() {
   const { person } = useSession();
   const queryClient = useQueryClient();
   const kept = useWaiting();
-  const waiting = kept.filter(({ refusal }) => !refusal);
+  const waiting = kept.filter(isWaiting);
   const some = waiting.length > 0;
   const send = useAct(() => sendWaiting(person.id, queryClient), {
     said: (all) => ({ text: all ? "All of it is sent." : "There is no network yet. Nothing is lost." }),

@@ -1,5 +1,5 @@
 import type { Day, PocketVisit } from "../api/generated/schema";
-import type { KeptAct } from "./outbox";
+import { isWaiting, type KeptAct } from "./outbox";
 
 const minutesBetween = (from: string, to: string) =>
   Math.max(0, Math.floor(Date.parse(to) / 60_000) - Math.floor(Date.parse(from) / 60_000));
@@ -8,7 +8,7 @@ const STARTS = new Set(["drive", "start_work", "start_clock"]);
 
 /** A visit as it stands once what waits on the phone is taken; the server says in the end. */
 export const visitAsTapped = (visit: PocketVisit, kept: KeptAct[]): PocketVisit =>
-  kept.filter((act) => act.late && !act.refusal).reduce(after, visit);
+  kept.filter(isWaiting).reduce(after, visit);
 
 function after(visit: PocketVisit, act: KeptAct): PocketVisit {
   if (act.visitId !== visit.visitId) {
@@ -85,7 +85,7 @@ function ended(visit: PocketVisit, at: string): PocketVisit {
 /** The day as it stands once what waits on the phone is taken. */
 export function dayAsTapped(day: Day, kept: KeptAct[]): Day {
   let { clock, stops } = day;
-  for (const act of kept.filter(({ late, refusal }) => late && !refusal)) {
+  for (const act of kept.filter(isWaiting)) {
     clock = clockAfter(clock, act);
     stops = stops
       .filter((stop) => act.step !== "hand_back" || stop.visitId !== act.visitId)

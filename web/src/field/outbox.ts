@@ -40,6 +40,9 @@ database.catch(() => undefined);
 
 export const PAGE: string = crypto.randomUUID();
 
+/** Whether it waits to be sent: it could not be when it was tapped, or its page was closed before the answer came. */
+export const isWaiting = (act: KeptAct): boolean => !act.refusal && (act.late || act.page !== PAGE);
+
 const NONE: KeptAct[] = [];
 let kept: KeptAct[] = NONE;
 const readers = new Set<() => void>();

@@ -1,7 +1,7 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, client, Problem, withKey } from "../api/client";
 import { say } from "../kit/useSaid";
-import { forget, type KeptAct, keepAs, listKept, PAGE } from "./outbox";
+import { forget, isWaiting, type KeptAct, keepAs, listKept, PAGE } from "./outbox";
 
 /** So long a tap waits for its answer before it counts as sent without one. */
 const PATIENCE = 4_000;
@@ -130,7 +130,7 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
 /** Sends what waits, one after the other, until the network is gone again. Gives whether all of it is sent. */
 export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
   inTurn(async () => {
-    const waiting = (await listKept(personId)).filter(({ refusal }) => !refusal);
+    const waiting = (await listKept(personId)).filter(isWaiting);
     let beforeOffice = 0;
     let sent = 0;
     for (const act of waiting) {

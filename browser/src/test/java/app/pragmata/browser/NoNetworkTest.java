@@ -155,6 +155,22 @@ class NoNetworkTest {
   }
 
   @Test
+  void a_page_that_is_killed_between_the_tap_and_its_answer_loses_nothing() {
+    gate.planned();
+    gate.at("14:20");
+    Page phone = phone();
+    line.swallowAnswers();
+    phone.waitForRequest("**/drive", () -> button(phone, "Start driving").click());
+    phone.close();
+    line.mend();
+    Page again = context.newPage();
+    again.navigate("/pocket/" + gate.visit());
+    assertThat(button(again, "Arrive")).isVisible();
+    assertThat(waiting(again)).isHidden();
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("driving");
+  }
+
+  @Test
   void what_was_called_off_meanwhile_is_put_before_the_office_and_counts_if_it_says_so() {
     gate.planned();
     context.clock().install();

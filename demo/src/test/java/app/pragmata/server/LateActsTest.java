@@ -382,6 +382,16 @@ class LateActsTest {
         .isZero();
   }
 
+  @ParameterizedTest
+  @ValueSource(strings = {"1970-01-01T00:00:00Z", "9999-12-31T23:00:00Z", "+99999-01-01T00:00:00Z"})
+  void a_phone_whose_clock_is_off_by_years_is_told_so(String tapped) {
+    gate.planned();
+    var body = body("drive", "14:20", "14:30", Map.of());
+    body.put("tappedAt", tapped);
+    assertThat(imre.post("/api/pocket/late-acts", body, "years-" + gate.visit()).pointer())
+        .isEqualTo("/tappedAt");
+  }
+
   @Test
   void a_form_that_no_step_takes_is_refused() {
     gate.planned();

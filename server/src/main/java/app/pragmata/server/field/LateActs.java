@@ -17,6 +17,7 @@ import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.todos.ToDoService;
 import app.pragmata.server.todos.ToDoService.ToDoForm;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.Map;
@@ -62,6 +63,7 @@ class LateActs {
   private static final int LONGEST_FORM = 250_000;
 
   private static final int LONGEST_DETAIL = 300;
+  private static final Duration FARTHEST = Duration.ofDays(10 * 366);
 
   private final DSLContext database;
   private final LateStep steps;
@@ -101,6 +103,11 @@ class LateActs {
     }
     if (form.tappedAt() == null || form.sentAt() == null) {
       reading.fault("tappedAt", Rule.MISSING, "Say when it was tapped and when it was sent.");
+    } else if (isOffByYears(form.tappedAt(), act) || isOffByYears(form.sentAt(), act)) {
+      reading.fault(
+          "tappedAt",
+          Rule.EXCEEDS_LIMIT,
+          "The clock of this phone is off by years. Set it to the network's time, then send again.");
     }
     String said = json.writeValueAsString(form.form() == null ? Map.of() : form.form());
     if (said.length() > LONGEST_FORM) {
@@ -135,6 +142,10 @@ class LateActs {
           content,
           () -> keep(act, read.get(), "It overlaps with other time of the same person."));
     }
+  }
+
+  private static boolean isOffByYears(Instant moment, Act act) {
+    return moment.isBefore(act.at().minus(FARTHEST)) || moment.isAfter(act.at().plus(FARTHEST));
   }
 
   /** What it became is decided once: by whichever attempt comes through first. */
