@@ -42,12 +42,15 @@ final class OnSiteMoves {
     Record open =
         company
             .database()
-            .fetchAny(
+            .fetch(
                 """
                 select q.id, q.edition from extra_work_offer o join quote q on q.id = o.quote_id
                 where o.visit_id = ? and q.state = 'sent'
                 """,
-                visit.get("id"));
+                visit.get("id"))
+            .stream()
+            .findFirst()
+            .orElse(null);
     if (open == null) {
       return technician.post(
           path,
