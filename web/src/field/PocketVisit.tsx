@@ -139,16 +139,14 @@ export default function PocketVisit() {
             {visit.elsewhere && <Elsewhere clock={visit.elsewhere} />}
             <NextStep visit={visit} take={take} open={setPanel} running={act.running} ticked={ticked} />
             {!OVER.includes(visit.state) && <CrewTicks crew={visit.crew} ticked={ticked} />}
-            {visit.state !== "called_off" && visit.state !== "not_this_time" && (
-              <Button block className="tall apart" onClick={() => setPanel("wanted")}>
-                Part wanted
-              </Button>
-            )}
-            {["on_site", "finished"].includes(visit.state) && (
-              <Button block className="tall" onClick={() => setPanel("money")}>
-                Take money
-              </Button>
-            )}
+            <div className="pair">
+              {visit.state !== "called_off" && visit.state !== "not_this_time" && (
+                <Button onClick={() => setPanel("wanted")}>Part wanted</Button>
+              )}
+              {["on_site", "finished"].includes(visit.state) && (
+                <Button onClick={() => setPanel("money")}>Take money</Button>
+              )}
+            </div>
           </>
         )}
         {fault && (

@@ -52,7 +52,8 @@ export function Waiting() {
             <b>
               {waiting.length} {waiting.length === 1 ? "tap waits" : "taps wait"} on this phone
             </b>{" "}
-            since {time(clockOf(waiting[0].tappedAt))}. Work on: they are sent when there is a network.
+            since {time(clockOf(waiting[0].tappedAt))}. Work on: {waiting.length === 1 ? "it is" : "they are"}{" "}
+            sent when there is a network.
           </p>
           <Button className="tall" loading={send.running} onClick={() => send.run()}>
             Send now

@@ -124,7 +124,7 @@ class NoNetworkTest {
     button(phone, "Finish this visit").click();
     assertThat(waiting(phone)).containsText("5 taps wait");
     assertThat(phone.locator(".pocket")).containsText("1:00 worked");
-    gate.at("18:00");
+    gate.at("18:00:59");
     mend(phone);
     assertThat(waiting(phone)).isHidden();
     assertThat(times()).containsExactly("drive 16:20 40", "labour 17:00 30", "labour 17:30 30");
