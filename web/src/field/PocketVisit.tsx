@@ -33,7 +33,7 @@ type StepForm = {
   endedAt?: string;
   crewIds?: number[];
 };
-type Tap = { step: Taken; form: StepForm };
+type Tap = { step: Taken; form: StepForm; panel: Panel };
 type Panel = "arrive" | "finish" | "parts" | "extra" | "money" | "wanted" | "late" | "hand-back" | undefined;
 
 const OVER = ["finished", "checked", "not_this_time", "called_off"];
@@ -61,7 +61,8 @@ export default function PocketVisit() {
   const last = useRef<Tap>(undefined);
   const act = useTap({
     done: () => {
-      setPanel(undefined);
+      // What was opened while the tap was on its way stays open.
+      setPanel((now) => (now === last.current?.panel ? undefined : now));
       setLate(undefined);
       setProblem(undefined);
     },
@@ -77,7 +78,7 @@ export default function PocketVisit() {
     said: ({ step }) => ({ text: SAID[step as Taken] }),
   });
   const take = (step: Taken, form: StepForm = {}) => {
-    last.current = { step, form };
+    last.current = { step, form, panel };
     // Whoever is responsible finishes for all.
     const crew = step === "finish" ? {} : { crewIds: ticked.crewIds };
     act.run({ step, visitId: id, form: { ...form, ...crew } });
