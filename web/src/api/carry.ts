@@ -22,8 +22,14 @@ const storage = {
 
 const persister = createAsyncStoragePersister({ storage });
 
+// Whoever signs out leaves nothing, also by what is still to be written.
+let leaving = false;
+
 /** What technicians have along: their session, stops and parts. Nothing of the office is kept in a browser. */
 function isCarried(query: Query): boolean {
+  if (leaving) {
+    return false;
+  }
   const [what] = query.queryKey;
   return (
     query.state.data !== undefined &&
@@ -48,7 +54,10 @@ export function keepCarried(queryClient: QueryClient) {
 }
 
 /** Forgets what is carried along: whoever signs in next starts with nothing of it. */
-export const leaveBehind = (): Promise<void> | undefined => Promise.resolve(persister.removeClient());
+export async function leaveBehind(): Promise<void> {
+  leaving = true;
+  await persister.removeClient();
+}
 
 /**
  * Lets the pages open without a network. A newer build takes over when the program is opened, and not while somebody

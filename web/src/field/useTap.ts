@@ -14,8 +14,6 @@ export type Tapped = {
   visitId?: number;
   form: Record<string, unknown>;
   name?: string;
-  /** When it was pressed first, for one that was refused for want of a word. */
-  tappedAt?: string;
 };
 
 const KEPT = "Kept on this phone. It is sent as soon as there is a network.";
@@ -41,7 +39,7 @@ export function useTap(options: {
         visitId: tapped.visitId,
         form: tapped.form,
         name: tapped.name,
-        tappedAt: tapped.tappedAt ?? new Date().toISOString(),
+        tappedAt: new Date().toISOString(),
         page: PAGE,
         openFor: performance.now(),
         late: false,

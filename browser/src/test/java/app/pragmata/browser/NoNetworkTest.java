@@ -240,6 +240,19 @@ class NoNetworkTest {
   }
 
   @Test
+  void whoever_signs_out_leaves_nothing_along_for_whoever_comes_next() {
+    gate.planned();
+    Page phone = phone();
+    phone.getByText("Today's stops").click();
+    button(phone, "Imre Vasko, sign out").click();
+    assertThat(phone.getByLabel("Name")).isVisible();
+    phone.reload();
+    assertThat(phone.getByLabel("Name")).isVisible();
+    assertThat(phone.getByText("Your session has ended")).hasCount(0);
+    assertThat(phone.locator("a.stop")).hasCount(0);
+  }
+
+  @Test
   void a_session_that_ended_meanwhile_is_taken_up_again_and_nothing_is_lost() {
     gate.planned();
     gate.at("14:20");
