@@ -361,6 +361,20 @@ class LateActsTest {
     assertThat(ids(waiting())).hasSize(1);
   }
 
+  @ParameterizedTest
+  @ValueSource(longs = {0, 999_999})
+  void nobody_is_given_time_who_does_not_work_in_the_field(long unknown) {
+    gate.planned();
+    long mate = unknown == 0 ? program.person("hester") : unknown;
+    givenToPiet();
+    gate.at("18:30");
+    late("start_work", "15:00", "18:30", Map.of("crewIds", List.of(mate)));
+    late("pause", "16:00", "18:30", Map.of("crewIds", List.of(mate)));
+    assertThat(gate.office().get("/api/late-acts").status()).isEqualTo(200);
+    assertThat(writeDown(Map.of()).status()).isBetween(400, 422);
+    assertThat(visits()).hasSize(1);
+  }
+
   @Test
   void a_break_without_a_network_is_one_of_the_day() {
     gate.at("13:30");

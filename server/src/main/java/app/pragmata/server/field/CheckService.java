@@ -154,6 +154,7 @@ public class CheckService {
 
   /** The same within an act of its own, of somebody who works in the field. */
   void addTime(Act act, long visitId, long personId, TimeEntry.Kind kind, WrittenTime time) {
+    people.requireTechnician(personId);
     List<PersonDay> days = lockDays(visitId);
     add(act, lockRecordable(act, visitId), personId, kind, time, days);
   }

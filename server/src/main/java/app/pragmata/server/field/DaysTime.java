@@ -61,7 +61,6 @@ class DaysTime {
           }
           Day.checkNotLongAgo("from", day, act.today(), reading);
           reading.refuseIfFaulty();
-          people.requireTechnician(personId);
           WrittenTime time = TypedTime.read(act, form, form.kind(), day, hours());
           return add(act, personId, day, form.kind(), time);
         });
@@ -69,6 +68,7 @@ class DaysTime {
 
   /** The same within an act of its own. */
   long add(Act act, long personId, LocalDate day, TimeEntry.Kind kind, WrittenTime time) {
+    people.requireTechnician(personId);
     lock(personId, day);
     long id = times.add(act, null, personId, kind, time);
     follow(act, personId, day, time);
