@@ -29,6 +29,7 @@ const ImportPage = lazy(() => import("./importing/ImportPage"));
 const FaultsPage = lazy(() => import("./figures/FaultsPage"));
 const ToDosPage = lazy(() => import("./todos/ToDosPage"));
 const PartsWantedPage = lazy(() => import("./partswanted/PartsWantedPage"));
+const StoresPage = lazy(() => import("./stores/StoresPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
 const SettingsPage = lazy(() => import("./settings/SettingsPage"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
@@ -41,6 +42,7 @@ const PasswordPage = lazy(() => import("./people/PasswordPage"));
 const PlannerPage = lazy(() => import("./planning/PlannerPage"));
 const PocketDay = lazy(() => import("./field/PocketDay"));
 const PocketWeek = lazy(() => import("./field/PocketWeek"));
+const PocketVan = lazy(() => import("./stores/PocketVan"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
 
 /** Everybody begins where their work is. */
@@ -107,6 +109,7 @@ const router = createBrowserRouter([
         children: [
           { path: "/pocket", element: <PocketDay /> },
           { path: "/pocket/week/:monday", element: <PocketWeek /> },
+          { path: "/pocket/van", element: <PocketVan /> },
           { path: "/pocket/:id", element: <PocketVisit /> },
         ],
       },
@@ -134,6 +137,7 @@ const router = createBrowserRouter([
               { path: "/mail-stand-in", element: <MailStandInPage /> },
               { path: "/to-dos", element: <ToDosPage /> },
               { path: "/parts-wanted", element: <PartsWantedPage /> },
+              { path: "/stores", element: <StoresPage /> },
               { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
               { path: "/books/journal", element: <BooksPage /> },

@@ -9,6 +9,7 @@ export const CUSTOMER_SORTS = ["name", "owed"] as const;
 export const WHOSE = ["mine", "all"] as const;
 export const TO_DO_LISTS = ["open", "closed"] as const;
 export const PARTS_WANTED_LISTS = ["open", "closed"] as const;
+export const HELD_PARTS_LISTS = ["all", "below_zero"] as const;
 
 /** Every reading of the server: its key and its fetcher side by side. */
 export const queries = {
@@ -424,6 +425,32 @@ export const queries = {
       getNextPageParam: (page) => page.next ?? undefined,
       placeholderData: keepPreviousData,
     }),
+  heldParts: (which: (typeof HELD_PARTS_LISTS)[number], filter: string) =>
+    infiniteQueryOptions({
+      queryKey: ["work", "held-parts", which, filter],
+      queryFn: ({ pageParam }) =>
+        answer(client.GET("/api/held-parts", { params: { query: { which, filter, after: pageParam } } })),
+      initialPageParam: "",
+      getNextPageParam: (page) => page.next ?? undefined,
+      placeholderData: keepPreviousData,
+    }),
+  stockMovements: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "stock-movements", id],
+      queryFn: () => answer(client.GET("/api/held-parts/{id}/movements", { params: { path: { id } } })),
+    }),
+  stockPlaces: queryOptions({
+    queryKey: ["work", "stock-places"],
+    queryFn: () => answer(client.GET("/api/stock-places")),
+  }),
+  handovers: queryOptions({
+    queryKey: ["work", "handovers"],
+    queryFn: () => answer(client.GET("/api/handovers")),
+  }),
+  van: queryOptions({
+    queryKey: ["pocket", "van"],
+    queryFn: () => answer(client.GET("/api/pocket/van")),
+  }),
   partsWantedCount: queryOptions({
     queryKey: ["work", "parts-wanted-count"],
     queryFn: () => answer(client.GET("/api/parts-wanted/count")),
@@ -482,6 +509,11 @@ export const queries = {
   carriedParts: queryOptions({
     queryKey: ["carried", "parts"],
     queryFn: () => answer(client.GET("/api/pocket/carried-parts")),
+    staleTime: 600_000,
+  }),
+  carriedKits: queryOptions({
+    queryKey: ["carried", "kits"],
+    queryFn: () => answer(client.GET("/api/pocket/kits")),
     staleTime: 600_000,
   }),
   ownWeek: (monday: string) =>

@@ -73,6 +73,9 @@ export default function PocketDay() {
         <p className="body">
           <Link className="tall-link" to={`/pocket/week/${mondayOf(data.day)}`}>
             My week
+          </Link>{" "}
+          <Link className="tall-link" to="/pocket/van">
+            My van{data.asked > 0 && <span className="needs"> {data.asked} asked</span>}
           </Link>
         </p>
       )}

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input } from "antd";
+import { Button } from "antd";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
 import type { Problem } from "../api/client";
@@ -17,8 +17,8 @@ import { MissingParts, WantPart } from "./MissingParts";
 import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { HandBack, Late } from "./NotAsPlanned";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
-import { NoteUnlisted } from "./UnlistedParts";
-import { useCarried, useParts } from "./useCarried";
+import { TakeParts } from "./TakeParts";
+import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
 import { useWaiting, Waiting } from "./Waiting";
 
@@ -128,7 +128,7 @@ export default function PocketVisit() {
         ) : panel === "hand-back" ? (
           <HandBack visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "parts" ? (
-          <Parts visit={visit} back={() => setPanel(undefined)} />
+          <TakeParts visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "extra" ? (
           <ExtraWork visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "money" ? (
@@ -258,95 +258,6 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
         {visit.runningSince && <Break crewIds={ticked.crewIds} />}
       </div>
     </>
-  );
-}
-
-function Parts({ visit, back }: { visit: Visit; back: () => void }) {
-  const [wanted, setWanted] = useState("");
-  const found = useParts(wanted);
-  return (
-    <section aria-label="Parts from the van">
-      <Input
-        className="tall"
-        allowClear
-        placeholder="Find a part"
-        aria-label="Find a part"
-        value={wanted}
-        onChange={(event) => setWanted(event.target.value)}
-      />
-      {wanted === "" &&
-        visit.partsToFit.map((part) => (
-          <PartChoice
-            key={`promised ${part.partId} ${part.quantity}`}
-            visitId={visit.visitId}
-            part={{ id: part.partId, name: part.name, about: `${part.quantity} promised` }}
-            usual={part.quantity}
-          />
-        ))}
-      {found
-        .filter((part) => wanted !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
-        .slice(0, 12)
-        .map((part) => (
-          <PartChoice
-            key={part.id}
-            visitId={visit.visitId}
-            part={{ id: part.id, name: part.name, about: `${part.inVan} ${part.unit} in the van` }}
-            usual={1}
-          />
-        ))}
-      {wanted.trim() !== "" && (
-        <NoteUnlisted visitId={visit.visitId} name={wanted.trim()} noted={() => setWanted("")} />
-      )}
-      <div className="pair">
-        <Button onClick={back}>Done with parts</Button>
-      </div>
-    </section>
-  );
-}
-
-function PartChoice({
-  visitId,
-  part,
-  usual,
-}: {
-  visitId: number;
-  part: { id: number; name: string; about: string };
-  usual: number;
-}) {
-  const [quantity, setQuantity] = useState(String(usual));
-  const add = useTap({ said: "Done." });
-  const step = (by: number) => setQuantity(String(Math.max(1, (Number(quantity) || 0) + by)));
-  return (
-    <div className="part-choice">
-      <span>
-        <b>{part.name}</b>
-        <div className="soft small">{part.about}</div>
-        <span className="stepper">
-          <Button aria-label={`Fewer ${part.name}`} onClick={() => step(-1)}>
-            −
-          </Button>
-          <Input
-            aria-label={`Quantity of ${part.name}`}
-            inputMode="decimal"
-            value={quantity}
-            onChange={(event) => setQuantity(event.target.value)}
-          />
-          <Button aria-label={`More ${part.name}`} onClick={() => step(1)}>
-            +
-          </Button>
-        </span>
-      </span>
-      <Button
-        className="tall"
-        aria-label={`Add ${part.name}`}
-        loading={add.running}
-        onClick={() =>
-          add.run({ step: "use_part", visitId, form: { partId: part.id, quantity }, name: part.name })
-        }
-      >
-        Add
-      </Button>
-    </div>
   );
 }
 

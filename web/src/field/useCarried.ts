@@ -9,6 +9,7 @@ export function useCarried() {
   const queryClient = useQueryClient();
   const { data } = useQuery(queries.carried);
   useQuery(queries.carriedParts);
+  useQuery(queries.carriedKits);
   useEffect(() => void openWithoutNetwork(), []);
   useEffect(() => {
     for (const visit of data?.visits ?? []) {

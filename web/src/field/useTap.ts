@@ -20,7 +20,8 @@ const KEPT = "Kept on this phone. It is sent as soon as there is a network.";
 
 /**
  * Something that a technician taps. It is written down on the phone first and sent at once where there is a network;
- * where there is none it waits, and the page goes on as if it were sent.
+ * where there is none it waits, and the page goes on as if it were sent. Several taps at once are sent one after the
+ * other, each by itself; one that is refused stops those after it.
  */
 export function useTap(options: {
   /** The page goes on: it was taken, or it waits. */
@@ -31,23 +32,10 @@ export function useTap(options: {
   const { person } = useSession();
   const queryClient = useQueryClient();
   const act = useAct(
-    async (tapped: Tapped, key): Promise<Sent> => {
-      const made: Omit<KeptAct, "count"> = {
-        key,
-        personId: person.id,
-        step: tapped.step,
-        visitId: tapped.visitId,
-        form: tapped.form,
-        name: tapped.name,
-        tappedAt: new Date().toISOString(),
-        page: PAGE,
-        openFor: performance.now(),
-        late: false,
-      };
-      const act = await keep(made).catch(() => undefined);
-      const sent = await (act ? sendFresh(act) : sendUnkept(made));
-      if (sent) {
-        await showPage(sent.page);
+    async (all: Tapped[], key): Promise<Sent> => {
+      let sent: Sent;
+      for (const [at, tapped] of all.entries()) {
+        sent = await send(tapped, at === 0 ? key : `${key}-${at}`);
       }
       return sent;
     },
@@ -55,14 +43,35 @@ export function useTap(options: {
       shown: true,
       done: options.done,
       refused: options.refused,
-      said: (sent, tapped) =>
-        sent === undefined
+      said: (sent, [tapped]) =>
+        sent === undefined || !tapped
           ? { text: KEPT }
           : typeof options.said === "string"
             ? { text: options.said }
             : options.said(tapped),
     },
   );
+
+  async function send(tapped: Tapped, key: string): Promise<Sent> {
+    const made: Omit<KeptAct, "count"> = {
+      key,
+      personId: person.id,
+      step: tapped.step,
+      visitId: tapped.visitId,
+      form: tapped.form,
+      name: tapped.name,
+      tappedAt: new Date().toISOString(),
+      page: PAGE,
+      openFor: performance.now(),
+      late: false,
+    };
+    const act = await keep(made).catch(() => undefined);
+    const sent = await (act ? sendFresh(act) : sendUnkept(made));
+    if (sent) {
+      await showPage(sent.page);
+    }
+    return sent;
+  }
 
   async function showPage(page: unknown) {
     const answered = page as Partial<PocketVisit & Day> | undefined;
@@ -75,5 +84,5 @@ export function useTap(options: {
     }
   }
 
-  return act;
+  return { ...act, run: (tapped: Tapped | Tapped[]) => act.run([tapped].flat()) };
 }

@@ -57,7 +57,10 @@ export default function PartsWantedPage() {
           <div className={besideStyles.head}>
             <div className={besideStyles.line}>
               <Heading>Parts wanted</Heading>
-              <ListFiles path="/api/parts-wanted" search={search} />
+              <span>
+                <Link to="/stores">In store and vans</Link>{" "}
+                <ListFiles path="/api/parts-wanted" search={search} />
+              </span>
             </div>
             <div className={besideStyles.tools}>
               <ListFilter value={filter} change={(typed) => set("filter", typed)} />

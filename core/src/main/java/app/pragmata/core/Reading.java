@@ -98,6 +98,11 @@ public final class Reading {
     return quantity;
   }
 
+  /** What was counted, as typed: nothing or more, at most three decimals, at most 100,000. */
+  public static BigDecimal counted(String typed) {
+    return decimal(typed, 3, "Enter what is there, such as 0, 2 or 1.5.");
+  }
+
   /**
    * A distance in miles as typed: not negative, at most one decimal, at most 1,000 for one drive.
    */

@@ -35,6 +35,7 @@ public class DemoCompany {
   private final DemoPlanner planner;
   private final DemoPartsWanted partsWanted;
   private final DemoHours hours;
+  private final DemoStores stores;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -52,6 +53,7 @@ public class DemoCompany {
       DemoPlanner planner,
       DemoPartsWanted partsWanted,
       DemoHours hours,
+      DemoStores stores,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -67,6 +69,7 @@ public class DemoCompany {
     this.planner = planner;
     this.partsWanted = partsWanted;
     this.hours = hours;
+    this.stores = stores;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -108,6 +111,7 @@ public class DemoCompany {
           planner.leaveWork(act);
           partsWanted.want(act);
           hours.fill(act);
+          stores.handAround(act);
           search.recompute();
         });
     planner.tellCustomers();

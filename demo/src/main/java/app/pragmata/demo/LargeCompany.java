@@ -66,7 +66,7 @@ class LargeCompany {
   private static final List<String> STOCK =
       List.of(
           "delete from stock_level",
-          "insert into stock_level (place_id, part_id, quantity) select place_id, part_id, sum(quantity) from stock_movement group by 1, 2",
+          "insert into stock_level (place_id, part_id, quantity) select place_id, part_id, sum(quantity) from stock_movement where place_id is not null group by 1, 2",
           "update part set quantity = held.quantity, value_minor = held.cost_minor from (select part_id, sum(quantity) as quantity, sum(cost_minor) as cost_minor from stock_movement group by 1) held where held.part_id = part.id");
 
   /** The words by which settled jobs and their money are found on the lists. */

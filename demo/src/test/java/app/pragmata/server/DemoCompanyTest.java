@@ -130,7 +130,7 @@ class DemoCompanyTest {
   }
 
   @Test
-  void no_van_holds_less_than_nothing_before_the_day_begins() {
+  void no_van_holds_less_than_nothing_but_of_the_hinges_that_were_given_away() {
     assertThat(
             database.fetchCount(
                 STOCK_LEVEL,
@@ -142,7 +142,7 @@ class DemoCompanyTest {
                             database
                                 .select(PART.ID)
                                 .from(PART)
-                                .where(PART.NUMBER.in("RAM-230", "PHO-02"))))))
+                                .where(PART.NUMBER.in("RAM-230", "PHO-02", "HNG-S"))))))
         .isZero();
   }
 }

@@ -110,6 +110,12 @@ class PlantedFaultsTest {
         new Fault("Trade debtors is what open invoices owe", posted(PostingCategory.TRADE_DEBTORS)),
         new Fault("Stock is quantity x average cost", posted(PostingCategory.STOCK)),
         new Fault(
+            "Stock differences are what was used beyond the stock, less what explains it, and what was counted",
+            posted(PostingCategory.STOCK_DIFFERENCES)),
+        new Fault(
+            "What the places hold of a part is what the books hold less what nothing explains",
+            oneOf("stock_level", "part_id", "quantity = quantity + 1")),
+        new Fault(
             "Parts held are what the stock movements add up to",
             oneOf("stock_movement", "id", "cost_minor = cost_minor + 1")),
         new Fault(

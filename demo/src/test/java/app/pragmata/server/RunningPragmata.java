@@ -4,17 +4,14 @@ import static app.pragmata.server.generated.Tables.MAIL;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
 
-import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
 import app.pragmata.demo.Demo;
 import app.pragmata.demo.MailStandIn;
-import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.mail.MailSending;
 import app.pragmata.server.mail.MailState;
 import app.pragmata.server.receipts.CardPayments;
 import app.pragmata.server.records.Act;
-import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.Retention;
 import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
@@ -204,12 +201,6 @@ public final class RunningPragmata {
             status -> {
               stock.receive(
                   act, part.getId(), stock.getPlaceOf(office), BigDecimal.valueOf(atLeast), worth);
-              context
-                  .getBean(BooksStore.class)
-                  .post(
-                      act,
-                      new BooksEvent.PartReceived(worth),
-                      new BooksStore.Source(RecordKind.PART, part.getId(), null, "Delivery"));
             });
   }
 

@@ -103,10 +103,11 @@ class WrongInputTest {
   }
 
   @Test
-  void a_part_that_is_not_in_stock_in_that_number_is_refused() {
+  void more_of_a_part_than_anybody_holds_at_once_is_refused() {
     var gate = new SwingGate(program, "dilys").onSite();
-    assertThat(gate.tap("parts", Map.of("partId", gate.part("CUR-32"), "quantity", "5000")).rule())
-        .isEqualTo("NOT_ENOUGH_STOCK");
+    assertThat(
+            gate.tap("parts", Map.of("partId", gate.part("CUR-32"), "quantity", "100001")).rule())
+        .isEqualTo("TOO_LARGE");
     gate.at("16:00");
     gate.tap("finish", Map.of());
   }

@@ -17,6 +17,10 @@ public sealed interface BooksEvent {
     PART_USED,
     SUPPLIER_BILLED,
     PART_RECEIVED,
+    USED_BEYOND_STOCK,
+    STOCK_EXPLAINED,
+    COUNTED_MORE,
+    COUNTED_LESS,
     INVOICE_POSTED,
     CREDIT_POSTED,
     MONEY_RECEIVED,
@@ -39,6 +43,10 @@ public sealed interface BooksEvent {
       case PartUsed event -> Code.PART_USED;
       case SupplierBilled event -> Code.SUPPLIER_BILLED;
       case PartReceived event -> Code.PART_RECEIVED;
+      case UsedBeyondStock event -> Code.USED_BEYOND_STOCK;
+      case StockExplained event -> Code.STOCK_EXPLAINED;
+      case CountedMore event -> Code.COUNTED_MORE;
+      case CountedLess event -> Code.COUNTED_LESS;
       case InvoicePosted event -> Code.INVOICE_POSTED;
       case CreditPosted event -> Code.CREDIT_POSTED;
       case MoneyReceived event -> Code.MONEY_RECEIVED;
@@ -80,6 +88,18 @@ public sealed interface BooksEvent {
 
   /** A delivery into the stores, not billed yet. */
   record PartReceived(Money cost) implements BooksEvent {}
+
+  /** A part was used that all places together did not hold in the books. */
+  record UsedBeyondStock(Money cost) implements BooksEvent {}
+
+  /** A delivery, a count or a part put back explains what was used beyond the stock. */
+  record StockExplained(Money cost) implements BooksEvent {}
+
+  /** A place holds more than its books said. */
+  record CountedMore(Money cost) implements BooksEvent {}
+
+  /** A place holds less than its books said. */
+  record CountedLess(Money cost) implements BooksEvent {}
 
   /** An invoice, and for each of its jobs what it charges. */
   record InvoicePosted(Money gross, Money outputVat, List<Charged> jobs) implements BooksEvent {

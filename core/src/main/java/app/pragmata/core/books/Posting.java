@@ -43,6 +43,14 @@ public final class Posting {
               .credit(TRADE_CREDITORS, bill.net().plus(bill.inputVat()));
       case BooksEvent.PartReceived received ->
           entry.debit(STOCK, received.cost()).credit(GOODS_RECEIVED_NOT_BILLED, received.cost());
+      case BooksEvent.UsedBeyondStock beyond ->
+          entry.debit(STOCK, beyond.cost()).credit(STOCK_DIFFERENCES, beyond.cost());
+      case BooksEvent.StockExplained explained ->
+          entry.debit(STOCK_DIFFERENCES, explained.cost()).credit(STOCK, explained.cost());
+      case BooksEvent.CountedMore more ->
+          entry.debit(STOCK, more.cost()).credit(STOCK_DIFFERENCES, more.cost());
+      case BooksEvent.CountedLess less ->
+          entry.debit(STOCK_DIFFERENCES, less.cost()).credit(STOCK, less.cost());
       case BooksEvent.InvoicePosted invoice -> invoice(entry, invoice);
       case BooksEvent.CreditPosted credit -> entry.mirrored(entryFor(credit.credited()));
       case BooksEvent.MoneyReceived money ->

@@ -26,11 +26,12 @@ public enum PostingCategory implements Coded {
   COST_OF_SALES_PARTS,
   COST_OF_SALES_OTHER,
   WARRANTY_AND_GOODWILL,
-  COST_OF_WORK_CALLED_OFF;
+  COST_OF_WORK_CALLED_OFF,
+  STOCK_DIFFERENCES;
 
   /**
    * Whether its lines are of a job: those of profit and loss and of the work under way are, those
-   * of control accounts are of none.
+   * of control accounts and of differences that no job explains are of none.
    */
   public boolean isOfJobs() {
     return switch (this) {
@@ -56,7 +57,8 @@ public enum PostingCategory implements Coded {
           CUSTOMER_DEPOSITS,
           OUTPUT_VAT,
           PAYROLL_CLEARING,
-          VEHICLE_COSTS_ABSORBED ->
+          VEHICLE_COSTS_ABSORBED,
+          STOCK_DIFFERENCES ->
           false;
     };
   }
@@ -83,7 +85,8 @@ public enum PostingCategory implements Coded {
           COST_OF_SALES_PARTS,
           COST_OF_SALES_OTHER,
           WARRANTY_AND_GOODWILL,
-          COST_OF_WORK_CALLED_OFF ->
+          COST_OF_WORK_CALLED_OFF,
+          STOCK_DIFFERENCES ->
           kind == AccountKind.EXPENSE;
     };
   }

@@ -1,8 +1,5 @@
 package app.pragmata.core.stores;
 
-import app.pragmata.core.Decimal;
-import app.pragmata.core.Refused;
-import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
 import java.math.MathContext;
@@ -45,15 +42,26 @@ public record StockBalance(BigDecimal quantity, Money value) {
   }
 
   /**
+   * What of a quantity the books do not hold, at what the last one cost, rounded half up: it was
+   * there all the same, or it could not be used. Nothing when the books hold enough.
+   */
+  public Movement missing(BigDecimal wanted, BigDecimal lastUnitCost) {
+    BigDecimal missing = wanted.subtract(quantity).max(BigDecimal.ZERO);
+    return receive(missing, Money.rounded(missing.multiply(lastUnitCost)));
+  }
+
+  /**
    * Takes out a quantity at average cost, rounded half up; the last unit takes all value that is
    * left.
+   *
+   * @throws IllegalArgumentException when less is held; what is missing comes in first
    */
   public Movement issue(BigDecimal issued) {
     if (issued.compareTo(quantity) > 0) {
-      throw new Refused(
-          Rule.NOT_ENOUGH_STOCK,
-          "Only %s left in the books, but %s entered. Check the quantity, or book in the delivery first."
-              .formatted(Decimal.text(quantity), issued.stripTrailingZeros().toPlainString()));
+      throw new IllegalArgumentException("Only %s held of %s".formatted(quantity, issued));
+    }
+    if (issued.signum() == 0) {
+      return new Movement(this, BigDecimal.ZERO, Money.ZERO);
     }
     Money cost =
         Money.rounded(value.major().multiply(issued).divide(quantity, MathContext.DECIMAL128));

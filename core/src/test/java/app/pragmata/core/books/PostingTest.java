@@ -207,6 +207,15 @@ class PostingTest {
             refused -> assertThat(refused.rule()).isEqualTo(Rule.NO_ACCOUNT_FOR_CATEGORY));
   }
 
+  @Test
+  void what_is_used_beyond_the_stock_is_borne_by_stock_differences_until_it_is_explained() {
+    Money cost = Money.of("20.00");
+    assertThat(lines(Posting.entryFor(new BooksEvent.UsedBeyondStock(cost))))
+        .containsExactly("STOCK 20.00 0.00", "STOCK_DIFFERENCES 0.00 20.00");
+    assertThat(lines(Posting.entryFor(new BooksEvent.StockExplained(cost))))
+        .containsExactly("STOCK_DIFFERENCES 20.00 0.00", "STOCK 0.00 20.00");
+  }
+
   @Property
   void every_event_balances(
       @ForAll @LongRange(min = 0, max = 10_000_000) long first,
@@ -219,6 +228,10 @@ class PostingTest {
             new BooksEvent.PartUsed(JOB, WIP, one),
             new BooksEvent.SupplierBilled(JOB, WIP, one, two),
             new BooksEvent.PartReceived(one),
+            new BooksEvent.UsedBeyondStock(one),
+            new BooksEvent.StockExplained(one),
+            new BooksEvent.CountedMore(one),
+            new BooksEvent.CountedLess(two),
             new BooksEvent.MoneyReceived(one, one),
             new BooksEvent.JobNotCharged(JOB, one),
             new BooksEvent.JobCalledOff(JOB, one),

@@ -3,8 +3,6 @@ package app.pragmata.core.stores;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import app.pragmata.core.Refused;
-import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
 import java.util.List;
@@ -31,10 +29,18 @@ class StockBalanceTest {
   }
 
   @Test
-  void more_than_is_held_is_refused_by_name() {
-    assertThatThrownBy(() -> FOUR_PAIRS.issue(new BigDecimal("5")))
-        .isInstanceOfSatisfying(
-            Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.NOT_ENOUGH_STOCK));
+  void what_the_books_do_not_hold_comes_in_first_for_what_the_last_one_cost() {
+    StockBalance.Movement missing =
+        FOUR_PAIRS.missing(new BigDecimal("6"), new BigDecimal("15.125"));
+    assertThat(missing.cost()).isEqualTo(Money.of("30.25"));
+    assertThat(missing.after().issue(new BigDecimal("6")).cost()).isEqualTo(Money.of("87.25"));
+  }
+
+  @Test
+  void nothing_is_missing_of_what_the_books_hold() {
+    StockBalance.Movement missing = FOUR_PAIRS.missing(new BigDecimal("4"), BigDecimal.TEN);
+    assertThat(missing.quantity()).isEqualByComparingTo("0");
+    assertThat(missing.cost()).isEqualTo(Money.ZERO);
   }
 
   @Property

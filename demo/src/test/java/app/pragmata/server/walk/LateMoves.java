@@ -59,7 +59,7 @@ final class LateMoves {
 
   private static @Nullable Answer send(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "technician_id is not null");
-    if (visit == null) {
+    if (visit == null || visit.get("technician_id") == null) {
       return null;
     }
     String step = dice.of(STEPS);

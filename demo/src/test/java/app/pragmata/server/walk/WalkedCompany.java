@@ -1,21 +1,15 @@
 package app.pragmata.server.walk;
 
-import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.BankAccount;
-import app.pragmata.core.money.Money;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.DemoTemplate;
 import app.pragmata.server.Pragmata;
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.SettableClock;
 import app.pragmata.server.Visitor;
-import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.founding.Founding;
 import app.pragmata.server.founding.NewCompany;
 import app.pragmata.server.founding.NewPerson;
-import app.pragmata.server.records.Act;
-import app.pragmata.server.records.RecordKind;
-import app.pragmata.server.stores.StockStore;
 import app.pragmata.server.worklists.Standings;
 import java.math.BigDecimal;
 import java.nio.charset.StandardCharsets;
@@ -107,32 +101,15 @@ final class WalkedCompany implements AutoCloseable {
     RunningPragmata.until(
         () -> office.get("/api/imports/" + list).json().path("state").asString().equals("taken"));
     for (int part = 1; part <= 4; part++) {
-      deliver(part, 1_000, "10000.00");
+      deliver(part, 1_000, "10.00");
     }
   }
 
-  /** Parts come in: nobody types that in yet. */
-  void deliver(int part, int quantity, String cost) {
-    var act = new Act(personId("hal"), Role.OFFICE, clock.instant(), ZONE);
-    var stock = program.getBean(StockStore.class);
+  private void deliver(int part, int quantity, String unitCost) {
     long id = id("select id from part where number = ?", "W-" + part);
-    program
-        .getBean(TransactionTemplate.class)
-        .executeWithoutResult(
-            status -> {
-              stock.receive(
-                  act,
-                  id,
-                  stock.getPlaceOf(act.personId()),
-                  BigDecimal.valueOf(quantity),
-                  Money.of(cost));
-              program
-                  .getBean(BooksStore.class)
-                  .post(
-                      act,
-                      new BooksEvent.PartReceived(Money.of(cost)),
-                      new BooksStore.Source(RecordKind.PART, id, null, "Delivery"));
-            });
+    office.post(
+        "/api/held-parts/" + id + "/deliveries",
+        Map.of("quantity", String.valueOf(quantity), "unitCost", unitCost));
   }
 
   Visitor office() {

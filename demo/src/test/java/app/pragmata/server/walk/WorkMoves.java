@@ -35,11 +35,6 @@ final class WorkMoves {
     return company.office().get("/api/money-line");
   }
 
-  static Answer delivery(WalkedCompany company, Dice dice) {
-    company.deliver(1 + dice.next(4), 1 + dice.next(20), dice.amount(400));
-    return company.office().get("/api/parts?q=W-");
-  }
-
   static @Nullable Answer plan(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "state in ('unplanned', 'planned')");
     return visit == null

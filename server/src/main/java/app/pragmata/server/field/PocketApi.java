@@ -48,6 +48,7 @@ import app.pragmata.server.planning.EarlierVisit;
 import app.pragmata.server.planning.PersonHours;
 import app.pragmata.server.planning.SuggestedMiles;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.stores.Handovers;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -80,6 +81,7 @@ class PocketApi {
    * @param otherWork what is paid for beside visits
    * @param later the stops of the next day that has any
    * @param lateActs what came in late and waits for the office, or was answered on this day
+   * @param asked how many parts that others give or want wait for one's yes
    */
   record Day(
       LocalDate day,
@@ -90,7 +92,8 @@ class PocketApi {
       HoursWorked offVisits,
       List<Mate> crew,
       List<String> otherWork,
-      List<OwnLateAct> lateActs) {}
+      List<OwnLateAct> lateActs,
+      int asked) {}
 
   /**
    * What one tapped without a network and what the office could not take as it was.
@@ -255,6 +258,7 @@ class PocketApi {
   private final PersonHours hours;
   private final PromiseStore promises;
   private final CompanyStore companies;
+  private final Handovers handovers;
 
   PocketApi(
       DSLContext database,
@@ -264,7 +268,8 @@ class PocketApi {
       SuggestedMiles miles,
       PersonHours hours,
       PromiseStore promises,
-      CompanyStore companies) {
+      CompanyStore companies,
+      Handovers handovers) {
     this.database = database;
     this.clocks = clocks;
     this.times = times;
@@ -273,6 +278,7 @@ class PocketApi {
     this.hours = hours;
     this.promises = promises;
     this.companies = companies;
+    this.handovers = handovers;
   }
 
   @GetMapping("/api/pocket/day")
@@ -308,7 +314,8 @@ class PocketApi {
         Weeks.sum(ofDay).worked(),
         mates(clocks.crewOfDay(act.personId(), act.today())),
         companies.getCompany().otherWork().names(),
-        lateActs(act));
+        lateActs(act),
+        handovers.countAsked(act.personId()));
   }
 
   /** The next day on which one has a stop, by a statement of its own inside another. */

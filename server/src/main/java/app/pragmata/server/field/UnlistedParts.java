@@ -9,11 +9,9 @@ import app.pragmata.core.Decimal;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.TypedMoney;
 import app.pragmata.core.money.UnitPrice;
-import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.UnlistedPartRecord;
 import app.pragmata.server.jobs.LockedVisit;
@@ -21,7 +19,6 @@ import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
-import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import app.pragmata.server.stores.StockStore;
@@ -80,7 +77,6 @@ class UnlistedParts {
   private final VisitStore visits;
   private final CheckService check;
   private final StockStore stock;
-  private final BooksStore books;
   private final ToDoService toDos;
   private final CompanyStore companies;
   private final Events events;
@@ -91,7 +87,6 @@ class UnlistedParts {
       VisitStore visits,
       CheckService check,
       StockStore stock,
-      BooksStore books,
       ToDoService toDos,
       CompanyStore companies,
       Events events,
@@ -100,7 +95,6 @@ class UnlistedParts {
     this.visits = visits;
     this.check = check;
     this.stock = stock;
-    this.books = books;
     this.toDos = toDos;
     this.companies = companies;
     this.events = events;
@@ -200,14 +194,6 @@ class UnlistedParts {
         Objects.requireNonNull(
             database.fetchValue(VISIT.TECHNICIAN_ID, VISIT.ID.eq(row.getVisitId())));
     stock.receive(act, partId, stock.getPlaceOf(technician), row.getQuantity(), cost);
-    books.post(
-        act,
-        new BooksEvent.PartReceived(cost),
-        new BooksStore.Source(
-            RecordKind.PART,
-            partId,
-            null,
-            "%s %s".formatted(Decimal.text(row.getQuantity()), name)));
     return partId;
   }
 

@@ -316,6 +316,23 @@ public final class Laws {
               "value of all parts held",
               "select coalesce(sum(value_minor), 0) from part"),
           new Law(
+              "Stock differences are what was used beyond the stock, less what explains it, and what was counted",
+              Unit.MINOR,
+              "stock differences",
+              "select -(" + balanceOf(PostingCategory.STOCK_DIFFERENCES) + ")",
+              "such movements",
+              "select coalesce(sum(cost_minor), 0)::bigint from stock_movement where kind in ('beyond_stock', 'explained', 'counted')"),
+          new Law(
+              "What the places hold of a part is what the books hold less what nothing explains",
+              Unit.COUNT,
+              "parts",
+              "select count(*) from part",
+              "of which the places hold so much",
+              """
+              select count(*) from part p where p.quantity - p.unexplained_quantity
+                = coalesce((select sum(l.quantity) from stock_level l where l.part_id = p.id), 0)
+              """),
+          new Law(
               "Parts held are what the stock movements add up to",
               Unit.MINOR,
               "value of all parts held",

@@ -16,6 +16,7 @@ public enum RecordKind implements Coded {
   CUSTOMER_NOTE(CUSTOMER),
   EQUIPMENT,
   PART,
+  HANDOVER(PART),
   JOB,
   VISIT(JOB),
   TIME_ENTRY(JOB),

@@ -2,12 +2,18 @@ package app.pragmata.server.stores;
 
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.STOCK_LEVEL;
+import static app.pragmata.server.generated.Tables.STOCK_MOVEMENT;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.money.Money;
 import app.pragmata.core.stores.ChargeOutPrice;
+import app.pragmata.core.stores.StockMovementKind;
 import app.pragmata.server.http.SearchWords;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -21,6 +27,7 @@ import org.springframework.web.bind.annotation.RestController;
 class PartsApi {
   private static final int MOST = 40;
   private static final int MOST_CARRIED = 3_000;
+  private static final Duration RECENT = Duration.ofDays(30);
 
   /** A part as the office sees it; the cost is rounded for showing only. */
   record PricedPart(
@@ -48,7 +55,7 @@ class PartsApi {
     ChargeOutPrice pricing = stock.getPricing(act.today());
     return database
         .selectFrom(PART)
-        .where(matches(q))
+        .where(matches("q", q))
         .orderBy(PART.NAME)
         .limit(MOST)
         .fetch(
@@ -60,10 +67,10 @@ class PartsApi {
                     part.getUnit(),
                     StockedPart.of(part).price(pricing).major(),
                     Money.rounded(StockedPart.of(part).expectedCost()).minor(),
-                    part.getQuantity().stripTrailingZeros()));
+                    StockedPart.held(part)));
   }
 
-  /** What is in the technician's own van comes first. */
+  /** What one used lately comes first, then what is in one's own van. */
   @GetMapping("/api/pocket/parts")
   List<VanPart> vanParts(Act act, @RequestParam(defaultValue = "") String q) {
     return vanParts(act, q, MOST);
@@ -78,13 +85,27 @@ class PartsApi {
   private List<VanPart> vanParts(Act act, String q, int most) {
     long van = stock.getPlaceOf(act.personId());
     var held = DSL.coalesce(STOCK_LEVEL.QUANTITY, BigDecimal.ZERO);
+    var recent =
+        select(STOCK_MOVEMENT.PART_ID, max(STOCK_MOVEMENT.MOVED_AT).as("used_at"))
+            .from(STOCK_MOVEMENT)
+            .where(STOCK_MOVEMENT.PLACE_ID.eq(van))
+            .and(STOCK_MOVEMENT.KIND.eq(StockMovementKind.USED))
+            .and(STOCK_MOVEMENT.MOVED_AT.gt(act.at().minus(RECENT)))
+            .groupBy(STOCK_MOVEMENT.PART_ID)
+            .asTable("recent");
+    var usedAt = recent.field("used_at", Instant.class);
     return database
         .select(PART.ID, PART.NUMBER, PART.NAME, PART.UNIT, held)
         .from(PART)
         .leftJoin(STOCK_LEVEL)
         .on(STOCK_LEVEL.PART_ID.eq(PART.ID).and(STOCK_LEVEL.PLACE_ID.eq(van)))
-        .where(matches(q))
-        .orderBy(DSL.when(held.gt(BigDecimal.ZERO), 0).otherwise(1), PART.NAME)
+        .leftJoin(recent)
+        .on(recent.field(STOCK_MOVEMENT.PART_ID).eq(PART.ID))
+        .where(matches("q", q))
+        .orderBy(
+            usedAt.desc().nullsLast(),
+            DSL.when(held.gt(BigDecimal.ZERO), 0).otherwise(1).asc(),
+            PART.NAME.asc())
         .limit(most)
         .fetch(
             row ->
@@ -96,9 +117,10 @@ class PartsApi {
                     row.value5().stripTrailingZeros()));
   }
 
-  private static Condition matches(String q) {
+  /** All words occur in a part's number or name. */
+  static Condition matches(String field, String typed) {
     Condition all = DSL.noCondition();
-    for (String word : SearchWords.read("q", q)) {
+    for (String word : SearchWords.read(field, typed)) {
       all = all.and(PART.NUMBER.concat(" ").concat(PART.NAME).containsIgnoreCase(word));
     }
     return all;
