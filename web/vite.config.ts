@@ -28,6 +28,14 @@ export default defineConfig({
         navigateFallback: "/index.html",
         navigateFallbackDenylist: [/^\/api\//],
         cleanupOutdatedCaches: true,
+        runtimeCaching: [
+          {
+            // What sites looked like on the last visits is seen without a network too.
+            urlPattern: /\/api\/pocket\/photos\/\d+\/small$/,
+            handler: "CacheFirst",
+            options: { cacheName: "photos", expiration: { maxEntries: 200 } },
+          },
+        ],
       },
     }),
   ],

@@ -57,6 +57,7 @@ export function keepCarried(queryClient: QueryClient) {
 export async function leaveBehind(): Promise<void> {
   leaving = true;
   await persister.removeClient();
+  await window.caches?.delete("photos");
 }
 
 /**

@@ -542,6 +542,17 @@ export const queries = {
       queryFn: () =>
         answer(client.GET("/api/pocket/visits/{id}/money", { params: { path: { id: visitId } } })),
     }),
+  photosOnSite: (visitId: number) =>
+    queryOptions({
+      queryKey: ["pocket", "photos", visitId],
+      queryFn: () =>
+        answer(client.GET("/api/pocket/visits/{id}/photos", { params: { path: { id: visitId } } })),
+    }),
+  photosOfJob: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "photos", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/photos", { params: { path: { id } } })),
+    }),
   extraWork: (visitId: number) =>
     queryOptions({
       queryKey: ["pocket", "extra-work", visitId],

@@ -5,6 +5,7 @@ import type { MissingPart, PocketVisit } from "../api/generated/schema";
 import { weekday } from "../format";
 import { useAct } from "../kit/useAct";
 import styles from "./MissingParts.module.css";
+import { PhotoButton } from "./Photos";
 import { useParts } from "./useCarried";
 import { useTap } from "./useTap";
 
@@ -133,6 +134,15 @@ export function MissingParts({ visit }: { visit: PocketVisit }) {
               {part.urgent && <b> urgent</b>}
               <span className={`soft small ${styles.standing}`}>{standing(part)}</span>
             </span>
+            {part.id > 0 && (
+              <PhotoButton
+                visitId={visit.visitId}
+                partWantedId={part.id}
+                words={name}
+                label="Photo"
+                of={name}
+              />
+            )}
             {visit.state === "on_site" && part.id > 0 && (
               <Button
                 className="tall"

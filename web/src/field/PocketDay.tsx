@@ -14,7 +14,7 @@ import { mondayOf } from "./mondays";
 import { OffVisit } from "./OffVisit";
 import { TAPPED } from "./tapped";
 import { useCarried } from "./useCarried";
-import { useWaiting, Waiting } from "./Waiting";
+import { useWaiting, useWaitingPhotos, Waiting } from "./Waiting";
 
 const OVER = ["finished", "checked"];
 
@@ -22,6 +22,7 @@ const OVER = ["finished", "checked"];
 export default function PocketDay() {
   const { data: read, error } = useQuery(queries.pocketDay);
   const kept = useWaiting();
+  const photos = useWaitingPhotos();
   const data = read && dayAsTapped(read, kept);
   useCarried();
   useTitle("Today");
@@ -30,7 +31,7 @@ export default function PocketDay() {
     <main className="pocket">
       <header className="bar">
         <span>{data ? weekday(data.day) : ""}</span>
-        <SignOut waiting={kept.length} />
+        <SignOut waiting={kept.length + photos.length} />
       </header>
       <Waiting />
       <div className="body">
@@ -50,6 +51,11 @@ export default function PocketDay() {
           <p className="soft">Nothing is planned for you today. The office plans your next stop.</p>
         )}
         {error && !data && <p className="fault">{error.message}</p>}
+        {data && data.asked > 0 && (
+          <Link className="tall-link needs" to="/pocket/van">
+            {data.asked === 1 ? "Parts wait" : `${data.asked} times parts wait`} for your yes
+          </Link>
+        )}
       </div>
       {data?.stops.map((stop) => (
         <StopLine key={stop.visitId} stop={stop} next={stop === next} />
@@ -75,7 +81,7 @@ export default function PocketDay() {
             My week
           </Link>{" "}
           <Link className="tall-link" to="/pocket/van">
-            My van{data.asked > 0 && <span className="needs"> {data.asked} asked</span>}
+            My van
           </Link>
         </p>
       )}

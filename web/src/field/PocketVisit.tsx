@@ -16,6 +16,7 @@ import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MissingParts, WantPart } from "./MissingParts";
 import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { HandBack, Late } from "./NotAsPlanned";
+import { Photos } from "./Photos";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { TakeParts } from "./TakeParts";
 import { useCarried } from "./useCarried";
@@ -284,6 +285,7 @@ function Facts({ visit }: { visit: Visit }) {
         {visit.promised}
       </Fact>
       <MissingParts visit={visit} />
+      <Photos visit={visit} />
       <ExtraWorkOffers visit={visit} />
       <MoneyTakenSoFar visit={visit} />
       <div className="fact">

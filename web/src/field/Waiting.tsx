@@ -5,6 +5,8 @@ import { time } from "../format";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
 import { forget, isWaiting, type KeptAct, useKept } from "./outbox";
+import { type KeptPhoto, useKeptPhotos } from "./photoBox";
+import { sendPhotos } from "./photos";
 import { sendWaiting } from "./sending";
 import { TAPPED } from "./tapped";
 import styles from "./Waiting.module.css";
@@ -18,13 +20,22 @@ export const useWaiting = (): KeptAct[] => {
   return useKept().filter((act) => act.personId === person.id && (act.refusal || isWaiting(act)));
 };
 
+/** Photos that one has taken and the server does not have yet. */
+export const useWaitingPhotos = (): KeptPhoto[] => {
+  const { person } = useSession();
+  return useKeptPhotos().filter((photo) => photo.personId === person.id);
+};
+
 /** Sends what waits as soon as it can, and says plainly what is not sent, and since when. */
 export function Waiting() {
   const { person } = useSession();
   const queryClient = useQueryClient();
   const kept = useWaiting();
   const waiting = kept.filter(isWaiting);
+  const photos = useWaitingPhotos().filter(({ refusal }) => !refusal);
+  const late = photos.filter((photo) => photo.late);
   const some = waiting.length > 0;
+  const somePhotos = photos.length > 0;
   const send = useAct(() => sendWaiting(person.id, queryClient), {
     said: (all) => ({ text: all ? "All of it is sent." : "There is no network yet. Nothing is lost." }),
   });
@@ -41,7 +52,20 @@ export function Waiting() {
       window.removeEventListener("online", again);
     };
   }, [some, person.id, queryClient]);
-  if (kept.length === 0) {
+  useEffect(() => {
+    if (!somePhotos) {
+      return;
+    }
+    const again = () => void sendPhotos(person.id, queryClient);
+    again();
+    const timer = setInterval(again, TRIED_EVERY);
+    window.addEventListener("online", again);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener("online", again);
+    };
+  }, [somePhotos, person.id, queryClient]);
+  if (kept.length === 0 && late.length === 0) {
     return null;
   }
   return (
@@ -59,6 +83,14 @@ export function Waiting() {
             Send now
           </Button>
         </>
+      )}
+      {late[0] && (
+        <p role="status">
+          <b>
+            {late.length} {late.length === 1 ? "photo waits" : "photos wait"} on this phone
+          </b>{" "}
+          since {time(clockOf(late[0].takenAt))}.
+        </p>
       )}
       {kept
         .filter(({ refusal }) => refusal)

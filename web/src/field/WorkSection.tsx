@@ -28,6 +28,7 @@ import { Measured } from "./Measured";
 import { Signed } from "./Signed";
 import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
+import { VisitPhotos } from "./VisitPhotos";
 import styles from "./WorkSection.module.css";
 
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
@@ -36,6 +37,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
   const [form, setForm] = useState<"visit" | "waiting" | "other" | "part">();
   const { data: parts } = useQuery(queries.partsWantedOfJob(job.id));
   const { data: signatures } = useQuery(queries.signatures(job.id));
+  const { data: photos } = useQuery(queries.photosOfJob(job.id));
   const waitsForParts = parts?.some((part) => part.closedAt == null) ?? false;
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
   const editable = running && mayRecord;
@@ -48,6 +50,10 @@ export function WorkSection({ job }: { job: JobSheet }) {
         <div key={visit.id}>
           <VisitBlock visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
           <Signed visit={visit} signature={signatures?.find((one) => one.visitId === visit.id)} />
+          <VisitPhotos
+            photos={photos?.filter((photo) => photo.visitId === visit.id) ?? []}
+            editable={mayRecord}
+          />
         </div>
       ))}
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { openWithoutNetwork } from "../api/carry";
 import type { VanPart } from "../api/generated/schema";
@@ -13,6 +13,7 @@ export function useCarried() {
   useEffect(() => void openWithoutNetwork(), []);
   useEffect(() => {
     for (const visit of data?.visits ?? []) {
+      void carryPhotos(queryClient, visit.visitId);
       const { queryKey } = queries.pocketVisit(visit.visitId);
       // What was read later stands.
       if (!queryClient.getQueryData(queryKey)) {
@@ -20,6 +21,16 @@ export function useCarried() {
       }
     }
   }, [data, queryClient]);
+}
+
+/** Has the small photos of a visit and of its site along. */
+async function carryPhotos(queryClient: QueryClient, visitId: number): Promise<void> {
+  const seen = await queryClient
+    .ensureQueryData(queries.photosOnSite(visitId))
+    .catch(() => ({ photos: [], before: [] }));
+  for (const { id } of [...seen.photos, ...seen.before]) {
+    void fetch(`/api/pocket/photos/${id}/small`).catch(() => undefined);
+  }
 }
 
 /** Parts by what is typed: as the server finds them, and from those that are carried along where there is no network. */

@@ -40,7 +40,7 @@ export default function PocketVan() {
         )}
         {data && data.parts.length > 8 && (
           <Input
-            className="tall"
+            className={`tall ${styles.find}`}
             allowClear
             placeholder="Find a part in the van"
             aria-label="Find a part in the van"

@@ -197,10 +197,12 @@ function Levels({ part, places }: { part: HeldPart; places: StockPlace[] }) {
     >
       {part.levels.map((level) => (
         <tr key={level.placeId}>
-          <td>{known.get(level.placeId)}</td>
+          <td>
+            {known.get(level.placeId)}
+            {level.quantity < 0 && <span className="needs"> below zero</span>}
+          </td>
           <td className={level.quantity < 0 ? "figure needs" : "figure"}>
             {String(level.quantity).replace("-", "−")} {part.unit}
-            {level.quantity < 0 && " below zero"}
           </td>
         </tr>
       ))}

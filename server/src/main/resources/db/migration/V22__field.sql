@@ -83,3 +83,26 @@ create table visit_signature (
   rating_words text not null default '',
   signed_at timestamptz not null
 );
+
+-- A photo of a visit; what is taken off stays.
+create table visit_photo (
+  id bigint generated always as identity primary key,
+  version integer not null default 1,
+  visit_id bigint not null references visit,
+  part_wanted_id bigint references part_wanted,
+  words text not null default '',
+  taken_at timestamptz not null,
+  taken_by bigint not null references person,
+  kept_at timestamptz not null,
+  removed_at timestamptz
+);
+create index on visit_photo (visit_id);
+create index on visit_photo (part_wanted_id) where part_wanted_id is not null;
+create index on visit_photo (taken_by);
+
+-- The picture itself, as JPEG that the program wrote: as it is looked at, and as it stands in a list.
+create table visit_photo_content (
+  photo_id bigint primary key references visit_photo,
+  large bytea not null check (length(large) between 1 and 8000000),
+  small bytea not null check (length(small) between 1 and 200000)
+);

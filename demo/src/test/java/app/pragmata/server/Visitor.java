@@ -121,6 +121,17 @@ public final class Visitor {
     return stream(path, "application/octet-stream", content);
   }
 
+  /** Sends a photo under a key. */
+  public Answer photo(String path, byte[] jpeg, String key) {
+    return exchange(
+        HttpRequest.newBuilder(URI.create(address + path))
+            .header("Content-Type", "image/jpeg")
+            .header("X-XSRF-TOKEN", token())
+            .header("Idempotency-Key", key)
+            .POST(BodyPublishers.ofByteArray(jpeg))
+            .build());
+  }
+
   /** Sends something of this kind without saying how long it is. */
   Answer stream(
       String path,

@@ -10,7 +10,9 @@ public enum FieldEvent implements Event {
   UNLISTED_PART_DROPPED(RecordKind.UNLISTED_PART),
   CAME_IN_LATE(RecordKind.LATE_ACT),
   LATE_WRITTEN_DOWN(RecordKind.LATE_ACT),
-  LATE_REFUSED(RecordKind.LATE_ACT);
+  LATE_REFUSED(RecordKind.LATE_ACT),
+  PHOTO_ADDED(RecordKind.VISIT_PHOTO),
+  PHOTO_REMOVED(RecordKind.VISIT_PHOTO);
 
   private final RecordKind kind;
 

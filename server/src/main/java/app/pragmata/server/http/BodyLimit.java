@@ -19,7 +19,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 
 /**
  * Lets no request be longer than any form is, before anything of it is read. Files come as what
- * they are, not as forms; {@link #read} is how the two addresses that take one read it.
+ * they are, not as forms; {@link #read} is how the addresses that take one read it.
  */
 @Component
 @Order(AnswersInWords.OUTERMOST + 1)

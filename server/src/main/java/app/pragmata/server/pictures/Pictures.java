@@ -15,6 +15,9 @@ import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.util.HexFormat;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
@@ -33,6 +36,7 @@ public final class Pictures {
   /** The longer side of a photo as it is kept, in points. */
   public static final int LONGEST_SIDE = 1_600;
 
+  private static final int LONGEST_SIDE_IN_A_LIST = 320;
   private static final long MOST_POINTS = 30_000_000;
   private static final long MOST_POINTS_OF_A_DRAWING = 2_000_000;
   private static final String JPEG = "jpeg";
@@ -52,7 +56,55 @@ public final class Pictures {
    */
   public static byte[] photo(byte[] content) {
     BufferedImage picture = read(content, Set.of(JPEG, PNG), MOST_POINTS);
-    return write(upright(picture, orientation(content)), JPEG);
+    return write(upright(picture, orientation(content), LONGEST_SIDE), JPEG);
+  }
+
+  /** A photo as it is kept, with a small one for lists. */
+  public static final class Kept {
+    private final byte[] large;
+    private final byte[] small;
+    private final String hash;
+
+    private Kept(byte[] large, byte[] small, String hash) {
+      this.large = large;
+      this.small = small;
+      this.hash = hash;
+    }
+
+    public byte[] large() {
+      return large.clone();
+    }
+
+    public byte[] small() {
+      return small.clone();
+    }
+
+    /** Of the photo as it came (SHA-256), to tell whether it is the same. */
+    public String hash() {
+      return hash;
+    }
+  }
+
+  /**
+   * A photo as JPEG, upright, in two sizes.
+   *
+   * @param content JPEG or PNG, whatever its name says; refused when it is anything else
+   */
+  public static Kept kept(byte[] content) {
+    BufferedImage picture = read(content, Set.of(JPEG, PNG), MOST_POINTS);
+    int orientation = orientation(content);
+    return new Kept(
+        write(upright(picture, orientation, LONGEST_SIDE), JPEG),
+        write(upright(picture, orientation, LONGEST_SIDE_IN_A_LIST), JPEG),
+        hash(content));
+  }
+
+  private static String hash(byte[] content) {
+    try {
+      return HexFormat.of().formatHex(MessageDigest.getInstance("SHA-256").digest(content));
+    } catch (NoSuchAlgorithmException impossible) {
+      throw new IllegalStateException(impossible);
+    }
   }
 
   /**
@@ -127,10 +179,10 @@ public final class Pictures {
     }
   }
 
-  private static BufferedImage upright(BufferedImage picture, int orientation) {
+  private static BufferedImage upright(BufferedImage picture, int orientation, int longest) {
     boolean lies = orientation >= 5;
     double scale =
-        Math.min(1.0, (double) LONGEST_SIDE / Math.max(picture.getWidth(), picture.getHeight()));
+        Math.min(1.0, (double) longest / Math.max(picture.getWidth(), picture.getHeight()));
     int width = Math.max(1, (int) Math.round(picture.getWidth() * scale));
     int height = Math.max(1, (int) Math.round(picture.getHeight() * scale));
     var drawn =

@@ -25,6 +25,7 @@ public enum RecordKind implements Coded {
   PART_WANTED(JOB),
   UNLISTED_PART(JOB),
   LATE_ACT(JOB),
+  VISIT_PHOTO(JOB),
   INVOICE(JOB),
   CREDIT_NOTE(JOB),
   RECEIPT(CUSTOMER),

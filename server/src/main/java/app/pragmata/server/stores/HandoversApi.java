@@ -124,7 +124,7 @@ class HandoversApi {
             .on(PART.ID.eq(STOCK_LEVEL.PART_ID))
             .where(STOCK_LEVEL.PLACE_ID.eq(van))
             .and(STOCK_LEVEL.QUANTITY.ne(BigDecimal.ZERO))
-            .orderBy(PART.NAME)
+            .orderBy(STOCK_LEVEL.QUANTITY.lt(BigDecimal.ZERO).desc(), PART.NAME.asc())
             .fetch(
                 row ->
                     new PartInVan(

@@ -1,0 +1,129 @@
+package app.pragmata.browser;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.BrowserContext;
+import com.microsoft.playwright.Locator;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.FilePayload;
+import java.awt.Color;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.util.Map;
+import java.util.stream.IntStream;
+import javax.imageio.ImageIO;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** Photos from the phone to the job's sheet. */
+class PhotosPageTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+  private final SwingGate gate = new SwingGate(program, "dilys");
+  private final Line line = new Line(program.address());
+  private final BrowserContext context = Chromium.phoneOver(program, line.address(), "dilys");
+
+  @BeforeEach
+  void onSite() {
+    gate.onSite();
+  }
+
+  @AfterEach
+  void theDayIsOver() throws IOException {
+    context.close();
+    line.close();
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+  }
+
+  private Page phone() {
+    Page phone = context.newPage();
+    phone.navigate("/pocket/" + gate.visit());
+    photos(phone).waitFor();
+    return phone;
+  }
+
+  private static Locator photos(Page phone) {
+    return phone.getByLabel("Photos", new Page.GetByLabelOptions().setExact(true));
+  }
+
+  private static void take(Page phone, int count) {
+    phone
+        .getByLabel("Take photos", new Page.GetByLabelOptions().setExact(true))
+        .setInputFiles(
+            IntStream.range(0, count)
+                .mapToObj(i -> new FilePayload("gate.jpg", "image/jpeg", picture(new Color(9 * i))))
+                .toArray(FilePayload[]::new));
+  }
+
+  private static byte[] picture(Color color) {
+    var picture = new BufferedImage(1800, 900, BufferedImage.TYPE_INT_RGB);
+    picture.createGraphics().setBackground(color);
+    var out = new ByteArrayOutputStream();
+    try {
+      ImageIO.write(picture, "jpeg", out);
+    } catch (IOException impossible) {
+      throw new AssertionError(impossible);
+    }
+    return out.toByteArray();
+  }
+
+  private int onTheJob() {
+    return gate.office().get("/api/jobs/" + gate.job() + "/photos").json().size();
+  }
+
+  @Test
+  void several_are_taken_at_a_time_and_stand_on_the_sheet_with_their_words() {
+    Page phone = phone();
+    phone.getByLabel("What the next photos show").fill("Ram, left leaf");
+    take(phone, 3);
+    assertThat(photos(phone).getByAltText("Ram, left leaf, Dilys")).hasCount(3);
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    assertThat(desk.getByAltText("Ram, left leaf, Dilys")).hasCount(3);
+    assertThat(
+            (Boolean)
+                desk.getByAltText("Ram, left leaf, Dilys")
+                    .first()
+                    .evaluate("image => image.decode().then(() => image.naturalWidth === 320)"))
+        .isTrue();
+  }
+
+  @Test
+  void one_taken_without_a_network_is_kept_over_a_reload_and_sent_once() {
+    Page phone = phone();
+    phone.evaluate("() => navigator.serviceWorker.ready.then(() => true)");
+    Chromium.quiet(phone);
+    line.cut();
+    context.setOffline(true);
+    take(phone, 1);
+    assertThat(photos(phone)).containsText("waits");
+    phone.reload();
+    assertThat(phone.getByLabel("Not sent yet")).containsText("1 photo waits");
+    assertThat(onTheJob()).isZero();
+    context.setOffline(false);
+    line.mend();
+    assertThat(phone.getByLabel("Not sent yet")).isHidden();
+    assertThat(photos(phone).getByAltText("Photo, Dilys")).hasCount(1);
+    assertThat(onTheJob()).isEqualTo(1);
+  }
+
+  @Test
+  void a_file_that_is_no_picture_says_so_and_can_be_dropped() {
+    Page phone = phone();
+    phone
+        .getByLabel("Take photos", new Page.GetByLabelOptions().setExact(true))
+        .setInputFiles(
+            new FilePayload(
+                "gate.jpg",
+                "image/jpeg",
+                "no picture".getBytes(java.nio.charset.StandardCharsets.UTF_8)));
+    assertThat(photos(phone)).containsText("no picture that can be read");
+    Chromium.button(phone, "Drop it").click();
+    assertThat(photos(phone).getByText("no picture")).hasCount(0);
+  }
+}

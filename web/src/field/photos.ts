@@ -1,0 +1,78 @@
+import type { QueryClient } from "@tanstack/react-query";
+import { answer, client, newKey, Problem, withKey } from "../api/client";
+import { queries } from "../api/queries";
+import { smallPhoto } from "../customers/smallPhoto";
+import { forgetPhoto, type KeptPhoto, keepPhoto, keepPhotoAs, listKeptPhotos } from "./photoBox";
+
+/** A photo takes longer than a tap, on a poor line much longer. */
+const PATIENCE = 60_000;
+/** Among the server's refusals those after which the same may be sent again as it is. */
+const PASSING = new Set([401, 403, 408, 425, 429]);
+
+type Taken = Pick<KeptPhoto, "personId" | "visitId" | "words" | "partWantedId">;
+
+/** Makes photos small and keeps them on the phone, one by one; what it cannot keep is sent at once. */
+export async function takePhotos(files: File[], of: Taken): Promise<void> {
+  for (const file of files) {
+    const photo = {
+      ...of,
+      key: newKey(),
+      picture: await smallPhoto(file),
+      takenAt: new Date().toISOString(),
+      late: false,
+    };
+    try {
+      await keepPhoto(photo);
+    } catch {
+      await send({ ...photo, count: 0 });
+    }
+  }
+}
+
+const send = (photo: KeptPhoto) =>
+  answer(
+    client.POST("/api/pocket/visits/{id}/photos", {
+      params: {
+        path: { id: photo.visitId },
+        query: {
+          words: photo.words,
+          partWantedId: photo.partWantedId,
+          takenAt: photo.takenAt,
+          sentAt: new Date().toISOString(),
+        },
+        ...withKey(photo.key),
+      },
+      body: "",
+      bodySerializer: () => photo.picture,
+      headers: { "Content-Type": photo.picture.type || "image/jpeg" },
+      signal: AbortSignal.timeout(PATIENCE),
+    }),
+  );
+
+const isRefusal = (problem: unknown): problem is Problem =>
+  problem instanceof Problem && problem.status >= 400 && problem.status < 500 && !PASSING.has(problem.status);
+
+/** One page of a browser sends photos at a time; taps do not wait for them. */
+const inTurn = async <T>(work: () => Promise<T>): Promise<T> =>
+  navigator.locks ? await navigator.locks.request("photos", work) : await work();
+
+/** Sends the photos that are kept, until the network is gone. Gives whether all of them are sent. */
+export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<boolean> =>
+  inTurn(async () => {
+    for (const photo of await listKeptPhotos(personId)) {
+      if (photo.refusal) {
+        continue;
+      }
+      try {
+        queryClient.setQueryData(queries.photosOnSite(photo.visitId).queryKey, await send(photo));
+        await forgetPhoto(photo);
+      } catch (problem) {
+        if (!isRefusal(problem)) {
+          await keepPhotoAs({ ...photo, late: true });
+          return false;
+        }
+        await keepPhotoAs({ ...photo, refusal: problem.message });
+      }
+    }
+    return true;
+  });
