@@ -1,7 +1,11 @@
+import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import type { PocketVisit } from "../api/generated/schema";
+import { queries } from "../api/queries";
 import { Signature } from "../kit/Signature";
+import { PhotoButton } from "./Photos";
+import { useKeptPhotos } from "./photoBox";
 import { SIGN_HERE } from "./signHere";
 
 export type Outcome = NonNullable<PocketVisit["outcome"]>;
@@ -63,6 +67,7 @@ export function Finish({
         });
       }}
     >
+      {done && <Wanted visit={visit} />}
       <Choices
         legend="What came of it?"
         choices={Object.entries(OUTCOMES).map(([code, name]) => ({ code: code as Outcome, name }))}
@@ -77,7 +82,9 @@ export function Finish({
       )}
       {done && visit.causes.length > 0 && (
         <Choices
-          legend="Why was it wrong?"
+          legend={
+            visit.beforeFinish.includes("cause") ? "Why was it wrong? It is asked for" : "Why was it wrong?"
+          }
           choices={visit.causes}
           chosen={cause}
           choose={(code) => setCause(code === cause ? undefined : code)}
@@ -93,7 +100,9 @@ export function Finish({
       </label>
       {outcome !== "not_let_in" && (
         <label>
-          Who signs? Empty where nobody is there
+          {done && visit.beforeFinish.includes("signature")
+            ? "Who signs? It is asked for"
+            : "Who signs? Empty where nobody is there"}
           <Input
             className="tall"
             autoComplete="off"
@@ -130,6 +139,20 @@ export function Finish({
         Not finished yet
       </Button>
     </form>
+  );
+}
+
+/** A photo that must be there first, with a tap to it. */
+function Wanted({ visit }: { visit: PocketVisit }) {
+  const { data } = useQuery(queries.photosOnSite(visit.visitId));
+  const kept = useKeptPhotos().some((photo) => photo.visitId === visit.visitId && !photo.refusal);
+  if (!visit.beforeFinish.includes("photo") || kept || (data && data.photos.length > 0)) {
+    return null;
+  }
+  return (
+    <div className="needs" role="status">
+      Work of this kind is not finished without a photo. <PhotoButton visitId={visit.visitId} />
+    </div>
   );
 }
 

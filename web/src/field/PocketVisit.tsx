@@ -1,4 +1,4 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRef, useState } from "react";
 import { Link, useParams } from "react-router";
@@ -7,6 +7,7 @@ import type { FinishForm, RunningClock, PocketVisit as Visit } from "../api/gene
 import { queries } from "../api/queries";
 import { day, hours, money, openHours, time, words } from "../format";
 import { useTitle } from "../kit/useTitle";
+import { useSession } from "../people/SessionGate";
 import { visitAsTapped } from "./asTapped";
 import { Break } from "./Break";
 import { CrewTicks, type Ticked, useTicked } from "./CrewTicks";
@@ -18,6 +19,7 @@ import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { HandBack, Late } from "./NotAsPlanned";
 import { Photos } from "./Photos";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+import { sendPhotos } from "./photos";
 import { TakeParts } from "./TakeParts";
 import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
@@ -50,6 +52,8 @@ const SAID: Record<Taken, string> = {
 /** One visit under the technician's thumb: one large button for what comes next, everything else below. */
 export default function PocketVisit() {
   const id = Number(useParams().id);
+  const { person } = useSession();
+  const queryClient = useQueryClient();
   const { data: read, error } = useQuery(queries.pocketVisit(id));
   const kept = useWaiting();
   useCarried();
@@ -121,7 +125,12 @@ export default function PocketVisit() {
           <Finish
             visit={visit}
             running={act.running}
-            submit={(form) => take("finish", form)}
+            submit={async (form) => {
+              if (visit.beforeFinish.includes("photo")) {
+                await sendPhotos(person.id, queryClient);
+              }
+              take("finish", form);
+            }}
             back={() => setPanel(undefined)}
           />
         ) : panel === "late" ? (

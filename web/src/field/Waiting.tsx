@@ -35,6 +35,7 @@ export function Waiting() {
   const photos = useWaitingPhotos().filter(({ refusal }) => !refusal);
   const late = photos.filter((photo) => photo.late);
   const some = waiting.length > 0;
+  const finishes = waiting.some(({ step }) => step === "finish");
   const somePhotos = photos.length > 0;
   const send = useAct(() => sendWaiting(person.id, queryClient), {
     said: (all) => ({ text: all ? "All of it is sent." : "There is no network yet. Nothing is lost." }),
@@ -43,15 +44,21 @@ export function Waiting() {
     if (!some) {
       return;
     }
-    const again = () => void sendWaiting(person.id, queryClient);
-    again();
+    const again = async () => {
+      if (finishes) {
+        // Work of some kinds is not finished without a photo.
+        await sendPhotos(person.id, queryClient);
+      }
+      await sendWaiting(person.id, queryClient);
+    };
+    void again();
     const timer = setInterval(again, TRIED_EVERY);
     window.addEventListener("online", again);
     return () => {
       clearInterval(timer);
       window.removeEventListener("online", again);
     };
-  }, [some, person.id, queryClient]);
+  }, [some, finishes, person.id, queryClient]);
   useEffect(() => {
     if (!somePhotos) {
       return;

@@ -14,6 +14,13 @@ import { useMay } from "../people/useMay";
 
 const PROMISES = ["fixed_price", "estimate", "not_more_than"] as const;
 
+/** What may have to be there before a technician finishes a visit. */
+const BEFORE_FINISH = [
+  { code: "photo", label: "Not finished without a photo" },
+  { code: "signature", label: "Not finished without a signature" },
+  { code: "cause", label: "Not finished without the cause, where there is a fault" },
+] as const;
+
 /** What a job takes on from its kind. */
 export function KindsOfJobSettings() {
   const { data, error } = useQuery(queries.kindsOfJob);
@@ -129,6 +136,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
           options: (vat?.treatments ?? []).map(({ code }) => ({ value: code, label: words(code) })),
         },
         { name: "usualForCalls", label: "A job straight from a call is taken for it", kind: "tick" },
+        ...BEFORE_FINISH.map(({ code, label }) => ({ name: code, label, kind: "tick" as const })),
       ]}
       initial={{
         name: kind?.name ?? "",
@@ -139,6 +147,9 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
         kitId: kind?.kitId ?? undefined,
         vatCode: kind?.vatCode ?? undefined,
         usualForCalls: kind?.usualForCalls ?? false,
+        ...Object.fromEntries(
+          BEFORE_FINISH.map(({ code }) => [code, kind?.beforeFinish.includes(code) ?? false]),
+        ),
       }}
       version={version}
       save={(values, key, version) => {
@@ -152,6 +163,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
           kitId: values.kitId as number | undefined,
           vatCode: values.vatCode as string | undefined,
           usualForCalls: values.usualForCalls === true,
+          beforeFinish: BEFORE_FINISH.map(({ code }) => code).filter((code) => values[code] === true),
         };
         return kind
           ? answer(client.PUT("/api/settings/kinds-of-job/{id}", { params: { path: { id: kind.id } }, body }))

@@ -12,7 +12,9 @@ create table kind_of_job (
   -- How VAT applies to such jobs; null for as the customer's.
   vat_code text references vat_treatment,
   -- What a job straight from a call is taken for until somebody says otherwise.
-  usual_for_calls boolean not null default false
+  usual_for_calls boolean not null default false,
+  -- What must be there before a technician finishes a visit.
+  before_finish text[] not null default '{}' check (before_finish <@ array['photo', 'signature', 'cause'])
 );
 create index on kind_of_job (cost_centre);
 create index on kind_of_job (vat_code) where vat_code is not null;

@@ -48,7 +48,7 @@ class ScreenshotsTest {
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
     picture(desk, "/parts-wanted", "parts-wanted");
-    picture(desk, "/hours/2026-11-16", "hours");
+    picture(desk, "/stores?filter=hinge", "stores");
     quoteEditor(desk);
     offer();
     frontDesk(desk);

@@ -85,6 +85,7 @@ public class FieldService {
   private final TimeEntries times;
   private final Clocks clocks;
   private final PartsUsed parts;
+  private final BeforeFinish captures;
   private final PartsWanted wanted;
   private final PlanningService planning;
   private final VisitSignatures signatures;
@@ -97,6 +98,7 @@ public class FieldService {
       TimeEntries times,
       Clocks clocks,
       PartsUsed parts,
+      BeforeFinish captures,
       PartsWanted wanted,
       PlanningService planning,
       VisitSignatures signatures,
@@ -107,6 +109,7 @@ public class FieldService {
     this.times = times;
     this.clocks = clocks;
     this.parts = parts;
+    this.captures = captures;
     this.wanted = wanted;
     this.planning = planning;
     this.signatures = signatures;
@@ -152,6 +155,9 @@ public class FieldService {
             throw new Refused(
                 Rule.MISSING,
                 "No work or part is recorded on this visit yet. Start work first, or say why nothing came of it.");
+          }
+          if (said.outcome() == VisitOutcome.DONE) {
+            captures.require(locked, said);
           }
           finish(act, locked, onSite.finish(), said, moment);
         });

@@ -32,6 +32,7 @@ import app.pragmata.core.field.ForgottenClock;
 import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.field.LateActState;
 import app.pragmata.core.field.PocketStep;
+import app.pragmata.core.jobs.Capture;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
@@ -171,6 +172,7 @@ class PocketApi {
    * @param reason why it is not done, or did not happen; empty for none
    * @param lateMinutes how much later than planned one has said to come; null for as planned
    * @param responsible whether finishing it is up to this person
+   * @param beforeFinish what must be there before it is finished
    * @param runningSince null while no clock of this person runs
    * @param labourMinutes this person's own, as are the drive and the miles
    */
@@ -216,7 +218,8 @@ class PocketApi {
       List<MissingPart> missingParts,
       List<EarlierVisit> earlier,
       @Nullable String causeCode,
-      List<Cause> causes) {}
+      List<Cause> causes,
+      List<Capture> beforeFinish) {}
 
   /** Why something can be wrong; none are offered on a job without a fault. */
   record Cause(String code, String name) {}
@@ -580,7 +583,8 @@ class PocketApi {
                 unlisted,
                 elsewhere,
                 whereLast,
-                seesPrices)
+                seesPrices,
+                BeforeFinish.WANTED)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -652,7 +656,8 @@ class PocketApi {
         row.get(missing),
         row.get(earlier),
         job.getCauseCode(),
-        job.getFaultCode() == null ? List.of() : row.get(causes));
+        job.getFaultCode() == null ? List.of() : row.get(causes),
+        row.get(BeforeFinish.WANTED));
   }
 
   private static Field<List<UnlistedPartOnVisit>> unlistedParts() {

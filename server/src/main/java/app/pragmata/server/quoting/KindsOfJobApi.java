@@ -4,10 +4,12 @@ import static app.pragmata.server.generated.Tables.COST_CENTRE;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.KIT;
 
+import app.pragmata.core.Coded;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
+import app.pragmata.core.jobs.Capture;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.planning.VisitPlan;
@@ -19,6 +21,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -54,6 +57,7 @@ class KindsOfJobApi {
    * @param usualForCalls whether a job straight from a call is taken for it
    * @param kitId the lines with which its quotes begin; null for labour of its length and a
    *     call-out
+   * @param beforeFinish what must be there before a technician finishes a visit
    * @param uses how many records are of it
    */
   record KindOfJobSettings(
@@ -66,9 +70,13 @@ class KindsOfJobApi {
       @Nullable String vatCode,
       boolean usualForCalls,
       @Nullable Long kitId,
+      List<Capture> beforeFinish,
       int uses) {}
 
-  /** The same as typed; one person goes where nobody says how many. */
+  /**
+   * The same as typed; one person goes where nobody says how many, and nothing must be there before
+   * a visit is finished where nobody says what.
+   */
   record KindOfJobForm(
       int version,
       @Nullable String name,
@@ -78,8 +86,10 @@ class KindsOfJobApi {
       @Nullable String costCentre,
       @Nullable String vatCode,
       boolean usualForCalls,
-      @Nullable Long kitId) {}
+      @Nullable Long kitId,
+      @Nullable List<Capture> beforeFinish) {}
 
+  private static final String[] NONE = {};
   private static final int SHORTEST = 5;
   private static final int LONGEST = 16 * 60;
 
@@ -122,6 +132,7 @@ class KindsOfJobApi {
                         row.getVatCode(),
                         row.getUsualForCalls(),
                         row.getKitId(),
+                        captures(row),
                         uses.getOrDefault(row.getId(), 0))));
   }
 
@@ -215,6 +226,12 @@ class KindsOfJobApi {
     row.setVatCode(form.vatCode() == null || form.vatCode().isEmpty() ? null : form.vatCode());
     row.setUsualForCalls(form.usualForCalls());
     row.setKitId(form.kitId());
+    row.setBeforeFinish(
+        Objects.requireNonNullElse(form.beforeFinish(), List.<Capture>of()).stream()
+            .distinct()
+            .sorted()
+            .map(Capture::code)
+            .toArray(String[]::new));
     settings.change(act, CompanyEvent.KIND_OF_JOB_CHANGED, form.version(), before, values(row));
     if (form.usualForCalls()) {
       database
@@ -236,6 +253,12 @@ class KindsOfJobApi {
     return minutes;
   }
 
+  private static List<Capture> captures(KindOfJobRecord row) {
+    return Arrays.stream(row.getBeforeFinish())
+        .map(code -> Coded.find(Capture.class, code).orElseThrow())
+        .toList();
+  }
+
   private static Map<String, Object> values(KindOfJobRecord row) {
     var values = new LinkedHashMap<String, Object>();
     values.put("name", row.getName());
@@ -246,6 +269,7 @@ class KindsOfJobApi {
     values.put("vatCode", row.getVatCode() == null ? "" : row.getVatCode());
     values.put("usualForCalls", row.getUsualForCalls());
     values.put("kitId", row.getKitId() == null ? "" : row.getKitId());
+    values.put("beforeFinish", List.of(Objects.requireNonNullElse(row.getBeforeFinish(), NONE)));
     return values;
   }
 }
