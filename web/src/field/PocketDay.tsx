@@ -60,9 +60,7 @@ export default function PocketDay() {
       {data?.stops.map((stop) => (
         <StopLine key={stop.visitId} stop={stop} next={stop === next} />
       ))}
-      {data?.lateActs.map((act) => (
-        <CameInLate key={act.id} act={act} />
-      ))}
+      {data && answeredAlike(data.lateActs).map((acts) => <CameInLate key={acts[0]?.id} acts={acts} />)}
       {data?.inDoubt.map((entry) => (
         <InDoubt key={entry.id} entry={entry} />
       ))}
@@ -119,15 +117,29 @@ const ANSWERED = {
   refused: "It does not count:",
 };
 
-/** What was tapped without a network and could not be taken as it was. */
-function CameInLate({ act }: { act: OwnLateAct }) {
+/** Taps of which the same is to be said: at one customer, with one answer. */
+function answeredAlike(acts: OwnLateAct[]): OwnLateAct[][] {
+  const alike = new Map<string, OwnLateAct[]>();
+  for (const act of acts) {
+    const said = [act.customer, act.state, act.reason].join("\n");
+    alike.set(said, [...(alike.get(said) ?? []), act]);
+  }
+  return [...alike.values()];
+}
+
+/** What was tapped without a network at one customer and could not be taken as it was. */
+function CameInLate({ acts }: { acts: OwnLateAct[] }) {
+  const [first] = acts;
+  if (!first) {
+    return null;
+  }
   return (
     <p className="body">
       <b>
-        {TAPPED[act.step]} {moment(act.at)}
-        {act.customer && `, ${act.customer}`}
+        {acts.map((act) => `${TAPPED[act.step]} ${moment(act.at)}`).join(", ")}
+        {first.customer && `, ${first.customer}`}
       </b>{" "}
-      came in late. {act.detail} {ANSWERED[act.state]} {act.reason}
+      came in late. {first.detail} {ANSWERED[first.state]} {first.reason}
     </p>
   );
 }

@@ -34,6 +34,7 @@ class AccessibilityTest {
         "/imports",
         "/to-dos?whose=all",
         "/parts-wanted",
+        "/stores?which=below_zero",
         "/hours/2026-11-23",
         "/came-in-late",
         "/books/journal",
@@ -85,6 +86,9 @@ class AccessibilityTest {
     assertThat(seriousViolations(phone)).isEmpty();
     phone.navigate("/pocket/week/" + gate.monday());
     phone.locator("[data-day] form, [data-day] button").first().waitFor();
+    assertThat(seriousViolations(phone)).isEmpty();
+    phone.navigate("/pocket/van");
+    phone.locator(".fact").first().waitFor();
     assertThat(seriousViolations(phone)).isEmpty();
     gate.at("17:00");
     gate.tap("finish", java.util.Map.of());

@@ -39,6 +39,9 @@ public final class Pictures {
   private static final int LONGEST_SIDE_IN_A_LIST = 320;
   private static final long MOST_POINTS = 30_000_000;
   private static final long MOST_POINTS_OF_A_DRAWING = 2_000_000;
+  private static final int FAINT = 30;
+  private static final int NEARLY_WHITE = 200;
+  private static final int DOT = 12;
   private static final String JPEG = "jpeg";
   private static final String PNG = "png";
 
@@ -110,10 +113,36 @@ public final class Pictures {
   /**
    * A drawing, such as a signature, as PNG.
    *
-   * @param content PNG; refused when it is anything else
+   * @param content PNG; refused when it is anything else, and when there is no more than a dot on
+   *     it
    */
   public static byte[] drawing(byte[] content) {
-    return write(read(content, Set.of(PNG), MOST_POINTS_OF_A_DRAWING), PNG);
+    BufferedImage drawing = read(content, Set.of(PNG), MOST_POINTS_OF_A_DRAWING);
+    if (!isMoreThanADot(drawing)) {
+      throw new Refused(Rule.TOO_SHORT, "There is no more than a dot on it. Draw it again.");
+    }
+    return write(drawing, PNG);
+  }
+
+  /** Whether its ink, which is neither open nor nearly white, reaches over some points. */
+  private static boolean isMoreThanADot(BufferedImage drawing) {
+    int left = Integer.MAX_VALUE;
+    int right = -1;
+    int top = Integer.MAX_VALUE;
+    int bottom = -1;
+    for (int y = 0; y < drawing.getHeight(); y++) {
+      for (int x = 0; x < drawing.getWidth(); x++) {
+        var point = new Color(drawing.getRGB(x, y), true);
+        int darkest = Math.min(point.getRed(), Math.min(point.getGreen(), point.getBlue()));
+        if (point.getAlpha() > FAINT && darkest < NEARLY_WHITE) {
+          left = Math.min(left, x);
+          right = Math.max(right, x);
+          top = Math.min(top, y);
+          bottom = Math.max(bottom, y);
+        }
+      }
+    }
+    return right >= 0 && (right - left >= DOT || bottom - top >= DOT);
   }
 
   /**

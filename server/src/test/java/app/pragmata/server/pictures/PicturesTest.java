@@ -38,6 +38,23 @@ class PicturesTest {
     return bytes.toByteArray();
   }
 
+  @Test
+  void a_drawing_of_one_dot_is_refused() throws IOException {
+    var picture = new BufferedImage(340, 110, BufferedImage.TYPE_INT_ARGB);
+    var pen = picture.createGraphics();
+    pen.setColor(Color.BLACK);
+    pen.fillOval(100, 50, 5, 5);
+    var dot = new ByteArrayOutputStream();
+    ImageIO.write(picture, "png", dot);
+    pen.drawLine(100, 50, 180, 60);
+    var stroke = new ByteArrayOutputStream();
+    ImageIO.write(picture, "png", stroke);
+    assertThatThrownBy(() -> Pictures.drawing(dot.toByteArray()))
+        .isInstanceOfSatisfying(
+            Refused.class, refused -> assertThat(refused.rule()).isEqualTo(Rule.TOO_SHORT));
+    assertThat(Pictures.drawing(stroke.toByteArray())).isNotEmpty();
+  }
+
   private static BufferedImage read(byte[] content) throws IOException {
     return ImageIO.read(new ByteArrayInputStream(content));
   }
