@@ -1,5 +1,4 @@
-import { type DBSchema, openDB } from "idb";
-import { useSyncExternalStore } from "react";
+import { keptOnPhone } from "./keptOnPhone";
 
 /** A photo that was taken and the server does not have yet. */
 export type KeptPhoto = {
@@ -18,68 +17,11 @@ export type KeptPhoto = {
   refusal?: string;
 };
 
-interface Kept extends DBSchema {
-  photos: { key: number; value: Omit<KeptPhoto, "count"> & { count?: number } };
-}
-
-const database = openDB<Kept>("photos", 1, {
-  upgrade: (made) => {
-    made.createObjectStore("photos", { keyPath: "count", autoIncrement: true });
-  },
-});
-// Whoever keeps nothing, because the phone does not let them, is told when they take one.
-database.catch(() => undefined);
-
-const NONE: KeptPhoto[] = [];
-let kept: KeptPhoto[] = NONE;
-const readers = new Set<() => void>();
-const others = new BroadcastChannel("photos");
-others.onmessage = () => void read();
-
-async function read(): Promise<KeptPhoto[]> {
-  kept = (await (await database).getAll("photos")) as KeptPhoto[];
-  for (const tell of readers) {
-    tell();
-  }
-  return kept;
-}
-
-async function changed(): Promise<void> {
-  await read();
-  others.postMessage("changed");
-}
-
-/** Keeps a photo on the phone until it is sent. Fails where the phone has no room or does not let us. */
-export async function keepPhoto(photo: Omit<KeptPhoto, "count">): Promise<void> {
-  await (await database).add("photos", photo);
-  void navigator.storage?.persist?.();
-  await changed();
-}
-
-/** Keeps it as it is by now. */
-export async function keepPhotoAs(photo: KeptPhoto): Promise<void> {
-  await (await database).put("photos", photo);
-  await changed();
-}
-
-/** The server has it, or nobody wants it any more. */
-export async function forgetPhoto(photo: KeptPhoto): Promise<void> {
-  await (await database).delete("photos", photo.count);
-  await changed();
-}
-
-/** What is kept of somebody, read anew. */
-export const listKeptPhotos = async (personId: number): Promise<KeptPhoto[]> =>
-  (await read()).filter((photo) => photo.personId === personId);
-
-/** What is kept of everybody who signs in on this phone. */
-export const useKeptPhotos = (): KeptPhoto[] =>
-  useSyncExternalStore(
-    (tell) => {
-      readers.add(tell);
-      return () => readers.delete(tell);
-    },
-    () => kept,
-  );
-
-void read().catch(() => undefined);
+/** Photos, in the order in which they were taken; taps do not wait for them. */
+export const {
+  keep: keepPhoto,
+  keepAs: keepPhotoAs,
+  forget: forgetPhoto,
+  list: listKeptPhotos,
+  useKept: useKeptPhotos,
+} = keptOnPhone<KeptPhoto>("photos", "photos");

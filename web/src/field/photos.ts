@@ -1,13 +1,12 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { answer, client, newKey, Problem, withKey } from "../api/client";
+import { answer, client, newKey, withKey } from "../api/client";
 import { queries } from "../api/queries";
 import { smallPhoto } from "../customers/smallPhoto";
 import { forgetPhoto, type KeptPhoto, keepPhoto, keepPhotoAs, listKeptPhotos } from "./photoBox";
+import { inTurn, isRefusal } from "./sending";
 
 /** A photo takes longer than a tap, on a poor line much longer. */
 const PATIENCE = 60_000;
-/** Among the server's refusals those after which the same may be sent again as it is. */
-const PASSING = new Set([401, 403, 408, 425, 429]);
 
 type Taken = Pick<KeptPhoto, "personId" | "visitId" | "words" | "partWantedId">;
 
@@ -49,16 +48,9 @@ const send = (photo: KeptPhoto) =>
     }),
   );
 
-const isRefusal = (problem: unknown): problem is Problem =>
-  problem instanceof Problem && problem.status >= 400 && problem.status < 500 && !PASSING.has(problem.status);
-
-/** One page of a browser sends photos at a time; taps do not wait for them. */
-const inTurn = async <T>(work: () => Promise<T>): Promise<T> =>
-  navigator.locks ? await navigator.locks.request("photos", work) : await work();
-
 /** Sends the photos that are kept, until the network is gone. Gives whether all of them are sent. */
 export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<boolean> =>
-  inTurn(async () => {
+  inTurn("photos", async () => {
     for (const photo of await listKeptPhotos(personId)) {
       if (photo.refusal) {
         continue;

@@ -75,15 +75,16 @@ const sendLate = (act: KeptAct) =>
     }),
   );
 
-const isRefusal = (problem: unknown): problem is Problem =>
+/** Whether the server will not take it, however often it is sent. */
+export const isRefusal = (problem: unknown): problem is Problem =>
   problem instanceof Problem && problem.status >= 400 && problem.status < 500 && !PASSING.has(problem.status);
 
 /** What came of a tap that was sent at once: the page as it is then, or nothing where it waits on the phone. */
 export type Sent = { page: unknown } | undefined;
 
-/** One page of a browser sends at a time, in the order in which it was tapped. */
-const inTurn = async <T>(work: () => Promise<T>): Promise<T> =>
-  navigator.locks ? await navigator.locks.request("outbox", work) : await work();
+/** One page of a browser sends of a kind at a time, in the order in which it was kept. */
+export const inTurn = async <T>(kind: "outbox" | "photos", work: () => Promise<T>): Promise<T> =>
+  navigator.locks ? await navigator.locks.request(kind, work) : await work();
 
 /** Sends what the phone could not keep, at once or not at all. */
 export async function sendUnkept(act: Omit<KeptAct, "count">): Promise<Sent> {
@@ -105,7 +106,7 @@ export async function sendUnkept(act: Omit<KeptAct, "count">): Promise<Sent> {
  * thrown, and nothing of it is kept: whoever tapped sees it and has what they typed before them.
  */
 export const sendFresh = (act: KeptAct): Promise<Sent> =>
-  inTurn(async () => {
+  inTurn("outbox", async () => {
     const before = (await listKept(act.personId)).filter(
       ({ count, refusal }) => count < act.count && !refusal,
     );
@@ -129,7 +130,7 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
 
 /** Sends what waits, one after the other, until the network is gone again. Gives whether all of it is sent. */
 export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
-  inTurn(async () => {
+  inTurn("outbox", async () => {
     const waiting = (await listKept(personId)).filter(isWaiting);
     let beforeOffice = 0;
     let sent = 0;

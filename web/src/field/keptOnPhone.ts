@@ -1,0 +1,68 @@
+import { openDB } from "idb";
+import { useSyncExternalStore } from "react";
+
+/** What waits on the phone; its count goes on with everything that is kept, and is the order in which it is sent. */
+type Waits = { count: number; personId: number };
+
+/** A store on the phone in which something of one kind waits until the server has it; all pages of the browser share it. */
+export function keptOnPhone<Kept extends Waits>(name: string, store: string) {
+  const database = openDB(name, 1, {
+    upgrade: (made) => {
+      made.createObjectStore(store, { keyPath: "count", autoIncrement: true });
+    },
+  });
+  // Whoever keeps nothing, because the phone does not let them, is told when they keep something.
+  database.catch(() => undefined);
+
+  let kept: Kept[] = [];
+  const readers = new Set<() => void>();
+  const others = new BroadcastChannel(name);
+  others.onmessage = () => void read();
+
+  async function read(): Promise<Kept[]> {
+    kept = (await (await database).getAll(store)) as Kept[];
+    for (const tell of readers) {
+      tell();
+    }
+    return kept;
+  }
+
+  async function changed(): Promise<void> {
+    await read();
+    others.postMessage("changed");
+  }
+
+  void read().catch(() => undefined);
+
+  return {
+    /** It is written down before the answer. Fails where the phone has no room or does not let us. */
+    keep: async (one: Omit<Kept, "count">): Promise<Kept> => {
+      const count = await (await database).add(store, one);
+      void navigator.storage?.persist?.();
+      await changed();
+      return { ...one, count } as Kept;
+    },
+    /** Keeps it as it is by now. */
+    keepAs: async (one: Kept): Promise<void> => {
+      await (await database).put(store, one);
+      await changed();
+    },
+    /** The server has it, or nobody wants it any more. */
+    forget: async (one: Kept): Promise<void> => {
+      await (await database).delete(store, one.count);
+      await changed();
+    },
+    /** What is kept of somebody, read anew. */
+    list: async (personId: number): Promise<Kept[]> =>
+      (await read()).filter((one) => one.personId === personId),
+    /** What is kept of everybody who signs in on this phone. */
+    useKept: (): Kept[] =>
+      useSyncExternalStore(
+        (tell) => {
+          readers.add(tell);
+          return () => readers.delete(tell);
+        },
+        () => kept,
+      ),
+  };
+}
