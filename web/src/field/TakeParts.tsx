@@ -38,6 +38,11 @@ export function TakeParts({ visit, back }: { visit: Visit; back: () => void }) {
             usual={part.quantity}
           />
         ))}
+      {kits
+        ?.filter((kit) => kit.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+        .map((kit) => (
+          <Several key={kit.id} visitId={visit.visitId} name={kit.name} parts={kit.parts} />
+        ))}
       {found
         .filter((part) => wanted !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
         .slice(0, MOST_OFFERED)
@@ -48,11 +53,6 @@ export function TakeParts({ visit, back }: { visit: Visit; back: () => void }) {
             part={{ id: part.id, name: part.name, about: inVan(part) }}
             usual={1}
           />
-        ))}
-      {kits
-        ?.filter((kit) => kit.name.toLowerCase().includes(wanted.trim().toLowerCase()))
-        .map((kit) => (
-          <Several key={kit.id} visitId={visit.visitId} name={kit.name} parts={kit.parts} />
         ))}
       {wanted.trim() !== "" && (
         <NoteUnlisted visitId={visit.visitId} name={wanted.trim()} noted={() => setWanted("")} />

@@ -70,7 +70,7 @@ class PartsApi {
                     StockedPart.held(part)));
   }
 
-  /** What one used lately comes first, then what is in one's own van. */
+  /** What is in one's own van comes first, and of that what one used lately. */
   @GetMapping("/api/pocket/parts")
   List<VanPart> vanParts(Act act, @RequestParam(defaultValue = "") String q) {
     return vanParts(act, q, MOST);
@@ -103,8 +103,8 @@ class PartsApi {
         .on(recent.field(STOCK_MOVEMENT.PART_ID).eq(PART.ID))
         .where(matches("q", q))
         .orderBy(
-            usedAt.desc().nullsLast(),
             DSL.when(held.gt(BigDecimal.ZERO), 0).otherwise(1).asc(),
+            usedAt.desc().nullsLast(),
             PART.NAME.asc())
         .limit(most)
         .fetch(
