@@ -38,6 +38,7 @@ function Photo({ photo, editable }: { photo: VisitPhoto; editable: boolean }) {
       </figcaption>
       {editable && (
         <Asking
+          plain
           label="Take off…"
           of={photo.words || `photo by ${about}`}
           title="Is this photo to be taken off?"

@@ -65,7 +65,7 @@ class DemoStores {
 
   /**
    * As vans are: a count that found less than the books, hinges given away that a van did not hold
-   * in the books, and remotes that somebody wants from a colleague.
+   * in the books, and a part that somebody wants from a colleague.
    */
   void handAround(Act office) {
     long giver = person("imre");
@@ -81,7 +81,16 @@ class DemoStores {
     handovers.ask(
         new Act(taker, Role.TECHNICIAN, office.at(), office.zone()),
         "demo-handover",
-        new HandoverForm(id("REM-4"), van, null, "2"));
+        new HandoverForm(carried(van), van, null, "1"));
+  }
+
+  /** A part of which a van has some to spare. */
+  private long carried(long van) {
+    return DemoCatalogue.PARTS.stream()
+        .map(this::id)
+        .filter(part -> stock.held(part, van).compareTo(BigDecimal.ONE) > 0)
+        .findFirst()
+        .orElseThrow();
   }
 
   private long person(String username) {
