@@ -48,7 +48,7 @@ class ScreenshotsTest {
     take(desk, "checked");
     picture(desk, "/books/1050", "books");
     picture(desk, "/parts-wanted", "parts-wanted");
-    picture(desk, "/stores?filter=hinge", "stores");
+    picture(desk, "/stores?which=below_zero", "stores");
     quoteEditor(desk);
     offer();
     frontDesk(desk);
