@@ -48,9 +48,12 @@ final class Statements {
         ExecuteListener.onExecuteStart(
             each -> {
               String sql = String.valueOf(each.sql());
-              // Whether the settings are still the same is looked up by the clock; whose session it
+              // Later work runs on threads without a name. Whether the settings are still the same
+              // is looked up by the clock; whose session it
               // is, beside the session itself, which is not counted either.
-              if (!sql.contains("settings_version") && !sql.startsWith(WHO_IT_IS)) {
+              if (!Thread.currentThread().getName().isEmpty()
+                  && !sql.contains("settings_version")
+                  && !sql.startsWith(WHO_IT_IS)) {
                 sent.computeIfAbsent(Thread.currentThread(), thread -> new ArrayList<>())
                     .add(text.apply(each));
               }

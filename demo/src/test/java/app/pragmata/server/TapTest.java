@@ -37,6 +37,7 @@ class TapTest {
             program.database(), () -> assertThat(gate.tap(step, form).status()).isEqualTo(200));
     assertThat(statements)
         .as("%s: %s", step, String.join("\n", statements))
+        .isNotEmpty()
         .hasSizeLessThanOrEqualTo(most);
   }
 
@@ -69,10 +70,10 @@ class TapTest {
   }
 
   @Test
-  void a_finish_takes_at_most_ten_statements() {
+  void a_finish_takes_one_more_for_what_its_kind_wants_to_be_there() {
     gate.onSite();
     gate.at("16:00");
-    tap("finish", Map.of("note", "Done."));
+    tap("finish", Map.of("note", "Done."), MOST_STATEMENTS + 1);
   }
 
   @Test
