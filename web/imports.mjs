@@ -24,6 +24,7 @@ const ORDER = [
   "calls",
   "planning",
   "partswanted",
+  "checklists",
   "field",
   "billing",
   "figures",

@@ -23,6 +23,7 @@ const JobPage = lazy(() => import("./sheet/JobPage"));
 const QuotePage = lazy(() => import("./quoting/QuotePage"));
 const CallerPage = lazy(() => import("./calls/CallerPage"));
 const NewCallerPage = lazy(() => import("./calls/NewCallerPage"));
+const ChecklistEditorPage = lazy(() => import("./checklists/ChecklistEditorPage"));
 const TalkEditorPage = lazy(() => import("./calls/TalkEditorPage"));
 const CustomersPage = lazy(() => import("./customers/CustomersPage"));
 const ImportPage = lazy(() => import("./importing/ImportPage"));
@@ -138,6 +139,7 @@ const router = createBrowserRouter([
               { path: "/to-dos", element: <ToDosPage /> },
               { path: "/parts-wanted", element: <PartsWantedPage /> },
               { path: "/stores", element: <StoresPage /> },
+              { path: "/checklists/:id?", element: <ChecklistEditorPage /> },
               { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
               { path: "/books/journal", element: <BooksPage /> },

@@ -396,6 +396,24 @@ export const queries = {
       queryKey: ["work", "fault-talk", kindId],
       queryFn: () => answer(client.GET("/api/fault-talks/{kindId}", { params: { path: { kindId } } })),
     }),
+  checklists: queryOptions({
+    queryKey: ["work", "checklists"],
+    queryFn: () => answer(client.GET("/api/checklists")),
+  }),
+  checklist: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "checklist", id],
+      queryFn: () => answer(client.GET("/api/checklists/{id}", { params: { path: { id } } })),
+    }),
+  checklistKinds: queryOptions({
+    queryKey: ["work", "checklist-kinds"],
+    queryFn: () => answer(client.GET("/api/checklist-kinds")),
+  }),
+  checklistsOfJob: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "checklists-of-job", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/checklists", { params: { path: { id } } })),
+    }),
   codes: queryOptions({
     queryKey: ["work", "codes"],
     queryFn: () => answer(client.GET("/api/codes")),

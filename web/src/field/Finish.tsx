@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { Signature } from "../kit/Signature";
+import { useChecklists } from "./Checklists";
 import { PhotoButton } from "./Photos";
 import { useKeptPhotos } from "./photoBox";
 import { SIGN_HERE } from "./signHere";
@@ -33,11 +34,14 @@ export function Finish({
   visit,
   submit,
   running,
+  goThrough,
   back,
 }: {
   visit: PocketVisit;
   submit: (said: Said) => void;
   running: boolean;
+  /** Opens the checklists. */
+  goThrough: () => void;
   back: () => void;
 }) {
   const [outcome, setOutcome] = useState<Outcome>("done");
@@ -67,7 +71,7 @@ export function Finish({
         });
       }}
     >
-      {done && <Wanted visit={visit} />}
+      {done && <Wanted visit={visit} goThrough={goThrough} />}
       <Choices
         legend="What came of it?"
         choices={Object.entries(OUTCOMES).map(([code, name]) => ({ code: code as Outcome, name }))}
@@ -142,8 +146,29 @@ export function Finish({
   );
 }
 
-/** A photo that must be there first, with a tap to it. */
-function Wanted({ visit }: { visit: PocketVisit }) {
+/** What must be there first, with a tap to it. */
+const Wanted = ({ visit, goThrough }: { visit: PocketVisit; goThrough: () => void }) => (
+  <>
+    <WantedAnswers visit={visit} goThrough={goThrough} />
+    <WantedPhoto visit={visit} />
+  </>
+);
+
+function WantedAnswers({ visit, goThrough }: { visit: PocketVisit; goThrough: () => void }) {
+  const { missing } = useChecklists(visit);
+  return (
+    missing.length > 0 && (
+      <div className="needs" role="status">
+        Not answered yet: {missing.map((item) => item.question).join("; ")}.
+        <Button className="tall" block onClick={goThrough}>
+          Go through the checklist
+        </Button>
+      </div>
+    )
+  );
+}
+
+function WantedPhoto({ visit }: { visit: PocketVisit }) {
   const { data } = useQuery(queries.photosOnSite(visit.visitId));
   const kept = useKeptPhotos().some((photo) => photo.visitId === visit.visitId && !photo.refusal);
   if (!visit.beforeFinish.includes("photo") || kept || (data && data.photos.length > 0)) {

@@ -15,13 +15,18 @@ import { sendPhotos, takePhotos } from "./photos";
 export function PhotoButton({
   visitId,
   words = "",
+  taken,
   partWantedId,
+  checklistItemId,
   label = "Take photos",
   of,
 }: {
   visitId: number;
   words?: string;
+  /** They are kept. */
+  taken?: () => void;
   partWantedId?: number;
+  checklistItemId?: number;
   label?: string;
   /** What it is of, for whoever does not see it. */
   of?: string;
@@ -30,11 +35,15 @@ export function PhotoButton({
   const queryClient = useQueryClient();
   const take = useAct(
     async (files: File[]) => {
-      await takePhotos(files, { personId: person.id, visitId, words, partWantedId });
+      await takePhotos(files, { personId: person.id, visitId, words, partWantedId, checklistItemId });
       void sendPhotos(person.id, queryClient);
       return files.length;
     },
-    { shown: true, said: (count) => ({ text: count === 1 ? "One photo kept." : `${count} photos kept.` }) },
+    {
+      shown: true,
+      done: taken,
+      said: (count) => ({ text: count === 1 ? "One photo kept." : `${count} photos kept.` }),
+    },
   );
   return (
     <label className={`file-button ${styles.take}`} aria-busy={take.running}>
@@ -100,7 +109,7 @@ export function Photos({ visit }: { visit: PocketVisit }) {
             value={words}
             onChange={(event) => setWords(event.target.value)}
           />
-          <PhotoButton visitId={visit.visitId} words={words} />
+          <PhotoButton visitId={visit.visitId} words={words} taken={() => setWords("")} />
         </div>
       )}
       {before.length > 0 && (

@@ -10,6 +10,7 @@ import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { visitAsTapped } from "./asTapped";
 import { Break } from "./Break";
+import { Checklists, ChecklistsSoFar, useChecklists } from "./Checklists";
 import { CrewTicks, type Ticked, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
 import { ExtraWork, ExtraWorkOffers } from "./ExtraWork";
@@ -37,7 +38,17 @@ type StepForm = {
   crewIds?: number[];
 };
 type Tap = { step: Taken; form: StepForm; panel: Panel };
-type Panel = "arrive" | "finish" | "parts" | "extra" | "money" | "wanted" | "late" | "hand-back" | undefined;
+type Panel =
+  | "arrive"
+  | "finish"
+  | "parts"
+  | "checklists"
+  | "extra"
+  | "money"
+  | "wanted"
+  | "late"
+  | "hand-back"
+  | undefined;
 
 const OVER = ["finished", "checked", "not_this_time", "called_off"];
 
@@ -63,6 +74,7 @@ export default function PocketVisit() {
   const ticked = useTicked(visit?.crew ?? [], visit?.responsible ?? false);
   const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
+  const [sendingPhotos, setSendingPhotos] = useState(false);
   const last = useRef<Tap>(undefined);
   const act = useTap({
     done: () => {
@@ -124,13 +136,15 @@ export default function PocketVisit() {
         ) : panel === "finish" ? (
           <Finish
             visit={visit}
-            running={act.running}
+            running={act.running || sendingPhotos}
             submit={async (form) => {
-              if (visit.beforeFinish.includes("photo")) {
-                await sendPhotos(person.id, queryClient);
+              if (wantsPhotos(visit)) {
+                setSendingPhotos(true);
+                await sendPhotos(person.id, queryClient).finally(() => setSendingPhotos(false));
               }
               take("finish", form);
             }}
+            goThrough={() => setPanel("checklists")}
             back={() => setPanel(undefined)}
           />
         ) : panel === "late" ? (
@@ -139,6 +153,8 @@ export default function PocketVisit() {
           <HandBack visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "parts" ? (
           <TakeParts visit={visit} back={() => setPanel(undefined)} />
+        ) : panel === "checklists" ? (
+          <Checklists visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "extra" ? (
           <ExtraWork visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "money" ? (
@@ -170,6 +186,11 @@ export default function PocketVisit() {
     </main>
   );
 }
+
+/** Whether it is not finished before its photos are sent. */
+const wantsPhotos = ({ beforeFinish, checklists }: Visit) =>
+  beforeFinish.includes("photo") ||
+  checklists.some(({ items }) => items.some(({ asks, required }) => required && asks === "photo"));
 
 /** The phone's own map opens it (RFC 5870). */
 const wayTo = ({ latitude, longitude, address }: Visit) =>
@@ -208,6 +229,7 @@ type NextProps = {
 
 function NextStep({ visit, take, open, running, ticked }: NextProps) {
   const since = useMinutesSince(visit.runningSince ?? undefined);
+  const checklists = useChecklists(visit);
   if (OVER.includes(visit.state)) {
     return (
       <p>
@@ -265,6 +287,11 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
         )}
         <Button onClick={() => open("parts")}>Add parts</Button>
         <Button onClick={() => open("extra")}>Extra work</Button>
+        {checklists.count > 0 && (
+          <Button onClick={() => open("checklists")}>
+            Checklist {checklists.answered} of {checklists.count}
+          </Button>
+        )}
         {visit.runningSince && <Break crewIds={ticked.crewIds} />}
       </div>
     </>
@@ -294,6 +321,7 @@ function Facts({ visit }: { visit: Visit }) {
         {visit.promised}
       </Fact>
       <MissingParts visit={visit} />
+      <ChecklistsSoFar visit={visit} />
       <Photos visit={visit} />
       <ExtraWorkOffers visit={visit} />
       <MoneyTakenSoFar visit={visit} />

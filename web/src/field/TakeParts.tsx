@@ -78,20 +78,27 @@ const use = (visitId: number, { partId, name, quantity }: Choice) => ({
 
 /** Several parts with one tap, each with its quantity. */
 function Several({ visitId, name, parts }: { visitId: number; name: string; parts: Choice[] }) {
-  const add = useTap({ said: `Added: ${parts.length} parts.` });
+  // Where one was refused, those before it are on the visit and are not added again.
+  const [added, setAdded] = useState<number[]>([]);
+  const left = parts.filter((part) => !added.includes(part.partId));
+  const add = useTap({
+    each: ({ form }) => setAdded((before) => [...before, Number(form.partId)]),
+    done: () => setAdded([]),
+    said: `Added: ${left.length} parts.`,
+  });
   return (
     <div className="part-choice">
       <span>
         <b>{name}</b>
-        <div className="soft small">{parts.map((part) => `${part.quantity} ${part.name}`).join(", ")}</div>
+        <div className="soft small">{left.map((part) => `${part.quantity} ${part.name}`).join(", ")}</div>
       </span>
       <Button
         className="tall"
         aria-label={`Add ${name}`}
         loading={add.running}
-        onClick={() => add.run(parts.map((part) => use(visitId, part)))}
+        onClick={() => add.run(left.map((part) => use(visitId, part)))}
       >
-        Add {parts.length}
+        Add {left.length}
       </Button>
     </div>
   );

@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { answer, client, withKey } from "../api/client";
 import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { ChecklistAnswers } from "../checklists/ChecklistAnswers";
 import { hours, time, timeOf, weekday } from "../format";
 import { Asking } from "../kit/Asking";
 import { Money, Quantity } from "../kit/figures";
@@ -38,6 +39,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
   const { data: parts } = useQuery(queries.partsWantedOfJob(job.id));
   const { data: signatures } = useQuery(queries.signatures(job.id));
   const { data: photos } = useQuery(queries.photosOfJob(job.id));
+  const { data: answered } = useQuery(queries.checklistsOfJob(job.id));
   const waitsForParts = parts?.some((part) => part.closedAt == null) ?? false;
   const running = job.billing.state === "unbilled" && job.state !== "called_off";
   const editable = running && mayRecord;
@@ -50,6 +52,12 @@ export function WorkSection({ job }: { job: JobSheet }) {
         <div key={visit.id}>
           <VisitBlock visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
           <Signed visit={visit} signature={signatures?.find((one) => one.visitId === visit.id)} />
+          <ChecklistAnswers
+            visitId={visit.id}
+            checklists={answered?.find((one) => one.visitId === visit.id)?.checklists ?? []}
+            photographed={new Set(photos?.map((photo) => photo.checklistItemId))}
+            editable={mayRecord}
+          />
           <VisitPhotos
             photos={photos?.filter((photo) => photo.visitId === visit.id) ?? []}
             editable={mayRecord}

@@ -1,4 +1,4 @@
-import type { Day, PocketVisit } from "../api/generated/schema";
+import type { AskedChecklist, Day, PocketVisit } from "../api/generated/schema";
 import { isWaiting, type KeptAct } from "./outbox";
 
 const minutesBetween = (from: string, to: string) =>
@@ -66,9 +66,28 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
           },
         ],
       };
+    case "answer_checklist":
+      return { ...visit, checklists: visit.checklists.map((checklist) => answered(checklist, act)) };
     default:
       return visit;
   }
+}
+
+function answered(checklist: AskedChecklist, act: KeptAct): AskedChecklist {
+  const given = {
+    id: 0,
+    version: 0,
+    answer: String(act.form.answer ?? ""),
+    doesNotApply: act.form.doesNotApply === true,
+    outOfLimits: act.form.word !== "" && act.form.doesNotApply !== true,
+    word: String(act.form.word ?? ""),
+    answeredAt: act.tappedAt,
+    answeredBy: "",
+  };
+  return {
+    ...checklist,
+    items: checklist.items.map((item) => (item.id === act.form.checklistItemId ? { ...item, given } : item)),
+  };
 }
 
 /** Whatever ran on the visit has ended. */

@@ -9,6 +9,8 @@ export type KeptPhoto = {
   picture: Blob;
   words: string;
   partWantedId?: number;
+  /** The question of a checklist that it answers. */
+  checklistItemId?: number;
   /** By the phone's clock. */
   takenAt: string;
   /** Whether it could not be sent when it was taken. */

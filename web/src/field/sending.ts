@@ -53,6 +53,8 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/unlisted-parts", plain));
     case "want_part":
       return answer(client.POST("/api/pocket/visits/{id}/missing-parts", plain));
+    case "answer_checklist":
+      return answer(client.POST("/api/pocket/visits/{id}/checklist-answers", plain));
     case "tell_late":
       return answer(client.POST("/api/pocket/visits/{id}/late", plain));
     case "hand_back":

@@ -13,6 +13,7 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   put_part_back: "Put a part back",
   note_unlisted_part: "Noted a part on no list",
   want_part: "Wanted a part",
+  answer_checklist: "Answered a checklist",
   tell_late: "Said to be late",
   hand_back: "Handed back",
 };

@@ -27,6 +27,8 @@ export function useTap(options: {
   /** The page goes on: it was taken, or it waits. */
   done?: () => void;
   refused?: (problem: Problem) => void;
+  /** One of several was taken, or waits; those after it may still be refused. */
+  each?: (tapped: Tapped) => void;
   said: string | ((tapped: Tapped) => Said);
 }) {
   const { person } = useSession();
@@ -36,6 +38,7 @@ export function useTap(options: {
       let sent: Sent;
       for (const [at, tapped] of all.entries()) {
         sent = await send(tapped, at === 0 ? key : `${key}-${at}`);
+        options.each?.(tapped);
       }
       return sent;
     },

@@ -44,6 +44,7 @@ const MORE: Choice[] = [
   },
   { kind: "go to", title: "Mail stand-in", detail: "what the demo mailed", to: "/mail-stand-in" },
   { kind: "go to", title: "Import", detail: "a list from another program", to: "/imports" },
+  { kind: "go to", title: "Checklists", detail: "what is gone through on site", to: "/checklists" },
   { kind: "go to", title: "Fault talks", detail: "what is asked on the phone", to: "/fault-talks" },
 ];
 const NEW_QUOTE: Choice = {

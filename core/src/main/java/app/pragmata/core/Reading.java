@@ -137,22 +137,36 @@ public final class Reading {
     return Integer.parseInt(typed);
   }
 
+  /**
+   * What an instrument shows, as typed: at most nine digits and three decimals; less than nothing
+   * too.
+   */
+  public static BigDecimal measured(String typed) {
+    String plain = typed.replace('\u2212', '-');
+    return number(plain, 3, "Enter what was measured, such as 380 or -2.5.");
+  }
+
   private static BigDecimal decimal(String typed, int decimals, String hint) {
+    BigDecimal value = number(typed, decimals, hint);
+    if (value.signum() < 0) {
+      throw new Unreadable(Rule.NEGATIVE, "It cannot be less than nothing. " + hint);
+    }
+    if (value.compareTo(new BigDecimal(100_000)) > 0) {
+      throw new Unreadable(Rule.TOO_LARGE, "More than 100,000. Check the figure.");
+    }
+    return value;
+  }
+
+  private static BigDecimal number(String typed, int decimals, String hint) {
     String plain = withoutThousandsCommas(typed.replace(" ", ""));
     if (!plain.matches("-?\\d{1,9}(\\.\\d{1,6})?")) {
       throw new Unreadable(Rule.UNREADABLE, "“" + abridged(typed) + "” is not a number. " + hint);
     }
     BigDecimal value = new BigDecimal(plain);
-    if (value.signum() < 0) {
-      throw new Unreadable(Rule.NEGATIVE, "It cannot be less than nothing. " + hint);
-    }
     if (value.stripTrailingZeros().scale() > decimals) {
       throw new Unreadable(
           Rule.UNREADABLE,
           "At most " + decimals + " decimal" + (decimals == 1 ? "" : "s") + ". " + hint);
-    }
-    if (value.compareTo(new BigDecimal(100_000)) > 0) {
-      throw new Unreadable(Rule.TOO_LARGE, "More than 100,000. Check the figure.");
     }
     return value;
   }

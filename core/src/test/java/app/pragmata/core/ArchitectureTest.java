@@ -36,6 +36,7 @@ class ArchitectureTest {
           "calls",
           "planning",
           "partswanted",
+          "checklists",
           "field",
           "costing",
           "billing");

@@ -34,6 +34,7 @@ public class DemoCompany {
   private final DemoBills bills;
   private final DemoPlanner planner;
   private final DemoPartsWanted partsWanted;
+  private final DemoChecklists checklists;
   private final DemoHours hours;
   private final DemoStores stores;
   private final SearchEntries search;
@@ -52,6 +53,7 @@ public class DemoCompany {
       DemoBills bills,
       DemoPlanner planner,
       DemoPartsWanted partsWanted,
+      DemoChecklists checklists,
       DemoHours hours,
       DemoStores stores,
       SearchEntries search,
@@ -68,6 +70,7 @@ public class DemoCompany {
     this.bills = bills;
     this.planner = planner;
     this.partsWanted = partsWanted;
+    this.checklists = checklists;
     this.hours = hours;
     this.stores = stores;
     this.search = search;
@@ -110,6 +113,7 @@ public class DemoCompany {
           var act = new Act(work.officeManager(), Role.OFFICE, now, zone);
           planner.leaveWork(act);
           partsWanted.want(act);
+          checklists.fill(act);
           hours.fill(act);
           stores.handAround(act);
           search.recompute();

@@ -52,6 +52,7 @@ class ArchitectureTest {
           "calls",
           "planning",
           "partswanted",
+          "checklists",
           "field",
           "telling",
           "billing",

@@ -10,7 +10,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.stream.IntStream;
 import org.apache.pdfbox.Loader;
-import org.apache.pdfbox.text.PDFTextStripper;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -30,15 +29,12 @@ class JobSheetsTest {
     return "?from=" + gate.day() + more;
   }
 
-  private String pages(String more) throws IOException {
-    byte[] pdf = gate.office().bytes("/api/job-sheets/pdf" + asked(more));
-    try (var document = Loader.loadPDF(pdf)) {
-      return new PDFTextStripper().getText(document);
-    }
+  private String pages(String more) {
+    return PrintedText.of(gate.office().bytes("/api/job-sheets/pdf" + asked(more)));
   }
 
   @Test
-  void a_round_and_a_sheet_say_where_to_go_and_what_to_do() throws IOException {
+  void a_round_and_a_sheet_say_where_to_go_and_what_to_do() {
     String pages = pages("");
     assertThat(pages)
         .contains("Piet Osei, " + gate.day().getDayOfMonth())
@@ -72,7 +68,7 @@ class JobSheetsTest {
   }
 
   @Test
-  void what_was_here_before_is_earlier_than_the_sheet() throws IOException {
+  void what_was_here_before_is_earlier_than_the_sheet() {
     gate = new SwingGate(program, "tobias").finished();
     String day = DateTimeFormatter.ofPattern("d MMMM uuuu", Locale.UK).format(gate.day());
     List<String> sheets = List.of(pages("").split("Here before", -1));

@@ -124,6 +124,9 @@ public enum Phrase {
   REPORT_DRIVE,
   REPORT_PARTS,
   REPORT_DONE,
+  REPORT_YES,
+  REPORT_NO,
+  REPORT_DOES_NOT_APPLY,
   /** Who signed, and when. */
   REPORT_SIGNED,
   /** For a job's number. */

@@ -39,7 +39,14 @@ public record LateTap(
       case ARRIVE -> running.starts == TimeEntry.Kind.DRIVE;
       case PAUSE -> running.starts == TimeEntry.Kind.LABOUR;
       case FINISH, STOP_CLOCK -> true;
-      case USE_PART, PUT_PART_BACK, NOTE_UNLISTED_PART, WANT_PART, TELL_LATE, HAND_BACK -> false;
+      case USE_PART,
+          PUT_PART_BACK,
+          NOTE_UNLISTED_PART,
+          WANT_PART,
+          ANSWER_CHECKLIST,
+          TELL_LATE,
+          HAND_BACK ->
+          false;
     };
   }
 }

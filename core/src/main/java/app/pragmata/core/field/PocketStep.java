@@ -15,6 +15,7 @@ public enum PocketStep implements Coded {
   PUT_PART_BACK,
   NOTE_UNLISTED_PART,
   WANT_PART,
+  ANSWER_CHECKLIST,
   TELL_LATE,
   HAND_BACK;
 

@@ -33,6 +33,8 @@ enum Move {
   MONEY_ON_SITE(2, OnSiteMoves::money),
   EXTRA_WORK_ON_SITE(4, OnSiteMoves::extraWork),
   UNLISTED_PART(4, WorkMoves::unlistedPart),
+  WRITE_CHECKLIST(2, ChecklistMoves::write),
+  ANSWER_CHECKLIST(4, ChecklistMoves::answer),
   ADD_PART(5, WorkMoves::partOnSite),
   CORRECT_PART(2, WorkMoves::correctPart),
   REMOVE_PART(1, WorkMoves::removePart),

@@ -11,6 +11,8 @@ import app.pragmata.core.field.Tap;
 import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.server.checklists.VisitChecklists;
+import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.LockedVisit;
@@ -87,6 +89,7 @@ public class FieldService {
   private final PartsUsed parts;
   private final BeforeFinish captures;
   private final PartsWanted wanted;
+  private final VisitChecklists checklists;
   private final PlanningService planning;
   private final VisitSignatures signatures;
   private final ToDoService toDos;
@@ -100,6 +103,7 @@ public class FieldService {
       PartsUsed parts,
       BeforeFinish captures,
       PartsWanted wanted,
+      VisitChecklists checklists,
       PlanningService planning,
       VisitSignatures signatures,
       ToDoService toDos,
@@ -111,6 +115,7 @@ public class FieldService {
     this.parts = parts;
     this.captures = captures;
     this.wanted = wanted;
+    this.checklists = checklists;
     this.planning = planning;
     this.signatures = signatures;
     this.toDos = toDos;
@@ -157,7 +162,7 @@ public class FieldService {
                 "No work or part is recorded on this visit yet. Start work first, or say why nothing came of it.");
           }
           if (said.outcome() == VisitOutcome.DONE) {
-            captures.require(locked, said);
+            captures.require(act, locked, said);
           }
           finish(act, locked, onSite.finish(), said, moment);
         });
@@ -322,6 +327,20 @@ public class FieldService {
           long id = parts.add(act, JobEvent.PART_USED, locked, partId, quantity);
           wanted.noteUse(act, locked.job(), partId, quantity, id);
           return id;
+        });
+  }
+
+  /** Answers a question of a checklist; gives the answer's id. */
+  public long answerChecklist(Act act, @Nullable String key, long visitId, AnswerForm form) {
+    return repeats.once(
+        act,
+        key,
+        "answer checklist",
+        visitId + " " + form,
+        () -> {
+          LockedVisit locked = lockOwn(act, visitId);
+          OwnVisit.requireOnSite(locked);
+          return checklists.answer(act, locked, form, "");
         });
   }
 

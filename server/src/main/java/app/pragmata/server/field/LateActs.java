@@ -191,7 +191,14 @@ class LateActs {
   private static boolean isTimed(PocketStep step) {
     return switch (step) {
       case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
-      case USE_PART, PUT_PART_BACK, NOTE_UNLISTED_PART, WANT_PART, TELL_LATE, HAND_BACK -> false;
+      case USE_PART,
+          PUT_PART_BACK,
+          NOTE_UNLISTED_PART,
+          WANT_PART,
+          ANSWER_CHECKLIST,
+          TELL_LATE,
+          HAND_BACK ->
+          false;
     };
   }
 

@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.CHECKLIST_ITEM;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART;
@@ -10,6 +11,7 @@ import static org.jooq.Records.mapping;
 import app.pragmata.core.field.PocketStep;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
@@ -210,6 +212,13 @@ class LateActsApi {
         WantForm form = late.form(row, WantForm.class);
         yield words(form.quantity(), partName(form.partId()), form.words());
       }
+      case ANSWER_CHECKLIST -> {
+        AnswerForm form = late.form(row, AnswerForm.class);
+        yield words(
+            question(form.checklistItemId()),
+            form.doesNotApply() ? "does not apply" : form.answer(),
+            form.word());
+      }
       case TELL_LATE -> words(late.form(row, LateForm.class).late());
       case HAND_BACK -> words(late.form(row, HandBackForm.class).reason());
       default -> "";
@@ -224,6 +233,12 @@ class LateActsApi {
 
   private @Nullable String partName(@Nullable Long id) {
     return id == null ? null : database.fetchValue(PART.NAME, PART.ID.eq(id));
+  }
+
+  private @Nullable String question(@Nullable Long id) {
+    return id == null
+        ? null
+        : database.fetchValue(CHECKLIST_ITEM.QUESTION, CHECKLIST_ITEM.ID.eq(id));
   }
 
   private static LateStretch stretch(Act act, LateWork.OfPerson one, Map<Long, String> names) {

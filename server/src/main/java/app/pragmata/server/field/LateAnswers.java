@@ -14,6 +14,8 @@ import app.pragmata.core.field.LateTime;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.people.Role;
+import app.pragmata.server.checklists.VisitChecklists;
+import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.PartForm;
@@ -74,6 +76,7 @@ class LateAnswers {
   private final FieldService field;
   private final UnlistedParts unlisted;
   private final PartsWanted wanted;
+  private final VisitChecklists checklists;
   private final PlanningService planning;
   private final VisitStore visits;
   private final CompanyStore companies;
@@ -88,6 +91,7 @@ class LateAnswers {
       FieldService field,
       UnlistedParts unlisted,
       PartsWanted wanted,
+      VisitChecklists checklists,
       PlanningService planning,
       VisitStore visits,
       CompanyStore companies,
@@ -100,6 +104,7 @@ class LateAnswers {
     this.field = field;
     this.unlisted = unlisted;
     this.wanted = wanted;
+    this.checklists = checklists;
     this.planning = planning;
     this.visits = visits;
     this.companies = companies;
@@ -176,6 +181,12 @@ class LateAnswers {
                 technician,
                 visits.lock(visitId == null ? first.getVisitId() : visitId),
                 late.form(row, WantForm.class));
+        case ANSWER_CHECKLIST ->
+            checklists.answer(
+                technician,
+                visits.lock(visitId == null ? first.getVisitId() : visitId),
+                late.form(row, AnswerForm.class),
+                reason);
         case FINISH -> {
           if (finishes) {
             finish(technician, Objects.requireNonNull(visitId), row);

@@ -3,6 +3,7 @@ package app.pragmata.server.field;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.PocketStep;
+import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
@@ -67,6 +68,7 @@ class LateStep {
           case PUT_PART_BACK -> UseForm.class;
           case NOTE_UNLISTED_PART -> UnlistedPartForm.class;
           case WANT_PART -> WantForm.class;
+          case ANSWER_CHECKLIST -> AnswerForm.class;
           case TELL_LATE -> LateForm.class;
           case HAND_BACK -> HandBackForm.class;
         };
@@ -90,6 +92,8 @@ class LateStep {
       case NOTE_UNLISTED_PART ->
           unlisted.note(act, key, visitId, read(form, UnlistedPartForm.class));
       case WANT_PART -> service.wantPart(act, key, visitId, read(form, WantForm.class));
+      case ANSWER_CHECKLIST ->
+          service.answerChecklist(act, key, visitId, read(form, AnswerForm.class));
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));
       case HAND_BACK -> service.handBack(act, key, visitId, read(form, HandBackForm.class));
       case START_CLOCK, STOP_CLOCK -> throw new IllegalArgumentException(step.code());

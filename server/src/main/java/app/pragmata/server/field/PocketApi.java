@@ -40,6 +40,7 @@ import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.partswanted.PartWantedState;
+import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.jobs.OwnHours;
@@ -173,6 +174,7 @@ class PocketApi {
    * @param lateMinutes how much later than planned one has said to come; null for as planned
    * @param responsible whether finishing it is up to this person
    * @param beforeFinish what must be there before it is finished
+   * @param checklists what is gone through on it
    * @param runningSince null while no clock of this person runs
    * @param labourMinutes this person's own, as are the drive and the miles
    */
@@ -219,7 +221,8 @@ class PocketApi {
       List<EarlierVisit> earlier,
       @Nullable String causeCode,
       List<Cause> causes,
-      List<Capture> beforeFinish) {}
+      List<Capture> beforeFinish,
+      List<AskedChecklist> checklists) {}
 
   /** Why something can be wrong; none are offered on a job without a fault. */
   record Cause(String code, String name) {}
@@ -562,6 +565,7 @@ class PocketApi {
     Field<List<SuggestedMiles.Stored>> whereLast =
         SuggestedMiles.whereLast(act.personId(), act.today());
     Field<Boolean> seesPrices = seesPrices(act);
+    Field<List<AskedChecklist>> checklists = AskedChecklist.ofVisit(act.zone());
     var row =
         database
             .select(
@@ -584,7 +588,8 @@ class PocketApi {
                 elsewhere,
                 whereLast,
                 seesPrices,
-                BeforeFinish.WANTED)
+                BeforeFinish.WANTED,
+                checklists)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -657,7 +662,8 @@ class PocketApi {
         row.get(earlier),
         job.getCauseCode(),
         job.getFaultCode() == null ? List.of() : row.get(causes),
-        row.get(BeforeFinish.WANTED));
+        row.get(BeforeFinish.WANTED),
+        row.get(checklists));
   }
 
   private static Field<List<UnlistedPartOnVisit>> unlistedParts() {

@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AtVersion;
@@ -133,6 +134,17 @@ class PocketStepsApi {
       @PathVariable long id,
       @RequestBody WantForm form) {
     service.wantPart(act, key, id, form);
+    return pocket.getPocketVisit(act, id);
+  }
+
+  /** Answers a question of a checklist, or answers it anew. */
+  @PostMapping("/api/pocket/visits/{id}/checklist-answers")
+  PocketApi.PocketVisit answerChecklist(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody AnswerForm form) {
+    service.answerChecklist(act, key, id, form);
     return pocket.getPocketVisit(act, id);
   }
 

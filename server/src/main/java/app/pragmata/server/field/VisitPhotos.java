@@ -18,6 +18,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.field.Tap;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.people.Role;
+import app.pragmata.server.checklists.VisitChecklists;
 import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.generated.tables.records.VisitPhotoRecord;
 import app.pragmata.server.jobs.LockedVisit;
@@ -32,6 +33,7 @@ import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Objects;
+import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -51,12 +53,14 @@ class VisitPhotos {
    *
    * @param words what it shows; may be empty
    * @param partWantedId the part wanted that it shows; null for none
+   * @param checklistItemId the question of a checklist that it answers; null for none
    * @param takenAt by the phone's clock; null is now
    * @param sentAt when the phone sent it, so that its clock need not be right
    */
   record PhotoNote(
       @Nullable String words,
       @Nullable Long partWantedId,
+      @Nullable Long checklistItemId,
       @Nullable Instant takenAt,
       @Nullable Instant sentAt) {}
 
@@ -67,6 +71,7 @@ class VisitPhotos {
       long visitId,
       String words,
       @Nullable Long partWantedId,
+      @Nullable Long checklistItemId,
       LocalDateTime takenAt,
       String takenBy) {}
 
@@ -78,12 +83,19 @@ class VisitPhotos {
 
   private final DSLContext database;
   private final VisitStore visits;
+  private final VisitChecklists checklists;
   private final RepeatableRequests repeats;
   private final Events events;
 
-  VisitPhotos(DSLContext database, VisitStore visits, RepeatableRequests repeats, Events events) {
+  VisitPhotos(
+      DSLContext database,
+      VisitStore visits,
+      VisitChecklists checklists,
+      RepeatableRequests repeats,
+      Events events) {
     this.database = database;
     this.visits = visits;
+    this.checklists = checklists;
     this.repeats = repeats;
     this.events = events;
   }
@@ -112,6 +124,7 @@ class VisitPhotos {
             reading.fault(
                 "partWantedId", Rule.NOT_FOUND, "There is no such part wanted on this job.");
           }
+          checklists.begin(reading, visit, "checklistItemId", note.checklistItemId());
           reading.refuseIfFaulty();
           if (count(visitId) >= MOST) {
             throw new Refused(
@@ -122,6 +135,7 @@ class VisitPhotos {
           row.setVisitId(visitId);
           row.setWords(words);
           row.setPartWantedId(note.partWantedId());
+          row.setChecklistItemId(note.checklistItemId());
           row.setTakenAt(Tap.moment(note.takenAt(), note.sentAt(), act.at()));
           row.setTakenBy(act.personId());
           row.setKeptAt(act.at());
@@ -146,6 +160,16 @@ class VisitPhotos {
   int count(long visitId) {
     return database.fetchCount(
         VISIT_PHOTO, VISIT_PHOTO.VISIT_ID.eq(visitId).and(VISIT_PHOTO.REMOVED_AT.isNull()));
+  }
+
+  /** Which questions of checklists the photos of a visit answer. */
+  Set<Long> answers(long visitId) {
+    return database
+        .select(VISIT_PHOTO.CHECKLIST_ITEM_ID)
+        .from(VISIT_PHOTO)
+        .where(VISIT_PHOTO.VISIT_ID.eq(visitId).and(VISIT_PHOTO.REMOVED_AT.isNull()))
+        .and(VISIT_PHOTO.CHECKLIST_ITEM_ID.isNotNull())
+        .fetchSet(VISIT_PHOTO.CHECKLIST_ITEM_ID);
   }
 
   /**
@@ -288,6 +312,7 @@ class VisitPhotos {
                   row.getVisitId(),
                   row.getWords(),
                   row.getPartWantedId(),
+                  row.getChecklistItemId(),
                   LocalDateTime.ofInstant(row.getTakenAt(), act.zone()),
                   Objects.requireNonNull(found.get(PERSON.NAME)));
             });

@@ -3,10 +3,14 @@ package app.pragmata.server.field;
 import static app.pragmata.server.printing.PdfPrinter.text;
 
 import app.pragmata.core.Decimal;
+import app.pragmata.core.checklists.Asks;
 import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.server.checklists.AskedChecklist;
+import app.pragmata.server.checklists.AskedChecklist.AskedItem;
+import app.pragmata.server.checklists.AskedChecklist.GivenAnswer;
 import app.pragmata.server.field.VisitSignatures.VisitSignature;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -18,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * What was done on a visit, for its customer: no cost, wage or margin, and no prices.
  *
  * @param note what was done, in the technician's words
+ * @param checklists those that were gone through
  * @param signature null where nobody has signed
  */
 record VisitReport(
@@ -30,6 +35,7 @@ record VisitReport(
     String note,
     List<ReportTime> times,
     List<ReportPart> parts,
+    List<AskedChecklist> checklists,
     @Nullable VisitSignature signature) {
 
   /** What somebody's clocks of one kind come to. */
@@ -95,10 +101,34 @@ record VisitReport(
       }
       page.append("</table>");
     }
+    for (AskedChecklist checklist : checklists) {
+      answers(page, wording, checklist);
+    }
     if (signature != null) {
       signed(page, wording, zone, signature);
     }
     return page.append("</body></html>").toString();
+  }
+
+  /** What was answered; not what nobody answered, nor the words for the office. */
+  private static void answers(StringBuilder page, Wording wording, AskedChecklist checklist) {
+    page.append("<h2>%s</h2><table>".formatted(text(checklist.name())));
+    for (AskedItem item : checklist.items()) {
+      GivenAnswer given = item.given();
+      if (given != null) {
+        row(page, item.question(), answer(wording, item, given));
+      }
+    }
+    page.append("</table>");
+  }
+
+  private static String answer(Wording wording, AskedItem item, GivenAnswer given) {
+    if (given.doesNotApply()) {
+      return wording.say(Phrase.REPORT_DOES_NOT_APPLY);
+    }
+    return item.asks() == Asks.Code.YES_NO
+        ? wording.say(given.answer().equals("yes") ? Phrase.REPORT_YES : Phrase.REPORT_NO)
+        : (given.answer() + " " + item.unit()).strip();
   }
 
   private static void heading(StringBuilder page, Wording wording, Phrase phrase) {

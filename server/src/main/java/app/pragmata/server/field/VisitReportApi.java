@@ -14,6 +14,7 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.VisitReport.ReportPart;
 import app.pragmata.server.field.VisitReport.ReportTime;
@@ -24,6 +25,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Records;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -59,7 +61,10 @@ class VisitReportApi {
     return signatures.list(id);
   }
 
-  /** What was done on a visit as a page for its customer (PDF): times, parts, signature. */
+  /**
+   * What was done on a visit as a page for its customer (PDF): times, parts, what was measured,
+   * signature.
+   */
   @GetMapping("/api/visits/{id}/report")
   ResponseEntity<byte[]> printVisitReport(@PathVariable long id) {
     Wording wording = companies.getCompany().wording();
@@ -74,6 +79,7 @@ class VisitReportApi {
   }
 
   private VisitReport report(long visitId) {
+    Field<List<AskedChecklist>> checklists = AskedChecklist.ofVisit(companies.getZone());
     var row =
         database
             .select(
@@ -84,7 +90,8 @@ class VisitReportApi {
                 JOB.TITLE,
                 CUSTOMER.NAME,
                 SITE.NAME,
-                SITE.ADDRESS)
+                SITE.ADDRESS,
+                checklists)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -116,7 +123,12 @@ class VisitReportApi {
             .where(VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()))
             .orderBy(VISIT_PART.ID)
             .fetch(Records.mapping(ReportPart::new)),
+        row.value9().stream().filter(VisitReportApi::isAnswered).toList(),
         signatures.find(row.value1(), visitId).orElse(null));
+  }
+
+  private static boolean isAnswered(AskedChecklist checklist) {
+    return checklist.items().stream().anyMatch(item -> item.given() != null);
   }
 
   /** Minutes by person and kind, in the order in which they began. */

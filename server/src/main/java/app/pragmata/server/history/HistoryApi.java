@@ -6,6 +6,7 @@ import static org.jooq.impl.DSL.noCondition;
 
 import app.pragmata.server.billing.BillingEvent;
 import app.pragmata.server.calls.CallEvent;
+import app.pragmata.server.checklists.ChecklistEvent;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.field.FieldEvent;
@@ -54,6 +55,7 @@ class HistoryApi {
       List.of(
           BillingEvent.class,
           CallEvent.class,
+          ChecklistEvent.class,
           CompanyEvent.class,
           CustomerEvent.class,
           FieldEvent.class,

@@ -90,6 +90,8 @@ create table visit_photo (
   version integer not null default 1,
   visit_id bigint not null references visit,
   part_wanted_id bigint references part_wanted,
+  -- The question of a checklist that it answers.
+  checklist_item_id bigint references checklist_item,
   words text not null default '',
   taken_at timestamptz not null,
   taken_by bigint not null references person,
@@ -98,6 +100,7 @@ create table visit_photo (
 );
 create index on visit_photo (visit_id);
 create index on visit_photo (part_wanted_id) where part_wanted_id is not null;
+create index on visit_photo (checklist_item_id) where checklist_item_id is not null;
 create index on visit_photo (taken_by);
 
 -- The picture itself, as JPEG that the program wrote: as it is looked at, and as it stands in a list.
