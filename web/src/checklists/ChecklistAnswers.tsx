@@ -20,8 +20,18 @@ export const ChecklistAnswers = ({
   editable: boolean;
 }) =>
   checklists.map((checklist) => (
-    <section key={checklist.checklistId} className={styles.answers} aria-label={checklist.name}>
-      <h4>{checklist.name}</h4>
+    <details
+      key={checklist.checklistId}
+      className={styles.answers}
+      open={checklist.items.some((item) => item.given?.outOfLimits)}
+    >
+      <summary>
+        {checklist.name}{" "}
+        <span className="soft small">
+          {checklist.items.filter((item) => item.given || photographed.has(item.id)).length} of{" "}
+          {checklist.items.length} answered
+        </span>
+      </summary>
       <dl>
         {checklist.items.map((item) => (
           <Answered
@@ -33,7 +43,7 @@ export const ChecklistAnswers = ({
           />
         ))}
       </dl>
-    </section>
+    </details>
   ));
 
 function Answered({

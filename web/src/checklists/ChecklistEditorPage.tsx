@@ -159,12 +159,12 @@ function Editor({ list }: { list: ChecklistSheet }) {
           {problem && problem.faults.length === 0 && <p className="fault">{problem.message}</p>}
           {fault("/items")}
           <div className={styles.kinds}>
-            <label>
+            <label className={styles.named}>
               Name
               <Input value={draft.name} onChange={(event) => change({ name: event.target.value })} />
               {fault("/name")}
             </label>
-            <label>
+            <label className={styles.named}>
               On jobs of the kind
               <Select
                 allowClear
@@ -175,7 +175,7 @@ function Editor({ list }: { list: ChecklistSheet }) {
               />
               {fault("/kindOfJobId")}
             </label>
-            <label>
+            <label className={styles.named}>
               At equipment of the kind
               <Select
                 allowClear

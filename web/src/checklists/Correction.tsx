@@ -56,10 +56,15 @@ export function Correction({
           options={choices.map((choice) => ({ value: choice, label: headline(choice) }))}
         />
       ) : (
-        <TextField form={form} name="answer" label={`Answer ${limits(item)}`.trim()} width={130} />
+        <TextField
+          form={form}
+          name="answer"
+          label={["Answer", limits(item)].filter(Boolean).join(", ")}
+          width={130}
+        />
       )}
       <TickField form={form} name="doesNotApply" label="Does not apply" />
-      <TextField form={form} name="word" label="Word" placeholder="what was done about it" />
+      <TextField form={form} name="word" label="What was done about it" />
       <TextField form={form} name="reason" label="Why" placeholder="why it is put right" />
     </InlineForm>
   );

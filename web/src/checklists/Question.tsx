@@ -94,24 +94,30 @@ function Details({ item, name, put }: { item: TypedItem; name: string; put: (ite
   if (item.asks === "measurement") {
     return (
       <>
-        <Input
-          aria-label={`Least of ${name}`}
-          placeholder="at least"
-          value={item.least ?? ""}
-          onChange={(event) => put({ ...item, least: event.target.value })}
-        />
-        <Input
-          aria-label={`Most of ${name}`}
-          placeholder="at most"
-          value={item.most ?? ""}
-          onChange={(event) => put({ ...item, most: event.target.value })}
-        />
-        <Input
-          aria-label={`Unit of ${name}`}
-          placeholder="unit"
-          value={item.unit ?? ""}
-          onChange={(event) => put({ ...item, unit: event.target.value })}
-        />
+        <label className={styles.limit}>
+          at least
+          <Input
+            aria-label={`Least of ${name}`}
+            value={item.least ?? ""}
+            onChange={(event) => put({ ...item, least: event.target.value })}
+          />
+        </label>
+        <label className={styles.limit}>
+          at most
+          <Input
+            aria-label={`Most of ${name}`}
+            value={item.most ?? ""}
+            onChange={(event) => put({ ...item, most: event.target.value })}
+          />
+        </label>
+        <label className={styles.limit}>
+          unit
+          <Input
+            aria-label={`Unit of ${name}`}
+            value={item.unit ?? ""}
+            onChange={(event) => put({ ...item, unit: event.target.value })}
+          />
+        </label>
       </>
     );
   }

@@ -43,7 +43,7 @@ export function Checklists({ visit, back }: { visit: PocketVisit; back: () => vo
         <div key={checklist.checklistId} className={styles.list}>
           <h2>
             {checklist.name}
-            <span className="soft small">
+            <span className={`soft small ${styles.count}`}>
               {checklist.items.filter((item) => !isOpen(item)).length} of {checklist.items.length}
             </span>
           </h2>
@@ -66,7 +66,6 @@ function Item({ visitId, item, open }: { visitId: number; item: AskedItem; open:
   return (
     <fieldset className={styles.item}>
       <legend>{item.question}</legend>
-      <div className={`soft small ${styles.about}`}>{about(item)}</div>
       {asking ? (
         <Asked visitId={visitId} item={item} answered={() => setChanging(false)} />
       ) : (
@@ -103,9 +102,9 @@ function Item({ visitId, item, open }: { visitId: number; item: AskedItem; open:
 
 const about = (item: AskedItem): string =>
   [
-    item.required && "asked for before the end",
     limits(item),
     item.before && `${said(item, item.before)} on ${day(item.before.day)}`,
+    !item.required && "may be left out",
   ]
     .filter(Boolean)
     .join(" · ");
@@ -152,6 +151,19 @@ function Asked({ visitId, item, answered }: { visitId: number; item: AskedItem; 
   };
   return (
     <>
+      <div className={styles.about}>
+        <span className="soft small">{about(item)}</span>
+        {!pending && (
+          <button
+            type="button"
+            className={`plain ${styles.pass}`}
+            aria-label={`Does not apply: ${item.question}`}
+            onClick={() => setPending({ answer: "", doesNotApply: true })}
+          >
+            does not apply
+          </button>
+        )}
+      </div>
       {pending ? (
         <Word
           legend={
@@ -166,13 +178,7 @@ function Asked({ visitId, item, answered }: { visitId: number; item: AskedItem; 
           back={() => setPending(undefined)}
         />
       ) : (
-        <Answers
-          item={item}
-          visitId={visitId}
-          choose={choose}
-          running={send.running}
-          pass={() => setPending({ answer: "", doesNotApply: true })}
-        />
+        <Answers item={item} visitId={visitId} choose={choose} running={send.running} />
       )}
       {fault && (
         <p className="fault" role="alert">
@@ -188,26 +194,14 @@ function Answers({
   visitId,
   choose,
   running,
-  pass,
 }: {
   item: AskedItem;
   visitId: number;
   choose: (answer: string) => void;
   running: boolean;
-  pass: () => void;
 }) {
-  const none = (
-    <Button className="tall" type="text" aria-label={`Does not apply: ${item.question}`} onClick={pass}>
-      Does not apply
-    </Button>
-  );
   if (item.asks === "measurement" || item.asks === "text") {
-    return (
-      <>
-        <Typed item={item} choose={choose} running={running} />
-        {none}
-      </>
-    );
+    return <Typed item={item} choose={choose} running={running} />;
   }
   const choices = item.asks === "yes_no" ? ["yes", "no"] : item.choices;
   return (
@@ -234,7 +228,6 @@ function Answers({
           </Button>
         ))
       )}
-      {none}
     </div>
   );
 }

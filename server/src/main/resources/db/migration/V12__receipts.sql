@@ -32,7 +32,12 @@ create index on receivable_job (job_id);
 -- A payment by card from the moment it was asked for, whatever becomes of the answer.
 create table card_payment (
   id bigint generated always as identity primary key,
-  quote_id bigint not null references quote,
+  -- What is paid: a quote by its customer, or a job on site by whoever takes the card.
+  quote_id bigint references quote,
+  job_id bigint references job,
+  asked_by bigint references person,
+  -- Where a receipt goes once the money is taken; empty for nowhere.
+  receipt_to text not null default '',
   reference text not null unique,
   amount_minor bigint not null check (amount_minor > 0),
   state text not null check (state in ('asked', 'taken', 'declined', 'not_taken')),
@@ -40,10 +45,16 @@ create table card_payment (
   answered_at timestamptz,
   -- When the office was told that nobody knows what became of it.
   told_at timestamptz,
+  check (num_nonnulls(quote_id, job_id) = 1),
+  check ((job_id is null) = (asked_by is null)),
   check ((state = 'asked') = (answered_at is null))
 );
 -- One payment of a quote at a time: the next may begin only when the last is known to have failed.
 create unique index card_payment_one_at_a_time on card_payment (quote_id) where state in ('asked', 'taken');
+-- A job may be paid in several parts, one after the other.
+create unique index card_payment_of_job_one_at_a_time on card_payment (job_id) where state = 'asked';
+create index on card_payment (job_id) where job_id is not null;
+create index on card_payment (asked_by) where asked_by is not null;
 
 -- Money of a customer that came in.
 create table receipt (

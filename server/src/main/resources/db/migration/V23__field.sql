@@ -84,6 +84,19 @@ create table visit_signature (
   signed_at timestamptz not null
 );
 
+-- Money that a customer said on site they would send.
+create table transfer_promise (
+  id bigint generated always as identity primary key,
+  visit_id bigint not null references visit,
+  amount_minor bigint not null check (amount_minor > 0),
+  promised_at timestamptz not null,
+  promised_to bigint not null references person,
+  to_do_id bigint not null references to_do
+);
+create index on transfer_promise (visit_id);
+create index on transfer_promise (promised_to);
+create index on transfer_promise (to_do_id);
+
 -- A photo of a visit; what is taken off stays.
 create table visit_photo (
   id bigint generated always as identity primary key,

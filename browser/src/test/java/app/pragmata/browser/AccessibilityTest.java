@@ -30,6 +30,7 @@ class AccessibilityTest {
         "/customers/4",
         "/customers?sort=owed",
         "/customers/new?said=01632%20960121",
+        "/checklists/1",
         "/fault-talks/1",
         "/imports",
         "/to-dos?whose=all",
@@ -84,6 +85,12 @@ class AccessibilityTest {
     phone.navigate("/pocket/" + gate.visit());
     phone.locator(".big").waitFor();
     assertThat(seriousViolations(phone)).isEmpty();
+    for (String panel : List.of("Extra work", "Take money", "Add parts", "Part wanted")) {
+      phone.navigate("/pocket/" + gate.visit());
+      phone.getByText(panel, new Page.GetByTextOptions().setExact(true)).click();
+      phone.locator(".body form, .body section").first().waitFor();
+      assertThat(seriousViolations(phone)).as(panel).isEmpty();
+    }
     phone.navigate("/pocket/week/" + gate.monday());
     phone.locator("[data-day] form, [data-day] button").first().waitFor();
     assertThat(seriousViolations(phone)).isEmpty();
@@ -94,7 +101,7 @@ class AccessibilityTest {
     gate.tap("finish", java.util.Map.of());
   }
 
-  private static List<String> seriousViolations(Page page) {
+  static List<String> seriousViolations(Page page) {
     return new AxeBuilder(page)
             // No page has frames: one look at it is enough.
             .setLegacyMode(true)

@@ -4,6 +4,7 @@ import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.laws.Laws;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -13,6 +14,13 @@ import tools.jackson.databind.JsonNode;
 
 /** Money that a customer hands to the technician. */
 class MoneyOnSiteTest {
+  // How the stand-in behaves is said by the card's last digit.
+  private static final String TAKEN = "411111111111";
+  private static final String DECLINED = "411111111112";
+  private static final String NEVER_ARRIVED = "411111111113";
+  private static final String ANSWER_LOST = "411111111114";
+  private static final String NO_ANSWER = "411111111116";
+
   private final RunningPragmata program = RunningPragmata.forTests();
   private final SwingGate gate = new SwingGate(program, "piet");
 
@@ -40,7 +48,7 @@ class MoneyOnSiteTest {
     gate.onSite();
     Visitor.Answer taken = take("120.50", method);
     assertThat(taken.status()).as(taken.text()).isEqualTo(200);
-    assertThat(texts(taken.json(), "amountMinor")).containsExactly("12050");
+    assertThat(texts(taken.json().path("taken"), "amountMinor")).containsExactly("12050");
     assertThat(texts(receipts(), "amountMinor")).contains("12050");
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
@@ -52,16 +60,138 @@ class MoneyOnSiteTest {
     String key = "cash-twice-" + gate.visit();
     gate.technician().post(path(), form, key);
     gate.technician().post(path(), form, key);
-    assertThat(texts(gate.technician().get(path()).json(), "amountMinor")).containsExactly("8000");
+    assertThat(texts(paid().path("taken"), "amountMinor")).containsExactly("8000");
   }
 
   @ParameterizedTest
-  @CsvSource({"120, card, /method", "abc, cash, /amount", "0, cash, /amount"})
-  void what_is_no_cash_and_no_cheque_is_refused_at_its_field(
+  @CsvSource({
+    "120, card, /card",
+    "abc, cash, /amount",
+    "0, cash, /amount",
+    "0, bank_transfer, /amount",
+    "'', bank_transfer, /amount"
+  })
+  void what_cannot_be_paid_like_that_is_refused_at_its_field(
       String amount, String method, String pointer) {
     gate.onSite();
     assertThat(take(amount, method).pointer()).isEqualTo(pointer);
-    assertThat(gate.technician().get(path()).json()).isEmpty();
+    assertThat(paid().path("taken")).isEmpty();
+    assertThat(paid().path("promised")).isEmpty();
+  }
+
+  private JsonNode paid() {
+    return gate.technician().get(path()).json();
+  }
+
+  private Visitor.Answer byCard(String amount, String card, String key) {
+    return gate.technician()
+        .post(
+            path(),
+            Map.of(
+                "amount", amount, "method", "card", "card", card, "receiptTo", "amery@example.com"),
+            key);
+  }
+
+  private String key(String name) {
+    return name + "-" + gate.visit();
+  }
+
+  @Test
+  void a_card_that_is_approved_is_a_deposit_on_the_job_with_a_receipt_by_mail() {
+    gate.onSite();
+    Visitor.Answer taken = byCard("120.50", TAKEN, key("approved"));
+    assertThat(taken.status()).as(taken.text()).isEqualTo(200);
+    assertThat(texts(paid().path("taken"), "method")).containsExactly("card");
+    assertThat(texts(receipts(), "amountMinor")).contains("12050");
+    assertThat(letters()).singleElement().asString().contains("£120.50", "by card");
+    assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
+  }
+
+  /** What is in the post, or was, for the customer's own address. */
+  private List<String> letters() {
+    return program
+        .database()
+        .fetch(
+            "select body from mail where to_address = 'amery@example.com' and body like ?",
+            "%job " + gate.sheet().path("number").asLong() + "%")
+        .getValues(0, String.class);
+  }
+
+  @Test
+  void one_that_is_declined_takes_nothing_and_another_may_be_tried() {
+    gate.onSite();
+    assertThat(byCard("80", DECLINED, key("declined")).rule()).isEqualTo("DECLINED");
+    assertThat(paid().path("taken")).isEmpty();
+    assertThat(byCard("80", TAKEN, key("another")).status()).isEqualTo(200);
+  }
+
+  @Test
+  void the_same_request_again_charges_nothing_more() {
+    gate.onSite();
+    byCard("80", TAKEN, key("twice"));
+    byCard("80", TAKEN, key("twice"));
+    assertThat(texts(paid().path("taken"), "amountMinor")).containsExactly("8000");
+    assertThat(letters()).hasSize(1);
+  }
+
+  @Test
+  void an_answer_that_was_lost_is_asked_for_again_and_the_money_is_there() {
+    gate.onSite();
+    assertThat(byCard("80", ANSWER_LOST, key("lost")).status()).isEqualTo(200);
+    assertThat(texts(paid().path("taken"), "amountMinor")).containsExactly("8000");
+  }
+
+  @Test
+  void while_nobody_knows_what_became_of_one_no_other_is_charged_and_the_page_says_so() {
+    gate.onSite();
+    assertThat(byCard("80", NO_ANSWER, key("silent")).rule()).isEqualTo("CARD_ANSWER_UNKNOWN");
+    assertThat(texts(paid().path("asked"), "amountMinor")).containsExactly("8000");
+    assertThat(byCard("80", TAKEN, key("impatient")).rule()).isEqualTo("CARD_ANSWER_UNKNOWN");
+    assertThat(paid().path("taken")).isEmpty();
+  }
+
+  @Test
+  void a_payment_of_which_the_terminal_knows_nothing_was_not_taken() {
+    gate.onSite();
+    assertThat(byCard("80", NEVER_ARRIVED, key("never")).rule()).isEqualTo("DECLINED");
+    assertThat(paid().path("asked")).isEmpty();
+  }
+
+  @Test
+  void two_payments_one_after_the_other_are_two() {
+    gate.onSite();
+    byCard("80", TAKEN, key("first"));
+    byCard("80", TAKEN, key("second"));
+    assertThat(texts(paid().path("taken"), "amountMinor")).containsExactly("8000", "8000");
+  }
+
+  @Test
+  void the_cards_number_is_kept_nowhere() {
+    gate.onSite();
+    byCard("80", TAKEN, key("number"));
+    assertThat(
+            program
+                .database()
+                .fetch("select content from repeatable_request where content like ?", "%" + TAKEN))
+        .isEmpty();
+  }
+
+  @Test
+  void a_transfer_that_is_promised_is_no_money_yet_and_the_office_looks_for_it() {
+    gate.onSite();
+    Visitor.Answer promised = take("150", "bank_transfer");
+    assertThat(promised.status()).as(promised.text()).isEqualTo(200);
+    assertThat(texts(promised.json().path("promised"), "amountMinor")).containsExactly("15000");
+    assertThat(promised.json().path("taken")).isEmpty();
+    assertThat(texts(receipts(), "amountMinor")).doesNotContain("15000");
+    assertThat(
+            program
+                .database()
+                .fetch("select what from to_do where job_id = ? and state = 'open'", gate.job())
+                .getValues(0, String.class))
+        .singleElement()
+        .asString()
+        .contains("£150.00");
   }
 
   @Test
@@ -71,7 +201,8 @@ class MoneyOnSiteTest {
     Visitor other = Visitor.signedIn(program, "ngozi");
     assertThat(other.post(path(), Map.of("amount", "80", "method", "cash")).rule())
         .isEqualTo("NOT_FOUND");
-    assertThat(other.get(path()).json()).isEmpty();
+    assertThat(other.get(path()).json().path("taken")).isEmpty();
+    assertThat(other.get(path()).json().path("receiptTo").asString()).isEmpty();
     gate.at("15:00");
     gate.tap("arrive", Map.of());
     gate.tap("start-work", Map.of());

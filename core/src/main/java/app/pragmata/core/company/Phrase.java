@@ -92,6 +92,14 @@ public enum Phrase {
   MAIL_ON_THE_WAY_SAYS,
   /** Who comes, when it was planned, and when it is by now. */
   MAIL_LATE_SAYS,
+  /** The receipt's number, and the amount. */
+  MAIL_RECEIPT,
+  /** The amount, the day, how it came, the job's number and title. */
+  MAIL_RECEIPT_SAYS,
+  MAIL_RECEIPT_BY_CARD,
+  MAIL_RECEIPT_IN_CASH,
+  MAIL_RECEIPT_BY_CHEQUE,
+  MAIL_RECEIPT_BY_TRANSFER,
   /** The company. */
   MAIL_TEST,
   MAIL_TEST_SAYS,

@@ -1,13 +1,16 @@
 package app.pragmata.core.company;
 
+import app.pragmata.core.money.Money;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatGroup;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
 import java.text.MessageFormat;
+import java.text.NumberFormat;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
+import java.util.Currency;
 import java.util.EnumMap;
 import java.util.List;
 import java.util.Locale;
@@ -98,6 +101,13 @@ public final class Wording {
 
   private String written(LocalDate day, Phrase pattern) {
     return DateTimeFormatter.ofPattern(patterns.get(pattern), locale).format(day);
+  }
+
+  /** An amount with its currency's sign, such as “£1,250.00”. */
+  public String money(Money amount, String currency) {
+    NumberFormat format = NumberFormat.getCurrencyInstance(locale);
+    format.setCurrency(Currency.getInstance(currency));
+    return format.format(amount.major());
   }
 
   /** A price with two decimals, or up to four where they are needed. */

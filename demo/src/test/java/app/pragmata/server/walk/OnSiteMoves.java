@@ -9,6 +9,8 @@ import org.jspecify.annotations.Nullable;
 
 /** What technician and customer agree upon on site. */
 final class OnSiteMoves {
+  private static final List<String> METHODS = List.of("cash", "cheque", "card", "bank_transfer");
+
   private OnSiteMoves() {}
 
   private static @Nullable Record onSite(WalkedCompany company, Dice dice) {
@@ -28,7 +30,9 @@ final class OnSiteMoves {
                     "amount",
                     (1 + dice.next(200)) + ".5",
                     "method",
-                    dice.oneIn(2) ? "cash" : "cheque"));
+                    METHODS.get(dice.next(METHODS.size())),
+                    "card",
+                    "41111111111" + (1 + dice.next(5))));
   }
 
   /** Extra work is priced, or what was priced is answered. */

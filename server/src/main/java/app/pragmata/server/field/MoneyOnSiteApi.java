@@ -1,9 +1,8 @@
 package app.pragmata.server.field;
 
 import app.pragmata.server.field.MoneyOnSite.MoneyForm;
-import app.pragmata.server.field.MoneyOnSite.MoneyTaken;
+import app.pragmata.server.field.MoneyOnSite.MoneyOfJob;
 import app.pragmata.server.records.Act;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -12,7 +11,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
-/** Money that is handed over on site, over HTTP. */
+/** Money that is paid on site, over HTTP. */
 @RestController
 class MoneyOnSiteApi {
   private final MoneyOnSite money;
@@ -21,15 +20,18 @@ class MoneyOnSiteApi {
     this.money = money;
   }
 
-  /** What came in for the visit's job. */
+  /** What was paid for the visit's job. */
   @GetMapping("/api/pocket/visits/{id}/money")
-  List<MoneyTaken> listMoneyTaken(Act act, @PathVariable long id) {
+  MoneyOfJob listMoneyTaken(Act act, @PathVariable long id) {
     return money.list(act, id);
   }
 
-  /** Takes in cash or a cheque. */
+  /**
+   * Takes in cash, a cheque or a card, or notes that a transfer is promised. A card is refused
+   * unless its money was taken.
+   */
   @PostMapping("/api/pocket/visits/{id}/money")
-  List<MoneyTaken> takeMoney(
+  MoneyOfJob takeMoney(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,

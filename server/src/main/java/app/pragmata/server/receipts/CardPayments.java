@@ -6,18 +6,24 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.people.Role;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.CardPaymentRecord;
 import app.pragmata.server.receipts.CardTerminal.Answer;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.todos.ToDoService;
+import app.pragmata.server.todos.ToDoService.ToDoForm;
 import com.github.kagkarlsson.scheduler.task.Task;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.ObjectProvider;
@@ -27,8 +33,8 @@ import org.springframework.stereotype.Service;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Takes a deposit by card. That it was asked for is on record before the terminal is called, so a
- * lost answer never loses the money: the terminal is asked again what became of it.
+ * Takes deposits and money on site by card. That it was asked for is on record before the terminal
+ * is called, so a lost answer never loses the money: the terminal is asked again what became of it.
  */
 @Service
 public class CardPayments {
@@ -40,6 +46,8 @@ public class CardPayments {
   private final @Nullable CardTerminal terminal;
   private final ReceiptService receipts;
   private final ReceiptStore store;
+  private final ReceiptLetters letters;
+  private final RepeatableRequests repeats;
   private final ToDoService toDos;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -50,6 +58,8 @@ public class CardPayments {
       ObjectProvider<CardTerminal> terminal,
       ReceiptService receipts,
       ReceiptStore store,
+      ReceiptLetters letters,
+      RepeatableRequests repeats,
       ToDoService toDos,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -58,6 +68,8 @@ public class CardPayments {
     this.terminal = terminal.getIfAvailable();
     this.receipts = receipts;
     this.store = store;
+    this.letters = letters;
+    this.repeats = repeats;
     this.toDos = toDos;
     this.companies = companies;
     this.transaction = transaction;
@@ -82,11 +94,7 @@ public class CardPayments {
   public void pay(long quoteId, Money amount, @Nullable String typedCard) {
     CardTerminal takesCards = requireTerminal();
     var reading = new Reading();
-    String card = typedCard == null ? "" : typedCard.replaceAll("[ -]", "");
-    if (!card.matches("\\d{12,19}")) {
-      reading.fault(
-          "card", Rule.UNREADABLE, "A card has 12 to 19 digits. Check the number on yours.");
-    }
+    String card = card(reading, typedCard);
     reading.refuseIfFaulty();
     CardPaymentRecord open = findOpen(quoteId);
     if (open != null) {
@@ -94,9 +102,81 @@ public class CardPayments {
     }
     String reference = UUID.randomUUID().toString();
     begin(quoteId, amount, reference);
+    charge(takesCards, reference, amount, card);
+    requireTaken(state(reference));
+  }
+
+  /**
+   * Charges a card for a job, on site; refused, in words for whoever takes it, unless the money was
+   * taken. The same request again charges nothing: it says what became of the first.
+   *
+   * @param receiptTo where a receipt goes; empty for nowhere
+   */
+  public void payForJob(
+      Act act,
+      @Nullable String key,
+      long jobId,
+      @Nullable String typedAmount,
+      @Nullable String typedCard,
+      String receiptTo) {
+    CardTerminal takesCards = requireTerminal();
+    var reading = new Reading();
+    Money amount = amount(reading, typedAmount);
+    String card = card(reading, typedCard);
+    reading.refuseIfFaulty();
+    findAskedOfJob(jobId).ifPresent(this::askAgain);
+    var first = new AtomicBoolean();
+    CardPaymentRecord payment =
+        Objects.requireNonNull(
+            transaction.execute(
+                status -> {
+                  long id =
+                      repeats.once(
+                          act,
+                          key,
+                          "pay by card on site",
+                          jobId + " " + amount,
+                          () -> {
+                            first.set(true);
+                            return begin(act, jobId, Objects.requireNonNull(amount), receiptTo);
+                          });
+                  return database
+                      .selectFrom(CARD_PAYMENT)
+                      .where(CARD_PAYMENT.ID.eq(id))
+                      .fetchSingle();
+                }));
+    if (first.get()) {
+      charge(takesCards, payment.getReference(), Objects.requireNonNull(amount), card);
+    } else {
+      askAgain(payment);
+    }
+    requireTaken(state(payment.getReference()));
+  }
+
+  private @Nullable Money amount(Reading reading, @Nullable String typed) {
+    Money amount = reading.required("amount", typed, companies.getCompany().typed()::money);
+    if (amount != null && amount.isZero()) {
+      reading.fault("amount", Rule.MISSING, "Enter how much is to be taken.");
+    }
+    return amount;
+  }
+
+  private static String card(Reading reading, @Nullable String typed) {
+    String card = typed == null ? "" : typed.replaceAll("[ -]", "");
+    if (!card.matches("\\d{12,19}")) {
+      reading.fault(
+          "card", Rule.UNREADABLE, "A card has 12 to 19 digits. Check the number on yours.");
+    }
+    return card;
+  }
+
+  private void charge(CardTerminal takesCards, String reference, Money amount, String card) {
     Answer answer = takesCards.charge(reference, amount.minor(), card);
     settle(reference, answer == Answer.NONE ? takesCards.find(reference) : answer);
-    switch (state(reference)) {
+  }
+
+  private static void requireTaken(CardPaymentState state) {
+    switch (state) {
       case TAKEN -> {}
       case DECLINED ->
           throw new Refused(
@@ -141,6 +221,30 @@ public class CardPayments {
     }
   }
 
+  private long begin(Act act, long jobId, Money amount, String receiptTo) {
+    return database
+        .insertInto(CARD_PAYMENT)
+        .set(CARD_PAYMENT.JOB_ID, jobId)
+        .set(CARD_PAYMENT.ASKED_BY, act.personId())
+        .set(CARD_PAYMENT.RECEIPT_TO, receiptTo)
+        .set(CARD_PAYMENT.REFERENCE, UUID.randomUUID().toString())
+        .set(CARD_PAYMENT.AMOUNT_MINOR, amount.minor())
+        .set(CARD_PAYMENT.STATE, CardPaymentState.ASKED)
+        .set(CARD_PAYMENT.ASKED_AT, act.at())
+        .onConflictDoNothing()
+        .returning(CARD_PAYMENT.ID)
+        .fetchOptional(CARD_PAYMENT.ID)
+        .orElseThrow(CardPayments::unknown);
+  }
+
+  private Optional<CardPaymentRecord> findAskedOfJob(long jobId) {
+    return database
+        .selectFrom(CARD_PAYMENT)
+        .where(CARD_PAYMENT.JOB_ID.eq(jobId))
+        .and(CARD_PAYMENT.STATE.eq(CardPaymentState.ASKED))
+        .fetchOptional();
+  }
+
   @Bean
   static Task<Void> cardAnswers(CardPayments payments) {
     return Tasks.recurring("card-answers", FixedDelay.of(ASKED_AGAIN_EVERY))
@@ -174,13 +278,18 @@ public class CardPayments {
           payment.setToldAt(clock.instant());
           payment.update();
           Act act = Act.ofProgram(clock.instant(), companies.getZone());
-          toDos.insertAboutQuote(
+          toDos.insertForOffice(
               act,
-              "The card terminal does not say whether a deposit was taken. Ask it for payment %s."
-                  .formatted(reference),
               act.personId(),
-              store.findCustomerOfQuote(payment.getQuoteId()).orElse(null),
-              payment.getQuoteId());
+              new ToDoForm(
+                  0,
+                  "The card terminal does not say whether money was taken. Ask it for payment %s."
+                      .formatted(reference),
+                  null,
+                  null,
+                  store.findCustomerOf(payment.getQuoteId(), payment.getJobId()).orElse(null),
+                  payment.getJobId(),
+                  payment.getQuoteId()));
         });
   }
 
@@ -224,13 +333,23 @@ public class CardPayments {
           payment.setAnsweredAt(clock.instant());
           payment.update();
           if (answer == Answer.TAKEN) {
-            receipts.receiveByCard(
-                Act.ofCustomer(clock.instant(), companies.getZone()),
-                payment.getQuoteId(),
-                Money.ofMinor(payment.getAmountMinor()),
-                payment.getId());
+            Act act = payer(payment);
+            long receipt =
+                receipts.receiveByCard(
+                    act,
+                    payment.getQuoteId(),
+                    payment.getJobId(),
+                    Money.ofMinor(payment.getAmountMinor()),
+                    payment.getId());
+            letters.send(act, receipt, payment.getReceiptTo());
           }
         });
+  }
+
+  private Act payer(CardPaymentRecord payment) {
+    return payment.getAskedBy() == null
+        ? Act.ofCustomer(clock.instant(), companies.getZone())
+        : new Act(payment.getAskedBy(), Role.TECHNICIAN, clock.instant(), companies.getZone());
   }
 
   private @Nullable CardPaymentRecord findOpen(long quoteId) {

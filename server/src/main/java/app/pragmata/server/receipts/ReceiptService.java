@@ -227,14 +227,19 @@ public class ReceiptService {
     }
   }
 
-  /** Takes in what a card payment for a quote brought; its receipt is made once. */
-  void receiveByCard(Act act, long quoteId, Money amount, long cardPaymentId) {
-    Purpose purpose = lock(new ReceiptForm(null, null, null, null, quoteId, null, null));
-    insert(
+  /**
+   * Takes in what a card payment for a quote or a job brought, of which one is null; its receipt is
+   * made once. Gives its id.
+   */
+  long receiveByCard(
+      Act act, @Nullable Long quoteId, @Nullable Long jobId, Money amount, long cardPaymentId) {
+    var form = new ReceiptForm(null, null, null, null, quoteId, jobId, null);
+    Purpose purpose = lock(form);
+    return insert(
         act,
-        Objects.requireNonNull(purpose.quoteCustomerId()),
+        customerOf(form, purpose),
         quoteId,
-        null,
+        jobId,
         cardPaymentId,
         new MoneyIn(amount, act.today(), PaymentMethod.CARD),
         List.of(),

@@ -339,6 +339,17 @@ public class ReceiptStore {
         .fetchOptional(QUOTE.CUSTOMER_ID);
   }
 
+  /** Whose a quote or a job is, of which one is null; empty when there is none. */
+  Optional<Long> findCustomerOf(@Nullable Long quoteId, @Nullable Long jobId) {
+    return quoteId != null
+        ? findCustomerOfQuote(quoteId)
+        : database
+            .select(JOB.CUSTOMER_ID)
+            .from(JOB)
+            .where(JOB.ID.eq(jobId))
+            .fetchOptional(JOB.CUSTOMER_ID);
+  }
+
   /** The job that a quote promised; empty while there is none. */
   Optional<Long> findJobOfQuote(long quoteId) {
     return database
