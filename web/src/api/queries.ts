@@ -571,6 +571,11 @@ export const queries = {
       queryKey: ["work", "photos", id],
       queryFn: () => answer(client.GET("/api/jobs/{id}/photos", { params: { path: { id } } })),
     }),
+  messagesOfJob: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "messages", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/messages", { params: { path: { id } } })),
+    }),
   extraWork: (visitId: number) =>
     queryOptions({
       queryKey: ["pocket", "extra-work", visitId],

@@ -100,6 +100,7 @@ function StopLine({ stop, next = false }: { stop: Stop; next?: boolean }) {
         <div className="soft what">
           {stop.title}, {stop.site}
         </div>
+        {stop.unseenMessages > 0 && <div className="needs">The office has written</div>}
       </span>
       <span
         className={`state ${OVER.includes(stop.state) ? "solid" : stop.state === "planned" ? "" : "running"}`}

@@ -15,6 +15,7 @@ import { CrewTicks, type Ticked, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
 import { ExtraWork, ExtraWorkOffers } from "./ExtraWork";
 import { Finish, OUTCOMES, type Outcome } from "./Finish";
+import { MessagesOnSite } from "./Messages";
 import { MissingParts, WantPart } from "./MissingParts";
 import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { HandBack, Late } from "./NotAsPlanned";
@@ -321,6 +322,7 @@ function Facts({ visit }: { visit: Visit }) {
         {visit.promised}
       </Fact>
       <MissingParts visit={visit} />
+      <MessagesOnSite visit={visit} />
       <ChecklistsSoFar visit={visit} />
       <Photos visit={visit} />
       <ExtraWorkOffers visit={visit} />

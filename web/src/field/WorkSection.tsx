@@ -26,6 +26,7 @@ import { partWords } from "../planning/words";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { OUTCOMES } from "./Finish";
 import { Measured } from "./Measured";
+import { MessagesOfJob } from "./Messages";
 import { Signed } from "./Signed";
 import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
@@ -64,6 +65,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
           />
         </div>
       ))}
+      <MessagesOfJob jobId={job.id} editable={mayRecord} />
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
       <UnlistedParts jobId={job.id} editable={editable} />
       <JobNeeds jobId={job.id} editable={editable} />

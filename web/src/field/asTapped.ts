@@ -66,6 +66,20 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
           },
         ],
       };
+    case "send_message":
+      return {
+        ...visit,
+        messages: [
+          ...visit.messages,
+          {
+            id: -act.count,
+            text: String(act.form.text ?? ""),
+            sentAt: act.tappedAt,
+            sentBy: "",
+            fromSite: true,
+          },
+        ],
+      };
     case "answer_checklist":
       return { ...visit, checklists: visit.checklists.map((checklist) => answered(checklist, act)) };
     default:

@@ -55,6 +55,8 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/missing-parts", plain));
     case "answer_checklist":
       return answer(client.POST("/api/pocket/visits/{id}/checklist-answers", plain));
+    case "send_message":
+      return answer(client.POST("/api/pocket/visits/{id}/messages", plain));
     case "tell_late":
       return answer(client.POST("/api/pocket/visits/{id}/late", plain));
     case "hand_back":

@@ -97,6 +97,28 @@ create index on transfer_promise (visit_id);
 create index on transfer_promise (promised_to);
 create index on transfer_promise (to_do_id);
 
+-- What technicians and the office say to each other about a job.
+create table job_message (
+  id bigint generated always as identity primary key,
+  version integer not null default 1,
+  job_id bigint not null references job,
+  -- The visit on which it was said; null for what the office says.
+  visit_id bigint references visit,
+  text text not null check (length(text) between 1 and 1000),
+  sent_at timestamptz not null,
+  sent_by bigint not null references person,
+  -- By which the office was told of it.
+  to_do_id bigint references to_do,
+  -- When somebody on the job's visits saw what the office says.
+  seen_at timestamptz,
+  check ((visit_id is null) = (to_do_id is null)),
+  check (visit_id is null or seen_at is null)
+);
+create index on job_message (job_id);
+create index on job_message (visit_id) where visit_id is not null;
+create index on job_message (sent_by);
+create index on job_message (to_do_id) where to_do_id is not null;
+
 -- A photo of a visit; what is taken off stays.
 create table visit_photo (
   id bigint generated always as identity primary key,

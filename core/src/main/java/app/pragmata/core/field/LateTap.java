@@ -44,6 +44,7 @@ public record LateTap(
           NOTE_UNLISTED_PART,
           WANT_PART,
           ANSWER_CHECKLIST,
+          SEND_MESSAGE,
           TELL_LATE,
           HAND_BACK ->
           false;

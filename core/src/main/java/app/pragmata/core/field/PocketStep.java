@@ -16,6 +16,7 @@ public enum PocketStep implements Coded {
   NOTE_UNLISTED_PART,
   WANT_PART,
   ANSWER_CHECKLIST,
+  SEND_MESSAGE,
   TELL_LATE,
   HAND_BACK;
 

@@ -31,6 +31,7 @@ enum Move {
   NOT_AS_PLANNED(2, WorkMoves::notAsPlanned),
   CAME_IN_LATE(5, LateMoves::cameInLate),
   MONEY_ON_SITE(2, OnSiteMoves::money),
+  MESSAGE(2, OnSiteMoves::message),
   EXTRA_WORK_ON_SITE(4, OnSiteMoves::extraWork),
   UNLISTED_PART(4, WorkMoves::unlistedPart),
   WRITE_CHECKLIST(2, ChecklistMoves::write),

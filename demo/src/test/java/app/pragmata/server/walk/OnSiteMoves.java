@@ -35,6 +35,24 @@ final class OnSiteMoves {
                     "41111111111" + (1 + dice.next(5))));
   }
 
+  /** Site and office write to each other. */
+  static @Nullable Answer message(WalkedCompany company, Dice dice) {
+    Record visit = company.pick(dice, "from visit t", "technician_id is not null");
+    return visit == null
+        ? null
+        : dice.oneIn(2)
+            ? company
+                .technicianOf(visit)
+                .post(
+                    "/api/pocket/visits/" + visit.get("id") + "/messages",
+                    Map.of("text", "Walked past " + dice.next(100)))
+            : company
+                .office()
+                .post(
+                    "/api/jobs/" + visit.get("job_id") + "/messages",
+                    Map.of("text", "Walk on " + dice.next(100)));
+  }
+
   /** Extra work is priced, or what was priced is answered. */
   static @Nullable Answer extraWork(WalkedCompany company, Dice dice) {
     Record visit = onSite(company, dice);

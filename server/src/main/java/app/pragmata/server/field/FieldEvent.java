@@ -11,6 +11,7 @@ public enum FieldEvent implements Event {
   CAME_IN_LATE(RecordKind.LATE_ACT),
   LATE_WRITTEN_DOWN(RecordKind.LATE_ACT),
   LATE_REFUSED(RecordKind.LATE_ACT),
+  MESSAGE_SENT(RecordKind.JOB_MESSAGE),
   PHOTO_ADDED(RecordKind.VISIT_PHOTO),
   PHOTO_REMOVED(RecordKind.VISIT_PHOTO);
 

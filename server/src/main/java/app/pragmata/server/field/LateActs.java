@@ -196,6 +196,7 @@ class LateActs {
           NOTE_UNLISTED_PART,
           WANT_PART,
           ANSWER_CHECKLIST,
+          SEND_MESSAGE,
           TELL_LATE,
           HAND_BACK ->
           false;

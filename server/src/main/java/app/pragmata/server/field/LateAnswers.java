@@ -19,6 +19,7 @@ import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
@@ -77,6 +78,7 @@ class LateAnswers {
   private final UnlistedParts unlisted;
   private final PartsWanted wanted;
   private final VisitChecklists checklists;
+  private final JobMessages messages;
   private final PlanningService planning;
   private final VisitStore visits;
   private final CompanyStore companies;
@@ -92,6 +94,7 @@ class LateAnswers {
       UnlistedParts unlisted,
       PartsWanted wanted,
       VisitChecklists checklists,
+      JobMessages messages,
       PlanningService planning,
       VisitStore visits,
       CompanyStore companies,
@@ -105,6 +108,7 @@ class LateAnswers {
     this.unlisted = unlisted;
     this.wanted = wanted;
     this.checklists = checklists;
+    this.messages = messages;
     this.planning = planning;
     this.visits = visits;
     this.companies = companies;
@@ -187,6 +191,9 @@ class LateAnswers {
                 visits.lock(visitId == null ? first.getVisitId() : visitId),
                 late.form(row, AnswerForm.class),
                 reason);
+        case SEND_MESSAGE ->
+            messages.send(
+                technician, visits.lock(first.getVisitId()), late.form(row, MessageForm.class));
         case FINISH -> {
           if (finishes) {
             finish(technician, Objects.requireNonNull(visitId), row);

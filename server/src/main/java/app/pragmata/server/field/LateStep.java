@@ -8,6 +8,7 @@ import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
@@ -27,12 +28,19 @@ class LateStep {
   private final Clocks clocks;
   private final FieldService service;
   private final UnlistedParts unlisted;
+  private final JobMessages messages;
   private final JsonMapper json;
 
-  LateStep(Clocks clocks, FieldService service, UnlistedParts unlisted, JsonMapper json) {
+  LateStep(
+      Clocks clocks,
+      FieldService service,
+      UnlistedParts unlisted,
+      JobMessages messages,
+      JsonMapper json) {
     this.clocks = clocks;
     this.service = service;
     this.unlisted = unlisted;
+    this.messages = messages;
     this.json = json;
   }
 
@@ -69,6 +77,7 @@ class LateStep {
           case NOTE_UNLISTED_PART -> UnlistedPartForm.class;
           case WANT_PART -> WantForm.class;
           case ANSWER_CHECKLIST -> AnswerForm.class;
+          case SEND_MESSAGE -> MessageForm.class;
           case TELL_LATE -> LateForm.class;
           case HAND_BACK -> HandBackForm.class;
         };
@@ -94,6 +103,7 @@ class LateStep {
       case WANT_PART -> service.wantPart(act, key, visitId, read(form, WantForm.class));
       case ANSWER_CHECKLIST ->
           service.answerChecklist(act, key, visitId, read(form, AnswerForm.class));
+      case SEND_MESSAGE -> messages.send(act, key, visitId, read(form, MessageForm.class));
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));
       case HAND_BACK -> service.handBack(act, key, visitId, read(form, HandBackForm.class));
       case START_CLOCK, STOP_CLOCK -> throw new IllegalArgumentException(step.code());

@@ -143,6 +143,7 @@ class PocketApi {
    * A stop of the day, or one of an earlier day that is still running.
    *
    * @param running whether a clock of this person runs on it
+   * @param unseenMessages how many messages of the office nobody on the job has seen
    */
   record Stop(
       long visitId,
@@ -154,7 +155,8 @@ class PocketApi {
       String site,
       String title,
       boolean running,
-      int labourMinutes) {}
+      int labourMinutes,
+      int unseenMessages) {}
 
   /**
    * One visit as this person stands to it: whoever comes along and has no clock on it yet is still
@@ -175,6 +177,7 @@ class PocketApi {
    * @param responsible whether finishing it is up to this person
    * @param beforeFinish what must be there before it is finished
    * @param checklists what is gone through on it
+   * @param messages what was said about its job, between site and office
    * @param runningSince null while no clock of this person runs
    * @param labourMinutes this person's own, as are the drive and the miles
    */
@@ -222,7 +225,8 @@ class PocketApi {
       @Nullable String causeCode,
       List<Cause> causes,
       List<Capture> beforeFinish,
-      List<AskedChecklist> checklists) {}
+      List<AskedChecklist> checklists,
+      List<JobMessages.JobMessage> messages) {}
 
   /** Why something can be wrong; none are offered on a job without a fault. */
   record Cause(String code, String name) {}
@@ -353,7 +357,8 @@ class PocketApi {
             CUSTOMER.NAME,
             SITE.NAME.concat(", ").concat(SITE.ADDRESS),
             JOB.TITLE,
-            clocks(act))
+            clocks(act),
+            JobMessages.unseen())
         .from(VISIT)
         .join(JOB)
         .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -377,7 +382,8 @@ class PocketApi {
                     row.value6(),
                     row.value7(),
                     runningSince(row.value8()) != null,
-                    minutes(row.value8(), TimeEntry.Kind.LABOUR)));
+                    minutes(row.value8(), TimeEntry.Kind.LABOUR),
+                    row.value9()));
   }
 
   private List<OwnLateAct> lateActs(Act act) {
@@ -565,6 +571,7 @@ class PocketApi {
     Field<List<SuggestedMiles.Stored>> whereLast =
         SuggestedMiles.whereLast(act.personId(), act.today());
     Field<Boolean> seesPrices = seesPrices(act);
+    Field<List<JobMessages.JobMessage>> messages = JobMessages.ofJob(act.zone());
     Field<List<AskedChecklist>> checklists = AskedChecklist.ofVisit(act.zone());
     var row =
         database
@@ -589,7 +596,8 @@ class PocketApi {
                 whereLast,
                 seesPrices,
                 BeforeFinish.WANTED,
-                checklists)
+                checklists,
+                messages)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -663,7 +671,8 @@ class PocketApi {
         job.getCauseCode(),
         job.getFaultCode() == null ? List.of() : row.get(causes),
         row.get(BeforeFinish.WANTED),
-        row.get(checklists));
+        row.get(checklists),
+        row.get(messages));
   }
 
   private static Field<List<UnlistedPartOnVisit>> unlistedParts() {

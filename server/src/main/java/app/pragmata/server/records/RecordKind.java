@@ -26,6 +26,7 @@ public enum RecordKind implements Coded {
   UNLISTED_PART(JOB),
   LATE_ACT(JOB),
   VISIT_PHOTO(JOB),
+  JOB_MESSAGE(JOB),
   CHECKLIST,
   CHECKLIST_ANSWER(JOB),
   INVOICE(JOB),

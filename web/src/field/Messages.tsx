@@ -1,0 +1,148 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { Button, Input } from "antd";
+import { useEffect, useState } from "react";
+import { answer, client, withKey } from "../api/client";
+import type { JobMessage, PocketVisit } from "../api/generated/schema";
+import { queries } from "../api/queries";
+import { moment } from "../format";
+import { useAct } from "../kit/useAct";
+import { Word } from "../kit/Word";
+import styles from "./Messages.module.css";
+import { useTap } from "./useTap";
+
+/** What was said, one below the other. */
+const Said = ({ messages }: { messages: JobMessage[] }) =>
+  messages.length > 0 && (
+    <div className={styles.messages}>
+      {messages.map((message) => (
+        <p
+          key={message.id}
+          className={message.fromSite ? styles.message : `${styles.message} ${styles.office}`}
+        >
+          {message.text}
+          <span className="soft small">
+            {" "}
+            {message.id < 0 ? (
+              <span className="needs">not sent yet</span>
+            ) : (
+              [
+                message.sentBy,
+                moment(message.sentAt),
+                !message.fromSite && (message.seenAt ? "seen" : "not seen yet"),
+              ]
+                .filter(Boolean)
+                .join(", ")
+            )}
+          </span>
+        </p>
+      ))}
+    </div>
+  );
+
+function Writing({
+  label,
+  running,
+  send,
+  tall,
+}: {
+  label: string;
+  running: boolean;
+  send: (text: string) => void;
+  tall?: boolean;
+}) {
+  const [text, setText] = useState("");
+  return (
+    <form
+      className={styles.writing}
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (text.trim() !== "") {
+          send(text);
+          setText("");
+        }
+      }}
+    >
+      <Input.TextArea
+        className={tall ? "tall" : undefined}
+        autoSize={{ minRows: 1, maxRows: 6 }}
+        maxLength={1000}
+        aria-label={label}
+        placeholder={label}
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+      />
+      <Button
+        className={tall ? "tall" : undefined}
+        htmlType="submit"
+        loading={running}
+        disabled={text.trim() === ""}
+      >
+        Send
+      </Button>
+    </form>
+  );
+}
+
+/** What office and site say to each other about the job, on the phone; what is looked at is seen. */
+export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
+  const queryClient = useQueryClient();
+  const { visitId } = visit;
+  const send = useTap({ said: "The office has it." });
+  const unseen = visit.messages.some((message) => !message.fromSite && !message.seenAt);
+  useEffect(() => {
+    if (unseen) {
+      answer(client.POST("/api/pocket/visits/{id}/messages/seen", { params: { path: { id: visitId } } }))
+        .then((page) => queryClient.setQueryData(queries.pocketVisit(visitId).queryKey, page))
+        // Without a network it is seen the next time.
+        .catch(() => undefined);
+    }
+  }, [unseen, visitId, queryClient]);
+  return (
+    <section className="fact" aria-label="Messages">
+      <div className="first">
+        <span>Office</span>
+      </div>
+      <Said messages={visit.messages} />
+      <Writing
+        tall
+        label="Write to the office"
+        running={send.running}
+        send={(text) => send.run({ step: "send_message", visitId, form: { text } })}
+      />
+    </section>
+  );
+}
+
+/** The same on the job's sheet. */
+export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: boolean }) {
+  const queryClient = useQueryClient();
+  const { data } = useQuery(queries.messagesOfJob(jobId));
+  const [open, setOpen] = useState(false);
+  const send = useAct(
+    (text: string, key) =>
+      answer(
+        client.POST("/api/jobs/{id}/messages", {
+          params: { path: { id: jobId }, ...withKey(key) },
+          body: { text },
+        }),
+      ),
+    {
+      said: "It is on the phones of whoever comes.",
+      done: (messages) => queryClient.setQueryData(queries.messagesOfJob(jobId).queryKey, messages),
+    },
+  );
+  const messages = data ?? [];
+  return (
+    <section aria-label="Messages">
+      <Said messages={messages} />
+      {editable &&
+        (open || messages.length > 0 ? (
+          <Writing label="Write to the technicians" running={send.running} send={send.run} />
+        ) : (
+          <Word id={`write-about-${jobId}`} run={() => setOpen(true)}>
+            Write to the technicians
+          </Word>
+        ))}
+    </section>
+  );
+}
