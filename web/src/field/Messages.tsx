@@ -64,7 +64,7 @@ function Writing({
     >
       <Input.TextArea
         className={tall ? "tall" : undefined}
-        autoSize={{ minRows: 1, maxRows: 6 }}
+        autoSize={{ minRows: tall ? 2 : 1, maxRows: 6 }}
         maxLength={1000}
         aria-label={label}
         placeholder={label}

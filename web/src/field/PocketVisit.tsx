@@ -22,6 +22,7 @@ import { HandBack, Late } from "./NotAsPlanned";
 import { Photos } from "./Photos";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { sendPhotos } from "./photos";
+import { SerialNumber } from "./SerialNumber";
 import { TakeParts } from "./TakeParts";
 import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
@@ -338,36 +339,38 @@ function Facts({ visit }: { visit: Visit }) {
           </p>
         ))}
         {visit.parts.map((part) => (
-          <p
-            key={part.id}
-            style={{
-              display: "flex",
-              justifyContent: "space-between",
-              alignItems: "center",
-              minHeight: onSite ? 48 : 0,
-            }}
-          >
-            {part.quantity} {part.unit} {part.name}
-            {part.id < 0 ? (
-              <span className="needs">not sent yet</span>
-            ) : (
-              onSite && (
-                <Button
-                  className="tall"
-                  aria-label={`Put back ${part.name}`}
-                  onClick={() =>
-                    remove.run({
-                      step: "put_part_back",
-                      visitId: visit.visitId,
-                      form: { visitPartId: part.id },
-                    })
-                  }
-                >
-                  Put back
-                </Button>
-              )
-            )}
-          </p>
+          <div key={part.id}>
+            <p
+              style={{
+                display: "flex",
+                justifyContent: "space-between",
+                alignItems: "center",
+                minHeight: onSite ? 48 : 0,
+              }}
+            >
+              {part.quantity} {part.unit} {part.name}
+              {part.id < 0 ? (
+                <span className="needs">not sent yet</span>
+              ) : (
+                onSite && (
+                  <Button
+                    className="tall"
+                    aria-label={`Put back ${part.name}`}
+                    onClick={() =>
+                      remove.run({
+                        step: "put_part_back",
+                        visitId: visit.visitId,
+                        form: { visitPartId: part.id },
+                      })
+                    }
+                  >
+                    Put back
+                  </Button>
+                )
+              )}
+            </p>
+            {onSite && part.unrecorded > 0 && <SerialNumber visit={visit} part={part} />}
+          </div>
         ))}
       </div>
       {visit.equipment && (

@@ -38,8 +38,21 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
         ...visit,
         parts: [
           ...visit.parts,
-          { id: -act.count, name: act.name ?? "part", unit: "", quantity: Number(act.form.quantity) },
+          {
+            id: -act.count,
+            name: act.name ?? "part",
+            unit: "",
+            quantity: Number(act.form.quantity),
+            unrecorded: 0,
+          },
         ],
+      };
+    case "note_serial_number":
+      return {
+        ...visit,
+        parts: visit.parts.map((part) =>
+          part.id === act.form.visitPartId ? { ...part, unrecorded: part.unrecorded - 1 } : part,
+        ),
       };
     case "put_part_back":
       return { ...visit, parts: visit.parts.filter(({ id }) => id !== act.form.visitPartId) };

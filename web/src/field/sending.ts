@@ -49,6 +49,8 @@ function sendNow(act: KeptAct): Promise<unknown> {
         }),
       );
     }
+    case "note_serial_number":
+      return answer(client.POST("/api/pocket/visits/{id}/serial-numbers", plain));
     case "note_unlisted_part":
       return answer(client.POST("/api/pocket/visits/{id}/unlisted-parts", plain));
     case "want_part":

@@ -11,6 +11,7 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   stop_clock: "Stopped the clock",
   use_part: "Used a part",
   put_part_back: "Put a part back",
+  note_serial_number: "Noted a serial number",
   note_unlisted_part: "Noted a part on no list",
   want_part: "Wanted a part",
   answer_checklist: "Answered a checklist",

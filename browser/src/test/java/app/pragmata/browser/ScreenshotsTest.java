@@ -11,7 +11,6 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.RunningPragmata;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
-import com.microsoft.playwright.options.AriaRole;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Date;
@@ -114,7 +113,7 @@ class ScreenshotsTest {
     picture(desk, "/customers/4", "customer");
   }
 
-  /** A plan that is proposed, and the day of somebody who is ill laid on the others. */
+  /** A plan that is proposed. */
   private void planner(Page desk) {
     desk.navigate("/planner");
     Chromium.button(desk, "Propose a plan").click();
@@ -124,14 +123,6 @@ class ScreenshotsTest {
     Chromium.button(desk, "Search again").waitFor();
     desk.getByText("Searching.").waitFor(new Locator.WaitForOptions().setState(DETACHED));
     take(desk, "planner-proposal");
-    desk.getByLabel("Proposed plan")
-        .getByRole(AriaRole.BUTTON, new Locator.GetByRoleOptions().setName("Leave"))
-        .click();
-    Chromium.button(desk, "Ngozi Adair is away").click();
-    Chromium.button(desk, "Say so").click();
-    Chromium.button(desk, "Lay Ngozi Adair’s day on the others").click();
-    Chromium.button(desk, "Move all").waitFor();
-    take(desk, "planner-ill");
   }
 
   private void quoteEditor(Page desk) {
@@ -182,6 +173,35 @@ class ScreenshotsTest {
     phone.getByLabel("Not sent yet").waitFor();
     take(phone, "pocket-without-network");
     phone.context().setOffline(false);
+  }
+
+  @Test
+  void a_checklist() {
+    var visit =
+        program
+            .database()
+            .fetchSingle(
+                """
+                select v.id, p.username from visit v
+                  join job j on j.id = v.job_id
+                  join kind_of_job k on k.id = j.kind_of_job_id
+                  join person p on p.id = v.technician_id
+                where k.name = 'Safety check' and v.state = 'planned'
+                order by v.day, v.start_time limit 1
+                """);
+    Page phone = Chromium.phone(program, visit.get(1, String.class));
+    phone.clock().setFixedTime(Date.from(Instant.parse(NOW + ":00Z")));
+    phone.navigate("/pocket/" + visit.get(0));
+    Chromium.button(phone, "I am here already").click();
+    Chromium.button(phone, "Start work").click();
+    Chromium.button(phone, "Checklist 0 of 7").click();
+    phone.getByLabel("Closing force at the edge, in N").fill("412");
+    Chromium.button(phone, "Note: Closing force at the edge").click();
+    phone.getByLabel("412 N is out of limits").fill("Limiter set anew");
+    Chromium.button(phone, "Note it").click();
+    Chromium.button(phone, "Yes: Stops and opens again").click();
+    phone.getByText("2 of 7").first().waitFor();
+    take(phone, "pocket-checklist");
   }
 
   private static void picture(Page page, String path, String name) {

@@ -41,6 +41,7 @@ public record LateTap(
       case FINISH, STOP_CLOCK -> true;
       case USE_PART,
           PUT_PART_BACK,
+          NOTE_SERIAL_NUMBER,
           NOTE_UNLISTED_PART,
           WANT_PART,
           ANSWER_CHECKLIST,

@@ -13,6 +13,7 @@ public enum PocketStep implements Coded {
   STOP_CLOCK,
   USE_PART,
   PUT_PART_BACK,
+  NOTE_SERIAL_NUMBER,
   NOTE_UNLISTED_PART,
   WANT_PART,
   ANSWER_CHECKLIST,

@@ -130,24 +130,31 @@ public class EquipmentService {
         id + " " + form,
         () -> {
           EquipmentRecord old = lock(id, form.version());
-          if (old.getReplacedById() != null) {
-            throw new Refused(
-                Rule.EQUIPMENT_REPLACED,
-                "This piece was replaced before. Replace the one in its place.");
-          }
+          requireInPlace(old);
           long successor =
               insert(act, old.getSiteId(), null, form, CustomerEvent.EQUIPMENT_PUT_IN_PLACE);
-          LocalDate fitted =
-              database
-                  .select(EQUIPMENT.FITTED_ON)
-                  .from(EQUIPMENT)
-                  .where(EQUIPMENT.ID.eq(successor))
-                  .fetchSingle(EQUIPMENT.FITTED_ON);
-          old.setReplacedById(successor);
-          old.setRemovedOn(fitted);
-          events.store(act, CustomerEvent.EQUIPMENT_REPLACED, old);
+          retire(act, old, successor);
           return successor;
         });
+  }
+
+  private static void requireInPlace(EquipmentRecord old) {
+    if (old.getReplacedById() != null) {
+      throw new Refused(
+          Rule.EQUIPMENT_REPLACED, "This piece was replaced before. Replace the one in its place.");
+    }
+  }
+
+  private void retire(Act act, EquipmentRecord old, long successor) {
+    LocalDate fitted =
+        database
+            .select(EQUIPMENT.FITTED_ON)
+            .from(EQUIPMENT)
+            .where(EQUIPMENT.ID.eq(successor))
+            .fetchSingle(EQUIPMENT.FITTED_ON);
+    old.setReplacedById(successor);
+    old.setRemovedOn(fitted);
+    events.store(act, CustomerEvent.EQUIPMENT_REPLACED, old);
   }
 
   /** A part as it was fitted on a visit. */
@@ -190,6 +197,16 @@ public class EquipmentService {
             until,
             null),
         CustomerEvent.EQUIPMENT_FITTED);
+  }
+
+  /** The same in the place of a piece that stood there, which stays on record as removed. */
+  public long putInPlaceOf(Act act, long oldId, Fitted fitted, @Nullable String serialNumber) {
+    EquipmentRecord old =
+        database.selectFrom(EQUIPMENT).where(EQUIPMENT.ID.eq(oldId)).forUpdate().fetchSingle();
+    requireInPlace(old);
+    long successor = putOnRecord(act, fitted, serialNumber);
+    retire(act, old, successor);
+    return successor;
   }
 
   /** Deletes a piece that nothing refers to. */

@@ -206,7 +206,7 @@ class ExtraWorkOnSite {
         .andExists(
             DSL.selectOne()
                 .from(VISIT.join(JOB).on(JOB.ID.eq(VISIT.JOB_ID)))
-                .where(VISIT.ID.eq(visitId).and(PocketApi.ofCrew(act))))
+                .where(VISIT.ID.eq(visitId).and(OwnVisit.ofCrew(VISIT, act.personId()))))
         .orderBy(EXTRA_WORK_OFFER.QUOTE_ID.desc())
         .fetch(EXTRA_WORK_OFFER.QUOTE_ID)
         .stream()

@@ -12,6 +12,7 @@ public enum FieldEvent implements Event {
   LATE_WRITTEN_DOWN(RecordKind.LATE_ACT),
   LATE_REFUSED(RecordKind.LATE_ACT),
   MESSAGE_SENT(RecordKind.JOB_MESSAGE),
+  MESSAGE_SEEN(RecordKind.JOB_MESSAGE),
   PHOTO_ADDED(RecordKind.VISIT_PHOTO),
   PHOTO_REMOVED(RecordKind.VISIT_PHOTO);
 

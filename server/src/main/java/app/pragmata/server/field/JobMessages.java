@@ -207,12 +207,14 @@ class JobMessages {
   /** Somebody on the visit has seen what the office says about its job. */
   void see(Act act, long visitId) {
     LockedVisit visit = OwnVisit.require(visits.lock(visitId), act.personId());
-    database
-        .update(JOB_MESSAGE)
-        .set(JOB_MESSAGE.SEEN_AT, act.at())
-        .where(JOB_MESSAGE.JOB_ID.eq(visit.job().id()))
-        .and(JOB_MESSAGE.VISIT_ID.isNull().and(JOB_MESSAGE.SEEN_AT.isNull()))
-        .execute();
+    List<JobMessageRecord> unseen =
+        database
+            .selectFrom(JOB_MESSAGE)
+            .where(JOB_MESSAGE.JOB_ID.eq(visit.job().id()))
+            .and(JOB_MESSAGE.VISIT_ID.isNull().and(JOB_MESSAGE.SEEN_AT.isNull()))
+            .fetch();
+    unseen.forEach(message -> message.setSeenAt(act.at()));
+    events.updateAll(act, FieldEvent.MESSAGE_SEEN, unseen);
   }
 
   /** What was said about a job, as it was said. */

@@ -193,6 +193,7 @@ class LateActs {
       case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
       case USE_PART,
           PUT_PART_BACK,
+          NOTE_SERIAL_NUMBER,
           NOTE_UNLISTED_PART,
           WANT_PART,
           ANSWER_CHECKLIST,

@@ -16,6 +16,7 @@ import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
@@ -220,6 +221,7 @@ class LateActsApi {
             form.doesNotApply() ? "does not apply" : form.answer(),
             form.word());
       }
+      case NOTE_SERIAL_NUMBER -> words(late.form(row, SerialNumberForm.class).serialNumber());
       case SEND_MESSAGE -> words(late.form(row, MessageForm.class).text());
       case TELL_LATE -> words(late.form(row, LateForm.class).late());
       case HAND_BACK -> words(late.form(row, HandBackForm.class).reason());

@@ -2,9 +2,6 @@ package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.VISIT;
-import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
-import static org.jooq.impl.DSL.exists;
-import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -19,6 +16,7 @@ import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
@@ -79,6 +77,7 @@ class LateAnswers {
   private final PartsWanted wanted;
   private final VisitChecklists checklists;
   private final JobMessages messages;
+  private final FittedEquipment fitted;
   private final PlanningService planning;
   private final VisitStore visits;
   private final CompanyStore companies;
@@ -95,6 +94,7 @@ class LateAnswers {
       PartsWanted wanted,
       VisitChecklists checklists,
       JobMessages messages,
+      FittedEquipment fitted,
       PlanningService planning,
       VisitStore visits,
       CompanyStore companies,
@@ -109,6 +109,7 @@ class LateAnswers {
     this.wanted = wanted;
     this.checklists = checklists;
     this.messages = messages;
+    this.fitted = fitted;
     this.planning = planning;
     this.visits = visits;
     this.companies = companies;
@@ -191,6 +192,9 @@ class LateAnswers {
                 visits.lock(visitId == null ? first.getVisitId() : visitId),
                 late.form(row, AnswerForm.class),
                 reason);
+        case NOTE_SERIAL_NUMBER ->
+            fitted.note(
+                technician, visits.lock(withTime(visitId)), late.form(row, SerialNumberForm.class));
         case SEND_MESSAGE ->
             messages.send(
                 technician, visits.lock(first.getVisitId()), late.form(row, MessageForm.class));
@@ -237,16 +241,7 @@ class LateAnswers {
         .select(VISIT.STATE, VISIT.DAY)
         .from(VISIT)
         .where(VISIT.ID.eq(visitId))
-        .and(
-            VISIT
-                .TECHNICIAN_ID
-                .eq(personId)
-                .or(
-                    exists(
-                        selectOne()
-                            .from(VISIT_COMPANION)
-                            .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
-                            .and(VISIT_COMPANION.PERSON_ID.eq(personId)))))
+        .and(OwnVisit.ofCrew(VISIT, personId))
         .fetchOptional(row -> row.value1().takesRecords(row.value2(), act.today()))
         .orElse(false);
   }

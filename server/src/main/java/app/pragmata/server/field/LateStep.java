@@ -8,6 +8,7 @@ import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
@@ -29,6 +30,7 @@ class LateStep {
   private final FieldService service;
   private final UnlistedParts unlisted;
   private final JobMessages messages;
+  private final FittedEquipment fitted;
   private final JsonMapper json;
 
   LateStep(
@@ -36,11 +38,13 @@ class LateStep {
       FieldService service,
       UnlistedParts unlisted,
       JobMessages messages,
+      FittedEquipment fitted,
       JsonMapper json) {
     this.clocks = clocks;
     this.service = service;
     this.unlisted = unlisted;
     this.messages = messages;
+    this.fitted = fitted;
     this.json = json;
   }
 
@@ -74,6 +78,7 @@ class LateStep {
           case FINISH -> FinishForm.class;
           case USE_PART -> PartForm.class;
           case PUT_PART_BACK -> UseForm.class;
+          case NOTE_SERIAL_NUMBER -> SerialNumberForm.class;
           case NOTE_UNLISTED_PART -> UnlistedPartForm.class;
           case WANT_PART -> WantForm.class;
           case ANSWER_CHECKLIST -> AnswerForm.class;
@@ -98,6 +103,7 @@ class LateStep {
               act,
               visitId,
               Objects.requireNonNullElse(read(form, UseForm.class).visitPartId(), 0L));
+      case NOTE_SERIAL_NUMBER -> fitted.note(act, key, visitId, read(form, SerialNumberForm.class));
       case NOTE_UNLISTED_PART ->
           unlisted.note(act, key, visitId, read(form, UnlistedPartForm.class));
       case WANT_PART -> service.wantPart(act, key, visitId, read(form, WantForm.class));

@@ -214,7 +214,7 @@ class MoneyOnSite {
   /** What was paid for the visit's job, the newest first; nothing of somebody else's visit. */
   @Transactional(readOnly = true)
   public MoneyOfJob list(Act act, long visitId) {
-    var own = VISIT.ID.eq(visitId).and(PocketApi.ofCrew(act));
+    var own = VISIT.ID.eq(visitId).and(OwnVisit.ofCrew(VISIT, act.personId()));
     var sibling = VISIT.as("sibling");
     return new MoneyOfJob(
         database

@@ -136,7 +136,7 @@ class OwnTimes {
                 .ID
                 .eq(visitId)
                 .and(VISIT.DAY.eq(day))
-                .and(PocketApi.ofCrew(act))
+                .and(OwnVisit.ofCrew(VISIT, act.personId()))
                 .and(
                     VISIT.STATE.in(
                         VisitState.Code.DRIVING,

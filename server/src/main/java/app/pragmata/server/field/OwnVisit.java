@@ -1,9 +1,15 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.selectOne;
+
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.jobs.LockedVisit;
+import org.jooq.Condition;
 
 /** What a technician may do on a visit, by its state and its crew. */
 final class OwnVisit {
@@ -11,6 +17,19 @@ final class OwnVisit {
 
   static Refused notThere() {
     return new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
+  }
+
+  /** Whether a visit is the person's own, or one to which they come along. */
+  static Condition ofCrew(Visit visit, long personId) {
+    return visit
+        .TECHNICIAN_ID
+        .eq(personId)
+        .or(
+            exists(
+                selectOne()
+                    .from(VISIT_COMPANION)
+                    .where(VISIT_COMPANION.VISIT_ID.eq(visit.ID))
+                    .and(VISIT_COMPANION.PERSON_ID.eq(personId))));
   }
 
   /** Another technician's visit is not there at all for this one. */

@@ -22,8 +22,10 @@ import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.sum;
+import static org.jooq.impl.DSL.when;
 
 import app.pragmata.core.Decimal;
 import app.pragmata.core.Refused;
@@ -234,7 +236,12 @@ class PocketApi {
   /** A part on no price list that waits for the office to price it. */
   record UnlistedPartOnVisit(long id, String name, BigDecimal quantity) {}
 
-  record UsedPart(long id, String name, String unit, BigDecimal quantity) {}
+  /**
+   * A part that was used.
+   *
+   * @param unrecorded how many of it are kept on record as equipment once fitted, and are not yet
+   */
+  record UsedPart(long id, String name, String unit, BigDecimal quantity, int unrecorded) {}
 
   /**
    * A part that the job waits for.
@@ -336,15 +343,7 @@ class PocketApi {
             .from(next)
             .where(next.DAY.gt(act.today()))
             .and(next.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
-            .and(
-                next.TECHNICIAN_ID
-                    .eq(act.personId())
-                    .or(
-                        exists(
-                            selectOne()
-                                .from(VISIT_COMPANION)
-                                .where(VISIT_COMPANION.VISIT_ID.eq(next.ID))
-                                .and(VISIT_COMPANION.PERSON_ID.eq(act.personId()))))));
+            .and(OwnVisit.ofCrew(next, act.personId())));
   }
 
   private List<Stop> stops(Act act, Condition when) {
@@ -366,7 +365,7 @@ class PocketApi {
         .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
         .join(SITE)
         .on(SITE.ID.eq(JOB.SITE_ID))
-        .where(ofCrew(act))
+        .where(OwnVisit.ofCrew(VISIT, act.personId()))
         .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
         .and(when)
         .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
@@ -456,19 +455,6 @@ class PocketApi {
             .fetch(row -> new Mate(row.value1(), row.value2(), null));
   }
 
-  /** Whether the visit is the person's own, or one to which they come along. */
-  static Condition ofCrew(Act act) {
-    return VISIT
-        .TECHNICIAN_ID
-        .eq(act.personId())
-        .or(
-            exists(
-                selectOne()
-                    .from(VISIT_COMPANION)
-                    .where(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
-                    .and(VISIT_COMPANION.PERSON_ID.eq(act.personId()))));
-  }
-
   /** Who else comes to the visit, each with what their clock on it says. */
   private static Field<List<Mate>> crew(Act act) {
     var companion = PERSON.as("companion");
@@ -549,7 +535,7 @@ class PocketApi {
   PocketVisit getPocketVisit(Act act, @PathVariable long id) {
     Field<List<UsedPart>> used =
         multiset(
-                select(VISIT_PART.ID, PART.NAME, PART.UNIT, VISIT_PART.QUANTITY)
+                select(VISIT_PART.ID, PART.NAME, PART.UNIT, VISIT_PART.QUANTITY, unrecorded())
                     .from(VISIT_PART)
                     .join(PART)
                     .on(PART.ID.eq(VISIT_PART.PART_ID))
@@ -607,7 +593,7 @@ class PocketApi {
             .on(SITE.ID.eq(JOB.SITE_ID))
             .leftJoin(EQUIPMENT)
             .on(EQUIPMENT.ID.eq(JOB.EQUIPMENT_ID))
-            .where(VISIT.ID.eq(id).and(ofCrew(act)))
+            .where(VISIT.ID.eq(id).and(OwnVisit.ofCrew(VISIT, act.personId())))
             .fetchOne();
     if (row == null) {
       throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
@@ -673,6 +659,19 @@ class PocketApi {
         row.get(BeforeFinish.WANTED),
         row.get(checklists),
         row.get(messages));
+  }
+
+  private static Field<Integer> unrecorded() {
+    return when(PART.EQUIPMENT_KIND_ID.isNull(), 0)
+        .otherwise(
+            VISIT_PART
+                .QUANTITY
+                .cast(Integer.class)
+                .minus(
+                    field(
+                        selectCount()
+                            .from(EQUIPMENT)
+                            .where(EQUIPMENT.VISIT_PART_ID.eq(VISIT_PART.ID)))));
   }
 
   private static Field<List<UnlistedPartOnVisit>> unlistedParts() {

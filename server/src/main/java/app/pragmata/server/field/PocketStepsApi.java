@@ -1,6 +1,7 @@
 package app.pragmata.server.field;
 
 import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
+import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AtVersion;
@@ -18,11 +19,13 @@ class PocketStepsApi {
   private final PocketApi pocket;
   private final FieldService service;
   private final Clocks clocks;
+  private final FittedEquipment fitted;
 
-  PocketStepsApi(PocketApi pocket, FieldService service, Clocks clocks) {
+  PocketStepsApi(PocketApi pocket, FieldService service, Clocks clocks, FittedEquipment fitted) {
     this.pocket = pocket;
     this.service = service;
     this.clocks = clocks;
+    this.fitted = fitted;
   }
 
   /** Starts a clock on no visit: a break, a drive such as the one home, other paid time. */
@@ -134,6 +137,17 @@ class PocketStepsApi {
       @PathVariable long id,
       @RequestBody WantForm form) {
     service.wantPart(act, key, id, form);
+    return pocket.getPocketVisit(act, id);
+  }
+
+  /** Puts a part that was fitted on record as equipment, by its serial number. */
+  @PostMapping("/api/pocket/visits/{id}/serial-numbers")
+  PocketApi.PocketVisit noteSerialNumber(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody SerialNumberForm form) {
+    fitted.note(act, key, id, form);
     return pocket.getPocketVisit(act, id);
   }
 

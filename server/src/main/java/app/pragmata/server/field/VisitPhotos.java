@@ -5,7 +5,6 @@ import static app.pragmata.server.generated.Tables.PART_WANTED;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
-import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PHOTO;
 import static app.pragmata.server.generated.Tables.VISIT_PHOTO_CONTENT;
 import static org.jooq.impl.DSL.exists;
@@ -19,7 +18,6 @@ import app.pragmata.core.field.Tap;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.checklists.VisitChecklists;
-import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.generated.tables.records.VisitPhotoRecord;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.VisitStore;
@@ -240,7 +238,8 @@ class VisitPhotos {
   /** Refuses whoever is not on the visit. */
   @Transactional(readOnly = true)
   void requireOwn(Act act, long visitId) {
-    if (!database.fetchExists(VISIT, VISIT.ID.eq(visitId).and(isOfCrew(VISIT, act.personId())))) {
+    if (!database.fetchExists(
+        VISIT, VISIT.ID.eq(visitId).and(OwnVisit.ofCrew(VISIT, act.personId())))) {
       throw OwnVisit.notThere();
     }
   }
@@ -273,19 +272,7 @@ class VisitPhotos {
             .join(ownJob)
             .on(ownJob.ID.eq(own.JOB_ID))
             .where(ownJob.SITE_ID.eq(JOB.SITE_ID))
-            .and(isOfCrew(own, personId)));
-  }
-
-  private static Condition isOfCrew(Visit visit, long personId) {
-    return visit
-        .TECHNICIAN_ID
-        .eq(personId)
-        .or(
-            exists(
-                selectOne()
-                    .from(VISIT_COMPANION)
-                    .where(VISIT_COMPANION.VISIT_ID.eq(visit.ID))
-                    .and(VISIT_COMPANION.PERSON_ID.eq(personId))));
+            .and(OwnVisit.ofCrew(own, personId)));
   }
 
   private List<VisitPhoto> list(Act act, Condition which, boolean latestFirst, int most) {
