@@ -43,7 +43,7 @@ class ExtraWorkPageTest {
   }
 
   private static Locator extraWork(Page phone) {
-    return phone.getByLabel("Extra work", new Page.GetByLabelOptions().setExact(true));
+    return phone.locator("form.form");
   }
 
   private static void priced(Page phone) {

@@ -1,6 +1,7 @@
 package app.pragmata.core;
 
 import java.util.Arrays;
+import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 
@@ -22,6 +23,11 @@ public interface Coded {
     return Arrays.stream(vocabulary.getEnumConstants())
         .filter(word -> word.code().equals(code))
         .findFirst();
+  }
+
+  /** The words with these codes, in their order; another is a broken invariant. */
+  static <E extends Enum<E> & Coded> List<E> getAll(Class<E> vocabulary, String... codes) {
+    return Arrays.stream(codes).map(code -> get(vocabulary, code)).toList();
   }
 
   /** The word with this code; another is a broken invariant. */

@@ -171,7 +171,11 @@ public final class Reading {
     return value;
   }
 
-  private static String withinLength(String written, int longest) {
+  /**
+   * Words of at most {@code longest} characters that can be stored, for what is read in another way
+   * than by {@link #text}.
+   */
+  public static String withinLength(String written, int longest) {
     String text = longest <= LINE ? written.replaceAll("\\s*\n\\s*", " ") : written;
     if (text.length() > longest) {
       throw new Unreadable(

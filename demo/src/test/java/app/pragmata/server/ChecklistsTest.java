@@ -141,14 +141,6 @@ class ChecklistsTest {
     return gate.tap("checklist-answers", said(itemId(question), answer, word));
   }
 
-  /** The texts of the office's open to-dos about the job. */
-  private List<String> toDos() {
-    return program
-        .database()
-        .fetch("select what from to_do where job_id = ? and state = 'open'", gate.job())
-        .getValues(0, String.class);
-  }
-
   @Test
   void a_visit_goes_through_the_lists_of_its_kind_of_job() {
     assertThat(texts(onPhone().path("items"), "question"))
@@ -186,7 +178,7 @@ class ChecklistsTest {
     assertThat(given.path("answer").asString()).isEqualTo("380");
     assertThat(given.path("outOfLimits").asBoolean()).isFalse();
     assertThat(given.path("answeredBy").asString()).startsWith("Dilys");
-    assertThat(toDos()).isEmpty();
+    assertThat(gate.toDos()).isEmpty();
   }
 
   @Test
@@ -201,9 +193,12 @@ class ChecklistsTest {
   @Test
   void the_office_hears_of_it_with_what_was_done_until_it_is_answered_anew() {
     answer("Closing force", "412", "Limiter set, measure again");
-    assertThat(toDos()).singleElement().asString().contains("Closing force: 412 N", "Limiter set");
+    assertThat(gate.toDos())
+        .singleElement()
+        .asString()
+        .contains("Closing force: 412 N", "Limiter set");
     answer("Closing force", "372", "");
-    assertThat(toDos()).isEmpty();
+    assertThat(gate.toDos()).isEmpty();
   }
 
   @Test
@@ -212,7 +207,7 @@ class ChecklistsTest {
     assertThat(
             item(onSheet(), "Stops at an obstacle").path("given").path("outOfLimits").asBoolean())
         .isTrue();
-    assertThat(toDos()).isEmpty();
+    assertThat(gate.toDos()).isEmpty();
   }
 
   @Test
@@ -222,7 +217,7 @@ class ChecklistsTest {
     gate.technician().post(path, form, "answer-once-" + gate.visit());
     gate.technician().post(path, form, "answer-once-" + gate.visit());
     gate.technician().post(path, form, "answer-again-" + gate.visit());
-    assertThat(toDos()).hasSize(1);
+    assertThat(gate.toDos()).hasSize(1);
     assertThat(item(onPhone(), "Closing force").path("given").path("version").asInt()).isEqualTo(1);
   }
 

@@ -3,7 +3,6 @@ package app.pragmata.server;
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
-import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -40,28 +39,21 @@ class JobMessagesTest {
     throw new AssertionError("It is no stop of the day");
   }
 
-  private List<String> toDos() {
-    return program
-        .database()
-        .fetch("select what from to_do where job_id = ? and state = 'open'", gate.job())
-        .getValues(0, String.class);
-  }
-
   @Test
   void what_a_technician_writes_stands_on_the_sheet_and_is_a_to_do_until_it_is_answered() {
     assertThat(fromSite("Which code opens the yard?").status()).isEqualTo(200);
     assertThat(texts(onSheet(), "text")).containsExactly("Which code opens the yard?");
     assertThat(texts(onSheet(), "sentBy")).containsExactly("Ngozi Adair");
-    assertThat(toDos()).singleElement().asString().contains("Which code opens the yard?");
+    assertThat(gate.toDos()).singleElement().asString().contains("Which code opens the yard?");
     assertThat(fromOffice("4711").status()).isEqualTo(200);
-    assertThat(toDos()).isEmpty();
+    assertThat(gate.toDos()).isEmpty();
   }
 
   @Test
   void two_questions_are_one_to_do() {
     fromSite("Which code opens the yard?");
     fromSite("Is anybody there before nine?");
-    assertThat(toDos()).hasSize(1);
+    assertThat(gate.toDos()).hasSize(1);
     assertThat(onSheet()).hasSize(2);
   }
 

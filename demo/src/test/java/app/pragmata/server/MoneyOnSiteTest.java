@@ -158,6 +158,26 @@ class MoneyOnSiteTest {
   }
 
   @Test
+  void one_that_is_still_on_its_way_to_the_terminal_is_not_taken_for_one_that_it_never_had() {
+    gate.onSite();
+    program
+        .database()
+        .execute(
+            """
+            insert into card_payment (job_id, asked_by, reference, amount_minor, state, asked_at)
+              select ?, id, ?, 8000, 'asked', ?::timestamptz from person where username = 'piet'
+            """,
+            gate.job(),
+            key("on its way"),
+            program.clock().instant().atOffset(java.time.ZoneOffset.UTC));
+    assertThat(byCard("80", TAKEN, key("too quick")).rule()).isEqualTo("CARD_ANSWER_UNKNOWN");
+    assertThat(texts(paid().path("asked"), "amountMinor")).containsExactly("8000");
+    gate.at("15:10");
+    assertThat(byCard("80", TAKEN, key("in time")).status()).isEqualTo(200);
+    assertThat(paid().path("asked")).isEmpty();
+  }
+
+  @Test
   void two_payments_one_after_the_other_are_two() {
     gate.onSite();
     byCard("80", TAKEN, key("first"));
@@ -184,14 +204,7 @@ class MoneyOnSiteTest {
     assertThat(texts(promised.json().path("promised"), "amountMinor")).containsExactly("15000");
     assertThat(promised.json().path("taken")).isEmpty();
     assertThat(texts(receipts(), "amountMinor")).doesNotContain("15000");
-    assertThat(
-            program
-                .database()
-                .fetch("select what from to_do where job_id = ? and state = 'open'", gate.job())
-                .getValues(0, String.class))
-        .singleElement()
-        .asString()
-        .contains("£150.00");
+    assertThat(gate.toDos()).singleElement().asString().contains("£150.00");
   }
 
   @Test

@@ -396,6 +396,14 @@ public final class SwingGate {
     return office.get("/api/history/job/" + job).json().path("entries");
   }
 
+  /** What the office has to do about the job. */
+  public List<String> toDos() {
+    return program
+        .database()
+        .fetch("select what from to_do where job_id = ? and state = 'open'", job)
+        .getValues(0, String.class);
+  }
+
   public JsonNode sheet() {
     return office.get("/api/jobs/" + job).json();
   }

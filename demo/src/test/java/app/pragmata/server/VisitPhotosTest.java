@@ -81,6 +81,22 @@ class VisitPhotosTest {
   }
 
   @Test
+  void the_customers_report_shows_it_with_its_words_and_not_one_that_is_off() throws Exception {
+    take(picture(40, 30), "?words=Ram%20leaks", "report-" + gate.visit());
+    take(picture(30, 40), "?words=My%20thumb", "thumb-" + gate.visit());
+    JsonNode thumb = ofJob().path(1);
+    gate.technician()
+        .post(
+            "/api/pocket/photos/" + thumb.path("id").asLong() + "/remove",
+            Map.of("version", thumb.path("version").asInt()));
+    byte[] report = gate.office().bytes("/api/visits/" + gate.visit() + "/report");
+    assertThat(PrintedText.of(report)).contains("Ram leaks").doesNotContain("My thumb");
+    try (var document = org.apache.pdfbox.Loader.loadPDF(report)) {
+      assertThat(document.getPage(0).getResources().getXObjectNames()).hasSize(1);
+    }
+  }
+
+  @Test
   void one_that_is_sent_twice_under_one_key_is_kept_once() {
     take(picture(40, 30), "", "photo-twice-" + gate.visit());
     take(picture(40, 30), "", "photo-twice-" + gate.visit());

@@ -168,13 +168,7 @@ public sealed interface Asks {
 
     @Override
     public Answer read(String given) {
-      if (given.length() > LONGEST_TEXT) {
-        throw new Unreadable(
-            Rule.TOO_LONG,
-            "It has %d characters; at most %d fit here. Shorten it."
-                .formatted(given.length(), LONGEST_TEXT));
-      }
-      return new Answer(given, false);
+      return new Answer(Reading.withinLength(given, LONGEST_TEXT), false);
     }
 
     @Override

@@ -39,16 +39,7 @@ public record LateTap(
       case ARRIVE -> running.starts == TimeEntry.Kind.DRIVE;
       case PAUSE -> running.starts == TimeEntry.Kind.LABOUR;
       case FINISH, STOP_CLOCK -> true;
-      case USE_PART,
-          PUT_PART_BACK,
-          NOTE_SERIAL_NUMBER,
-          NOTE_UNLISTED_PART,
-          WANT_PART,
-          ANSWER_CHECKLIST,
-          SEND_MESSAGE,
-          TELL_LATE,
-          HAND_BACK ->
-          false;
+      default -> false;
     };
   }
 }

@@ -21,6 +21,23 @@ public enum PocketStep implements Coded {
   TELL_LATE,
   HAND_BACK;
 
+  /** Whether it moves a clock, so that its form says when it was tapped. */
+  public boolean isTimed() {
+    return switch (this) {
+      case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
+      case USE_PART,
+          PUT_PART_BACK,
+          NOTE_SERIAL_NUMBER,
+          NOTE_UNLISTED_PART,
+          WANT_PART,
+          ANSWER_CHECKLIST,
+          SEND_MESSAGE,
+          TELL_LATE,
+          HAND_BACK ->
+          false;
+    };
+  }
+
   /** Whether it is done on no visit. */
   public boolean isOffVisit() {
     return this == START_CLOCK || this == STOP_CLOCK;

@@ -83,6 +83,7 @@ class ChecklistTest {
   void words_have_a_length_that_they_keep_to() {
     assertThatThrownBy(() -> new Asks.Text().read("x".repeat(Asks.LONGEST_TEXT + 1)))
         .hasMessageContaining("1001");
+    assertThatThrownBy(() -> new Asks.Text().read("a\0b")).isInstanceOf(Unreadable.class);
   }
 
   @Test

@@ -11,7 +11,16 @@ import org.jspecify.annotations.Nullable;
 /** What phones without a network do on a walk, and what the office says to it. */
 final class LateMoves {
   private static final List<String> STEPS =
-      List.of("drive", "arrive", "start_work", "start_work", "pause", "finish", "use_part");
+      List.of(
+          "drive",
+          "arrive",
+          "start_work",
+          "start_work",
+          "pause",
+          "finish",
+          "use_part",
+          "send_message",
+          "answer_checklist");
 
   private LateMoves() {}
 
@@ -57,6 +66,24 @@ final class LateMoves {
                         .toList()));
   }
 
+  private static Map<String, ?> form(String step, Dice dice) {
+    return switch (step) {
+      case "use_part" -> Map.of("partId", 1 + dice.next(4), "quantity", "1");
+      case "send_message" -> Map.of("text", "Walked late " + dice.next(100));
+      case "answer_checklist" ->
+          Map.of(
+              "checklistItemId",
+              1 + dice.next(4),
+              "answer",
+              "380",
+              "doesNotApply",
+              false,
+              "word",
+              "Seen to");
+      default -> Map.of();
+    };
+  }
+
   private static @Nullable Answer send(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "technician_id is not null");
     if (visit == null || visit.get("technician_id") == null) {
@@ -69,9 +96,7 @@ final class LateMoves {
     form.put("visitId", visit.get("id"));
     form.put("tappedAt", sent.minusSeconds(60L * dice.next(600)));
     form.put("sentAt", sent);
-    form.put(
-        "form",
-        step.equals("use_part") ? Map.of("partId", 1 + dice.next(4), "quantity", "1") : Map.of());
+    form.put("form", form(step, dice));
     return (dice.oneIn(4)
             ? company.technician(dice.of(WalkedCompany.TECHNICIANS))
             : company.technicianOf(visit))

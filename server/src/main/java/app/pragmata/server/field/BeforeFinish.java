@@ -17,7 +17,6 @@ import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.checklists.AskedChecklist.AskedItem;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.records.Act;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -36,7 +35,7 @@ class BeforeFinish {
                   .from(KIND_OF_JOB)
                   .where(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID)))
           .as("wanted_before_finish")
-          .convertFrom(BeforeFinish::read);
+          .convertFrom(codes -> Coded.getAll(Capture.class, codes));
 
   private static final Map<Capture, String> FIELDS =
       Map.of(Capture.PHOTO, "photo", Capture.SIGNATURE, "signed", Capture.CAUSE, "causeCode");
@@ -114,9 +113,5 @@ class BeforeFinish {
     for (Capture missing : captured.missing(wanted)) {
       reading.fault(FIELDS.get(missing), Rule.MISSING, WORDS.get(missing));
     }
-  }
-
-  private static List<Capture> read(String[] codes) {
-    return Arrays.stream(codes).map(code -> Coded.find(Capture.class, code).orElseThrow()).toList();
   }
 }

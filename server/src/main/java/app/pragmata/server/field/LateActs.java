@@ -180,28 +180,11 @@ class LateActs {
 
   private static Map<String, Object> whole(LateActForm form, PocketStep step) {
     var whole = new HashMap<String, Object>(form.form() == null ? Map.of() : form.form());
-    if (isTimed(step)) {
+    if (step.isTimed()) {
       whole.put("tappedAt", form.tappedAt());
       whole.put("sentAt", form.sentAt());
     }
     return whole;
-  }
-
-  /** Whether the step's own form says when it was tapped. */
-  private static boolean isTimed(PocketStep step) {
-    return switch (step) {
-      case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
-      case USE_PART,
-          PUT_PART_BACK,
-          NOTE_SERIAL_NUMBER,
-          NOTE_UNLISTED_PART,
-          WANT_PART,
-          ANSWER_CHECKLIST,
-          SEND_MESSAGE,
-          TELL_LATE,
-          HAND_BACK ->
-          false;
-    };
   }
 
   private long keep(Act act, LateActRecord row, @Nullable String why) {

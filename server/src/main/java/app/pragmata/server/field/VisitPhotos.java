@@ -34,6 +34,7 @@ import java.util.Objects;
 import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -78,6 +79,7 @@ class VisitPhotos {
 
   private static final int LONGEST_WORDS = 300;
   private static final int MOST_BEFORE = 12;
+  private static final int MOST_ON_REPORT = 12;
 
   private final DSLContext database;
   private final VisitStore visits;
@@ -211,6 +213,22 @@ class VisitPhotos {
   @Transactional(readOnly = true)
   List<VisitPhoto> listOfJob(Act act, long jobId) {
     return list(act, VISIT.JOB_ID.eq(jobId), false, Integer.MAX_VALUE);
+  }
+
+  /** Those of a visit that its customer gets, small and as they were taken. */
+  @Transactional(readOnly = true)
+  List<VisitReport.ReportPhoto> listForReport(long visitId) {
+    return database
+        .select(VISIT_PHOTO_CONTENT.SMALL, VISIT_PHOTO.WORDS)
+        .from(VISIT_PHOTO)
+        .join(VISIT_PHOTO_CONTENT)
+        .on(VISIT_PHOTO_CONTENT.PHOTO_ID.eq(VISIT_PHOTO.ID))
+        .where(VISIT_PHOTO.VISIT_ID.eq(visitId).and(VISIT_PHOTO.REMOVED_AT.isNull()))
+        // What is to be ordered is shown to the office, not to the customer.
+        .and(VISIT_PHOTO.PART_WANTED_ID.isNull())
+        .orderBy(VISIT_PHOTO.TAKEN_AT, VISIT_PHOTO.ID)
+        .limit(MOST_ON_REPORT)
+        .fetch(Records.mapping(VisitReport.ReportPhoto::new));
   }
 
   /** The latest of other visits at the same site. */

@@ -15,6 +15,7 @@ import app.pragmata.server.field.VisitSignatures.VisitSignature;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.Base64;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -23,6 +24,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param note what was done, in the technician's words
  * @param checklists those that were gone through
+ * @param photos what was photographed, as it was taken
  * @param signature null where nobody has signed
  */
 record VisitReport(
@@ -36,10 +38,15 @@ record VisitReport(
     List<ReportTime> times,
     List<ReportPart> parts,
     List<AskedChecklist> checklists,
+    List<ReportPhoto> photos,
     @Nullable VisitSignature signature) {
 
   /** What somebody's clocks of one kind come to. */
   record ReportTime(String person, TimeEntry.Kind kind, int minutes) {}
+
+  /** A photo as JPEG, with what it shows; the words may be empty. */
+  @SuppressWarnings("ArrayRecordComponent") // Nobody compares reports.
+  record ReportPhoto(byte[] jpeg, String words) {}
 
   /** A part that was fitted. */
   record ReportPart(BigDecimal quantity, String unit, String name) {}
@@ -59,6 +66,8 @@ record VisitReport(
       .figure { text-align: right; white-space: nowrap; }
       .typed { white-space: pre-wrap; }
       img { width: 70mm; }
+      .photo { display: inline-block; width: 55mm; margin: 2mm 2mm 2mm 0; vertical-align: top; font-size: 9pt; }
+      .photo img { width: 55mm; }
       </style></head><body>
       """;
 
@@ -104,6 +113,10 @@ record VisitReport(
     for (AskedChecklist checklist : checklists) {
       answers(page, wording, checklist);
     }
+    if (!photos.isEmpty()) {
+      heading(page, wording, Phrase.REPORT_PHOTOS);
+      photos.forEach(photo -> photo(page, photo));
+    }
     if (signature != null) {
       signed(page, wording, zone, signature);
     }
@@ -129,6 +142,12 @@ record VisitReport(
     return item.asks() == Asks.Code.YES_NO
         ? wording.say(given.answer().equals("yes") ? Phrase.REPORT_YES : Phrase.REPORT_NO)
         : (given.answer() + " " + item.unit()).strip();
+  }
+
+  private static void photo(StringBuilder page, ReportPhoto photo) {
+    page.append(
+        "<div class=\"photo\"><img src=\"data:image/jpeg;base64,%s\" alt=\"\" /><br />%s</div>"
+            .formatted(Base64.getEncoder().encodeToString(photo.jpeg()), text(photo.words())));
   }
 
   private static void heading(StringBuilder page, Wording wording, Phrase phrase) {

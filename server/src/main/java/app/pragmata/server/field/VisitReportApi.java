@@ -44,13 +44,19 @@ class VisitReportApi {
 
   private final DSLContext database;
   private final VisitSignatures signatures;
+  private final VisitPhotos photos;
   private final CompanyStore companies;
   private final PdfPrinter printer;
 
   VisitReportApi(
-      DSLContext database, VisitSignatures signatures, CompanyStore companies, PdfPrinter printer) {
+      DSLContext database,
+      VisitSignatures signatures,
+      VisitPhotos photos,
+      CompanyStore companies,
+      PdfPrinter printer) {
     this.database = database;
     this.signatures = signatures;
+    this.photos = photos;
     this.companies = companies;
     this.printer = printer;
   }
@@ -63,7 +69,7 @@ class VisitReportApi {
 
   /**
    * What was done on a visit as a page for its customer (PDF): times, parts, what was measured,
-   * signature.
+   * photos, signature.
    */
   @GetMapping("/api/visits/{id}/report")
   ResponseEntity<byte[]> printVisitReport(@PathVariable long id) {
@@ -124,6 +130,7 @@ class VisitReportApi {
             .orderBy(VISIT_PART.ID)
             .fetch(Records.mapping(ReportPart::new)),
         row.value9().stream().filter(VisitReportApi::isAnswered).toList(),
+        photos.listForReport(visitId),
         signatures.find(row.value1(), visitId).orElse(null));
   }
 

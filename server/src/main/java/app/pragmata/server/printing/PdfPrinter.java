@@ -16,6 +16,7 @@ import java.nio.charset.StandardCharsets;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.concurrent.atomic.AtomicInteger;
+import java.util.regex.Pattern;
 import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.pdmodel.PDPage;
 import org.apache.pdfbox.pdmodel.common.PDRectangle;
@@ -25,6 +26,8 @@ import org.springframework.web.util.HtmlUtils;
 /** Sets XHTML with paged style sheets as a PDF whose fonts are embedded. */
 @Component
 public class PdfPrinter {
+  private static final Pattern IN_THE_PAGE = Pattern.compile("data:image/(png|jpeg);base64,");
+
   private record Font(
       String family, int weight, FSFontUseCase use, FSSupplier<InputStream> content) {}
 
@@ -82,7 +85,7 @@ public class PdfPrinter {
           EnumSet.of(font.use()));
     }
     builder.useReplacementText(MISSING_SIGN);
-    builder.useUriResolver((base, uri) -> uri.startsWith("data:image/png;base64,") ? uri : null);
+    builder.useUriResolver((base, uri) -> IN_THE_PAGE.matcher(uri).lookingAt() ? uri : null);
     builder.withHtmlContent(xhtml, null);
     builder.toStream(out);
     var all = new AtomicInteger();

@@ -21,7 +21,6 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.InUse;
 import app.pragmata.server.records.References;
 import app.pragmata.server.records.RepeatableRequests;
-import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
@@ -254,9 +253,7 @@ class KindsOfJobApi {
   }
 
   private static List<Capture> captures(KindOfJobRecord row) {
-    return Arrays.stream(row.getBeforeFinish())
-        .map(code -> Coded.find(Capture.class, code).orElseThrow())
-        .toList();
+    return Coded.getAll(Capture.class, row.getBeforeFinish());
   }
 
   private static Map<String, Object> values(KindOfJobRecord row) {

@@ -257,7 +257,6 @@ public class CardPayments {
         database
             .selectFrom(CARD_PAYMENT)
             .where(CARD_PAYMENT.STATE.eq(CardPaymentState.ASKED))
-            .and(CARD_PAYMENT.ASKED_AT.lt(clock.instant().minus(SOON)))
             .fetch();
     for (CardPaymentRecord payment : lost) {
       if (askAgain(payment) == CardPaymentState.ASKED
@@ -301,8 +300,10 @@ public class CardPayments {
         .fetchSingle();
   }
 
+  /** A payment that has just begun may not have reached the terminal, which would not know it. */
   private CardPaymentState askAgain(CardPaymentRecord payment) {
-    if (payment.getState() == CardPaymentState.ASKED && terminal != null) {
+    boolean reached = payment.getAskedAt().isBefore(clock.instant().minus(SOON));
+    if (payment.getState() == CardPaymentState.ASKED && terminal != null && reached) {
       settle(payment.getReference(), terminal.find(payment.getReference()));
     }
     return state(payment.getReference());
