@@ -127,6 +127,8 @@ class NoNetworkTest {
     gate.at("18:00:59");
     mend(phone);
     assertThat(waiting(phone)).isHidden();
+    // The page may show nothing for a moment while it finds the network again.
+    RunningPragmata.until(() -> times().size() == 3);
     assertThat(times()).containsExactly("drive 16:20 40", "labour 17:00 30", "labour 17:30 30");
     assertThat(gate.sheet().path("visits").path(0).path("note").asString())
         .isEqualTo("Ram changed");
