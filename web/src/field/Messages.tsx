@@ -139,9 +139,11 @@ export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: bo
         (open || messages.length > 0 ? (
           <Writing label="Write to the technicians" running={send.running} send={send.run} />
         ) : (
-          <Word id={`write-about-${jobId}`} run={() => setOpen(true)}>
-            Write to the technicians
-          </Word>
+          <div className="small">
+            <Word id={`write-about-${jobId}`} run={() => setOpen(true)}>
+              Write to the technicians
+            </Word>
+          </div>
         ))}
     </section>
   );
