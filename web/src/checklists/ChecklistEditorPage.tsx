@@ -88,7 +88,7 @@ const about = ({ kindOfJob, equipmentKind, questions, active }: ChecklistOfKind)
 
 function Editor({ list }: { list: ChecklistSheet }) {
   const { id, version, edition: _, ...stored } = list;
-  const typed = useTyped({ version, draft: stored });
+  const typed = useTyped({ version, draft: stored }, `checklist ${id}`);
   const { draft } = typed;
   const navigate = useNavigate();
   const editable = useMay("change_settings");

@@ -137,6 +137,17 @@ class ChecklistsPageTest {
   }
 
   @Test
+  void what_was_typed_into_a_list_is_still_there_after_another_page() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/checklists/new");
+    desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill(name);
+    desk.getByText("Books", new Page.GetByTextOptions().setExact(true)).click();
+    desk.waitForURL(address -> address.contains("/books"));
+    desk.goBack();
+    assertThat(desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true))).hasValue(name);
+  }
+
+  @Test
   void what_is_out_of_limits_takes_a_word_on_the_phone_and_stands_out_on_the_sheet() {
     asked();
     Page phone = phone();
