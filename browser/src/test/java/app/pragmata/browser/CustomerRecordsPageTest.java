@@ -13,6 +13,7 @@ import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.FilePayload;
 import java.util.Base64;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -174,7 +175,8 @@ class CustomerRecordsPageTest {
         .getByRole(AriaRole.LINK, new Locator.GetByRoleOptions().setName("Job "))
         .first()
         .click();
-    assertThat(desk.locator(".sheet h1").first()).isVisible();
+    assertThat(desk).hasURL(Pattern.compile("/jobs/\\d+"));
+    assertThat(desk.locator("article header h1")).isVisible();
   }
 
   @Test

@@ -69,12 +69,18 @@ public final class SwingGate {
 
   /** A working day that no other example has. */
   public static synchronized LocalDate takeDay(RunningPragmata program) {
-    DSLContext database = program.database();
-    do {
-      lastDay = lastDay.plusDays(1);
-    } while (lastDay.getDayOfWeek().getValue() > 5
-        || database.fetchExists(HOLIDAY, HOLIDAY.DAY.eq(lastDay)));
+    lastDay = workingDayAfter(program, lastDay);
     return lastDay;
+  }
+
+  private static LocalDate workingDayAfter(RunningPragmata program, LocalDate day) {
+    DSLContext database = program.database();
+    LocalDate next = day.plusDays(1);
+    while (next.getDayOfWeek().getValue() > 5
+        || database.fetchExists(HOLIDAY, HOLIDAY.DAY.eq(next))) {
+      next = next.plusDays(1);
+    }
+    return next;
   }
 
   /** Another example of the same technician on the same day. */
@@ -98,6 +104,10 @@ public final class SwingGate {
 
   public LocalDate day() {
     return day;
+  }
+
+  public LocalDate nextWorkingDay() {
+    return workingDayAfter(program, day);
   }
 
   public Visitor office() {
