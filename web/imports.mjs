@@ -20,6 +20,7 @@ const ORDER = [
   "receipts",
   "quoting",
   "offers",
+  "jobpages",
   "todos",
   "calls",
   "planning",

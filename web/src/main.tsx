@@ -34,6 +34,7 @@ const StoresPage = lazy(() => import("./stores/StoresPage"));
 const BooksPage = lazy(() => import("./books/BooksPage"));
 const SettingsPage = lazy(() => import("./settings/SettingsPage"));
 const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
+const CustomerPage = lazy(() => import("./jobpages/CustomerPage"));
 const OfferPage = lazy(() => import("./offers/OfferPage"));
 const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
 const HoursPage = lazy(() => import("./field/HoursPage"));
@@ -84,6 +85,14 @@ const router = createBrowserRouter([
     element: (
       <Suspense fallback={<div className="blank" aria-busy="true" />}>
         <PasswordPage />
+      </Suspense>
+    ),
+  },
+  {
+    path: "/work/:token",
+    element: (
+      <Suspense fallback={<div className="blank" aria-busy="true" />}>
+        <CustomerPage />
       </Suspense>
     ),
   },

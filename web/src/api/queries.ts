@@ -268,6 +268,20 @@ export const queries = {
         return offer;
       },
     }),
+  jobPage: (token: string) =>
+    queryOptions({
+      queryKey: ["work", "job page", token],
+      queryFn: async () => {
+        const page = await answer(client.GET("/api/job-pages/{token}", { params: { path: { token } } }));
+        writeAs(page.locale, page.currency);
+        return page;
+      },
+    }),
+  customersPage: (jobId: number) =>
+    queryOptions({
+      queryKey: ["work", "customer's page", jobId],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/customer-page", { params: { path: { id: jobId } } })),
+    }),
   receipt: (id: number) =>
     queryOptions({
       queryKey: ["work", "receipt", id],

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Input } from "antd";
+import { Button, Checkbox, Input } from "antd";
 import { useState } from "react";
 import type { PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -25,6 +25,7 @@ type Said = {
   outcome: Outcome;
   reason?: string;
   signed?: { name: string; signature: string; drawn: boolean; rating?: number; words: string };
+  signsLater: boolean;
 };
 
 const RATINGS = [1, 2, 3, 4, 5];
@@ -54,6 +55,8 @@ export function Finish({
   const [rating, setRating] = useState<number>();
   const [ratingWords, setRatingWords] = useState("");
   const somebody = name.trim() !== "" && outcome !== "not_let_in";
+  const [later, setLater] = useState(false);
+  const signsLater = later && !somebody && outcome !== "not_let_in";
   return (
     <form
       className="form"
@@ -68,6 +71,7 @@ export function Finish({
           signed: somebody
             ? { name, signature: drawing ?? name, drawn: drawing !== undefined, rating, words: ratingWords }
             : undefined,
+          signsLater,
         });
       }}
     >
@@ -136,6 +140,12 @@ export function Finish({
           )}
         </>
       )}
+      {!somebody && outcome !== "not_let_in" && visit.customerReachable && (
+        <Checkbox className="tall" checked={later} onChange={(event) => setLater(event.target.checked)}>
+          Nobody is here: they sign on their own page, and get the link
+        </Checkbox>
+      )}
+      <Copy visit={visit} />
       <Button type="primary" className="big" htmlType="submit" loading={running}>
         {done ? "Finish this visit" : `Finish: ${OUTCOMES[outcome].toLowerCase()}`}
       </Button>
@@ -145,6 +155,16 @@ export function Finish({
     </form>
   );
 }
+
+/** Who gets the report without another tap. */
+const Copy = ({ visit }: { visit: PocketVisit }) =>
+  visit.reportCopy !== "none" &&
+  visit.reportGoesTo !== "" && (
+    <p className="soft">
+      A report {visit.reportCopy === "with_prices" ? "with prices" : "without prices"} goes to{" "}
+      {visit.reportGoesTo}.
+    </p>
+  );
 
 /** What must be there first, with a tap to it. */
 const Wanted = ({ visit, goThrough }: { visit: PocketVisit; goThrough: () => void }) => (

@@ -10,15 +10,15 @@ import { Word } from "../kit/Word";
 import styles from "./Messages.module.css";
 import { useTap } from "./useTap";
 
+/** Who hears what is not said to the office, as the sheet says it. */
+const TO = { site: "to the technicians", customer: "to the customer", office: "" };
+
 /** What was said, one below the other. */
 const Said = ({ messages }: { messages: JobMessage[] }) =>
   messages.length > 0 && (
     <div className={styles.messages}>
       {messages.map((message) => (
-        <p
-          key={message.id}
-          className={message.fromSite ? styles.message : `${styles.message} ${styles.office}`}
-        >
+        <p key={message.id} className={`${styles.message} ${styles[message.from]}`}>
           {message.text}
           <span className="soft small">
             {" "}
@@ -26,9 +26,9 @@ const Said = ({ messages }: { messages: JobMessage[] }) =>
               <span className="needs">not sent yet</span>
             ) : (
               [
-                message.sentBy,
+                [message.sentBy, TO[message.to]].filter(Boolean).join(" "),
                 moment(message.sentAt),
-                !message.fromSite && (message.seenAt ? "seen" : "not seen yet"),
+                message.to !== "office" && (message.seenAt ? "seen" : "not seen yet"),
               ]
                 .filter(Boolean)
                 .join(", ")
@@ -83,12 +83,15 @@ function Writing({
   );
 }
 
-/** What office and site say to each other about the job, on the phone; what is looked at is seen. */
+type Reader = "office" | "site" | "customer";
+
+/** What is said about the job, on the phone; what is looked at is seen. */
 export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
   const queryClient = useQueryClient();
   const { visitId } = visit;
-  const send = useTap({ said: "The office has it." });
-  const unseen = visit.messages.some((message) => !message.fromSite && !message.seenAt);
+  const [to, setTo] = useState<Reader>("office");
+  const send = useTap({ said: to === "office" ? "The office has it." : "The customer gets it." });
+  const unseen = visit.messages.some((message) => message.to === "site" && !message.seenAt);
   useEffect(() => {
     if (unseen) {
       answer(client.POST("/api/pocket/visits/{id}/messages/seen", { params: { path: { id: visitId } } }))
@@ -100,14 +103,30 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
   return (
     <section className="fact" aria-label="Messages">
       <div className="first">
-        <span>Office</span>
+        <span>{visit.customerReachable ? "Office and customer" : "Office"}</span>
       </div>
       <Said messages={visit.messages} />
+      {visit.customerReachable && (
+        <fieldset className="causes">
+          <legend className="visually-hidden">Whom to write to</legend>
+          {(["office", "customer"] as const).map((one) => (
+            <Button
+              key={one}
+              className="tall"
+              type={one === to ? "primary" : "default"}
+              aria-pressed={one === to}
+              onClick={() => setTo(one)}
+            >
+              To the {one}
+            </Button>
+          ))}
+        </fieldset>
+      )}
       <Writing
         tall
-        label="Write to the office"
+        label={to === "office" ? "Write to the office" : "Write to the customer"}
         running={send.running}
-        send={(text) => send.run({ step: "send_message", visitId, form: { text } })}
+        send={(text) => send.run({ step: "send_message", visitId, form: { text, to } })}
       />
     </section>
   );
@@ -117,34 +136,46 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
 export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: boolean }) {
   const queryClient = useQueryClient();
   const { data } = useQuery(queries.messagesOfJob(jobId));
-  const [open, setOpen] = useState(false);
+  const [to, setTo] = useState<Reader>();
   const send = useAct(
     (text: string, key) =>
       answer(
         client.POST("/api/jobs/{id}/messages", {
           params: { path: { id: jobId }, ...withKey(key) },
-          body: { text },
+          body: { text, to },
         }),
       ),
     {
-      said: "It is on the phones of whoever comes.",
-      done: (messages) => queryClient.setQueryData(queries.messagesOfJob(jobId).queryKey, messages),
+      said: to === "customer" ? "It goes to the customer." : "It is on the phones of whoever comes.",
+      done: (messages) => {
+        queryClient.setQueryData(queries.messagesOfJob(jobId).queryKey, messages);
+        setTo(undefined);
+      },
     },
   );
   const messages = data ?? [];
   return (
     <section aria-label="Messages">
       <Said messages={messages} />
-      {editable &&
-        (open || messages.length > 0 ? (
-          <Writing label="Write to the technicians" running={send.running} send={send.run} />
-        ) : (
-          <div className="small">
-            <Word id={`write-about-${jobId}`} run={() => setOpen(true)}>
-              Write to the technicians
-            </Word>
-          </div>
-        ))}
+      {to && (
+        <Writing
+          key={to}
+          label={to === "customer" ? "Write to the customer" : "Write to the technicians"}
+          running={send.running}
+          send={send.run}
+        />
+      )}
+      {editable && !to && (
+        <div className="small">
+          <Word id={`write-about-${jobId}`} run={() => setTo("site")}>
+            Write to the technicians
+          </Word>
+          {" · "}
+          <Word id={`write-to-customer-${jobId}`} run={() => setTo("customer")}>
+            Write to the customer
+          </Word>
+        </div>
+      )}
     </section>
   );
 }

@@ -28,6 +28,7 @@ import { OUTCOMES } from "./Finish";
 import { Measured } from "./Measured";
 import { MessagesOfJob } from "./Messages";
 import { Signed } from "./Signed";
+import { TheirPage } from "./TheirPage";
 import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
 import { VisitPhotos } from "./VisitPhotos";
@@ -52,7 +53,12 @@ export function WorkSection({ job }: { job: JobSheet }) {
       {job.visits.map((visit) => (
         <div key={visit.id}>
           <VisitBlock visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
-          <Signed visit={visit} signature={signatures?.find((one) => one.visitId === visit.id)} />
+          <Signed
+            jobId={job.id}
+            visit={visit}
+            signature={signatures?.find((one) => one.visitId === visit.id)}
+            editable={mayRecord}
+          />
           <ChecklistAnswers
             visitId={visit.id}
             checklists={answered?.find((one) => one.visitId === visit.id)?.checklists ?? []}
@@ -66,6 +72,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
         </div>
       ))}
       <MessagesOfJob jobId={job.id} editable={mayRecord} />
+      <TheirPage jobId={job.id} editable={mayRecord} />
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
       <UnlistedParts jobId={job.id} editable={editable} />
       <JobNeeds jobId={job.id} editable={editable} />

@@ -89,7 +89,8 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
             text: String(act.form.text ?? ""),
             sentAt: act.tappedAt,
             sentBy: "",
-            fromSite: true,
+            from: "site",
+            to: act.form.to === "customer" ? "customer" : "office",
           },
         ],
       };

@@ -15,7 +15,7 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   note_unlisted_part: "Noted a part on no list",
   want_part: "Wanted a part",
   answer_checklist: "Answered a checklist",
-  send_message: "Wrote to the office",
+  send_message: "Wrote a message",
   tell_late: "Said to be late",
   hand_back: "Handed back",
 };

@@ -10,7 +10,7 @@ import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
 import { usePreview } from "../kit/usePreview";
 import { useTitle } from "../kit/useTitle";
-import { sayBy, useWords, Words } from "./useWords";
+import { sayBy, useSignatureWords, useWords, Words } from "./useWords";
 
 /** A quote on the customer's own phone: read, choose, ask, decline, sign, pay the deposit. */
 export default function OfferPage() {
@@ -318,6 +318,7 @@ function Yes({
   sign: (signing: Signing) => void;
 }) {
   const say = useWords();
+  const signatureWords = useSignatureWords();
   const [problem, setProblem] = useState<Problem>();
   const queryClient = useQueryClient();
   const accept = useAct(
@@ -360,16 +361,7 @@ function Yes({
         />
       </label>
       {problem?.at("/name") && <p className="fault">{problem.at("/name")}</p>}
-      <Signature
-        drawing={drawing}
-        draw={(png) => sign({ name, drawing: png })}
-        words={{
-          name: say("page_signature"),
-          empty: say("page_draw"),
-          drawn: say("page_drawn"),
-          again: say("page_draw_again"),
-        }}
-      />
+      <Signature drawing={drawing} draw={(png) => sign({ name, drawing: png })} words={signatureWords} />
       {problem?.faults.every((fault) => fault.pointer === "") && (
         <p className="fault" role="alert">
           {problem.message}

@@ -5,11 +5,10 @@ import { answer, client } from "../api/client";
 import type { Asked, DocumentLine, QuoteSheet, SentLetter, TermChange } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { moment, money } from "../format";
-import { Asking } from "../kit/Asking";
+import { CustomersLink } from "../kit/CustomersLink";
 import { Lines, TotalLine } from "../kit/Lines";
 import { Section } from "../kit/Section";
 import { useAct } from "../kit/useAct";
-import { say } from "../kit/useSaid";
 import { Word } from "../kit/Word";
 import { MoneyForm } from "../receipts/MoneyForm";
 import { ReceiptLine } from "../receipts/ReceiptLine";
@@ -33,7 +32,7 @@ const TERMS: Record<TermChange["term"], string> = {
 export function OfferSections({ quote }: { quote: QuoteSheet }) {
   return (
     <>
-      {quote.link && <CustomersLink quote={quote} />}
+      {quote.link && <LinkOfQuote quote={quote} />}
       {quote.questions.length > 0 && <Questions quote={quote} />}
       {quote.editions.length > 0 && <Editions quote={quote} />}
       {quote.computed.depositMinor > 0 && quote.state === "accepted" && <Money quote={quote} />}
@@ -41,7 +40,7 @@ export function OfferSections({ quote }: { quote: QuoteSheet }) {
   );
 }
 
-function CustomersLink({ quote }: { quote: QuoteSheet }) {
+function LinkOfQuote({ quote }: { quote: QuoteSheet }) {
   const withdraw = useAct(
     () => answer(client.POST("/api/quotes/{id}/withdraw-link", { params: { path: { id: quote.id } } })),
     { said: "The link is withdrawn. Sending the quote again makes another one." },
@@ -55,30 +54,7 @@ function CustomersLink({ quote }: { quote: QuoteSheet }) {
       {link.withdrawn ? (
         <div className="soft">The link is withdrawn. Sending the quote again makes another one.</div>
       ) : (
-        <div>
-          <a href={new URL(link.address).pathname} target="_blank" rel="noreferrer">
-            The customer's page
-          </a>{" "}
-          <span className="soft">
-            {link.openedAt ? `read first ${moment(link.openedAt)}` : "nobody has opened it yet"}
-          </span>{" "}
-          <Word
-            run={() => {
-              void navigator.clipboard?.writeText(link.address);
-              say({ text: "The address is copied." });
-            }}
-          >
-            copy the address
-          </Word>
-          {" · "}
-          <Asking
-            plain
-            label="withdraw it…"
-            title="Withdraw the link? The customer can open it no more."
-            confirm="Withdraw it"
-            run={() => withdraw.run()}
-          />
-        </div>
+        <CustomersLink address={link.address} openedAt={link.openedAt} withdraw={() => withdraw.run()} />
       )}
       {quote.letters.length === 0 && (
         <div className="needs small">

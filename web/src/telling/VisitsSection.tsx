@@ -7,17 +7,23 @@ import { weekday } from "../format";
 import { Section } from "../kit/Section";
 import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
-import { between, TOLD_BY } from "./words";
+import { between, REPORT_COPY, TOLD_BY } from "./words";
 
 type By = CustomersVisits["plan"];
+type Copy = CustomersVisits["reportCopy"];
 
 const WAYS = (["nobody", "mail", "text"] as const).map((by) => ({ value: by, label: TOLD_BY[by] }));
+
+const COPIES = (["none", "without_prices", "with_prices"] as const).map((copy) => ({
+  value: copy,
+  label: REPORT_COPY[copy],
+}));
 
 /** A customer's next visits, and how they are told of them. */
 export function VisitsSection({ customerId, mayChange }: { customerId: number; mayChange: boolean }) {
   const { data } = useQuery(queries.customersVisits(customerId));
   const save = useAct(
-    (body: { plan: By; coming: By }) =>
+    (body: { plan: By; coming: By; reportCopy: Copy }) =>
       answer(client.PUT("/api/customers/{id}/told-by", { params: { path: { id: customerId } }, body })),
     { said: "From now on they are told that way." },
   );
@@ -31,7 +37,8 @@ export function VisitsSection({ customerId, mayChange }: { customerId: number; m
       </Section>
     );
   }
-  const { plan, coming } = data;
+  const { plan, coming, reportCopy } = data;
+  const told = { plan, coming, reportCopy };
   return (
     <Section name="Visits">
       {data.next.map((visit) => (
@@ -52,7 +59,7 @@ export function VisitsSection({ customerId, mayChange }: { customerId: number; m
             popupMatchSelectWidth={false}
             value={plan}
             options={WAYS}
-            onChange={(by: By) => save.run({ plan: by, coming })}
+            onChange={(by: By) => save.run({ ...told, plan: by })}
           />{" "}
           and when somebody is on the way{" "}
           <Select
@@ -61,12 +68,22 @@ export function VisitsSection({ customerId, mayChange }: { customerId: number; m
             popupMatchSelectWidth={false}
             value={coming}
             options={WAYS}
-            onChange={(by: By) => save.run({ plan, coming: by })}
+            onChange={(by: By) => save.run({ ...told, coming: by })}
+          />{" "}
+          and get of each visit{" "}
+          <Select
+            size="small"
+            aria-label="What they get of each visit"
+            popupMatchSelectWidth={false}
+            value={reportCopy}
+            options={COPIES}
+            onChange={(copy: Copy) => save.run({ ...told, reportCopy: copy })}
           />
         </div>
       ) : (
         <div className="small soft">
-          Told of plans {TOLD_BY[plan]}, when somebody is on the way {TOLD_BY[coming]}.
+          Told of plans {TOLD_BY[plan]}, when somebody is on the way {TOLD_BY[coming]}; of each visit they get{" "}
+          {REPORT_COPY[reportCopy]}.
         </div>
       )}
     </Section>

@@ -1,4 +1,4 @@
-import type { ArrivalWindow, ToldMessage } from "../api/generated/schema";
+import type { ArrivalWindow, CustomersVisits, ToldMessage } from "../api/generated/schema";
 import { time } from "../format";
 
 /** Between when somebody arrives, as it is read out: "between 10:00 and 11:00". */
@@ -19,4 +19,11 @@ export const TOLD_BY: Record<ToldMessage["toldBy"], string> = {
   nobody: "not at all",
   mail: "by mail",
   text: "by text message",
+};
+
+/** What somebody gets of each visit that is over. */
+export const REPORT_COPY: Record<CustomersVisits["reportCopy"], string> = {
+  none: "nothing",
+  without_prices: "a report without prices",
+  with_prices: "a report with prices",
 };

@@ -84,6 +84,12 @@ create table visit_signature (
   signed_at timestamptz not null
 );
 
+-- Visits that somebody is to sign later, on the customer's page of the job.
+create table signature_asked (
+  visit_id bigint primary key references visit,
+  asked_at timestamptz not null
+);
+
 -- Money that a customer said on site they would send.
 create table transfer_promise (
   id bigint generated always as identity primary key,
@@ -102,17 +108,23 @@ create table job_message (
   id bigint generated always as identity primary key,
   version integer not null default 1,
   job_id bigint not null references job,
-  -- The visit on which it was said; null for what the office says.
+  from_side text not null check (from_side in ('site', 'office', 'customer')),
+  to_side text not null check (to_side in ('site', 'office', 'customer')),
+  -- The visit on which it was said; null for what is not said on site.
   visit_id bigint references visit,
   text text not null check (length(text) between 1 and 1000),
   sent_at timestamptz not null,
   sent_by bigint not null references person,
   -- By which the office was told of it.
   to_do_id bigint references to_do,
-  -- When somebody on the job's visits saw what the office says.
+  -- When whom it is for saw it; what the office is told is a to-do instead.
   seen_at timestamptz,
-  check ((visit_id is null) = (to_do_id is null)),
-  check (visit_id is null or seen_at is null)
+  check (from_side <> to_side),
+  -- Customers and technicians meet; they write through the office.
+  check (from_side <> 'customer' or to_side = 'office'),
+  check ((visit_id is not null) = (from_side = 'site')),
+  check ((to_do_id is not null) = (to_side = 'office')),
+  check (to_side <> 'office' or seen_at is null)
 );
 create index on job_message (job_id);
 create index on job_message (visit_id) where visit_id is not null;

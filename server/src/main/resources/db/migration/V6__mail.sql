@@ -11,6 +11,9 @@ create table mail (
   calendar text,
   -- The edition of the quote that is printed from its frozen text when the message goes out.
   attached_edition smallint,
+  -- The visit of which a report goes with it, and whether that says prices.
+  report_visit_id bigint,
+  report_with_prices boolean not null default false,
   state text not null check (state in ('waiting', 'going_out', 'sent', 'undeliverable')),
   queued_at timestamptz not null,
   -- Who is told when it cannot be delivered.
@@ -26,6 +29,7 @@ create index on mail (next_attempt_at) where state in ('waiting', 'going_out');
 create index on mail (queued_by);
 create index on mail (customer_id) where customer_id is not null;
 create index on mail (quote_id, attached_edition);
+create index on mail (report_visit_id) where report_visit_id is not null;
 
 -- Which server takes our mail; no row while there is none.
 create table mail_server (

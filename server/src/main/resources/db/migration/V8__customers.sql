@@ -27,6 +27,8 @@ create table customer (
   -- How they are told of visits that are planned, and that somebody is on the way.
   plan_told_by text not null default 'nobody' check (plan_told_by in ('nobody', 'mail', 'text')),
   coming_told_by text not null default 'nobody' check (coming_told_by in ('nobody', 'mail', 'text')),
+  -- Whether they get a report of each visit that is over.
+  report_copy text not null default 'none' check (report_copy in ('none', 'without_prices', 'with_prices')),
   -- What another program calls this customer; it keeps an import from making doubles.
   reference text unique check (reference <> ''),
   -- The customer that took this one in; such a row only remembers.

@@ -95,6 +95,8 @@ public enum Rule {
   NOT_ON_SITE(Because.STATE),
   VISIT_NOT_FINISHED(Because.STATE),
   VISIT_NOT_DONE(Because.STATE),
+  VISIT_SIGNED(Because.STATE),
+  VISIT_RATED(Because.STATE),
   VISIT_CHECKED(Because.STATE),
   VISIT_NOT_CHECKED(Because.STATE),
   VISIT_BILLED(Because.STATE),

@@ -56,6 +56,7 @@ class ArchitectureTest {
           "field",
           "telling",
           "billing",
+          "jobpages",
           "figures",
           // Readers over all that is below.
           "worklists",

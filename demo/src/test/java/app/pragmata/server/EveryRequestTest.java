@@ -67,7 +67,12 @@ class EveryRequestTest {
 
   /** What customers, starters and founders do, and what any page asks first. */
   private static boolean isForEverybody(DescribedRequests.Request request) {
-    return Stream.of("/api/offers/", "/api/founding", "/api/password-links/", "/api/calendars/")
+    return Stream.of(
+                "/api/offers/",
+                "/api/job-pages/",
+                "/api/founding",
+                "/api/password-links/",
+                "/api/calendars/")
             .anyMatch(request.path()::startsWith)
         || request.path().equals("/api/session");
   }

@@ -310,14 +310,8 @@ class KilledServerTest {
                             .bean(MailQueue.class)
                             .queue(
                                 act,
-                                new MailQueue.Letter(
-                                    "somebody@example.org",
-                                    subject,
-                                    "Text",
-                                    null,
-                                    null,
-                                    null,
-                                    null))));
+                                MailQueue.Letter.of(
+                                    "somebody@example.org", subject, "Text", null))));
   }
 
   private static Visitor.Answer close(Visitor office, Told told) {

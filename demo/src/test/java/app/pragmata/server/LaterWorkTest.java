@@ -47,14 +47,8 @@ class LaterWorkTest {
                                 .bean(MailQueue.class)
                                 .queue(
                                     act,
-                                    new MailQueue.Letter(
-                                        "somebody@example.org",
-                                        name + " " + i,
-                                        "Text",
-                                        null,
-                                        null,
-                                        null,
-                                        null)))
+                                    MailQueue.Letter.of(
+                                        "somebody@example.org", name + " " + i, "Text", null)))
                     .toList());
   }
 

@@ -54,7 +54,9 @@ class PlannedPromisesTest {
   }
 
   private void toldBy(String plan) {
-    office.put("/api/customers/" + customer + "/told-by", Map.of("plan", plan, "coming", "nobody"));
+    office.put(
+        "/api/customers/" + customer + "/told-by",
+        Map.of("plan", plan, "coming", "nobody", "reportCopy", "none"));
   }
 
   private Visitor.Answer plan(String start, String... mayClash) {

@@ -54,7 +54,7 @@ class TellingTest {
             gate.office()
                 .put(
                     "/api/customers/" + customer + "/told-by",
-                    Map.of("plan", plan, "coming", coming))
+                    Map.of("plan", plan, "coming", coming, "reportCopy", "none"))
                 .status())
         .isEqualTo(200);
   }

@@ -100,6 +100,16 @@ public enum Phrase {
   MAIL_RECEIPT_IN_CASH,
   MAIL_RECEIPT_BY_CHEQUE,
   MAIL_RECEIPT_BY_TRANSFER,
+  /** The day and the job's title. */
+  MAIL_REPORT,
+  /** The link. */
+  MAIL_REPORT_SAYS,
+  /** The link. */
+  TEXT_REPORT_SAYS,
+  /** The job's title. */
+  MAIL_MESSAGE,
+  /** Who says it, what, and the link. */
+  MAIL_MESSAGE_SAYS,
   /** The company. */
   MAIL_TEST,
   MAIL_TEST_SAYS,
@@ -138,6 +148,8 @@ public enum Phrase {
   REPORT_DOES_NOT_APPLY,
   /** Who signed, and when. */
   REPORT_SIGNED,
+  REPORT_PRICES,
+  REPORT_PRICES_SO_FAR,
   /** For a job's number. */
   FILE_REPORT,
   FILE_QUOTE,
@@ -202,6 +214,33 @@ public enum Phrase {
   PAGE_NO,
   PAGE_WHY,
   PAGE_DECLINE,
+  PAGE_VISITS,
+  PAGE_NO_VISIT_YET,
+  /** Who, the day, from when and until when. */
+  PAGE_COMES,
+  /** Who. */
+  PAGE_ON_THE_WAY,
+  /** Who. */
+  PAGE_AT_WORK,
+  /** Who, and the day. */
+  PAGE_CAME,
+  /** Who, and the day. */
+  PAGE_COMES_AGAIN,
+  PAGE_REPORT,
+  PAGE_SIGN_FOR,
+  PAGE_SIGN,
+  /** Who signed, and when. */
+  PAGE_SIGNED,
+  PAGE_HOW_WAS_IT,
+  PAGE_A_WORD,
+  PAGE_SEND_RATING,
+  /** From one to five. */
+  PAGE_RATED,
+  PAGE_MESSAGES,
+  PAGE_WRITE,
+  PAGE_SEND,
+  /** The moment. */
+  PAGE_YOU_WROTE,
   REFUSED_MISSING,
   REFUSED_TOO_LONG,
   REFUSED_UNREADABLE,
@@ -209,6 +248,9 @@ public enum Phrase {
   REFUSED_NOT_ONE_ALTERNATIVE,
   REFUSED_NOT_FOUND,
   REFUSED_STALE_VERSION,
+  REFUSED_VISIT_NOT_FINISHED,
+  REFUSED_VISIT_SIGNED,
+  REFUSED_VISIT_RATED,
   REFUSED_QUOTE_LAPSED,
   REFUSED_QUOTE_NOT_SENT,
   REFUSED_QUOTE_ACCEPTED,

@@ -78,7 +78,7 @@ public final class Wording {
     var words = new TreeMap<String, String>();
     for (Phrase phrase : Phrase.values()) {
       if (phrase.isOfPage()) {
-        words.put(phrase.key(), say(phrase, "{0}", "{1}", "{2}"));
+        words.put(phrase.key(), say(phrase, "{0}", "{1}", "{2}", "{3}"));
       }
     }
     return words;

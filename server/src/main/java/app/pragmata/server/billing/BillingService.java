@@ -69,6 +69,7 @@ public class BillingService {
 
   private static final int LONGEST_REASON = 300;
 
+  private final JobStore jobs;
   private final VisitStore visits;
   private final OtherCosts otherCosts;
   private final PromiseStore promises;
@@ -81,6 +82,7 @@ public class BillingService {
   private final RepeatableRequests repeats;
 
   BillingService(
+      JobStore jobs,
       VisitStore visits,
       OtherCosts otherCosts,
       PromiseStore promises,
@@ -91,6 +93,7 @@ public class BillingService {
       CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats) {
+    this.jobs = jobs;
     this.visits = visits;
     this.otherCosts = otherCosts;
     this.promises = promises;
@@ -124,6 +127,33 @@ public class BillingService {
         draft,
         posted,
         charged.minor());
+  }
+
+  /**
+   * What a customer is charged for a job.
+   *
+   * @param lines none where it is not charged
+   * @param billed whether an invoice has said so; else it is as an invoice would say it now
+   */
+  public record Charges(
+      List<BillingView.ChargedLine> lines,
+      List<TaxedGroup> vat,
+      long grossMinor,
+      String currency,
+      boolean billed) {}
+
+  /** What a job comes to for its customer; refused when there is no such job. */
+  @Transactional(readOnly = true)
+  public Charges charges(Act act, long jobId) {
+    WholeJob job = jobs.find(jobId, act.today()).orElseThrow(VisitStore::unknownJob);
+    Company company = companies.getCompany();
+    Bill bill = bills.inAll(job, job.job().basis(), act.today());
+    return new Charges(
+        BillingView.ChargedLine.of(bill, 0),
+        TaxedGroup.of(bill.vat(), company.wording()),
+        bill.vat().gross().minor(),
+        company.currency(),
+        job.closing().isPresent());
   }
 
   private BillingView.@Nullable PromisedPrice promised(

@@ -1,8 +1,12 @@
 package app.pragmata.server.customers;
 
 import static app.pragmata.server.generated.Tables.CONTACT;
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.SITE;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -26,6 +30,7 @@ import java.util.LinkedHashMap;
 import java.util.Objects;
 import java.util.Set;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -61,6 +66,15 @@ public class SiteService {
       boolean opens,
       boolean decides) {}
 
+  /** The first address of somebody at the site, of whoever opens it before others. */
+  private static final Field<String> CONTACT_MAIL =
+      field(
+          select(CONTACT.EMAIL)
+              .from(CONTACT)
+              .where(CONTACT.SITE_ID.eq(SITE.ID).and(CONTACT.EMAIL.ne("")))
+              .orderBy(CONTACT.OPENS.desc(), CONTACT.ID)
+              .limit(1));
+
   private final DSLContext database;
   private final CompanyStore companies;
   private final CustomerService customers;
@@ -81,6 +95,19 @@ public class SiteService {
     this.repeats = repeats;
     this.events = events;
     this.references = references;
+  }
+
+  /**
+   * Where mail about work at the site that is selected goes: to somebody there, else to the
+   * customer, who is selected too; empty for nowhere.
+   */
+  public static Field<String> mailAddress() {
+    return coalesce(CONTACT_MAIL, CUSTOMER.EMAIL);
+  }
+
+  /** Whether somebody can be written to about work at the site, by mail or by text message. */
+  public static Field<Boolean> isReachable() {
+    return field(mailAddress().ne("").or(CUSTOMER.PHONE.ne("")));
   }
 
   /** One more site; gives its id. */

@@ -45,7 +45,7 @@ class BeforeFinish {
           Capture.PHOTO,
           "Take a photo first: work of this kind is not finished without one.",
           Capture.SIGNATURE,
-          "Let somebody sign first: work of this kind is not finished without it. Where nobody is there, say that you come again.",
+          "Let somebody sign first: work of this kind is not finished without it. Where nobody is there, let them sign later on their own page.",
           Capture.CAUSE,
           "Say first why it was wrong: work of this kind is not finished without it.");
 
@@ -108,6 +108,7 @@ class BeforeFinish {
         new Captured(
             photos.count(visit.id()) > 0,
             said.signed() != null
+                || said.signsLater()
                 || database.fetchExists(VISIT_SIGNATURE, VISIT_SIGNATURE.VISIT_ID.eq(visit.id())),
             said.causeCode() != null || faultCode == null || causeCode != null);
     for (Capture missing : captured.missing(wanted)) {

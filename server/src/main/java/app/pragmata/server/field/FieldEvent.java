@@ -13,6 +13,8 @@ public enum FieldEvent implements Event {
   LATE_REFUSED(RecordKind.LATE_ACT),
   MESSAGE_SENT(RecordKind.JOB_MESSAGE),
   MESSAGE_SEEN(RecordKind.JOB_MESSAGE),
+  VISIT_SIGNED(RecordKind.VISIT),
+  VISIT_RATED(RecordKind.VISIT),
   PHOTO_ADDED(RecordKind.VISIT_PHOTO),
   PHOTO_REMOVED(RecordKind.VISIT_PHOTO);
 

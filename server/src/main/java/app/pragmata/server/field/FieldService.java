@@ -58,12 +58,13 @@ public class FieldService {
       @Nullable VisitOutcome outcome,
       @Nullable String reason,
       VisitSignatures.@Nullable SignedForm signed,
+      @Nullable Boolean signsLater,
       @Nullable String endedAt,
       @Nullable Instant tappedAt,
       @Nullable Instant sentAt) {
     /** Done, tapped now. */
     public static FinishForm done(@Nullable String note, @Nullable String causeCode) {
-      return new FinishForm(note, causeCode, null, null, null, null, null, null);
+      return new FinishForm(note, causeCode, null, null, null, null, null, null, null);
     }
   }
 
@@ -174,7 +175,8 @@ public class FieldService {
       @Nullable String causeCode,
       VisitOutcome outcome,
       String reason,
-      VisitSignatures.@Nullable SignedForm signed) {
+      VisitSignatures.@Nullable SignedForm signed,
+      boolean signsLater) {
     private String content() {
       return note
           + " "
@@ -183,7 +185,8 @@ public class FieldService {
           + outcome
           + " "
           + reason
-          + (signed == null ? "" : " " + signed.name() + " " + signed.rating());
+          + (signed == null ? "" : " " + signed.name() + " " + signed.rating())
+          + (signsLater ? " signs later" : "");
     }
   }
 
@@ -202,7 +205,13 @@ public class FieldService {
     }
     VisitSignatures.SignedForm signed = VisitSignatures.read(reading, form.signed());
     reading.refuseIfFaulty();
-    return new Said(note, form.causeCode(), outcome, reason, signed);
+    return new Said(
+        note,
+        form.causeCode(),
+        outcome,
+        reason,
+        signed,
+        signed == null && Boolean.TRUE.equals(form.signsLater()));
   }
 
   /** Says what came of a visit, by whoever was responsible for it, and what follows from that. */
@@ -214,6 +223,8 @@ public class FieldService {
     }
     if (said.signed() != null) {
       signatures.keep(locked, said.signed(), moment);
+    } else if (said.signsLater()) {
+      signatures.ask(locked, moment);
     }
     step(act, JobEvent.VISIT_FINISHED, locked, finished);
     if (said.outcome() == VisitOutcome.COME_AGAIN) {

@@ -12,7 +12,7 @@ import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
-/** What technicians and the office say to each other about a job, over HTTP. */
+/** What technicians, the office and the customer say to each other about a job, over HTTP. */
 @RestController
 class JobMessagesApi {
   private final JobMessages messages;
@@ -23,9 +23,9 @@ class JobMessagesApi {
     this.pocket = pocket;
   }
 
-  /** From site to the office. */
+  /** From site to the office or to the customer. */
   @PostMapping("/api/pocket/visits/{id}/messages")
-  PocketApi.PocketVisit sendMessageToOffice(
+  PocketApi.PocketVisit sendMessageFromSite(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -46,14 +46,14 @@ class JobMessagesApi {
     return messages.list(act, id);
   }
 
-  /** From the office to whoever is on the job's visits. */
+  /** From the office to whoever is on the job's visits, or to the customer. */
   @PostMapping("/api/jobs/{id}/messages")
-  List<JobMessage> sendMessageToSite(
+  List<JobMessage> sendMessageFromOffice(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
       @RequestBody MessageForm form) {
-    messages.sendToSite(act, key, id, form);
+    messages.sendFromOffice(act, key, id, form);
     return messages.list(act, id);
   }
 }

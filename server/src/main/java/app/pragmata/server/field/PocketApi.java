@@ -21,6 +21,7 @@ import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
@@ -34,6 +35,7 @@ import app.pragmata.core.field.ForgottenClock;
 import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.field.LateActState;
 import app.pragmata.core.field.PocketStep;
+import app.pragmata.core.field.ReportCopy;
 import app.pragmata.core.jobs.Capture;
 import app.pragmata.core.jobs.PromisedParts;
 import app.pragmata.core.jobs.QuoteLine;
@@ -44,6 +46,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.core.partswanted.PartWantedState;
 import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.customers.SiteService;
 import app.pragmata.server.generated.tables.records.ContactRecord;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
@@ -179,7 +182,10 @@ class PocketApi {
    * @param responsible whether finishing it is up to this person
    * @param beforeFinish what must be there before it is finished
    * @param checklists what is gone through on it
-   * @param messages what was said about its job, between site and office
+   * @param messages what was said about its job
+   * @param customerReachable whether the customer can be written to
+   * @param reportCopy whether the customer gets a report when it is over
+   * @param reportGoesTo the mail address for it; empty for none
    * @param runningSince null while no clock of this person runs
    * @param labourMinutes this person's own, as are the drive and the miles
    */
@@ -228,7 +234,24 @@ class PocketApi {
       List<Cause> causes,
       List<Capture> beforeFinish,
       List<AskedChecklist> checklists,
-      List<JobMessages.JobMessage> messages) {}
+      List<JobMessages.JobMessage> messages,
+      boolean customerReachable,
+      ReportCopy reportCopy,
+      String reportGoesTo) {}
+
+  /** Whom a visit is for, and how they are written to. */
+  private record WorkedFor(
+      String name, ReportCopy reportCopy, String mailAddress, boolean reachable) {
+    static SelectField<WorkedFor> selected() {
+      return row(
+              CUSTOMER.NAME,
+              CUSTOMER.REPORT_COPY,
+              SiteService.mailAddress(),
+              SiteService.isReachable())
+          .mapping(WorkedFor.class, WorkedFor::new)
+          .as("worked_for");
+    }
+  }
 
   /** Why something can be wrong; none are offered on a job without a fault. */
   record Cause(String code, String name) {}
@@ -565,7 +588,7 @@ class PocketApi {
                 VISIT,
                 JOB,
                 SITE,
-                CUSTOMER.NAME,
+                WorkedFor.selected(),
                 EQUIPMENT,
                 clocks,
                 crew,
@@ -612,7 +635,7 @@ class PocketApi {
         visit.getDay(),
         row.value13().start(),
         row.value13().minutes(),
-        row.value4(),
+        row.value4().name(),
         site.getName(),
         site.getAddress(),
         site.getLatitude(),
@@ -658,7 +681,10 @@ class PocketApi {
         job.getFaultCode() == null ? List.of() : row.get(causes),
         row.get(BeforeFinish.WANTED),
         row.get(checklists),
-        row.get(messages));
+        row.get(messages),
+        row.value4().reachable(),
+        row.value4().reportCopy(),
+        row.value4().mailAddress());
   }
 
   private static Field<Integer> unrecorded() {

@@ -46,7 +46,11 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Service
 @Transactional
-class VisitPhotos {
+public class VisitPhotos {
+  /** A photo as JPEG, with what it shows; the words may be empty. */
+  @SuppressWarnings("ArrayRecordComponent") // Nobody compares reports.
+  public record ReportPhoto(byte[] jpeg, String words) {}
+
   /**
    * What is known of a photo besides the picture.
    *
@@ -217,7 +221,7 @@ class VisitPhotos {
 
   /** Those of a visit that its customer gets, small and as they were taken. */
   @Transactional(readOnly = true)
-  List<VisitReport.ReportPhoto> listForReport(long visitId) {
+  public List<ReportPhoto> listForReport(long visitId) {
     return database
         .select(VISIT_PHOTO_CONTENT.SMALL, VISIT_PHOTO.WORDS)
         .from(VISIT_PHOTO)
@@ -228,7 +232,7 @@ class VisitPhotos {
         .and(VISIT_PHOTO.PART_WANTED_ID.isNull())
         .orderBy(VISIT_PHOTO.TAKEN_AT, VISIT_PHOTO.ID)
         .limit(MOST_ON_REPORT)
-        .fetch(Records.mapping(VisitReport.ReportPhoto::new));
+        .fetch(Records.mapping(ReportPhoto::new));
   }
 
   /** The latest of other visits at the same site. */

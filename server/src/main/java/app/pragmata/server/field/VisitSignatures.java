@@ -1,9 +1,14 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.SIGNATURE_ASKED;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_SIGNATURE;
+import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.selectOne;
 
+import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.pictures.SignedHand;
@@ -11,14 +16,15 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
-/** What whoever was there signed at the end of a visit. */
+/** What the customer signed at the end of a visit, or later on their page of the job. */
 @Repository
-class VisitSignatures {
+public class VisitSignatures {
   /**
    * A signature as it is sent.
    *
@@ -26,7 +32,7 @@ class VisitSignatures {
    * @param rating from one to five; null for none
    * @param words on it; empty for none
    */
-  record SignedForm(
+  public record SignedForm(
       @Nullable String name,
       @Nullable String signature,
       boolean drawn,
@@ -34,7 +40,7 @@ class VisitSignatures {
       @Nullable String words) {}
 
   /** A signature as it is kept. */
-  record VisitSignature(
+  public record VisitSignature(
       long visitId,
       String name,
       String signature,
@@ -44,16 +50,18 @@ class VisitSignatures {
       Instant signedAt) {}
 
   private static final int LONGEST_NAME = 100;
-  private static final int LONGEST_WORDS = 1_000;
+  public static final int LONGEST_WORDS = 1_000;
 
   private final DSLContext database;
+  private final ReachableCustomer reachable;
 
-  VisitSignatures(DSLContext database) {
+  VisitSignatures(DSLContext database, ReachableCustomer reachable) {
     this.database = database;
+    this.reachable = reachable;
   }
 
   /** The same form with everything in it as it is kept; null stays null. Notes every fault. */
-  static @Nullable SignedForm read(Reading reading, @Nullable SignedForm form) {
+  public static @Nullable SignedForm read(Reading reading, @Nullable SignedForm form) {
     if (form == null) {
       return null;
     }
@@ -67,7 +75,7 @@ class VisitSignatures {
   }
 
   /** Keeps it with its visit, in place of one that was given before. */
-  void keep(LockedVisit visit, SignedForm signed, Instant moment) {
+  public void keep(LockedVisit visit, SignedForm signed, Instant moment) {
     Short rating = signed.rating() == null ? null : signed.rating().shortValue();
     database
         .insertInto(VISIT_SIGNATURE)
@@ -84,8 +92,58 @@ class VisitSignatures {
         .execute();
   }
 
+  /** Asks for it later; refused where nobody can be written to. */
+  void ask(LockedVisit visit, Instant moment) {
+    if (!reachable.of(visit.job().id())) {
+      throw new Refused(
+          List.of(
+              new Fault(
+                  "signsLater",
+                  Rule.MISSING,
+                  "Nobody knows where to write to this customer, so they cannot sign later. Let somebody sign here, or say that you come again.")));
+    }
+    database
+        .insertInto(SIGNATURE_ASKED)
+        .set(SIGNATURE_ASKED.VISIT_ID, visit.id())
+        .set(SIGNATURE_ASKED.ASKED_AT, moment)
+        .onConflict(SIGNATURE_ASKED.VISIT_ID)
+        .doNothing()
+        .execute();
+  }
+
+  /** Of which of a job's visits a signature is asked for and not given yet. */
+  public Set<Long> listAsked(long jobId) {
+    return database
+        .select(SIGNATURE_ASKED.VISIT_ID)
+        .from(SIGNATURE_ASKED)
+        .join(VISIT)
+        .on(VISIT.ID.eq(SIGNATURE_ASKED.VISIT_ID))
+        .where(VISIT.JOB_ID.eq(jobId))
+        .and(
+            notExists(
+                selectOne()
+                    .from(VISIT_SIGNATURE)
+                    .where(VISIT_SIGNATURE.VISIT_ID.eq(SIGNATURE_ASKED.VISIT_ID))))
+        .fetchSet(SIGNATURE_ASKED.VISIT_ID);
+  }
+
+  /** How whoever signed found it, said later; refused when nobody signed, or when it is said. */
+  public void rate(LockedVisit visit, int rating, String words) {
+    int rated =
+        database
+            .update(VISIT_SIGNATURE)
+            .set(VISIT_SIGNATURE.RATING, (short) rating)
+            .set(VISIT_SIGNATURE.RATING_WORDS, words)
+            .where(VISIT_SIGNATURE.VISIT_ID.eq(visit.id()).and(VISIT_SIGNATURE.RATING.isNull()))
+            .execute();
+    if (rated == 0) {
+      throw new Refused(
+          Rule.VISIT_RATED, "This visit is not signed yet, or somebody has rated it already.");
+    }
+  }
+
   /** Those of a job's visits. */
-  List<VisitSignature> list(long jobId) {
+  public List<VisitSignature> list(long jobId) {
     return database
         .select(
             VISIT_SIGNATURE.VISIT_ID,
@@ -104,7 +162,7 @@ class VisitSignatures {
   }
 
   /** That of a visit. */
-  Optional<VisitSignature> find(long jobId, long visitId) {
+  public Optional<VisitSignature> find(long jobId, long visitId) {
     return list(jobId).stream().filter(one -> one.visitId() == visitId).findFirst();
   }
 }

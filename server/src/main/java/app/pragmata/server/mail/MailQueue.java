@@ -22,6 +22,7 @@ public class MailQueue implements Retention.KeptForAWhile {
    * @param customerId who it is for; null for nobody on record
    * @param quoteId the quote that it is about
    * @param attachedEdition which edition of the quote goes with it as a PDF; null for none
+   * @param report what was done on a visit, to go with it as a PDF; null for none
    * @param calendar what goes into the reader's calendar (RFC 5545); null for nothing
    */
   public record Letter(
@@ -31,7 +32,35 @@ public class MailQueue implements Retention.KeptForAWhile {
       @Nullable Long customerId,
       @Nullable Long quoteId,
       @Nullable Integer attachedEdition,
-      @Nullable String calendar) {}
+      @Nullable AttachedReport report,
+      @Nullable String calendar) {
+
+    /** Words alone. */
+    public static Letter of(
+        String toAddress, String subject, String body, @Nullable Long customerId) {
+      return new Letter(toAddress, subject, body, customerId, null, null, null, null);
+    }
+
+    /** The same about a quote, with an edition of it or without. */
+    public Letter about(long quote, @Nullable Integer edition) {
+      return new Letter(toAddress, subject, body, customerId, quote, edition, report, calendar);
+    }
+
+    /** The same with something for the calendar; null for nothing. */
+    public Letter withCalendar(@Nullable String entry) {
+      return new Letter(
+          toAddress, subject, body, customerId, quoteId, attachedEdition, report, entry);
+    }
+
+    /** The same with the report of a visit. */
+    public Letter with(AttachedReport attached) {
+      return new Letter(
+          toAddress, subject, body, customerId, quoteId, attachedEdition, attached, calendar);
+    }
+  }
+
+  /** The report of a visit, with prices or without. */
+  public record AttachedReport(long visitId, boolean withPrices) {}
 
   private final DSLContext database;
 
@@ -60,6 +89,8 @@ public class MailQueue implements Retention.KeptForAWhile {
         .set(
             MAIL.ATTACHED_EDITION,
             letter.attachedEdition() == null ? null : letter.attachedEdition().shortValue())
+        .set(MAIL.REPORT_VISIT_ID, letter.report() == null ? null : letter.report().visitId())
+        .set(MAIL.REPORT_WITH_PRICES, letter.report() != null && letter.report().withPrices())
         .set(MAIL.CALENDAR, letter.calendar())
         .set(MAIL.STATE, MailState.WAITING)
         .set(MAIL.QUEUED_AT, act.at())

@@ -6,6 +6,9 @@ import app.pragmata.core.Reading;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.MailRecord;
 import app.pragmata.server.live.LiveNotices;
+import app.pragmata.server.mail.Attachments.Attachment;
+import app.pragmata.server.mail.MailQueue.AttachedReport;
+import app.pragmata.server.mail.MailQueue.Letter;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.todos.ToDoService;
@@ -19,6 +22,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.annotation.Bean;
@@ -46,7 +50,7 @@ public class MailSending {
   private final TransactionTemplate transaction;
   private final Clock clock;
   private final MailServers servers;
-  private final Attachments attachments;
+  private final List<Attachments> attachments;
   private final ToDoService toDos;
   private final LiveNotices live;
   private final CompanyStore companies;
@@ -56,7 +60,7 @@ public class MailSending {
       TransactionTemplate transaction,
       Clock clock,
       MailServers servers,
-      Attachments attachments,
+      List<Attachments> attachments,
       ToDoService toDos,
       LiveNotices live,
       CompanyStore companies) {
@@ -139,17 +143,19 @@ public class MailSending {
   private void send(MailRecord mail) throws MessagingException {
     MailServers.Ready server = servers.require();
     var message = server.sender().createMimeMessage();
-    boolean attached = mail.getAttachedEdition() != null;
+    List<Attachment> attached =
+        attachments.stream().flatMap(each -> each.print(letter(mail)).stream()).toList();
     var helper =
         new MimeMessageHelper(
-            message, attached || mail.getCalendar() != null, StandardCharsets.UTF_8.name());
+            message,
+            !attached.isEmpty() || mail.getCalendar() != null,
+            StandardCharsets.UTF_8.name());
     String from = server.from();
     helper.setFrom(from);
     helper.setTo(mail.getToAddress());
     helper.setSubject(mail.getSubject());
     helper.setText(mail.getBody());
-    if (attached) {
-      var attachment = attachments.print(mail.getQuoteId(), mail.getAttachedEdition());
+    for (Attachment attachment : attached) {
       helper.addAttachment(attachment.name(), attachment.pdf(), "application/pdf");
     }
     if (mail.getCalendar() != null) {
@@ -165,6 +171,20 @@ public class MailSending {
                 mail.getQueuedAt().toEpochMilli(),
                 from.substring(from.indexOf('@') + 1)));
     server.sender().send(message);
+  }
+
+  private static Letter letter(MailRecord mail) {
+    return new Letter(
+        mail.getToAddress(),
+        mail.getSubject(),
+        mail.getBody(),
+        mail.getCustomerId(),
+        mail.getQuoteId(),
+        mail.getAttachedEdition() == null ? null : mail.getAttachedEdition().intValue(),
+        mail.getReportVisitId() == null
+            ? null
+            : new AttachedReport(mail.getReportVisitId(), mail.getReportWithPrices()),
+        mail.getCalendar());
   }
 
   private void noteFault(MailRecord mail, Exception fault) {

@@ -34,7 +34,9 @@ class OfferRateLimit implements WebMvcConfigurer, HandlerInterceptor, KeptForAWh
 
   @Override
   public void addInterceptors(InterceptorRegistry registry) {
-    registry.addInterceptor(this).addPathPatterns("/api/offers/**", "/api/password-links/**");
+    registry
+        .addInterceptor(this)
+        .addPathPatterns("/api/offers/**", "/api/job-pages/**", "/api/password-links/**");
   }
 
   @Override

@@ -1,16 +1,13 @@
 package app.pragmata.server.offers;
 
-import app.pragmata.core.Fault;
-import app.pragmata.core.Refused;
 import app.pragmata.core.company.Phrase;
-import app.pragmata.core.company.Wording;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.company.InCompanysWords;
 import app.pragmata.server.company.Logo;
 import app.pragmata.server.quoting.OfferDocument;
 import app.pragmata.server.quoting.QuotePdf;
 import app.pragmata.server.records.Act;
 import java.time.Clock;
-import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.MediaType;
@@ -35,13 +32,21 @@ class OffersApi {
   private final CompanyStore companies;
   private final Clock clock;
   private final Logo logo;
+  private final InCompanysWords words;
 
-  OffersApi(OfferService service, QuotePdf pdf, CompanyStore companies, Clock clock, Logo logo) {
+  OffersApi(
+      OfferService service,
+      QuotePdf pdf,
+      CompanyStore companies,
+      Clock clock,
+      Logo logo,
+      InCompanysWords words) {
     this.service = service;
     this.pdf = pdf;
     this.companies = companies;
     this.clock = clock;
     this.logo = logo;
+    this.words = words;
   }
 
   private Act act() {
@@ -50,12 +55,12 @@ class OffersApi {
 
   @GetMapping("/api/offers/{token}")
   OfferView getOffer(@PathVariable String token) {
-    return inWords(() -> service.view(act(), token));
+    return words.say(() -> service.view(act(), token));
   }
 
   @GetMapping("/api/offers/{token}/pdf")
   ResponseEntity<byte[]> offerPdf(@PathVariable String token) {
-    OfferDocument document = inWords(() -> service.view(act(), token)).document();
+    OfferDocument document = words.say(() -> service.view(act(), token)).document();
     return ResponseEntity.ok()
         .contentType(MediaType.APPLICATION_PDF)
         .header(
@@ -75,12 +80,12 @@ class OffersApi {
   @PostMapping("/api/offers/{token}/sum")
   OfferDocument.Sum computeSum(
       @PathVariable String token, @RequestBody OfferService.ChoiceForm form) {
-    return inWords(() -> service.preview(act(), token, form));
+    return words.say(() -> service.preview(act(), token, form));
   }
 
   @PostMapping("/api/offers/{token}/questions")
   OfferView askQuestion(@PathVariable String token, @RequestBody QuestionForm form) {
-    return inWords(
+    return words.say(
         () -> {
           service.ask(act(), token, form.question());
           return service.view(act(), token);
@@ -89,7 +94,7 @@ class OffersApi {
 
   @PostMapping("/api/offers/{token}/decline")
   OfferView declineOffer(@PathVariable String token, @RequestBody NoForm form) {
-    return inWords(
+    return words.say(
         () -> {
           service.decline(act(), token, form.edition(), form.reason());
           return service.view(act(), token);
@@ -98,7 +103,7 @@ class OffersApi {
 
   @PostMapping("/api/offers/{token}/accept")
   OfferView acceptOffer(@PathVariable String token, @RequestBody OfferService.YesForm form) {
-    return inWords(
+    return words.say(
         () -> {
           service.accept(act(), token, form);
           return service.view(act(), token);
@@ -107,34 +112,10 @@ class OffersApi {
 
   @PostMapping("/api/offers/{token}/deposit")
   OfferView payDeposit(@PathVariable String token, @RequestBody CardForm form) {
-    return inWords(
+    return words.say(
         () -> {
           service.payDeposit(act(), token, form.card());
           return service.view(act(), token);
         });
-  }
-
-  /**
-   * What is refused is told to customers in the language of the company's documents: in English by
-   * the rule's own words, in another by what holds for all refusals by that rule.
-   */
-  private <T> T inWords(Supplier<T> work) {
-    try {
-      return work.get();
-    } catch (Refused refused) {
-      Wording wording = companies.getCompany().wording();
-      if (wording.isEnglish()) {
-        throw refused;
-      }
-      throw new Refused(
-          refused.faults().stream()
-              .map(
-                  fault ->
-                      new Fault(
-                          fault.field(),
-                          fault.rule(),
-                          Phrase.ofRefusal(fault.rule()).map(wording::say).orElse(fault.message())))
-              .toList());
-    }
   }
 }

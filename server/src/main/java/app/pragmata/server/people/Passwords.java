@@ -9,14 +9,13 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.people.Password;
+import app.pragmata.server.http.Unguessable;
 import app.pragmata.server.records.Retention.KeptForAWhile;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.HexFormat;
 import java.util.Objects;
 import java.util.Optional;
@@ -31,11 +30,9 @@ import org.springframework.stereotype.Repository;
 public class Passwords implements KeptForAWhile {
   private static final Duration GOOD_FOR = Duration.ofDays(2);
   private static final Duration KEPT = Duration.ofDays(30);
-  private static final int SECRET_BYTES = 20;
 
   private final DSLContext database;
   private final PasswordEncoder encoder;
-  private final SecureRandom random = new SecureRandom();
 
   Passwords(DSLContext database, PasswordEncoder encoder) {
     this.database = database;
@@ -79,9 +76,7 @@ public class Passwords implements KeptForAWhile {
   /** The secret of a new link for this person; an earlier link is good no more. */
   public String makeLink(long personId, Instant now) {
     database.deleteFrom(PASSWORD_LINK).where(PASSWORD_LINK.PERSON_ID.eq(personId)).execute();
-    byte[] bytes = new byte[SECRET_BYTES];
-    random.nextBytes(bytes);
-    String secret = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    String secret = Unguessable.make();
     database
         .insertInto(PASSWORD_LINK)
         .set(PASSWORD_LINK.SECRET_HASH, sum(secret))

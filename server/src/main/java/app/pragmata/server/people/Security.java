@@ -51,6 +51,7 @@ class Security {
                         "/api/sign-in",
                         "/api/founding",
                         "/api/calendars/*",
+                        "/api/job-pages/**",
                         "/api/offers/**",
                         "/api/password-links/**")
                     .permitAll()

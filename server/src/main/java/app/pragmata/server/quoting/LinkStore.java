@@ -4,9 +4,8 @@ import static app.pragmata.server.generated.Tables.QUOTE_LINK;
 
 import app.pragmata.server.generated.tables.records.QuoteLinkRecord;
 import app.pragmata.server.http.PublicAddress;
-import java.security.SecureRandom;
+import app.pragmata.server.http.Unguessable;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Repository;
@@ -17,11 +16,8 @@ public class LinkStore {
   /** What a customer's link leads to. */
   public record Link(long quoteId, boolean withdrawn) {}
 
-  private static final int BYTES = 24;
-
   private final DSLContext database;
   private final PublicAddress publicAddress;
-  private final SecureRandom random = new SecureRandom();
 
   LinkStore(DSLContext database, PublicAddress publicAddress) {
     this.database = database;
@@ -34,7 +30,7 @@ public class LinkStore {
     if (link != null && link.getWithdrawnAt() == null) {
       return link.getToken();
     }
-    String token = token();
+    String token = Unguessable.make();
     database
         .insertInto(QUOTE_LINK)
         .set(QUOTE_LINK.QUOTE_ID, quoteId)
@@ -82,11 +78,5 @@ public class LinkStore {
   /** The whole address, as it stands in a mail. */
   String address(String token) {
     return publicAddress.of("/offer/" + token);
-  }
-
-  private String token() {
-    byte[] bytes = new byte[BYTES];
-    random.nextBytes(bytes);
-    return Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
   }
 }

@@ -12,6 +12,7 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.mail.Attachments;
 import app.pragmata.server.mail.MailQueue;
+import app.pragmata.server.mail.MailQueue.Letter;
 import app.pragmata.server.mail.MailState;
 import app.pragmata.server.records.Act;
 import java.time.Instant;
@@ -78,11 +79,15 @@ class QuoteLetters implements Attachments {
   }
 
   @Override
-  public Attachment print(long quoteId, int edition) {
-    OfferDocument document = editions.get(quoteId, edition);
-    return new Attachment(
-        document.wording().say(Phrase.FILE_QUOTE, document.number()),
-        new ByteArrayResource(pdf.print(document)));
+  public Optional<Attachment> print(Letter letter) {
+    if (letter.quoteId() == null || letter.attachedEdition() == null) {
+      return Optional.empty();
+    }
+    OfferDocument document = editions.get(letter.quoteId(), letter.attachedEdition());
+    return Optional.of(
+        new Attachment(
+            document.wording().say(Phrase.FILE_QUOTE, document.number()),
+            new ByteArrayResource(pdf.print(document))));
   }
 
   /** Sends an answer to what was asked about the quote. */
@@ -107,19 +112,17 @@ class QuoteLetters implements Attachments {
             reader ->
                 mail.queue(
                     act,
-                    new MailQueue.Letter(
-                        reader.address(),
-                        subject,
-                        "%s\n\n%s%s\n\n%s\n"
-                            .formatted(
-                                company.wording().say(Phrase.MAIL_GREETING, reader.name()),
-                                opening.isEmpty() ? "" : opening + "\n\n",
-                                said,
-                                closing.isEmpty() ? company.identity().name() : closing),
-                        quote.getCustomerId(),
-                        quote.getId(),
-                        edition,
-                        null)));
+                    Letter.of(
+                            reader.address(),
+                            subject,
+                            "%s\n\n%s%s\n\n%s\n"
+                                .formatted(
+                                    company.wording().say(Phrase.MAIL_GREETING, reader.name()),
+                                    opening.isEmpty() ? "" : opening + "\n\n",
+                                    said,
+                                    closing.isEmpty() ? company.identity().name() : closing),
+                            quote.getCustomerId())
+                        .about(quote.getId(), edition)));
   }
 
   /** All mail about a quote, the newest first. */

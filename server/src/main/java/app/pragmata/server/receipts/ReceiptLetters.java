@@ -64,7 +64,7 @@ public class ReceiptLetters {
     String closing = company.quoting().letterWords().closing();
     mail.queue(
         act,
-        new MailQueue.Letter(
+        MailQueue.Letter.of(
             to,
             wording.say(Phrase.MAIL_RECEIPT, String.valueOf(row.value1()), amount),
             "%s\n\n%s\n\n%s\n"
@@ -78,10 +78,7 @@ public class ReceiptLetters {
                         String.valueOf(row.value5()),
                         row.value6()),
                     closing.isEmpty() ? company.identity().name() : closing),
-            row.value7(),
-            null,
-            null,
-            null));
+            row.value7()));
   }
 
   private static Phrase phrase(PaymentMethod method) {

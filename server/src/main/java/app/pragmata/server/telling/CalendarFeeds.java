@@ -15,19 +15,18 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.CalendarEntry;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.http.PublicAddress;
+import app.pragmata.server.http.Unguessable;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.mail.MailServers;
 import app.pragmata.server.records.Act;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
-import java.util.Base64;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -51,7 +50,6 @@ class CalendarFeeds {
   /** The address of a feed; it is told once, for only its sum is kept. */
   record FeedMade(String address) {}
 
-  private static final int SECRET_BYTES = 24;
   private static final int PAST_DAYS = 14;
   private static final MediaType CALENDAR =
       new MediaType("text", "calendar", StandardCharsets.UTF_8);
@@ -61,7 +59,6 @@ class CalendarFeeds {
   private final MailServers mailServers;
   private final PublicAddress publicAddress;
   private final Clock clock;
-  private final SecureRandom random = new SecureRandom();
 
   CalendarFeeds(
       DSLContext database,
@@ -90,9 +87,7 @@ class CalendarFeeds {
   @PostMapping("/api/pocket/calendar")
   @Transactional
   public FeedMade makeCalendarFeed(Act act) {
-    byte[] bytes = new byte[SECRET_BYTES];
-    random.nextBytes(bytes);
-    String secret = Base64.getUrlEncoder().withoutPadding().encodeToString(bytes);
+    String secret = Unguessable.make();
     database
         .insertInto(CALENDAR_FEED)
         .set(CALENDAR_FEED.PERSON_ID, act.personId())

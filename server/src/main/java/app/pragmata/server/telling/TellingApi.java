@@ -9,6 +9,7 @@ import static app.pragmata.server.generated.Tables.VISIT_MESSAGE;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.field.ReportCopy;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.ArrivalWindow;
 import app.pragmata.core.planning.TellBy;
@@ -33,11 +34,15 @@ import org.springframework.web.bind.annotation.RestController;
 /** What customers are told of visits, over HTTP. */
 @RestController
 class TellingApi {
-  /** How a customer is told of plans, and that somebody is on the way. */
-  record ToldByForm(@Nullable TellBy plan, @Nullable TellBy coming) {}
+  /**
+   * How a customer is told of plans, and that somebody is on the way; what they get when a visit is
+   * over.
+   */
+  record ToldByForm(
+      @Nullable TellBy plan, @Nullable TellBy coming, @Nullable ReportCopy reportCopy) {}
 
   /** How a customer is told, and the visits that are to come, the next first. */
-  record CustomersVisits(TellBy plan, TellBy coming, List<NextVisit> next) {}
+  record CustomersVisits(TellBy plan, TellBy coming, ReportCopy reportCopy, List<NextVisit> next) {}
 
   /** A visit that is to come. */
   record NextVisit(
@@ -95,6 +100,7 @@ class TellingApi {
     return new CustomersVisits(
         customer.getPlanToldBy(),
         customer.getComingToldBy(),
+        customer.getReportCopy(),
         database
             .select(VISIT.ID, JOB.NUMBER, JOB.TITLE, VISIT.DAY, VISIT.START_TIME, PERSON.NAME)
             .from(VISIT)
@@ -141,10 +147,14 @@ class TellingApi {
     if (form.coming() == null) {
       reading.fault("coming", Rule.MISSING, "Choose how, or nobody.");
     }
+    if (form.reportCopy() == null) {
+      reading.fault("reportCopy", Rule.MISSING, "Choose with prices, without, or none.");
+    }
     reading.refuseIfFaulty();
     CustomerRecord customer = customer(id, true);
     customer.setPlanToldBy(form.plan());
     customer.setComingToldBy(form.coming());
+    customer.setReportCopy(form.reportCopy());
     events.store(act, CustomerEvent.CHANGED, customer);
   }
 

@@ -20,7 +20,7 @@ import org.springframework.stereotype.Component;
 
 /** Text messages wait inside the transaction that writes them, and go out once it is committed. */
 @Component
-class TextMessages implements Retention.KeptForAWhile {
+public class TextMessages implements Retention.KeptForAWhile {
   private static final Duration KEPT = Duration.ofDays(2 * 365);
   private static final Duration TRIED_AGAIN_AFTER = Duration.ofMinutes(1);
   private static final int MOST_LISTED = 200;
@@ -47,7 +47,7 @@ class TextMessages implements Retention.KeptForAWhile {
   }
 
   /** Has a message sent. */
-  void queue(Act act, String toNumber, String body) {
+  public void queue(Act act, String toNumber, String body) {
     TextMessageRecord row = database.newRecord(TEXT_MESSAGE);
     row.setToNumber(toNumber);
     row.setBody(body);

@@ -1,7 +1,6 @@
 package app.pragmata.server.telling;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
-import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -9,7 +8,6 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.VISIT;
-import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.sum;
@@ -19,6 +17,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.TellBy;
+import app.pragmata.server.customers.SiteService;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalTime;
@@ -68,13 +67,7 @@ class VisitFacts {
       TellBy planToldBy,
       TellBy comingToldBy) {}
 
-  private static final Field<String> CONTACT_MAIL =
-      field(
-          select(CONTACT.EMAIL)
-              .from(CONTACT)
-              .where(CONTACT.SITE_ID.eq(SITE.ID).and(CONTACT.EMAIL.ne("")))
-              .orderBy(CONTACT.OPENS.desc(), CONTACT.ID)
-              .limit(1));
+  private static final Field<String> MAIL_ADDRESS = SiteService.mailAddress();
 
   private static final Field<BigDecimal> QUOTED =
       field(
@@ -98,7 +91,7 @@ class VisitFacts {
             .select(EQUIPMENT.MODEL, EQUIPMENT.LABOUR_WARRANTY_UNTIL)
             .select(CUSTOMER.ID, CUSTOMER.NAME, CUSTOMER.PHONE)
             .select(CUSTOMER.PLAN_TOLD_BY, CUSTOMER.COMING_TOLD_BY)
-            .select(QUOTED, coalesce(CONTACT_MAIL, CUSTOMER.EMAIL))
+            .select(QUOTED, MAIL_ADDRESS)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -134,7 +127,7 @@ class VisitFacts {
         promisedParts(row.get(JOB.ID)),
         row.get(CUSTOMER.ID),
         row.get(CUSTOMER.NAME),
-        row.get(coalesce(CONTACT_MAIL, CUSTOMER.EMAIL)),
+        row.get(MAIL_ADDRESS),
         row.get(CUSTOMER.PHONE),
         row.get(CUSTOMER.PLAN_TOLD_BY),
         row.get(CUSTOMER.COMING_TOLD_BY));

@@ -421,17 +421,15 @@ class VisitNews {
     Company company = companies.getCompany();
     mail.queue(
         act,
-        new MailQueue.Letter(
-            visit.mailAddress(),
-            subject,
-            "%s\n\n%s\n\n%s\n"
-                .formatted(
-                    company.wording().say(Phrase.MAIL_GREETING, visit.customer()),
-                    says,
-                    company.identity().name()),
-            visit.customerId(),
-            null,
-            null,
-            entry == null ? null : entry.message(mailServers.from())));
+        MailQueue.Letter.of(
+                visit.mailAddress(),
+                subject,
+                "%s\n\n%s\n\n%s\n"
+                    .formatted(
+                        company.wording().say(Phrase.MAIL_GREETING, visit.customer()),
+                        says,
+                        company.identity().name()),
+                visit.customerId())
+            .withCalendar(entry == null ? null : entry.message(mailServers.from())));
   }
 }

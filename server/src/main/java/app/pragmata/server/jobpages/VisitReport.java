@@ -1,4 +1,4 @@
-package app.pragmata.server.field;
+package app.pragmata.server.jobpages;
 
 import static app.pragmata.server.printing.PdfPrinter.text;
 
@@ -8,9 +8,15 @@ import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
+import app.pragmata.server.billing.BillingService.Charges;
+import app.pragmata.server.billing.BillingView.ChargedLine;
 import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.checklists.AskedChecklist.AskedItem;
 import app.pragmata.server.checklists.AskedChecklist.GivenAnswer;
+import app.pragmata.server.company.TaxedGroup;
+import app.pragmata.server.field.VisitPhotos.ReportPhoto;
 import app.pragmata.server.field.VisitSignatures.VisitSignature;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -20,12 +26,13 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What was done on a visit, for its customer: no cost, wage or margin, and no prices.
+ * What was done on a visit, for its customer: no cost, wage or margin.
  *
  * @param note what was done, in the technician's words
  * @param checklists those that were gone through
  * @param photos what was photographed, as it was taken
  * @param signature null where nobody has signed
+ * @param charges what the whole job comes to; null to say no prices
  */
 record VisitReport(
     long jobNumber,
@@ -39,14 +46,11 @@ record VisitReport(
     List<ReportPart> parts,
     List<AskedChecklist> checklists,
     List<ReportPhoto> photos,
-    @Nullable VisitSignature signature) {
+    @Nullable VisitSignature signature,
+    @Nullable Charges charges) {
 
   /** What somebody's clocks of one kind come to. */
   record ReportTime(String person, TimeEntry.Kind kind, int minutes) {}
-
-  /** A photo as JPEG, with what it shows; the words may be empty. */
-  @SuppressWarnings("ArrayRecordComponent") // Nobody compares reports.
-  record ReportPhoto(byte[] jpeg, String words) {}
 
   /** A part that was fitted. */
   record ReportPart(BigDecimal quantity, String unit, String name) {}
@@ -117,6 +121,9 @@ record VisitReport(
       heading(page, wording, Phrase.REPORT_PHOTOS);
       photos.forEach(photo -> photo(page, photo));
     }
+    if (charges != null && !charges.lines().isEmpty()) {
+      charges(page, wording, charges);
+    }
     if (signature != null) {
       signed(page, wording, zone, signature);
     }
@@ -148,6 +155,30 @@ record VisitReport(
     page.append(
         "<div class=\"photo\"><img src=\"data:image/jpeg;base64,%s\" alt=\"\" /><br />%s</div>"
             .formatted(Base64.getEncoder().encodeToString(photo.jpeg()), text(photo.words())));
+  }
+
+  /** What the job comes to, as its invoice would say it now. */
+  private static void charges(StringBuilder page, Wording wording, Charges charges) {
+    heading(page, wording, Phrase.REPORT_PRICES);
+    if (!charges.billed()) {
+      page.append("<p>%s</p>".formatted(text(wording.say(Phrase.REPORT_PRICES_SO_FAR))));
+    }
+    page.append("<table>");
+    for (ChargedLine line : charges.lines()) {
+      row(page, line.description(), amount(wording, line.netMinor()));
+    }
+    for (TaxedGroup group : charges.vat()) {
+      row(page, group.words(), amount(wording, group.vatMinor()));
+    }
+    row(
+        page,
+        wording.say(Phrase.TOTAL),
+        wording.money(Money.ofMinor(charges.grossMinor()), charges.currency()));
+    page.append("</table>");
+  }
+
+  private static String amount(Wording wording, long minor) {
+    return wording.price(new UnitPrice(Money.ofMinor(minor).major()));
   }
 
   private static void heading(StringBuilder page, Wording wording, Phrase phrase) {

@@ -1,4 +1,4 @@
-package app.pragmata.server.field;
+package app.pragmata.server.jobpages;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -14,78 +14,87 @@ import app.pragmata.core.Rule;
 import app.pragmata.core.company.Phrase;
 import app.pragmata.core.company.Wording;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.field.VisitReport.ReportPart;
-import app.pragmata.server.field.VisitReport.ReportTime;
-import app.pragmata.server.field.VisitSignatures.VisitSignature;
+import app.pragmata.server.field.VisitPhotos;
+import app.pragmata.server.field.VisitSignatures;
+import app.pragmata.server.jobpages.VisitReport.ReportPart;
+import app.pragmata.server.jobpages.VisitReport.ReportTime;
+import app.pragmata.server.mail.Attachments;
+import app.pragmata.server.mail.MailQueue.Letter;
 import app.pragmata.server.printing.PdfPrinter;
+import app.pragmata.server.records.Act;
+import java.time.Clock;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Records;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.MediaType;
-import org.springframework.http.ResponseEntity;
-import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.RestController;
+import org.springframework.core.io.ByteArrayResource;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
 
-/** What was done on visits and who signed it, over HTTP. */
-@RestController
-class VisitReportApi {
-  private record Clocked(
-      String person, TimeEntry.Kind kind, java.time.Instant from, java.time.Instant to) {}
+/** Makes the reports of visits, and prints them. */
+@Service
+class VisitReports implements Attachments {
+  private record Clocked(String person, TimeEntry.Kind kind, Instant from, Instant to) {}
 
   private record Whose(String person, TimeEntry.Kind kind) {}
 
   private final DSLContext database;
   private final VisitSignatures signatures;
   private final VisitPhotos photos;
+  private final BillingService billing;
   private final CompanyStore companies;
   private final PdfPrinter printer;
+  private final Clock clock;
 
-  VisitReportApi(
+  VisitReports(
       DSLContext database,
       VisitSignatures signatures,
       VisitPhotos photos,
+      BillingService billing,
       CompanyStore companies,
-      PdfPrinter printer) {
+      PdfPrinter printer,
+      Clock clock) {
     this.database = database;
     this.signatures = signatures;
     this.photos = photos;
+    this.billing = billing;
     this.companies = companies;
     this.printer = printer;
+    this.clock = clock;
   }
 
-  /** What was signed on a job's visits. */
-  @GetMapping("/api/jobs/{id}/signatures")
-  List<VisitSignature> listSignatures(@PathVariable long id) {
-    return signatures.list(id);
+  /** A visit's report as a PDF under its file name. */
+  Attachment print(Act act, long visitId, boolean withPrices) {
+    Wording wording = companies.getCompany().wording();
+    VisitReport report = get(act, visitId, withPrices);
+    return new Attachment(
+        wording.say(Phrase.FILE_REPORT, report.jobNumber()),
+        new ByteArrayResource(printer.print(report.xhtml(wording, act.zone()))));
+  }
+
+  @Override
+  public Optional<Attachment> print(Letter letter) {
+    Act act = Act.ofProgram(clock.instant(), companies.getZone());
+    return Optional.ofNullable(letter.report())
+        .map(report -> print(act, report.visitId(), report.withPrices()));
   }
 
   /**
-   * What was done on a visit as a page for its customer (PDF): times, parts, what was measured,
-   * photos, signature.
+   * What was done on a visit that has a day.
+   *
+   * @param withPrices whether it says what the job comes to
    */
-  @GetMapping("/api/visits/{id}/report")
-  ResponseEntity<byte[]> printVisitReport(@PathVariable long id) {
-    Wording wording = companies.getCompany().wording();
-    VisitReport report = report(id);
-    return ResponseEntity.ok()
-        .contentType(MediaType.APPLICATION_PDF)
-        .header(
-            HttpHeaders.CONTENT_DISPOSITION,
-            "inline; filename=\"%s\""
-                .formatted(wording.say(Phrase.FILE_REPORT, report.jobNumber())))
-        .body(printer.print(report.xhtml(wording, companies.getZone())));
-  }
-
-  private VisitReport report(long visitId) {
-    Field<List<AskedChecklist>> checklists = AskedChecklist.ofVisit(companies.getZone());
+  @Transactional(readOnly = true)
+  VisitReport get(Act act, long visitId, boolean withPrices) {
+    Field<List<AskedChecklist>> checklists = AskedChecklist.ofVisit(act.zone());
     var row =
         database
             .select(
@@ -129,9 +138,10 @@ class VisitReportApi {
             .where(VISIT_PART.VISIT_ID.eq(visitId).and(VISIT_PART.REMOVED_AT.isNull()))
             .orderBy(VISIT_PART.ID)
             .fetch(Records.mapping(ReportPart::new)),
-        row.value9().stream().filter(VisitReportApi::isAnswered).toList(),
+        row.value9().stream().filter(VisitReports::isAnswered).toList(),
         photos.listForReport(visitId),
-        signatures.find(row.value1(), visitId).orElse(null));
+        signatures.find(row.value1(), visitId).orElse(null),
+        withPrices ? billing.charges(act, row.value1()) : null);
   }
 
   private static boolean isAnswered(AskedChecklist checklist) {
