@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button, Checkbox, Input } from "antd";
+import { Button, Input } from "antd";
 import { useState } from "react";
 import type { PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -141,9 +141,14 @@ export function Finish({
         </>
       )}
       {!somebody && outcome !== "not_let_in" && visit.customerReachable && (
-        <Checkbox className="tall" checked={later} onChange={(event) => setLater(event.target.checked)}>
-          Nobody is here: they sign on their own page, and get the link
-        </Checkbox>
+        <Button
+          className="tall"
+          type={later ? "primary" : "default"}
+          aria-pressed={later}
+          onClick={() => setLater(!later)}
+        >
+          {later ? "They sign later: the link goes to them" : "Let them sign later"}
+        </Button>
       )}
       <Copy visit={visit} />
       <Button type="primary" className="big" htmlType="submit" loading={running}>

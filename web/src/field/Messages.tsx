@@ -39,6 +39,7 @@ const Said = ({ messages }: { messages: JobMessage[] }) =>
     </div>
   );
 
+/** Drawn anew, and so empty, once what was typed is taken. */
 function Writing({
   label,
   running,
@@ -58,7 +59,6 @@ function Writing({
         event.preventDefault();
         if (text.trim() !== "") {
           send(text);
-          setText("");
         }
       }}
     >
@@ -90,7 +90,11 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
   const queryClient = useQueryClient();
   const { visitId } = visit;
   const [to, setTo] = useState<Reader>("office");
-  const send = useTap({ said: to === "office" ? "The office has it." : "The customer gets it." });
+  const [taken, setTaken] = useState(0);
+  const send = useTap({
+    said: to === "office" ? "The office has it." : "The customer gets it.",
+    done: () => setTaken(taken + 1),
+  });
   const unseen = visit.messages.some((message) => message.to === "site" && !message.seenAt);
   useEffect(() => {
     if (unseen) {
@@ -123,6 +127,7 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
         </fieldset>
       )}
       <Writing
+        key={taken}
         tall
         label={to === "office" ? "Write to the office" : "Write to the customer"}
         running={send.running}
@@ -136,7 +141,12 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
 export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: boolean }) {
   const queryClient = useQueryClient();
   const { data } = useQuery(queries.messagesOfJob(jobId));
-  const [to, setTo] = useState<Reader>();
+  const [chosen, setChosen] = useState<Reader>();
+  const [taken, setTaken] = useState(0);
+  const messages = data ?? [];
+  const last = messages.at(-1);
+  // Who asks is answered in one breath.
+  const to = chosen ?? (last?.to === "office" ? last.from : undefined);
   const send = useAct(
     (text: string, key) =>
       answer(
@@ -149,31 +159,35 @@ export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: bo
       said: to === "customer" ? "It goes to the customer." : "It is on the phones of whoever comes.",
       done: (messages) => {
         queryClient.setQueryData(queries.messagesOfJob(jobId).queryKey, messages);
-        setTo(undefined);
+        setChosen(undefined);
+        setTaken(taken + 1);
       },
     },
   );
-  const messages = data ?? [];
   return (
     <section aria-label="Messages">
       <Said messages={messages} />
-      {to && (
+      {editable && to && (
         <Writing
-          key={to}
+          key={taken}
           label={to === "customer" ? "Write to the customer" : "Write to the technicians"}
           running={send.running}
           send={send.run}
         />
       )}
-      {editable && !to && (
+      {editable && (
         <div className="small">
-          <Word id={`write-about-${jobId}`} run={() => setTo("site")}>
-            Write to the technicians
-          </Word>
-          {" · "}
-          <Word id={`write-to-customer-${jobId}`} run={() => setTo("customer")}>
-            Write to the customer
-          </Word>
+          {to !== "site" && (
+            <Word id={`write-about-${jobId}`} run={() => setChosen("site")}>
+              Write to the technicians
+            </Word>
+          )}
+          {!to && " · "}
+          {to !== "customer" && (
+            <Word id={`write-to-customer-${jobId}`} run={() => setChosen("customer")}>
+              Write to the customer
+            </Word>
+          )}
         </div>
       )}
     </section>

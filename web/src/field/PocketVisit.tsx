@@ -36,6 +36,7 @@ type StepForm = {
   outcome?: Outcome;
   reason?: string;
   signed?: FinishForm["signed"];
+  signsLater?: boolean;
   endedAt?: string;
   crewIds?: number[];
 };

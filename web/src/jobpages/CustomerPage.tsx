@@ -34,8 +34,11 @@ export default function CustomerPage() {
   ) : null;
 }
 
+const isOver = ({ state }: PageVisit) => state === "finished" || state === "checked";
+
 function Page({ token, page }: { token: string; page: JobPageView }) {
   const say = useWords();
+  const last = page.visits.findLast(isOver);
   const { seller } = page;
   return (
     <main className="offer" lang={page.locale}>
@@ -53,7 +56,7 @@ function Page({ token, page }: { token: string; page: JobPageView }) {
       <section aria-label={say("page_visits")}>
         {page.visits.length === 0 && <p className="state">{say("page_no_visit_yet")}</p>}
         {page.visits.map((visit) => (
-          <Visit key={visit.visitId} token={token} visit={visit} />
+          <Visit key={visit.visitId} token={token} visit={visit} latest={visit === last} />
         ))}
       </section>
       <Messages token={token} page={page} />
@@ -61,9 +64,11 @@ function Page({ token, page }: { token: string; page: JobPageView }) {
   );
 }
 
-function Visit({ token, visit }: { token: string; visit: PageVisit }) {
+function Visit({ token, visit, latest }: { token: string; visit: PageVisit; latest: boolean }) {
   const say = useWords();
-  const over = visit.state === "finished" || visit.state === "checked";
+  const over = isOver(visit);
+  // One form is enough; those of earlier visits are opened by whoever wants them.
+  const [signing, setSigning] = useState(latest);
   return (
     <article className={styles.visit}>
       <p>
@@ -81,7 +86,15 @@ function Visit({ token, visit }: { token: string; visit: PageVisit }) {
           {visit.rating && ` ${say("page_rated", visit.rating)}`}
         </p>
       )}
-      {over && !visit.signedBy && <Sign token={token} visitId={visit.visitId} />}
+      {over &&
+        !visit.signedBy &&
+        (signing ? (
+          <Sign token={token} visitId={visit.visitId} />
+        ) : (
+          <Button className="tall" onClick={() => setSigning(true)}>
+            {say("page_sign_for")}
+          </Button>
+        ))}
       {visit.mayRate && <Rate token={token} visitId={visit.visitId} />}
     </article>
   );
