@@ -30,6 +30,12 @@ export default defineConfig({
         cleanupOutdatedCaches: true,
         runtimeCaching: [
           {
+            // What reads codes is large: it is there without a network once it was used.
+            urlPattern: /\.wasm$/,
+            handler: "CacheFirst",
+            options: { cacheName: "code-reader", expiration: { maxEntries: 1 } },
+          },
+          {
             // What sites looked like on the last visits is seen without a network too.
             urlPattern: /\/api\/pocket\/photos\/\d+\/small$/,
             handler: "CacheFirst",

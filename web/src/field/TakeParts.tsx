@@ -3,6 +3,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import type { PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { ScanCode } from "./ScanCode";
 import { NoteUnlisted } from "./UnlistedParts";
 import { useParts } from "./useCarried";
 import { useTap } from "./useTap";
@@ -14,7 +15,11 @@ type Choice = { partId: number; name: string; quantity: number };
 /** Parts from the van: those promised, of a kit, used lately, or found by what is typed. */
 export function TakeParts({ visit, back }: { visit: Visit; back: () => void }) {
   const [wanted, setWanted] = useState("");
-  const found = useParts(wanted);
+  const [scanning, setScanning] = useState(false);
+  const [code, setCode] = useState<string>();
+  const found = useParts(wanted === "" && code ? code : wanted);
+  const unknown = code !== undefined && wanted === "" && found.length === 0;
+  const sought = wanted === "" && code && !unknown ? code : wanted;
   const { data: kits } = useQuery(queries.carriedKits);
   return (
     <section aria-label="Parts from the van">
@@ -26,25 +31,47 @@ export function TakeParts({ visit, back }: { visit: Visit; back: () => void }) {
         value={wanted}
         onChange={(event) => setWanted(event.target.value)}
       />
-      {wanted === "" && visit.partsToFit.length > 1 && (
+      {scanning ? (
+        <ScanCode
+          found={(read) => {
+            setScanning(false);
+            setWanted("");
+            setCode(read);
+          }}
+          close={() => setScanning(false)}
+        />
+      ) : (
+        <Button className="tall" block onClick={() => setScanning(true)}>
+          Scan a code
+        </Button>
+      )}
+      {code && (
+        <p role="status" className="soft">
+          Scanned: {code}.{" "}
+          {unknown && "Nobody has said yet what it is. Find the part and add it: the code is remembered."}
+        </p>
+      )}
+      {sought === "" && visit.partsToFit.length > 1 && (
         <Several visitId={visit.visitId} name="All that was promised" parts={visit.partsToFit} />
       )}
-      {wanted === "" &&
+      {sought === "" &&
         visit.partsToFit.map((part) => (
           <PartChoice
             key={`promised ${part.partId} ${part.quantity}`}
             visitId={visit.visitId}
             part={{ id: part.partId, name: part.name, about: `${part.quantity} promised` }}
             usual={part.quantity}
+            code={code}
+            added={() => setCode(undefined)}
           />
         ))}
       {kits
-        ?.filter((kit) => kit.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+        ?.filter((kit) => kit.name.toLowerCase().includes(sought.trim().toLowerCase()))
         .map((kit) => (
           <Several key={kit.id} visitId={visit.visitId} name={kit.name} parts={kit.parts} />
         ))}
       {found
-        .filter((part) => wanted !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
+        .filter((part) => sought !== "" || !visit.partsToFit.some((promised) => promised.partId === part.id))
         .slice(0, MOST_OFFERED)
         .map((part) => (
           <PartChoice
@@ -52,6 +79,8 @@ export function TakeParts({ visit, back }: { visit: Visit; back: () => void }) {
             visitId={visit.visitId}
             part={{ id: part.id, name: part.name, about: inVan(part) }}
             usual={1}
+            code={code}
+            added={() => setCode(undefined)}
           />
         ))}
       {wanted.trim() !== "" && (
@@ -108,13 +137,18 @@ function PartChoice({
   visitId,
   part,
   usual,
+  code,
+  added,
 }: {
   visitId: number;
   part: { id: number; name: string; about: string };
   usual: number;
+  /** What was scanned, and so is printed on its box. */
+  code?: string;
+  added?: () => void;
 }) {
   const [quantity, setQuantity] = useState(String(usual));
-  const add = useTap({ said: "Done." });
+  const add = useTap({ said: "Done.", done: added });
   const step = (by: number) => setQuantity(String(Math.max(1, (Number(quantity) || 0) + by)));
   return (
     <div className="part-choice">
@@ -141,7 +175,7 @@ function PartChoice({
         aria-label={`Add ${part.name}`}
         loading={add.running}
         onClick={() =>
-          add.run({ step: "use_part", visitId, form: { partId: part.id, quantity }, name: part.name })
+          add.run({ step: "use_part", visitId, form: { partId: part.id, quantity, code }, name: part.name })
         }
       >
         Add

@@ -42,7 +42,7 @@ export function useParts(typed: string): VanPart[] {
   }
   const words = typed.toLowerCase().split(/\s+/).filter(Boolean);
   return (carried ?? data ?? []).filter((part) => {
-    const said = `${part.number} ${part.name}`.toLowerCase();
+    const said = [part.number, part.name, ...part.codes].join(" ").toLowerCase();
     return words.every((word) => said.includes(word));
   });
 }

@@ -24,6 +24,16 @@ create index part_name_search on part using gin ((number || ' ' || name) gin_trg
 create index on part (equipment_kind_id) where equipment_kind_id is not null;
 create index on part (vat_code);
 
+-- What is printed on a part's box, by which a camera knows it; whoever said it last is believed.
+create table part_code (
+  code text primary key check (length(code) between 3 and 80),
+  part_id bigint not null references part,
+  noted_at timestamptz not null,
+  noted_by bigint not null references person
+);
+create index on part_code (part_id);
+create index on part_code (noted_by);
+
 create table stock_place (
   id bigint generated always as identity primary key,
   name text not null unique,

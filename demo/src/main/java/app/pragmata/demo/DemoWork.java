@@ -521,7 +521,10 @@ class DemoWork {
   private void use(Act act, long visit, String number, int quantity) {
     stores.loadForUse(act, act.personId(), number, BigDecimal.valueOf(quantity));
     field.addPart(
-        act, key(), visit, new FieldService.PartForm(part(number), Integer.toString(quantity)));
+        act,
+        key(),
+        visit,
+        new FieldService.PartForm(part(number), Integer.toString(quantity), null));
   }
 
   private void scheduleCheck(Instant finished, long job, long visit) {

@@ -379,7 +379,7 @@ class LargeWeek {
           act,
           key(),
           stop.visit,
-          new FieldService.PartForm(part(used.number()), "" + used.quantity()));
+          new FieldService.PartForm(part(used.number()), "" + used.quantity(), null));
     }
     finish(stop.visit, stop.technicianAt(stop.finished()), DemoTemplates.cause(stop.template));
     if (stop.index % 20 == 3) {

@@ -25,6 +25,7 @@ import app.pragmata.server.partswanted.PartsWanted.Wanted;
 import app.pragmata.server.planning.PlanningService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
+import app.pragmata.server.stores.PartCodes;
 import app.pragmata.server.todos.ToDoService;
 import app.pragmata.server.todos.ToDoService.ToDoForm;
 import java.math.BigDecimal;
@@ -74,8 +75,12 @@ public class FieldService {
   /** How much later somebody comes than was planned, such as "20" minutes or "1:15". */
   public record LateForm(@Nullable String late) {}
 
-  /** A part from the van; the quantity as typed. */
-  public record PartForm(@Nullable Long partId, @Nullable String quantity) {}
+  /**
+   * A part from the van; the quantity as typed.
+   *
+   * @param code what was scanned from its box; null or empty for nothing
+   */
+  public record PartForm(@Nullable Long partId, @Nullable String quantity, @Nullable String code) {}
 
   private static final int LONGEST_NOTE = 4_000;
   private static final int LONGEST_REASON = 300;
@@ -88,6 +93,7 @@ public class FieldService {
   private final TimeEntries times;
   private final Clocks clocks;
   private final PartsUsed parts;
+  private final PartCodes codes;
   private final BeforeFinish captures;
   private final PartsWanted wanted;
   private final VisitChecklists checklists;
@@ -102,6 +108,7 @@ public class FieldService {
       TimeEntries times,
       Clocks clocks,
       PartsUsed parts,
+      PartCodes codes,
       BeforeFinish captures,
       PartsWanted wanted,
       VisitChecklists checklists,
@@ -114,6 +121,7 @@ public class FieldService {
     this.times = times;
     this.clocks = clocks;
     this.parts = parts;
+    this.codes = codes;
     this.captures = captures;
     this.wanted = wanted;
     this.checklists = checklists;
@@ -331,12 +339,18 @@ public class FieldService {
         "use part",
         visitId + " " + form,
         () -> {
+          var reading = new Reading();
+          String code = PartCodes.read(reading, form.code());
+          reading.refuseIfFaulty();
           BigDecimal quantity = readQuantity(form);
           var locked = lockOwn(act, visitId);
           OwnVisit.requireRunning(locked);
           long partId = Objects.requireNonNull(form.partId());
           long id = parts.add(act, JobEvent.PART_USED, locked, partId, quantity);
           wanted.noteUse(act, locked.job(), partId, quantity, id);
+          if (code != null) {
+            codes.note(act, code, partId);
+          }
           return id;
         });
   }

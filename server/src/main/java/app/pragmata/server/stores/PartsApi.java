@@ -17,6 +17,7 @@ import java.time.Instant;
 import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.impl.DSL;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -39,8 +40,13 @@ class PartsApi {
       long averageCostMinor,
       BigDecimal held) {}
 
-  /** A part as a technician sees it: no cost, and what the van holds. */
-  record VanPart(long id, String number, String name, String unit, BigDecimal inVan) {}
+  /**
+   * A part as a technician sees it: no cost, and what the van holds.
+   *
+   * @param codes those printed on its box, as far as somebody has scanned them
+   */
+  record VanPart(
+      long id, String number, String name, String unit, BigDecimal inVan, List<String> codes) {}
 
   private final DSLContext database;
   private final StockStore stock;
@@ -94,14 +100,15 @@ class PartsApi {
             .groupBy(STOCK_MOVEMENT.PART_ID)
             .asTable("recent");
     var usedAt = recent.field("used_at", Instant.class);
+    Field<List<String>> codes = PartCodes.ofPart();
     return database
-        .select(PART.ID, PART.NUMBER, PART.NAME, PART.UNIT, held)
+        .select(PART.ID, PART.NUMBER, PART.NAME, PART.UNIT, held, codes)
         .from(PART)
         .leftJoin(STOCK_LEVEL)
         .on(STOCK_LEVEL.PART_ID.eq(PART.ID).and(STOCK_LEVEL.PLACE_ID.eq(van)))
         .leftJoin(recent)
         .on(recent.field(STOCK_MOVEMENT.PART_ID).eq(PART.ID))
-        .where(matches("q", q))
+        .where(q.isBlank() ? DSL.noCondition() : matches("q", q).or(PartCodes.isOf(q)))
         .orderBy(
             DSL.when(held.gt(BigDecimal.ZERO), 0).otherwise(1).asc(),
             usedAt.desc().nullsLast(),
@@ -114,7 +121,8 @@ class PartsApi {
                     row.value2(),
                     row.value3(),
                     row.value4(),
-                    row.value5().stripTrailingZeros()));
+                    row.value5().stripTrailingZeros(),
+                    row.value6()));
   }
 
   /** All words occur in a part's number or name. */
