@@ -5,6 +5,7 @@ import type { PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { Signature } from "../kit/Signature";
 import { useChecklists } from "./Checklists";
+import { Dictate, joined } from "./Dictate";
 import { PhotoButton } from "./Photos";
 import { useKeptPhotos } from "./photoBox";
 import { SIGN_HERE } from "./signHere";
@@ -106,6 +107,7 @@ export function Finish({
           onChange={(event) => setNote(event.target.value)}
         />
       </label>
+      <Dictate of="the note" add={(said) => setNote((before) => joined(before, said))} />
       {outcome !== "not_let_in" && (
         <label>
           {done && visit.beforeFinish.includes("signature")

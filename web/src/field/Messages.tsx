@@ -7,6 +7,7 @@ import { queries } from "../api/queries";
 import { moment } from "../format";
 import { useAct } from "../kit/useAct";
 import { Word } from "../kit/Word";
+import { Dictate, joined } from "./Dictate";
 import styles from "./Messages.module.css";
 import { useTap } from "./useTap";
 
@@ -53,33 +54,36 @@ function Writing({
 }) {
   const [text, setText] = useState("");
   return (
-    <form
-      className={styles.writing}
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (text.trim() !== "") {
-          send(text);
-        }
-      }}
-    >
-      <Input.TextArea
-        className={tall ? "tall" : undefined}
-        autoSize={{ minRows: tall ? 2 : 1, maxRows: 6 }}
-        maxLength={1000}
-        aria-label={label}
-        placeholder={label}
-        value={text}
-        onChange={(event) => setText(event.target.value)}
-      />
-      <Button
-        className={tall ? "tall" : undefined}
-        htmlType="submit"
-        loading={running}
-        disabled={text.trim() === ""}
+    <>
+      <form
+        className={styles.writing}
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (text.trim() !== "") {
+            send(text);
+          }
+        }}
       >
-        Send
-      </Button>
-    </form>
+        <Input.TextArea
+          className={tall ? "tall" : undefined}
+          autoSize={{ minRows: tall ? 2 : 1, maxRows: 6 }}
+          maxLength={1000}
+          aria-label={label}
+          placeholder={label}
+          value={text}
+          onChange={(event) => setText(event.target.value)}
+        />
+        <Button
+          className={tall ? "tall" : undefined}
+          htmlType="submit"
+          loading={running}
+          disabled={text.trim() === ""}
+        >
+          Send
+        </Button>
+      </form>
+      {tall && <Dictate of="the message" add={(said) => setText((before) => joined(before, said))} />}
+    </>
   );
 }
 

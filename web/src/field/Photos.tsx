@@ -17,6 +17,7 @@ export function PhotoButton({
   words = "",
   taken,
   partWantedId,
+  unlistedPartId,
   checklistItemId,
   label = "Take photos",
   of,
@@ -26,6 +27,7 @@ export function PhotoButton({
   /** They are kept. */
   taken?: () => void;
   partWantedId?: number;
+  unlistedPartId?: number;
   checklistItemId?: number;
   label?: string;
   /** What it is of, for whoever does not see it. */
@@ -35,7 +37,14 @@ export function PhotoButton({
   const queryClient = useQueryClient();
   const take = useAct(
     async (files: File[]) => {
-      await takePhotos(files, { personId: person.id, visitId, words, partWantedId, checklistItemId });
+      await takePhotos(files, {
+        personId: person.id,
+        visitId,
+        words,
+        partWantedId,
+        unlistedPartId,
+        checklistItemId,
+      });
       void sendPhotos(person.id, queryClient);
       return files.length;
     },

@@ -19,7 +19,7 @@ import { MessagesOnSite } from "./Messages";
 import { MissingParts, WantPart } from "./MissingParts";
 import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { HandBack, Late } from "./NotAsPlanned";
-import { Photos } from "./Photos";
+import { PhotoButton, Photos } from "./Photos";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { sendPhotos } from "./photos";
 import { SerialNumber } from "./SerialNumber";
@@ -335,9 +335,20 @@ function Facts({ visit }: { visit: Visit }) {
         </div>
         {visit.parts.length === 0 && visit.unlistedParts.length === 0 && <p>No parts yet.</p>}
         {visit.unlistedParts.map((part) => (
-          <p key={`unlisted ${part.id}`}>
-            {part.quantity} {part.name} <span className="needs">on no list yet</span>
-          </p>
+          <div key={`unlisted ${part.id}`} className="part-choice">
+            <span>
+              {part.quantity} {part.name} <span className="needs">on no list yet</span>
+            </span>
+            {part.id > 0 && (
+              <PhotoButton
+                visitId={visit.visitId}
+                unlistedPartId={part.id}
+                words={part.name}
+                label="Photo"
+                of={part.name}
+              />
+            )}
+          </div>
         ))}
         {visit.parts.map((part) => (
           <div key={part.id}>

@@ -2,12 +2,13 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client } from "../api/client";
-import type { UnlistedPart } from "../api/generated/schema";
+import type { UnlistedPart, VisitPhoto } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { currencyMark } from "../format";
 import { RecordForm } from "../kit/RecordForm";
 import { Word } from "../kit/Word";
 import { useTap } from "./useTap";
+import { VisitPhotos } from "./VisitPhotos";
 
 /** On the phone: what was looked for is on no list, and is noted by its name. */
 export function NoteUnlisted({ visitId, name, noted }: { visitId: number; name: string; noted: () => void }) {
@@ -40,10 +41,26 @@ export function NoteUnlisted({ visitId, name, noted }: { visitId: number; name: 
 /** On the sheet: what was fitted and is on no price list; the visit is not checked before it is priced. */
 export function UnlistedParts({ jobId, editable }: { jobId: number; editable: boolean }) {
   const { data } = useQuery(queries.unlistedParts(jobId));
-  return data?.map((part) => <Unlisted key={part.id} part={part} editable={editable} />);
+  const { data: photos } = useQuery(queries.photosOfJob(jobId));
+  return data?.map((part) => (
+    <Unlisted
+      key={part.id}
+      part={part}
+      photos={photos?.filter((photo) => photo.unlistedPartId === part.id) ?? []}
+      editable={editable}
+    />
+  ));
 }
 
-function Unlisted({ part, editable }: { part: UnlistedPart; editable: boolean }) {
+function Unlisted({
+  part,
+  photos,
+  editable,
+}: {
+  part: UnlistedPart;
+  photos: VisitPhoto[];
+  editable: boolean;
+}) {
   const [open, setOpen] = useState<"price" | "drop">();
   const close = () => setOpen(undefined);
   return (
@@ -63,6 +80,7 @@ function Unlisted({ part, editable }: { part: UnlistedPart; editable: boolean })
           </Word>
         </>
       )}
+      <VisitPhotos photos={photos} editable={editable} />
       {open === "price" && <PriceForm part={part} close={close} />}
       {open === "drop" && <DropForm part={part} close={close} />}
     </div>

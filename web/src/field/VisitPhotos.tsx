@@ -34,6 +34,7 @@ function Photo({ photo, editable }: { photo: VisitPhoto; editable: boolean }) {
       </a>
       <figcaption>
         {photo.partWantedId && <span className="needs">part wanted </span>}
+        {photo.unlistedPartId && <span className="needs">on no price list </span>}
         {photo.words}
       </figcaption>
       {editable && (

@@ -9,6 +9,7 @@ export type KeptPhoto = {
   picture: Blob;
   words: string;
   partWantedId?: number;
+  unlistedPartId?: number;
   /** The question of a checklist that it answers. */
   checklistItemId?: number;
   /** By the phone's clock. */

@@ -8,7 +8,10 @@ import { inTurn, isRefusal } from "./sending";
 /** A photo takes longer than a tap, on a poor line much longer. */
 const PATIENCE = 60_000;
 
-type Taken = Pick<KeptPhoto, "personId" | "visitId" | "words" | "partWantedId" | "checklistItemId">;
+type Taken = Pick<
+  KeptPhoto,
+  "personId" | "visitId" | "words" | "partWantedId" | "unlistedPartId" | "checklistItemId"
+>;
 
 /** Makes photos small and keeps them on the phone, one by one; what it cannot keep is sent at once. */
 export async function takePhotos(files: File[], of: Taken): Promise<void> {
@@ -36,6 +39,7 @@ const send = (photo: KeptPhoto) =>
         query: {
           words: photo.words,
           partWantedId: photo.partWantedId,
+          unlistedPartId: photo.unlistedPartId,
           checklistItemId: photo.checklistItemId,
           takenAt: photo.takenAt,
           sentAt: new Date().toISOString(),

@@ -137,6 +137,7 @@ create table visit_photo (
   version integer not null default 1,
   visit_id bigint not null references visit,
   part_wanted_id bigint references part_wanted,
+  unlisted_part_id bigint references unlisted_part,
   -- The question of a checklist that it answers.
   checklist_item_id bigint references checklist_item,
   words text not null default '',
@@ -147,6 +148,7 @@ create table visit_photo (
 );
 create index on visit_photo (visit_id);
 create index on visit_photo (part_wanted_id) where part_wanted_id is not null;
+create index on visit_photo (unlisted_part_id) where unlisted_part_id is not null;
 create index on visit_photo (checklist_item_id) where checklist_item_id is not null;
 create index on visit_photo (taken_by);
 

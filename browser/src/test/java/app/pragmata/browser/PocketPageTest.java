@@ -55,6 +55,32 @@ class PocketPageTest {
   }
 
   @Test
+  void what_is_said_stands_where_the_browser_can_write_it_down() {
+    gate.onSite();
+    gate.at("15:30");
+    Page phone = Chromium.phone(program, "piet");
+    // Debian's Chromium listens to nobody: the browser's own interface hears this.
+    phone.addInitScript(
+        """
+        window.SpeechRecognition = class {
+          start() {
+            const said = [{ transcript: " second leaf adjusted" }];
+            said.isFinal = true;
+            setTimeout(() => this.onresult({ resultIndex: 0, results: [said] }));
+          }
+          stop() { this.onend(); }
+        };
+        """);
+    phone.navigate("/pocket/" + gate.visit());
+    button(phone, "Finish").click();
+    phone.getByLabel("What was done").fill("Tested,");
+    button(phone, "Speak: the note").click();
+    assertThat(phone.getByLabel("What was done")).hasValue("Tested, second leaf adjusted");
+    button(phone, "Stop listening: the note").click();
+    assertThat(button(phone, "Speak: the note")).isVisible();
+  }
+
+  @Test
   void a_part_added_by_mistake_is_put_back() {
     gate.onSite();
     gate.tap("parts", Map.of("partId", gate.part("PHO-02"), "quantity", "2"));

@@ -70,6 +70,22 @@ class VisitPhotosTest {
   }
 
   @Test
+  void a_part_that_is_on_no_list_shows_what_it_looks_like() {
+    gate.tap("unlisted-parts", Map.of("name", "Hinge M12", "quantity", "2"));
+    long part =
+        gate.office()
+            .get("/api/jobs/" + gate.job() + "/unlisted-parts")
+            .json()
+            .path(0)
+            .path("id")
+            .asLong();
+    take(picture(40, 30), "?unlistedPartId=" + part, "photo-of-part-" + part);
+    assertThat(ofJob().path(0).path("unlistedPartId").asLong()).isEqualTo(part);
+    assertThat(take(picture(41, 30), "?unlistedPartId=999999999", "photo-of-none").pointer())
+        .isEqualTo("/unlistedPartId");
+  }
+
+  @Test
   void it_is_kept_in_two_sizes_no_longer_than_they_are_looked_at() throws Exception {
     long id = take(picture(3200, 800)).json().path("photos").path(0).path("id").asLong();
     assertThat(width("/api/visit-photos/" + id)).isEqualTo(1600);

@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART_WANTED;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.UNLISTED_PART;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PHOTO;
 import static app.pragmata.server.generated.Tables.VISIT_PHOTO_CONTENT;
@@ -56,6 +57,7 @@ public class VisitPhotos {
    *
    * @param words what it shows; may be empty
    * @param partWantedId the part wanted that it shows; null for none
+   * @param unlistedPartId the fitted part without a price that it shows; null for none
    * @param checklistItemId the question of a checklist that it answers; null for none
    * @param takenAt by the phone's clock; null is now
    * @param sentAt when the phone sent it, so that its clock need not be right
@@ -63,6 +65,7 @@ public class VisitPhotos {
   record PhotoNote(
       @Nullable String words,
       @Nullable Long partWantedId,
+      @Nullable Long unlistedPartId,
       @Nullable Long checklistItemId,
       @Nullable Instant takenAt,
       @Nullable Instant sentAt) {}
@@ -74,6 +77,7 @@ public class VisitPhotos {
       long visitId,
       String words,
       @Nullable Long partWantedId,
+      @Nullable Long unlistedPartId,
       @Nullable Long checklistItemId,
       LocalDateTime takenAt,
       String takenBy) {}
@@ -128,6 +132,15 @@ public class VisitPhotos {
             reading.fault(
                 "partWantedId", Rule.NOT_FOUND, "There is no such part wanted on this job.");
           }
+          if (note.unlistedPartId() != null
+              && !database.fetchExists(
+                  UNLISTED_PART,
+                  UNLISTED_PART
+                      .ID
+                      .eq(note.unlistedPartId())
+                      .and(UNLISTED_PART.VISIT_ID.eq(visitId)))) {
+            reading.fault("unlistedPartId", Rule.NOT_FOUND, "There is no such part on this visit.");
+          }
           checklists.begin(reading, visit, "checklistItemId", note.checklistItemId());
           reading.refuseIfFaulty();
           if (count(visitId) >= MOST) {
@@ -139,6 +152,7 @@ public class VisitPhotos {
           row.setVisitId(visitId);
           row.setWords(words);
           row.setPartWantedId(note.partWantedId());
+          row.setUnlistedPartId(note.unlistedPartId());
           row.setChecklistItemId(note.checklistItemId());
           row.setTakenAt(Tap.moment(note.takenAt(), note.sentAt(), act.at()));
           row.setTakenBy(act.personId());
@@ -321,6 +335,7 @@ public class VisitPhotos {
                   row.getVisitId(),
                   row.getWords(),
                   row.getPartWantedId(),
+                  row.getUnlistedPartId(),
                   row.getChecklistItemId(),
                   LocalDateTime.ofInstant(row.getTakenAt(), act.zone()),
                   Objects.requireNonNull(found.get(PERSON.NAME)));

@@ -78,6 +78,7 @@ class VisitPhotosApi {
       @PathVariable long id,
       @RequestParam(required = false) @Nullable String words,
       @RequestParam(required = false) @Nullable Long partWantedId,
+      @RequestParam(required = false) @Nullable Long unlistedPartId,
       @RequestParam(required = false) @Nullable Long checklistItemId,
       @RequestParam(required = false) @Nullable Instant takenAt,
       @RequestParam(required = false) @Nullable Instant sentAt,
@@ -86,7 +87,11 @@ class VisitPhotosApi {
     // A body that comes slowly holds no connection to the database, nor does drawing it.
     Pictures.Kept photo = Pictures.kept(BodyLimit.read(request, LARGEST, TOO_LARGE));
     photos.add(
-        act, key, id, photo, new PhotoNote(words, partWantedId, checklistItemId, takenAt, sentAt));
+        act,
+        key,
+        id,
+        photo,
+        new PhotoNote(words, partWantedId, unlistedPartId, checklistItemId, takenAt, sentAt));
     return onSite(act, id);
   }
 
