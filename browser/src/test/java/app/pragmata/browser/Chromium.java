@@ -18,7 +18,9 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 
-/** Debian's Chromium without a window, driving the real program as one of the demo people. */
+/**
+ * Debian's Chromium, built to have no window, driving the real program as one of the demo people.
+ */
 final class Chromium {
   static final Locator.WaitForOptions HIDDEN =
       new Locator.WaitForOptions().setState(WaitForSelectorState.HIDDEN);
@@ -37,7 +39,7 @@ final class Chromium {
             .chromium()
             .launch(
                 new BrowserType.LaunchOptions()
-                    .setExecutablePath(Path.of("/usr/bin/chromium"))
+                    .setExecutablePath(Path.of("/usr/bin/chromium-headless-shell"))
                     .setArgs(
                         List.of(
                             "--no-sandbox",

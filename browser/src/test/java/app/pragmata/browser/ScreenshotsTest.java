@@ -9,11 +9,13 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.RunningPragmata;
+import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.Date;
+import java.util.Map;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -90,13 +92,37 @@ class ScreenshotsTest {
     take(phone, "offer");
   }
 
+  /** A job on its customer's phone: what was done, and what they and the office have written. */
   @Test
-  void the_settings() {
-    Page desk = Chromium.desk(program, "orla");
-    desk.navigate("/settings");
-    desk.getByLabel("leaves: Orla Ferrow").waitFor();
-    desk.getByLabel("edit kind Repair").waitFor();
-    take(desk, "settings");
+  void the_customers_page_of_a_job() {
+    Visitor office = Visitor.signedIn(program, "hester");
+    long job =
+        program
+            .database()
+            .select(VISIT.JOB_ID)
+            .from(VISIT)
+            .where(VISIT.STATE.eq(VisitState.Code.FINISHED))
+            .orderBy(VISIT.DAY.desc(), VISIT.ID)
+            .limit(1)
+            .fetchSingle(VISIT.JOB_ID);
+    String address =
+        office
+            .post("/api/jobs/" + job + "/customer-page", Map.of())
+            .json()
+            .path("address")
+            .asString();
+    String token = address.substring(address.lastIndexOf('/') + 1);
+    new Visitor(program)
+        .post(
+            "/api/job-pages/" + token + "/messages",
+            Map.of("text", "Does it come with a second remote?"));
+    office.post(
+        "/api/jobs/" + job + "/messages",
+        Map.of("text", "Yes, it is on the invoice as one of two.", "to", "customer"));
+    Page phone = Chromium.window(program, 390, 1100);
+    phone.navigate("/work/" + token);
+    phone.locator(".offer h1").waitFor();
+    take(phone, "customer-page");
   }
 
   private void frontDesk(Page desk) {
