@@ -37,6 +37,21 @@ export function Late({ visit, back }: Props) {
   );
 }
 
+/** Says that one comes as planned; once said it stands there until the plan is another. */
+export function Accept({ visit }: { visit: PocketVisit }) {
+  const accept = useTap({ said: "Accepted. The office sees it." });
+  return visit.accepted ? (
+    <Button disabled>Accepted</Button>
+  ) : (
+    <Button
+      loading={accept.running}
+      onClick={() => accept.run({ step: "accept_visit", visitId: visit.visitId, form: {} })}
+    >
+      Accept it
+    </Button>
+  );
+}
+
 /** Gives the visit back to the office, which plans it anew. */
 export function HandBack({ visit, back }: Props) {
   const [typed, setTyped] = useState("");

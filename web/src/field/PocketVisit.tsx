@@ -18,7 +18,7 @@ import { Finish, OUTCOMES, type Outcome } from "./Finish";
 import { MessagesOnSite } from "./Messages";
 import { MissingParts, WantPart } from "./MissingParts";
 import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
-import { HandBack, Late } from "./NotAsPlanned";
+import { Accept, HandBack, Late } from "./NotAsPlanned";
 import { PhotoButton, Photos } from "./Photos";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { sendPhotos } from "./photos";
@@ -251,6 +251,7 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
         <div className="pair">
           <Button onClick={() => take("arrive")}>I am here already</Button>
           <Button onClick={() => open("late")}>I am late</Button>
+          {visit.responsible && <Accept visit={visit} />}
           {visit.responsible && <Button onClick={() => open("hand-back")}>Hand it back</Button>}
         </div>
       </>

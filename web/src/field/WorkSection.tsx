@@ -6,7 +6,7 @@ import { answer, client, withKey } from "../api/client";
 import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { ChecklistAnswers } from "../checklists/ChecklistAnswers";
-import { hours, time, timeOf, weekday } from "../format";
+import { hours, moment, time, timeOf, weekday } from "../format";
 import { Asking } from "../kit/Asking";
 import { Money, Quantity } from "../kit/figures";
 import { Lines } from "../kit/Lines";
@@ -313,6 +313,11 @@ function VisitBlock({
       {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
       {visit.labourMissing && <div className="needs">No working time is on the clock.</div>}
       {visit.note && <div className="soft">“{visit.note}”</div>}
+      {visit.acceptedAt && visit.state === "planned" && (
+        <div className="soft small">
+          {visit.technician} has accepted it, {moment(visit.acceptedAt)}.
+        </div>
+      )}
       {visit.lateMinutes && (visit.state === "planned" || visit.state === "driving") && (
         <div className="needs small">Comes {hours(visit.lateMinutes)} later than planned.</div>
       )}

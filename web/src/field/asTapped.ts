@@ -33,6 +33,8 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
             note: String(act.form.note ?? ""),
           }
         : ended(visit, act.tappedAt);
+    case "accept_visit":
+      return { ...visit, accepted: true };
     case "use_part":
       return {
         ...visit,

@@ -59,6 +59,8 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/checklist-answers", plain));
     case "send_message":
       return answer(client.POST("/api/pocket/visits/{id}/messages", plain));
+    case "accept_visit":
+      return answer(client.POST("/api/pocket/visits/{id}/accept", { ...plain, body: {} }));
     case "tell_late":
       return answer(client.POST("/api/pocket/visits/{id}/late", plain));
     case "hand_back":

@@ -16,6 +16,7 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   want_part: "Wanted a part",
   answer_checklist: "Answered a checklist",
   send_message: "Wrote a message",
+  accept_visit: "Accepted the visit",
   tell_late: "Said to be late",
   hand_back: "Handed back",
 };

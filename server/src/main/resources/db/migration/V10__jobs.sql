@@ -216,6 +216,8 @@ create table visit (
   -- What came of it, as its technician says; null until then.
   outcome text check (outcome in ('done', 'come_again', 'not_let_in', 'declined')),
   -- So many minutes after its time its technician expects to be there; null for as planned.
+  -- When its technician said that they come as it is planned now.
+  accepted_at timestamptz,
   late_minutes smallint check (late_minutes > 0),
   -- When its customer was told that somebody comes; null where they were not, or where it was called off.
   told_day date,

@@ -79,6 +79,16 @@ class NotAsPlannedPageTest {
   }
 
   @Test
+  void a_visit_is_accepted_with_one_tap_and_the_sheet_says_so() {
+    gate.planned();
+    gate.at("09:00");
+    Page phone = phone();
+    button(phone, "Accept it").click();
+    assertThat(button(phone, "Accepted")).isDisabled();
+    assertThat(visits().first()).containsText("has accepted it");
+  }
+
+  @Test
   void a_visit_is_handed_back_with_a_word() {
     gate.planned();
     gate.at("13:00");

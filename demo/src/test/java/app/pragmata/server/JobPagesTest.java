@@ -8,6 +8,7 @@ import static app.pragmata.server.generated.Tables.SENT_REPORT;
 import static app.pragmata.server.generated.Tables.TEXT_MESSAGE;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.server.generated.tables.records.CustomerRecord;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -25,11 +26,14 @@ class JobPagesTest {
   private final Visitor customer = new Visitor(program);
   private SwingGate gate;
   private long customerId;
+  private CustomerRecord before;
 
   @BeforeEach
   void prepare() {
     gate = new SwingGate(program, "ngozi").planned();
     customerId = program.database().fetchValue(JOB.CUSTOMER_ID, JOB.ID.eq(gate.job()));
+    before =
+        program.database().selectFrom(CUSTOMER).where(CUSTOMER.ID.eq(customerId)).fetchSingle();
     reachedBy(MAIL_ADDRESS, "01632 960100");
     gets("none");
   }
@@ -37,7 +41,7 @@ class JobPagesTest {
   @AfterEach
   void asBefore() {
     gets("none");
-    reachedBy("", "01632 960100");
+    reachedBy(before.getEmail(), before.getPhone());
   }
 
   private void reachedBy(String mail, String phone) {
@@ -132,6 +136,11 @@ class JobPagesTest {
     assertThat(visit.path("window").path("from").asString()).isNotEmpty();
     assertThat(visit.path("done").asString()).isEmpty();
     assertThat(answer.text()).doesNotContain("costMinor", "margin", "netMinor");
+  }
+
+  @Test
+  void a_job_that_does_not_exist_has_none() {
+    assertThat(gate.office().get("/api/jobs/999999999/customer-page").status()).isEqualTo(404);
   }
 
   @Test

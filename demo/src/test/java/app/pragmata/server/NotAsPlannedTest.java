@@ -142,6 +142,39 @@ class NotAsPlannedTest {
   }
 
   @Test
+  void a_visit_that_its_technician_accepts_says_so_until_it_is_planned_anew() {
+    gate.planned();
+    gate.at("09:00");
+    assertThat(gate.tap("accept", Map.of()).json().path("accepted").asBoolean()).isTrue();
+    gate.at("09:30");
+    gate.tap("accept", Map.of());
+    assertThat(visits().path(0).path("acceptedAt").asString()).endsWith("T09:00:00");
+    gate.office()
+        .put(
+            "/api/visits/" + gate.visit() + "/plan",
+            Map.of(
+                "version",
+                gate.visitVersion(),
+                "technicianId",
+                program.person("piet"),
+                "day",
+                gate.day().toString(),
+                "start",
+                "16:00",
+                "expected",
+                "2h30",
+                "overruled",
+                SwingGate.ANYTHING));
+    assertThat(visits().path(0).path("acceptedAt").isNull()).isTrue();
+  }
+
+  @Test
+  void nobody_accepts_what_has_begun() {
+    arrived();
+    assertThat(gate.tap("accept", Map.of()).rule()).isEqualTo("VISIT_BEGUN");
+  }
+
+  @Test
   void the_customer_is_told_that_it_gets_later() {
     gate.planned();
     program

@@ -4,6 +4,7 @@ import app.pragmata.core.Coded;
 
 /** What a technician can do on the phone while there is no network. */
 public enum PocketStep implements Coded {
+  ACCEPT_VISIT,
   DRIVE,
   ARRIVE,
   START_WORK,
@@ -25,7 +26,8 @@ public enum PocketStep implements Coded {
   public boolean isTimed() {
     return switch (this) {
       case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
-      case USE_PART,
+      case ACCEPT_VISIT,
+          USE_PART,
           PUT_PART_BACK,
           NOTE_SERIAL_NUMBER,
           NOTE_UNLISTED_PART,

@@ -215,7 +215,7 @@ final class WorkMoves {
                 Map.of("name", "Walked", "quantity", (1 + dice.next(3)) + ".5"));
   }
 
-  /** A technician gives a visit back, or says that it gets later. */
+  /** A technician accepts a visit, gives it back, or says that it gets later. */
   static @Nullable Answer notAsPlanned(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "state in ('planned', 'driving')");
     if (visit == null || visit.get("technician_id") == null) {
@@ -223,6 +223,9 @@ final class WorkMoves {
     }
     String path = "/api/pocket/visits/" + visit.get("id");
     Visitor technician = company.technicianOf(visit);
+    if (dice.oneIn(3)) {
+      return technician.post(path + "/accept", Map.of());
+    }
     return dice.oneIn(2)
         ? technician.post(path + "/hand-back", Map.of("reason", "The van does not start"))
         : technician.post(path + "/late", Map.of("late", "" + (5 + dice.next(60))));

@@ -69,6 +69,9 @@ public class FieldService {
     }
   }
 
+  /** That one comes as planned says nothing more. */
+  public record ComingForm() {}
+
   /** Why somebody cannot go. */
   public record HandBackForm(@Nullable String reason) {}
 
@@ -269,6 +272,29 @@ public class FieldService {
       throw new Refused(
           Rule.WRONG_KIND, "You only come along. Ask whoever is responsible, or the office.");
     }
+  }
+
+  /** Says that one comes as planned; whoever said so stays as they are. */
+  public void accept(Act act, @Nullable String key, long visitId) {
+    once(
+        act,
+        key,
+        "accept",
+        visitId,
+        "",
+        locked -> {
+          if (!(locked.state() instanceof VisitState.Planned)) {
+            throw new Refused(Rule.VISIT_BEGUN, "This visit has begun, so it is accepted by that.");
+          }
+          if (!locked.isResponsible(act.personId())) {
+            throw new Refused(
+                Rule.WRONG_KIND, "You only come along. Whoever is responsible accepts it.");
+          }
+          if (locked.acceptedAt() == null) {
+            locked.accept(act.at());
+            step(act, JobEvent.VISIT_ACCEPTED, locked, locked.state());
+          }
+        });
   }
 
   /** Says that one comes later than planned, today; the customer is told. */

@@ -4,6 +4,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.PocketStep;
 import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
+import app.pragmata.server.field.FieldService.ComingForm;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
@@ -83,6 +84,7 @@ class LateStep {
           case WANT_PART -> WantForm.class;
           case ANSWER_CHECKLIST -> AnswerForm.class;
           case SEND_MESSAGE -> MessageForm.class;
+          case ACCEPT_VISIT -> ComingForm.class;
           case TELL_LATE -> LateForm.class;
           case HAND_BACK -> HandBackForm.class;
         };
@@ -110,6 +112,7 @@ class LateStep {
       case ANSWER_CHECKLIST ->
           service.answerChecklist(act, key, visitId, read(form, AnswerForm.class));
       case SEND_MESSAGE -> messages.send(act, key, visitId, read(form, MessageForm.class));
+      case ACCEPT_VISIT -> service.accept(act, key, visitId);
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));
       case HAND_BACK -> service.handBack(act, key, visitId, read(form, HandBackForm.class));
       case START_CLOCK, STOP_CLOCK -> throw new IllegalArgumentException(step.code());

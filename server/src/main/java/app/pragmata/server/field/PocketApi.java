@@ -178,6 +178,7 @@ class PocketApi {
    *     does not see prices
    * @param outcome what came of it; null until it is over
    * @param reason why it is not done, or did not happen; empty for none
+   * @param accepted whether whoever is responsible has said to come as planned
    * @param lateMinutes how much later than planned one has said to come; null for as planned
    * @param responsible whether finishing it is up to this person
    * @param beforeFinish what must be there before it is finished
@@ -220,6 +221,7 @@ class PocketApi {
       String note,
       @Nullable VisitOutcome outcome,
       String reason,
+      boolean accepted,
       @Nullable Short lateMinutes,
       @Nullable Instant runningSince,
       int labourMinutes,
@@ -667,6 +669,7 @@ class PocketApi {
         visit.getNote(),
         visit.getOutcome(),
         visit.getReason(),
+        visit.getAcceptedAt() != null,
         visit.getLateMinutes(),
         runningSince(row.get(clocks)),
         minutes(row.get(clocks), TimeEntry.Kind.LABOUR),

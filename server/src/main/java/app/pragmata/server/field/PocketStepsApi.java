@@ -98,6 +98,17 @@ class PocketStepsApi {
     return pocket.getPocketVisit(act, id);
   }
 
+  /** Says that one comes as planned. */
+  @PostMapping("/api/pocket/visits/{id}/accept")
+  PocketApi.PocketVisit acceptVisit(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.ComingForm form) {
+    service.accept(act, key, id);
+    return pocket.getPocketVisit(act, id);
+  }
+
   /** Gives a visit back that has not begun; it is not among one's own any more. */
   @PostMapping("/api/pocket/visits/{id}/hand-back")
   PocketApi.Day handVisitBack(

@@ -8,6 +8,7 @@ import app.pragmata.core.company.Phrase;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.SiteService;
+import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.mail.MailQueue;
 import app.pragmata.server.mail.MailQueue.AttachedReport;
 import app.pragmata.server.mail.MailQueue.Letter;
@@ -56,7 +57,7 @@ class CustomerLetters {
     this.texts = texts;
   }
 
-  /** Whom a job is for. */
+  /** Whom a job is for; refused when there is no such job. */
   Reader reader(long jobId) {
     Field<String> address = SiteService.mailAddress();
     return database
@@ -67,7 +68,8 @@ class CustomerLetters {
         .join(SITE)
         .on(SITE.ID.eq(JOB.SITE_ID))
         .where(JOB.ID.eq(jobId))
-        .fetchSingle(Records.mapping(Reader::new));
+        .fetchOptional(Records.mapping(Reader::new))
+        .orElseThrow(VisitStore::unknownJob);
   }
 
   /**

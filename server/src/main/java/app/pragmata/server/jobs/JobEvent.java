@@ -26,6 +26,7 @@ public enum JobEvent implements Event {
   VISIT_PLANNED(RecordKind.VISIT),
   VISIT_CREW_CHANGED(RecordKind.VISIT),
   VISIT_UNPLANNED(RecordKind.VISIT),
+  VISIT_ACCEPTED(RecordKind.VISIT),
   VISIT_UNDER_WAY(RecordKind.VISIT),
   VISIT_ARRIVED_AT(RecordKind.VISIT),
   VISIT_STARTED(RecordKind.VISIT),

@@ -258,9 +258,11 @@ public class JobStore {
    * What a technician says of a visit.
    *
    * @param outcome null until it is over
+   * @param acceptedAt when they said that they come as planned; null until then
    * @param lateMinutes how much later than planned they expect to be there; null for as planned
    */
-  public record Report(@Nullable VisitOutcome outcome, @Nullable Short lateMinutes) {}
+  public record Report(
+      @Nullable VisitOutcome outcome, @Nullable Instant acceptedAt, @Nullable Short lateMinutes) {}
 
   /**
    * A visit with its entries; technician, days and start are null while it is unplanned.
@@ -650,7 +652,8 @@ public class JobStore {
                     VISIT.REPLACES_ID,
                     VISIT.NOTE,
                     VISIT.REASON,
-                    row(VISIT.OUTCOME, VISIT.LATE_MINUTES).mapping(Report.class, Report::new),
+                    row(VISIT.OUTCOME, VISIT.ACCEPTED_AT, VISIT.LATE_MINUTES)
+                        .mapping(Report.class, Report::new),
                     VISIT.LABOUR_WARRANTY_EXCLUSION,
                     VISIT.DRIVE_WARRANTY_EXCLUSION,
                     entries,

@@ -199,6 +199,7 @@ public final class LockedVisit {
     row.setStartTime(plan.start());
     row.setExpectedMinutes(plan.expectedMinutes());
     row.setLateMinutes(null);
+    row.setAcceptedAt(null);
   }
 
   /** A visit that begins on another day than planned is a visit of that day. */
@@ -222,6 +223,16 @@ public final class LockedVisit {
   /** What came of it; null where nobody of the field has said. */
   public @Nullable VisitOutcome outcome() {
     return row.getOutcome();
+  }
+
+  /** When its technician said that they come as planned; null until then. */
+  public @Nullable Instant acceptedAt() {
+    return row.getAcceptedAt();
+  }
+
+  /** Its technician comes as planned. */
+  public void accept(Instant at) {
+    row.setAcceptedAt(at);
   }
 
   /** Its technician comes so many minutes after its time. */

@@ -19,6 +19,7 @@ import app.pragmata.server.receipts.ReceiptView;
 import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -102,6 +103,7 @@ public record JobSheet(
    *     nothing
    * @param awaitedPart the part that it waits for, or waited for until it arrived; empty for none
    * @param outcome what its technician says came of it; null until then
+   * @param acceptedAt when its technician said that they come as planned; null until then
    * @param lateMinutes how much later than planned they expect to be there; null for as planned
    */
   public record Visit(
@@ -122,6 +124,7 @@ public record JobSheet(
       String note,
       String reason,
       @Nullable VisitOutcome outcome,
+      @Nullable LocalDateTime acceptedAt,
       @Nullable Short lateMinutes,
       @Nullable String labourWarrantyExclusion,
       @Nullable String driveWarrantyExclusion,

@@ -40,6 +40,7 @@ import app.pragmata.server.worklists.Stage;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
@@ -123,7 +124,7 @@ class SheetApi {
         job.job().faultCode(),
         job.job().causeCode(),
         job.promises().stream().map(each -> promise(act, each, company.zone())).toList(),
-        visits(job, costing, company.calendar(), act.today()),
+        visits(job, costing, company, act.today()),
         job.others().stream()
             .map(
                 other ->
@@ -211,11 +212,11 @@ class SheetApi {
   }
 
   private List<JobSheet.Visit> visits(
-      WholeJob job, Costing costing, WorkingCalendar hours, LocalDate today) {
+      WholeJob job, Costing costing, Company company, LocalDate today) {
     Set<Corrected> corrected = corrected(job.job().id());
     var promised = new PromisedParts(job.promise());
     return job.visits().stream()
-        .map(visit -> visit(job, visit, costing, hours, corrected, promised, today))
+        .map(visit -> visit(job, visit, costing, company, corrected, promised, today))
         .toList();
   }
 
@@ -223,10 +224,11 @@ class SheetApi {
       WholeJob job,
       WholeVisit visit,
       Costing costing,
-      WorkingCalendar hours,
+      Company company,
       Set<Corrected> corrected,
       PromisedParts promised,
       LocalDate today) {
+    WorkingCalendar hours = company.calendar();
     boolean milesMissing =
         visit.entries().stream()
                 .anyMatch(entry -> entry.kind() == TimeEntry.Kind.DRIVE && entry.endedAt() != null)
@@ -249,6 +251,9 @@ class SheetApi {
         visit.note(),
         visit.reason(),
         visit.report().outcome(),
+        visit.report().acceptedAt() == null
+            ? null
+            : LocalDateTime.ofInstant(visit.report().acceptedAt(), company.zone()),
         visit.report().lateMinutes(),
         visit.labourWarrantyExclusion(),
         visit.driveWarrantyExclusion(),
