@@ -6,10 +6,10 @@ import { answer, client, type Problem } from "../api/client";
 import type { JobPageView, PageVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, moment } from "../format";
-import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
-import { sayBy, useSignatureWords, useWords, Words } from "../offers/useWords";
+import { Firm, type Signing, SigningFields } from "../offers/CustomersPage";
+import { sayBy, useWords, Words } from "../offers/useWords";
 import styles from "./CustomerPage.module.css";
 
 /** A job on its customer's own phone: who comes when, what was done, signing, rating, writing to us. */
@@ -39,13 +39,10 @@ const isOver = ({ state }: PageVisit) => state === "finished" || state === "chec
 function Page({ token, page }: { token: string; page: JobPageView }) {
   const say = useWords();
   const last = page.visits.findLast(isOver);
-  const { seller } = page;
   return (
     <main className="offer" lang={page.locale}>
       <header>
-        {page.hasLogo && <img className="logo" src={`/api/job-pages/${token}/logo`} alt="" />}
-        <div className="firm">{seller.name}</div>
-        <div className="soft">{[seller.address, seller.phone, seller.email].filter(Boolean).join(" · ")}</div>
+        <Firm seller={page.seller} logo={page.hasLogo ? `/api/job-pages/${token}/logo` : undefined} />
         <h1>{page.title}</h1>
         <div className="soft">
           {page.customer}
@@ -140,9 +137,8 @@ const Refusal = ({ problem }: { problem: Problem | undefined }) =>
 
 function Sign({ token, visitId }: { token: string; visitId: number }) {
   const say = useWords();
-  const words = useSignatureWords();
-  const [name, setName] = useState("");
-  const [drawing, setDrawing] = useState<string>();
+  const [signing, setSigning] = useState<Signing>({ name: "", drawing: undefined });
+  const { name, drawing } = signing;
   const [rating, setRating] = useState<number>();
   const [ratingWords, setRatingWords] = useState("");
   const sign = usePageAct(token, () =>
@@ -163,16 +159,7 @@ function Sign({ token, visitId }: { token: string; visitId: number }) {
       }}
     >
       <h2>{say("page_sign_for")}</h2>
-      <label>
-        {say("page_your_name")}
-        <Input
-          className="tall"
-          autoComplete="name"
-          value={name}
-          onChange={(event) => setName(event.target.value)}
-        />
-      </label>
-      <Signature drawing={drawing} draw={setDrawing} words={words} />
+      <SigningFields signing={signing} sign={setSigning} />
       <Rating rating={rating} rate={setRating} words={ratingWords} write={setRatingWords} />
       <Refusal problem={sign.problem} />
       <Button type="primary" className="big" htmlType="submit" loading={sign.running}>

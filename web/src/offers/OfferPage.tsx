@@ -6,11 +6,11 @@ import { answer, client, type Problem } from "../api/client";
 import type { DocumentLine, OfferView, Sum } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, moment, money } from "../format";
-import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
 import { usePreview } from "../kit/usePreview";
 import { useTitle } from "../kit/useTitle";
-import { sayBy, useSignatureWords, useWords, Words } from "./useWords";
+import { Firm, type Signing, SigningFields } from "./CustomersPage";
+import { sayBy, useWords, Words } from "./useWords";
 
 /** A quote on the customer's own phone: read, choose, ask, decline, sign, pay the deposit. */
 export default function OfferPage() {
@@ -34,9 +34,6 @@ export default function OfferPage() {
   ) : null;
 }
 
-/** What the customer has written of their name so far. */
-type Signing = { name: string; drawing: string | undefined };
-
 const takenIn = (lines: DocumentLine[]) =>
   lines.flatMap((line, index) => (line.choice !== "included" && line.taken ? [index] : []));
 
@@ -57,13 +54,7 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
   return (
     <main className="offer" lang={document.locale}>
       <header>
-        {offer.hasLogo && <img className="logo" src={`/api/offers/${token}/logo`} alt="" />}
-        <div className="firm">{document.seller.name}</div>
-        <div className="soft">
-          {[document.seller.address, document.seller.phone, document.seller.email]
-            .filter(Boolean)
-            .join(" · ")}
-        </div>
+        <Firm seller={document.seller} logo={offer.hasLogo ? `/api/offers/${token}/logo` : undefined} />
         <h1>{document.title}</h1>
         <div className="soft">
           {document.customer}
@@ -306,7 +297,7 @@ function Yes({
   taken,
   sum,
   impossible,
-  signing: { name, drawing },
+  signing,
   sign,
 }: {
   token: string;
@@ -318,7 +309,7 @@ function Yes({
   sign: (signing: Signing) => void;
 }) {
   const say = useWords();
-  const signatureWords = useSignatureWords();
+  const { name, drawing } = signing;
   const [problem, setProblem] = useState<Problem>();
   const queryClient = useQueryClient();
   const accept = useAct(
@@ -351,17 +342,7 @@ function Yes({
       }}
     >
       <h2>{say("page_accept")}</h2>
-      <label>
-        {say("page_your_name")}
-        <Input
-          className="tall"
-          autoComplete="name"
-          value={name}
-          onChange={(event) => sign({ name: event.target.value, drawing })}
-        />
-      </label>
-      {problem?.at("/name") && <p className="fault">{problem.at("/name")}</p>}
-      <Signature drawing={drawing} draw={(png) => sign({ name, drawing: png })} words={signatureWords} />
+      <SigningFields signing={signing} sign={sign} fault={problem?.at("/name")} />
       {problem?.faults.every((fault) => fault.pointer === "") && (
         <p className="fault" role="alert">
           {problem.message}

@@ -18,14 +18,3 @@ export const Words = createContext<Say>((key) => key);
 
 /** Says what the page says. */
 export const useWords = (): Say => useContext(Words);
-
-/** What the box for a signature says. */
-export function useSignatureWords() {
-  const say = useWords();
-  return {
-    name: say("page_signature"),
-    empty: say("page_draw"),
-    drawn: say("page_drawn"),
-    again: say("page_draw_again"),
-  };
-}

@@ -135,22 +135,7 @@ class LateActsTest {
   }
 
   private void givenToPiet() {
-    gate.office()
-        .put(
-            "/api/visits/" + gate.visit() + "/plan",
-            Map.of(
-                "version",
-                gate.visitVersion(),
-                "technicianId",
-                program.person("piet"),
-                "day",
-                gate.day().toString(),
-                "start",
-                "15",
-                "expected",
-                "2h30",
-                "overruled",
-                SwingGate.ANYTHING));
+    gate.planFor("piet", "15");
   }
 
   private void calledOff() {
@@ -230,6 +215,9 @@ class LateActsTest {
         .filteredOn(what -> what.startsWith("Came in late from Imre"))
         .hasSize(1);
     assertThat(visits()).hasSize(1);
+    assertThat(gate.office().get("/api/late-acts").text())
+        .contains("The visit was not theirs any more.")
+        .doesNotContain("Go back to today's stops");
   }
 
   @Test

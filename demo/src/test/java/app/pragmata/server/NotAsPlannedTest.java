@@ -149,22 +149,7 @@ class NotAsPlannedTest {
     gate.at("09:30");
     gate.tap("accept", Map.of());
     assertThat(visits().path(0).path("acceptedAt").asString()).endsWith("T09:00:00");
-    gate.office()
-        .put(
-            "/api/visits/" + gate.visit() + "/plan",
-            Map.of(
-                "version",
-                gate.visitVersion(),
-                "technicianId",
-                program.person("piet"),
-                "day",
-                gate.day().toString(),
-                "start",
-                "16:00",
-                "expected",
-                "2h30",
-                "overruled",
-                SwingGate.ANYTHING));
+    gate.planFor("piet", "16:00");
     assertThat(visits().path(0).path("acceptedAt").isNull()).isTrue();
   }
 

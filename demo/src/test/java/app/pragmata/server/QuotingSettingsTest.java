@@ -72,8 +72,9 @@ class QuotingSettingsTest {
   private String letter() {
     gate.sent();
     RunningPragmata.forTests().sendMail();
+    long number = office.get("/api/quotes/" + gate.quote()).json().path("number").asLong();
     for (JsonNode mail : office.get("/api/mail-stand-in").json()) {
-      if (mail.path("body").asString().contains("Swing gate, ram replaced")) {
+      if (mail.path("subject").asString().startsWith("Quote " + number)) {
         return mail.path("body").asString().replace("\r", "").strip();
       }
     }

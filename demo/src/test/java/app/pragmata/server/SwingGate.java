@@ -4,7 +4,6 @@ import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.HOLIDAY;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.PART;
-import static app.pragmata.server.generated.Tables.PERSON;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -280,31 +279,27 @@ public final class SwingGate {
     if (job == 0) {
       waiting();
     }
-    long person =
-        program
-            .database()
-            .select(PERSON.ID)
-            .from(PERSON)
-            .where(PERSON.USERNAME.eq(technicianName))
-            .fetchSingle()
-            .value1();
-    check(
-        office.put(
-            "/api/visits/" + visit + "/plan",
-            Map.of(
-                "version",
-                1,
-                "technicianId",
-                person,
-                "day",
-                day.toString(),
-                "start",
-                "15",
-                "expected",
-                "2h30",
-                "overruled",
-                ANYTHING)));
+    check(planFor(technicianName, "15"));
     return this;
+  }
+
+  /** The office plans the visit anew, on the same day, whatever speaks against it. */
+  public Visitor.Answer planFor(String username, String start) {
+    return office.put(
+        "/api/visits/" + visit + "/plan",
+        Map.of(
+            "version",
+            visitVersion(),
+            "technicianId",
+            program.person(username),
+            "day",
+            day.toString(),
+            "start",
+            start,
+            "expected",
+            "2h30",
+            "overruled",
+            ANYTHING));
   }
 
   public SwingGate onSite() {

@@ -134,7 +134,11 @@ class LateActs {
             return row.getId();
           });
     } catch (Refused refused) {
-      return once(act, key, content, () -> keep(act, read.get(), refused.getMessage()));
+      return once(
+          act,
+          key,
+          content,
+          () -> keep(act, read.get(), OwnVisit.saidLater(refused.faults().getFirst().message())));
     } catch (DataIntegrityViolationException clash) {
       return once(
           act,

@@ -13,10 +13,19 @@ import org.jooq.Condition;
 
 /** What a technician may do on a visit, by its state and its crew. */
 final class OwnVisit {
+  private static final String GO_BACK = " Go back to today's stops.";
+  private static final String NOT_YOURS = "This visit is not among yours.";
+
   private OwnVisit() {}
 
   static Refused notThere() {
-    return new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
+    return new Refused(Rule.NOT_FOUND, NOT_YOURS + GO_BACK);
+  }
+
+  /** Why something was not taken, in words for whoever reads it later and is not at the visit. */
+  static String saidLater(String refusal) {
+    String why = refusal.replace(GO_BACK, "");
+    return why.equals(NOT_YOURS) ? "The visit was not theirs any more." : why;
   }
 
   /** Whether a visit is the person's own, or one to which they come along. */
@@ -76,7 +85,6 @@ final class OwnVisit {
 
   private static Refused over() {
     return new Refused(
-        Rule.VISIT_OVER,
-        "This visit is over or was changed by the office. Go back to today's stops.");
+        Rule.VISIT_OVER, "This visit is over or was changed by the office." + GO_BACK);
   }
 }

@@ -29,8 +29,6 @@ import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.when;
 
 import app.pragmata.core.Decimal;
-import app.pragmata.core.Refused;
-import app.pragmata.core.Rule;
 import app.pragmata.core.field.ForgottenClock;
 import app.pragmata.core.field.HoursWorked;
 import app.pragmata.core.field.LateActState;
@@ -621,7 +619,7 @@ class PocketApi {
             .where(VISIT.ID.eq(id).and(OwnVisit.ofCrew(VISIT, act.personId())))
             .fetchOne();
     if (row == null) {
-      throw new Refused(Rule.NOT_FOUND, "This visit is not among yours. Go back to today's stops.");
+      throw OwnVisit.notThere();
     }
     var visit = row.value1();
     var job = row.value2();
