@@ -161,6 +161,18 @@ class LateActsTest {
   }
 
   @Test
+  void a_message_that_was_longer_on_its_way_does_not_count_after_what_was_tapped_later() {
+    gate.planned();
+    gate.at("18:30");
+    late("drive", "14:20", "18:30", Map.of());
+    late("arrive", "15:00", "18:29:50", Map.of("miles", "18.4"));
+    assertThat(late("start_work", "15:00:05", "18:30", Map.of()).path("state").asString())
+        .isEqualTo("taken");
+    late("finish", "18:00", "18:30", Map.of("note", "Ram changed"));
+    assertThat(gate.sheet().path("visits").path(0).path("state").asString()).isEqualTo("finished");
+  }
+
+  @Test
   void what_is_sent_twice_has_one_effect() {
     gate.onSite();
     gate.at("16:00");

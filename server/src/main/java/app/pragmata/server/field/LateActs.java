@@ -4,6 +4,7 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static org.jooq.impl.DSL.max;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -63,6 +64,10 @@ class LateActs {
   private static final int LONGEST_FORM = 250_000;
 
   private static final int LONGEST_DETAIL = 300;
+
+  /** By how much two messages of one phone may differ in how long they were on their way. */
+  private static final Duration LONGEST_ON_ITS_WAY = Duration.ofSeconds(60);
+
   private static final Duration FARTHEST = Duration.ofDays(10 * 366);
 
   private final DSLContext database;
@@ -119,8 +124,10 @@ class LateActs {
     if (visitId != null && !database.fetchExists(VISIT, VISIT.ID.eq(visitId))) {
       throw OwnVisit.notThere();
     }
-    steps.check(step, whole(form, step));
-    Supplier<LateActRecord> read = () -> read(act, step, visitId, form, said);
+    steps.check(step, whole(form, step, Duration.ZERO));
+    Instant counted = countedAt(act, form);
+    Duration later = Duration.between(byItself(act, form), counted);
+    Supplier<LateActRecord> read = () -> read(act, step, visitId, form, said, counted);
     String content = step + " " + visitId + " " + said;
     try {
       return once(
@@ -128,7 +135,7 @@ class LateActs {
           key,
           content,
           () -> {
-            steps.take(act, key, step, visitId, whole(form, step));
+            steps.take(act, key, step, visitId, whole(form, step, later));
             LateActRecord row = read.get();
             row.insert();
             return row.getId();
@@ -165,8 +172,36 @@ class LateActs {
             }));
   }
 
+  /**
+   * The moment of the tap by our clock. Each message takes its own time on a poor line; what was
+   * tapped later never counts before what was tapped earlier because of that.
+   */
+  private Instant countedAt(Act act, LateActForm form) {
+    Instant tapped = Objects.requireNonNull(form.tappedAt());
+    Instant counted = byItself(act, form);
+    Instant before =
+        database
+            .select(max(LATE_ACT.COUNTED_AT))
+            .from(LATE_ACT)
+            .where(LATE_ACT.PERSON_ID.eq(act.personId()).and(LATE_ACT.TAPPED_AT.le(tapped)))
+            .and(LATE_ACT.COUNTED_AT.le(counted.plus(LONGEST_ON_ITS_WAY)))
+            .fetchSingle()
+            .value1();
+    return before != null && before.isAfter(counted) ? before : counted;
+  }
+
+  private static Instant byItself(Act act, LateActForm form) {
+    return Tap.corrected(
+        Objects.requireNonNull(form.tappedAt()), Objects.requireNonNull(form.sentAt()), act.at());
+  }
+
   private LateActRecord read(
-      Act act, PocketStep step, @Nullable Long visitId, LateActForm form, String said) {
+      Act act,
+      PocketStep step,
+      @Nullable Long visitId,
+      LateActForm form,
+      String said,
+      Instant counted) {
     Instant tapped = Objects.requireNonNull(form.tappedAt());
     Instant sent = Objects.requireNonNull(form.sentAt());
     LateActRecord row = database.newRecord(LATE_ACT);
@@ -176,16 +211,18 @@ class LateActs {
     row.setForm(said);
     row.setTappedAt(tapped);
     row.setSentAt(sent);
-    row.setCountedAt(Tap.corrected(tapped, sent, act.at()));
+    row.setCountedAt(counted);
     row.setCameInAt(act.at());
     row.setState(LateActState.TAKEN);
     return row;
   }
 
-  private static Map<String, Object> whole(LateActForm form, PocketStep step) {
+  /** With when it was tapped, later by as much as it counts later than its own message says. */
+  private static Map<String, Object> whole(
+      LateActForm form, PocketStep step, Duration countedLater) {
     var whole = new HashMap<String, Object>(form.form() == null ? Map.of() : form.form());
     if (step.isTimed()) {
-      whole.put("tappedAt", form.tappedAt());
+      whole.put("tappedAt", Objects.requireNonNull(form.tappedAt()).plus(countedLater));
       whole.put("sentAt", form.sentAt());
     }
     return whole;
