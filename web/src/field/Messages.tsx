@@ -45,11 +45,14 @@ function Writing({
   label,
   running,
   send,
+  begun,
   tall,
 }: {
   label: string;
   running: boolean;
   send: (text: string) => void;
+  /** The first word is typed. */
+  begun?: () => void;
   tall?: boolean;
 }) {
   const [text, setText] = useState("");
@@ -71,7 +74,10 @@ function Writing({
           aria-label={label}
           placeholder={label}
           value={text}
-          onChange={(event) => setText(event.target.value)}
+          onChange={(event) => {
+            setText(event.target.value);
+            begun?.();
+          }}
         />
         <Button
           className={tall ? "tall" : undefined}
@@ -172,12 +178,17 @@ export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: bo
     <section aria-label="Messages">
       <Said messages={messages} />
       {editable && to && (
-        <Writing
-          key={taken}
-          label={to === "customer" ? "Write to the customer" : "Write to the technicians"}
-          running={send.running}
-          send={send.run}
-        />
+        <>
+          <div className="small">{to === "customer" ? "To the customer:" : "To the technicians:"}</div>
+          <Writing
+            key={taken}
+            label={to === "customer" ? "Write to the customer" : "Write to the technicians"}
+            running={send.running}
+            send={send.run}
+            // What is being written goes to whom it was begun for, whoever else asks meanwhile.
+            begun={() => setChosen(to)}
+          />
+        </>
       )}
       {editable && (
         <div className="small">

@@ -82,6 +82,23 @@ class CustomerPageTest {
   }
 
   @Test
+  void what_is_being_written_to_site_does_not_go_to_the_customer_who_asks_meanwhile() {
+    gate.planned();
+    gate.technician()
+        .post(
+            "/api/pocket/visits/" + gate.visit() + "/messages", Map.of("text", "Who has the key?"));
+    Page customer = customer();
+    Page desk = desk();
+    desk.getByLabel("Write to the technicians").fill("The caretaker");
+    customer.getByLabel("Write to us").last().fill("When do you come?");
+    button(customer, "Send").click();
+    Locator messages = desk.getByLabel("Messages", new Page.GetByLabelOptions().setExact(true));
+    assertThat(messages).containsText("When do you come?");
+    messages.getByText("Send", new Locator.GetByTextOptions().setExact(true)).click();
+    assertThat(messages).containsText("Hester Lyle to the technicians");
+  }
+
+  @Test
   void the_office_sends_a_report_with_prices_to_whom_it_says() {
     gate.finished();
     Page desk = desk();
