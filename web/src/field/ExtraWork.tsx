@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
@@ -48,7 +48,6 @@ function Said({
   priced,
   back,
 }: Props & { replaced: ExtraWorkOffer | undefined; priced: () => void }) {
-  const queryClient = useQueryClient();
   const [what, setWhat] = useState(replaced?.title ?? "");
   const [hoursTyped, setHours] = useState("");
   const [wanted, setWanted] = useState("");
@@ -70,10 +69,8 @@ function Said({
         }),
       ),
     {
-      done: (offers) => {
-        queryClient.setQueryData(queries.extraWork(visit.visitId).queryKey, offers);
-        priced();
-      },
+      answers: queries.extraWork(visit.visitId).queryKey,
+      done: priced,
       said: "Priced. Let the customer read it.",
     },
   );
@@ -173,16 +170,12 @@ function Said({
 
 /** What the customer reads and signs, or does not want. */
 function Answer({ visit, offer, change, back }: Props & { offer: ExtraWorkOffer; change: () => void }) {
-  const queryClient = useQueryClient();
   const [name, setName] = useState("");
   const [drawing, setDrawing] = useState<string>();
   const [refusing, setRefusing] = useState(false);
   const [reason, setReason] = useState("");
   const path = { id: visit.visitId, quoteId: offer.quoteId };
-  const answered = (offers: ExtraWorkOffer[]) => {
-    queryClient.setQueryData(queries.extraWork(visit.visitId).queryKey, offers);
-    back();
-  };
+  const answers = queries.extraWork(visit.visitId).queryKey;
   const accept = useAct(
     (_: undefined, key) =>
       answer(
@@ -191,7 +184,7 @@ function Answer({ visit, offer, change, back }: Props & { offer: ExtraWorkOffer;
           body: { edition: offer.edition, name, signature: drawing ?? name, drawn: drawing !== undefined },
         }),
       ),
-    { done: answered, said: "Agreed and signed. It is part of the job." },
+    { answers, done: back, said: "Agreed and signed. It is part of the job." },
   );
   const decline = useAct(
     () =>
@@ -201,7 +194,7 @@ function Answer({ visit, offer, change, back }: Props & { offer: ExtraWorkOffer;
           body: { edition: offer.edition, reason },
         }),
       ),
-    { done: answered, said: "Noted. Nothing is added to the job." },
+    { answers, done: back, said: "Noted. Nothing is added to the job." },
   );
   const problem = accept.problem ?? decline.problem;
   return (

@@ -105,7 +105,7 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
     said: to === "office" ? "The office has it." : "The customer gets it.",
     done: () => setTaken(taken + 1),
   });
-  const unseen = visit.messages.some((message) => message.to === "site" && !message.seenAt);
+  const unseen = visit.messages.findLast((message) => message.to === "site" && !message.seenAt)?.id;
   useEffect(() => {
     if (unseen) {
       answer(client.POST("/api/pocket/visits/{id}/messages/seen", { params: { path: { id: visitId } } }))
@@ -149,7 +149,6 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
 
 /** The same on the job's sheet. */
 export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: boolean }) {
-  const queryClient = useQueryClient();
   const { data } = useQuery(queries.messagesOfJob(jobId));
   const [chosen, setChosen] = useState<Reader>();
   const [taken, setTaken] = useState(0);
@@ -167,8 +166,8 @@ export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: bo
       ),
     {
       said: to === "customer" ? "It goes to the customer." : "It is on the phones of whoever comes.",
-      done: (messages) => {
-        queryClient.setQueryData(queries.messagesOfJob(jobId).queryKey, messages);
+      answers: queries.messagesOfJob(jobId).queryKey,
+      done: () => {
         setChosen(undefined);
         setTaken(taken + 1);
       },

@@ -34,10 +34,8 @@ export function TakeMoney({ visit, back }: { visit: PocketVisit; back: () => voi
         }),
       ),
     {
-      done: (taken) => {
-        queryClient.setQueryData(queryKey, taken);
-        back();
-      },
+      answers: queryKey,
+      done: back,
       // A card may have been asked for all the same.
       refused: () => void queryClient.invalidateQueries({ queryKey }),
       said: (_, method) => ({ text: SAID[method] }),

@@ -148,7 +148,6 @@ const Seen = ({ photo }: { photo: VisitPhoto }) => (
 );
 
 function Taken({ photo, own }: { photo: VisitPhoto; own: boolean }) {
-  const queryClient = useQueryClient();
   const back = useAct(
     () =>
       answer(
@@ -159,7 +158,7 @@ function Taken({ photo, own }: { photo: VisitPhoto; own: boolean }) {
       ),
     {
       said: "The photo is taken off.",
-      done: (page) => queryClient.setQueryData(queries.photosOnSite(photo.visitId).queryKey, page),
+      answers: queries.photosOnSite(photo.visitId).queryKey,
     },
   );
   return (

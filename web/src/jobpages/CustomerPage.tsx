@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router";
@@ -114,12 +114,11 @@ function whatOf(visit: PageVisit, say: (key: string, ...values: string[]) => str
 
 /** What the customer does on their page: it answers with the page as it is then. */
 function usePageAct(token: string, act: () => Promise<JobPageView>, done?: () => void) {
-  const queryClient = useQueryClient();
   const [problem, setProblem] = useState<Problem>();
   const running = useAct(act, {
-    done: (page) => {
+    answers: queries.jobPage(token).queryKey,
+    done: () => {
       setProblem(undefined);
-      queryClient.setQueryData(queries.jobPage(token).queryKey, page);
       done?.();
     },
     refused: setProblem,

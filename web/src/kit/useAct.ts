@@ -1,4 +1,4 @@
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { type QueryKey, useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { newKey, Problem } from "../api/client";
 import { heldFocus } from "./focus";
@@ -17,6 +17,8 @@ const NAMED = 3;
 export function useAct<Input = void, Result = unknown>(
   act: (input: Input, key: string) => Promise<Result>,
   options: {
+    /** What the answer is of what is read: it is on screen before anything is read anew, and never puts back what is. */
+    answers?: QueryKey;
     done?: (result: Result) => void;
     /** Shows what is wrong; the answer, if any, is how the fields are called. */
     // biome-ignore lint/suspicious/noConfusingVoidType: a form answers, others just look at it
@@ -37,6 +39,9 @@ export function useAct<Input = void, Result = unknown>(
     mutationFn: (input) => act(input, key.current),
     onSuccess: async (result, input) => {
       key.current = newKey();
+      if (options.answers) {
+        queryClient.setQueryData(options.answers, result);
+      }
       const read = Promise.all([
         queryClient.invalidateQueries({ queryKey: ["work"] }),
         queryClient.invalidateQueries({ queryKey: ["pocket"] }),

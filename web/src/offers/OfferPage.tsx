@@ -311,7 +311,6 @@ function Yes({
   const say = useWords();
   const { name, drawing } = signing;
   const [problem, setProblem] = useState<Problem>();
-  const queryClient = useQueryClient();
   const accept = useAct(
     () =>
       answer(
@@ -327,7 +326,7 @@ function Yes({
         }),
       ),
     {
-      done: (accepted) => queryClient.setQueryData(queries.offer(token).queryKey, accepted),
+      answers: queries.offer(token).queryKey,
       refused: setProblem,
       said: null,
     },
@@ -359,14 +358,11 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
   const say = useWords();
   const [card, setCard] = useState("");
   const [problem, setProblem] = useState<Problem>();
-  const queryClient = useQueryClient();
   const pay = useAct(
     () => answer(client.POST("/api/offers/{token}/deposit", { params: { path: { token } }, body: { card } })),
     {
-      done: (paid) => {
-        setProblem(undefined);
-        queryClient.setQueryData(queries.offer(token).queryKey, paid);
-      },
+      answers: queries.offer(token).queryKey,
+      done: () => setProblem(undefined),
       refused: setProblem,
       said: null,
     },
@@ -425,17 +421,14 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
 function Questions({ token, offer }: { token: string; offer: OfferView }) {
   const say = useWords();
   const [question, setQuestion] = useState("");
-  const queryClient = useQueryClient();
   const ask = useAct(
     () =>
       answer(
         client.POST("/api/offers/{token}/questions", { params: { path: { token } }, body: { question } }),
       ),
     {
-      done: (asked) => {
-        setQuestion("");
-        queryClient.setQueryData(queries.offer(token).queryKey, asked);
-      },
+      answers: queries.offer(token).queryKey,
+      done: () => setQuestion(""),
       said: say("page_have_question"),
     },
   );
@@ -465,7 +458,6 @@ function No({ token, offer }: { token: string; offer: OfferView }) {
   const say = useWords();
   const [saying, setSaying] = useState(false);
   const [reason, setReason] = useState("");
-  const queryClient = useQueryClient();
   const decline = useAct(
     () =>
       answer(
@@ -475,7 +467,7 @@ function No({ token, offer }: { token: string; offer: OfferView }) {
         }),
       ),
     {
-      done: (declined) => queryClient.setQueryData(queries.offer(token).queryKey, declined),
+      answers: queries.offer(token).queryKey,
       said: null,
     },
   );

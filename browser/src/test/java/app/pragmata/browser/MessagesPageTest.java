@@ -4,8 +4,11 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.APIResponse;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
+import com.microsoft.playwright.options.AriaRole;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
@@ -48,6 +51,27 @@ class MessagesPageTest {
     assertThat(messages(desk)).containsText("Which code opens the yard?");
     write(desk, "Write to the technicians", "4711, then turn left");
     assertThat(messages(phone)).containsText("4711, then turn left");
+    assertThat(messages(desk)).containsText(", seen");
+  }
+
+  @Test
+  void what_is_seen_while_the_sending_is_still_answered_stays_seen() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    messages(desk).getByText("Write to the technicians").click();
+    desk.route(
+        "**/api/jobs/*/messages",
+        route -> {
+          if (!route.request().method().equals("POST")) {
+            route.resume();
+            return;
+          }
+          APIResponse answer = route.fetch();
+          gate.technician().post("/api/pocket/visits/" + gate.visit() + "/messages/seen", Map.of());
+          route.fulfill(new Route.FulfillOptions().setResponse(answer));
+        });
+    write(desk, "Write to the technicians", "Ring at the side door");
+    assertThat(desk.getByRole(AriaRole.STATUS).first()).containsText("It is on the phones");
     assertThat(messages(desk)).containsText(", seen");
   }
 
