@@ -585,6 +585,11 @@ export const queries = {
       queryKey: ["work", "photos", id],
       queryFn: () => answer(client.GET("/api/jobs/{id}/photos", { params: { path: { id } } })),
     }),
+  tapPositions: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "tap-positions", id],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/tap-positions", { params: { path: { id } } })),
+    }),
   messagesOfJob: (id: number) =>
     queryOptions({
       queryKey: ["work", "messages", id],

@@ -7,6 +7,7 @@ import { CrewTicks, useTicked } from "./CrewTicks";
 import { clockWords } from "./clockWords";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { useTap } from "./useTap";
+import { useWhereabouts } from "./whereabouts";
 
 type Start = Pick<ClockForm, "kind" | "work">;
 type Stop = { miles?: string; endedAt?: string };
@@ -16,6 +17,7 @@ type Tap = { start?: Start; stop?: Stop };
 export function OffVisit({ day }: { day: Day }) {
   const [problem, setProblem] = useState<Problem>();
   const ticked = useTicked(day.crew, false);
+  const { position } = useWhereabouts();
   const act = useTap({
     done: () => setProblem(undefined),
     refused: setProblem,
@@ -29,7 +31,7 @@ export function OffVisit({ day }: { day: Day }) {
   const take = ({ start, stop }: Tap) =>
     act.run({
       step: start ? "start_clock" : "stop_clock",
-      form: { ...(start ?? stop), crewIds: ticked.crewIds },
+      form: { ...(start ?? stop), crewIds: ticked.crewIds, position: position() },
     });
   return (
     <section className="body" aria-label="On no visit">

@@ -8,6 +8,7 @@ import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
 import { OwnCalendar } from "../telling/OwnCalendar";
+import { AllowPosition } from "./AllowPosition";
 import { dayAsTapped } from "./asTapped";
 import { InDoubt } from "./InDoubt";
 import { mondayOf } from "./mondays";
@@ -84,6 +85,7 @@ export default function PocketDay() {
         </p>
       )}
       <OwnCalendar />
+      <AllowPosition />
     </main>
   );
 }

@@ -27,6 +27,7 @@ import { TakeParts } from "./TakeParts";
 import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
 import { useWaiting, Waiting } from "./Waiting";
+import { useWhereabouts } from "./whereabouts";
 
 type Taken = "drive" | "arrive" | "start_work" | "pause" | "finish";
 type StepForm = {
@@ -75,6 +76,7 @@ export default function PocketVisit() {
   useTitle(visit?.customer);
   const [panel, setPanel] = useState<Panel>();
   const ticked = useTicked(visit?.crew ?? [], visit?.responsible ?? false);
+  const { position } = useWhereabouts();
   const [late, setLate] = useState<Tap>();
   const [problem, setProblem] = useState<Problem>();
   const [sendingPhotos, setSendingPhotos] = useState(false);
@@ -101,7 +103,7 @@ export default function PocketVisit() {
     last.current = { step, form, panel };
     // Whoever is responsible finishes for all.
     const crew = step === "finish" ? {} : { crewIds: ticked.crewIds };
-    act.run({ step, visitId: id, form: { ...form, ...crew } });
+    act.run({ step, visitId: id, form: { ...form, ...crew, position: position() } });
   };
   if (error && !visit) {
     return (

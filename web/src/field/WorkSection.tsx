@@ -28,6 +28,7 @@ import { OUTCOMES } from "./Finish";
 import { Measured } from "./Measured";
 import { MessagesOfJob } from "./Messages";
 import { Signed } from "./Signed";
+import { TappedAway } from "./TappedAway";
 import { TheirPage } from "./TheirPage";
 import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
@@ -52,7 +53,13 @@ export function WorkSection({ job }: { job: JobSheet }) {
     <Section name="Work">
       {job.visits.map((visit) => (
         <div key={visit.id}>
-          <VisitBlock visit={visit} editable={editable} late={late} saysPart={!waitsForParts} />
+          <VisitBlock
+            jobId={job.id}
+            visit={visit}
+            editable={editable}
+            late={late}
+            saysPart={!waitsForParts}
+          />
           <Signed
             jobId={job.id}
             visit={visit}
@@ -167,11 +174,13 @@ type Editing =
   | { kind: "part"; id: number };
 
 function VisitBlock({
+  jobId,
   visit,
   editable,
   late,
   saysPart,
 }: {
+  jobId: number;
   visit: Visit;
   editable: boolean;
   late: boolean;
@@ -266,6 +275,7 @@ function VisitBlock({
             ) : (
               <TimeRow
                 key={entry.id}
+                jobId={jobId}
                 entry={entry}
                 helper={entry.personId === visit.technicianId ? undefined : entry.person}
                 milesMissing={visit.milesMissing && entry.kind === "drive"}
@@ -423,11 +433,13 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
 }
 
 function TimeRow({
+  jobId,
   entry,
   edit,
   helper,
   milesMissing,
 }: {
+  jobId: number;
   entry: Time;
   edit?: () => void;
   /** Whose time it is, where it is not the visit's technician's. */
@@ -455,6 +467,7 @@ function TimeRow({
         {milesMissing && <span className="needs">, miles not entered</span>}
         {entry.inDoubt && <span className="needs">, the end was set by the next clock</span>}
         <Measured entry={entry} />
+        <TappedAway jobId={jobId} timeEntryId={entry.id} />
       </td>
       <td className="figure">
         {isNormal && <Quantity minutes={entry.minutes} corrected={entry.corrected} />}

@@ -58,6 +58,7 @@ const typed = ({
   patienceWorkedDays: String(company.patienceWorkedDays),
   patienceCheckedDays: String(company.patienceCheckedDays),
   partWantedDays: String(company.partWantedDays),
+  tapPositionDays: String(company.tapPositionDays),
   otherWork: company.otherWork,
 });
 
@@ -122,8 +123,9 @@ export function OfficeSettings() {
       )}
       <div className="small soft">
         Money that stands longer at a stage of the money line is marked. A part that is wanted is to be seen
-        to in so many workdays, an urgent one the same day. Whoever works at a desk signs in again after so
-        many hours; technicians after a day.
+        to in so many workdays, an urgent one the same day. Where a phone is when its clock is started or
+        stopped is kept for so many days, if whoever carries it allows it; 0 asks nobody. Whoever works at a
+        desk signs in again after so many hours; technicians after a day.
       </div>
     </Section>
   );
@@ -140,6 +142,7 @@ function OfficeForm({ company }: { company: Company }) {
         patienceWorkedDays: all.patienceWorkedDays,
         patienceCheckedDays: all.patienceCheckedDays,
         partWantedDays: all.partWantedDays,
+        tapPositionDays: all.tapPositionDays,
         otherWork: all.otherWork,
         deskSessionHours: all.deskSessionHours,
       },
@@ -166,6 +169,7 @@ function OfficeForm({ company }: { company: Company }) {
       <TextField {...bind} name="patienceWorkedDays" label="Worked, days" />
       <TextField {...bind} name="patienceCheckedDays" label="Checked, days" />
       <TextField {...bind} width={170} name="partWantedDays" label="Parts wanted, workdays" />
+      <TextField {...bind} width={170} name="tapPositionDays" label="Place of taps, days" />
       <TextField {...bind} width={150} name="deskSessionHours" label="Signed in, hours" />
       <TextField form={form} width={340} name="otherWork" label="Other paid time, with commas between" />
     </InlineForm>

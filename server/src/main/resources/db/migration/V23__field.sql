@@ -158,3 +158,15 @@ create table visit_photo_content (
   large bytea not null check (length(large) between 1 and 8000000),
   small bytea not null check (length(small) between 1 and 200000)
 );
+
+-- Where a phone was when its person started or stopped a clock; deleted after as many days as the company says.
+create table tap_position (
+  person_id bigint not null references person,
+  -- By which a clock's measured start or end is found.
+  tapped_at timestamptz not null,
+  latitude numeric(9, 6) not null check (latitude between -90 and 90),
+  longitude numeric(9, 6) not null check (longitude between -180 and 180),
+  accuracy_metres integer not null check (accuracy_metres >= 0),
+  primary key (person_id, tapped_at)
+);
+create index on tap_position (tapped_at);

@@ -9,6 +9,7 @@ import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.Geolocation;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
@@ -50,6 +51,25 @@ class ClocksPageTest {
                 "start", "15",
                 "expected", "2h30",
                 "overruled", SwingGate.ANYTHING));
+  }
+
+  @Test
+  void a_clock_that_is_started_elsewhere_says_so_on_the_sheet() {
+    gate.planned();
+    gate.isAt(54.0, -1.2);
+    gate.at("14:20");
+    Page phone = phone("/pocket");
+    phone.context().setGeolocation(new Geolocation(54.03, -1.2).setAccuracy(20));
+    phone.context().grantPermissions(List.of("geolocation"));
+    assertThat(phone.locator("main")).containsText("Where you are is noted");
+    phone.locator("a.stop[href='/pocket/" + gate.visit() + "']").click();
+    button(phone, "I am here already").click();
+    button(phone, "Start work").click();
+    assertThat(button(phone, "Finish")).isVisible();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    assertThat(desk.locator("[data-time]")).containsText("started 2.1 miles from the site");
+    gate.isAt(null, null);
   }
 
   @Test

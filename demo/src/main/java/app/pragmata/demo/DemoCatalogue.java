@@ -148,7 +148,7 @@ class DemoCatalogue {
     LocalDate longAgo = today.minusYears(1).withDayOfYear(1);
     founding.found(company(longAgo), people());
     // It has been at work for long, and is told nothing about its first steps.
-    database.execute("update company set backed_up_at = now()");
+    database.execute("update company set backed_up_at = now(), tap_position_days = 90");
     raiseWage(today.minusDays(50));
     frontDesk.insert(longAgo, today);
     parts();

@@ -394,7 +394,7 @@ class LargeWeek {
       clocks.start(
           stop.technicianAt(stop.finished().plusMinutes(1)),
           key(),
-          new Clocks.ClockForm(TimeEntry.Kind.DRIVE, null, null, null, null));
+          new Clocks.ClockForm(TimeEntry.Kind.DRIVE, null, null, null, null, null));
       clocks.stop(stop.technicianAt(stop.finished().plusMinutes(19)), key(), StepForm.driven("8"));
     }
   }

@@ -246,6 +246,7 @@ class SettingsTest {
         "patienceWorkedDays", "3",
         "patienceCheckedDays", "3",
         "partWantedDays", "1",
+        "tapPositionDays", "90",
         "otherWork", "Yard, Training, Van");
   }
 

@@ -11,6 +11,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
 
 /**
@@ -384,6 +385,17 @@ public final class SwingGate {
 
   public Visitor.Answer tap(String step, Map<String, Object> form) {
     return technician.post("/api/pocket/visits/" + visit + "/" + step, form);
+  }
+
+  /** Where the gate is on the earth; null where nobody has said. */
+  public void isAt(@Nullable Double latitude, @Nullable Double longitude) {
+    program
+        .database()
+        .execute(
+            "update site set latitude = ?, longitude = ? from job where job.site_id = site.id and job.id = ?",
+            latitude,
+            longitude,
+            job);
   }
 
   /** Where the office sees the job. */

@@ -25,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * The company, its settings and all its terms, as one consistent reading.
  *
  * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
+ * @param tapPositionDays for so many days it is kept where a clock was tapped; 0 for not at all
  * @param otherWork what people are paid for beside visits
  * @param deskSession how long after the sign-in those who work at a desk sign in again
  */
@@ -41,6 +42,7 @@ public record Company(
     QuoteSettings quoting,
     Patience patience,
     int partWantedDays,
+    int tapPositionDays,
     OtherWork otherWork,
     Duration deskSession,
     Numbering numbering) {

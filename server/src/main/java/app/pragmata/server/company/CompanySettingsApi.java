@@ -40,6 +40,7 @@ class CompanySettingsApi {
    * @param deskSessionHours so long after the sign-in those who work at a desk sign in again
    * @param patienceQuotedDays for so many days money may stand at a stage before it is marked
    * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
+   * @param tapPositionDays for so many days it is kept where a clock was tapped; 0 for not at all
    * @param otherWork what people are paid for beside visits, with commas between; may be empty
    */
   record CompanySettings(
@@ -62,6 +63,7 @@ class CompanySettingsApi {
       int patienceWorkedDays,
       int patienceCheckedDays,
       int partWantedDays,
+      int tapPositionDays,
       String otherWork) {}
 
   /** The same as typed. */
@@ -81,6 +83,7 @@ class CompanySettingsApi {
       @Nullable String patienceWorkedDays,
       @Nullable String patienceCheckedDays,
       @Nullable String partWantedDays,
+      @Nullable String tapPositionDays,
       @Nullable String otherWork) {}
 
   private static final int LARGEST_LOGO = 5_000_000;
@@ -124,6 +127,7 @@ class CompanySettingsApi {
         row.getPatienceWorkedDays(),
         row.getPatienceCheckedDays(),
         row.getPartWantedDays(),
+        row.getTapPositionDays(),
         new OtherWork(List.of(row.getOtherWork())).text());
   }
 
@@ -149,6 +153,9 @@ class CompanySettingsApi {
     Integer partWanted =
         reading.required(
             "partWantedDays", form.partWantedDays(), typed -> Reading.whole(typed, 0, 30));
+    Integer tapPositions =
+        reading.required(
+            "tapPositionDays", form.tapPositionDays(), typed -> Reading.whole(typed, 0, 365));
     OtherWork otherWork = reading.optional("otherWork", form.otherWork(), OtherWork::parse);
     reading.refuseIfFaulty();
     CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
@@ -167,6 +174,7 @@ class CompanySettingsApi {
     row.setPatienceWorkedDays(Objects.requireNonNull(worked).shortValue());
     row.setPatienceCheckedDays(Objects.requireNonNull(checked).shortValue());
     row.setPartWantedDays(Objects.requireNonNull(partWanted).shortValue());
+    row.setTapPositionDays(Objects.requireNonNull(tapPositions).shortValue());
     row.setOtherWork(otherWork == null ? new String[0] : otherWork.names().toArray(String[]::new));
     events.store(act, CompanyEvent.COMPANY_CHANGED, row);
     changes.publishEvent(new SettingsChanged());

@@ -157,6 +157,7 @@ public class CompanyStore {
             row.getPatienceWorkedDays(),
             row.getPatienceCheckedDays()),
         row.getPartWantedDays(),
+        row.getTapPositionDays(),
         new OtherWork(List.of(row.getOtherWork())),
         Duration.ofHours(row.getDeskSessionHours()),
         numbering());

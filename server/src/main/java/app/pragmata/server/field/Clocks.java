@@ -59,9 +59,10 @@ public class Clocks {
       @Nullable String work,
       @Nullable List<Long> crewIds,
       @Nullable Instant tappedAt,
-      @Nullable Instant sentAt) {
+      @Nullable Instant sentAt,
+      @Nullable PositionForm position) {
     StepForm step() {
-      return new StepForm(null, null, crewIds, tappedAt, sentAt);
+      return new StepForm(null, null, crewIds, tappedAt, sentAt, position);
     }
   }
 
@@ -75,6 +76,7 @@ public class Clocks {
   private final DrivesHome drivesHome;
   private final PersonHours hours;
   private final CompanyStore companies;
+  private final TapPositions positions;
   private final RepeatableRequests repeats;
   private final DSLContext database;
 
@@ -84,6 +86,7 @@ public class Clocks {
       DrivesHome drivesHome,
       PersonHours hours,
       CompanyStore companies,
+      TapPositions positions,
       RepeatableRequests repeats,
       DSLContext database) {
     this.visits = visits;
@@ -91,6 +94,7 @@ public class Clocks {
     this.drivesHome = drivesHome;
     this.hours = hours;
     this.companies = companies;
+    this.positions = positions;
     this.repeats = repeats;
     this.database = database;
   }
@@ -256,6 +260,7 @@ public class Clocks {
             }
           }
           drivesHome.follow(act, team.days());
+          positions.note(act, form.position(), moment);
         });
   }
 
@@ -278,6 +283,7 @@ public class Clocks {
             store(act, JobEvent.VISIT_PAUSED, visit, visit.state());
           }
           drivesHome.follow(act, team.days());
+          positions.note(act, form.position(), moment);
         });
   }
 
@@ -301,6 +307,7 @@ public class Clocks {
           requireCrew(people, visit::isOfCrew);
           take.accept(team);
           drivesHome.follow(act, team.days());
+          positions.note(act, form.position(), form.moment(act));
         });
   }
 

@@ -62,10 +62,11 @@ public class FieldService {
       @Nullable Boolean signsLater,
       @Nullable String endedAt,
       @Nullable Instant tappedAt,
-      @Nullable Instant sentAt) {
+      @Nullable Instant sentAt,
+      @Nullable PositionForm position) {
     /** Done, tapped now. */
     public static FinishForm done(@Nullable String note, @Nullable String causeCode) {
-      return new FinishForm(note, causeCode, null, null, null, null, null, null, null);
+      return new FinishForm(note, causeCode, null, null, null, null, null, null, null, null);
     }
   }
 
@@ -102,6 +103,7 @@ public class FieldService {
   private final VisitChecklists checklists;
   private final PlanningService planning;
   private final VisitSignatures signatures;
+  private final TapPositions positions;
   private final ToDoService toDos;
   private final RepeatableRequests repeats;
   private final DSLContext database;
@@ -117,6 +119,7 @@ public class FieldService {
       VisitChecklists checklists,
       PlanningService planning,
       VisitSignatures signatures,
+      TapPositions positions,
       ToDoService toDos,
       RepeatableRequests repeats,
       DSLContext database) {
@@ -130,6 +133,7 @@ public class FieldService {
     this.checklists = checklists;
     this.planning = planning;
     this.signatures = signatures;
+    this.positions = positions;
     this.toDos = toDos;
     this.repeats = repeats;
     this.database = database;
@@ -153,6 +157,7 @@ public class FieldService {
             return;
           }
           VisitState.OnSite onSite = OwnVisit.requireOnSite(locked);
+          positions.note(act, form.position(), moment);
           if (!locked.isResponsible(act.personId())) {
             locked
                 .running(act.personId())

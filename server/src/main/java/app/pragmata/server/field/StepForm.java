@@ -16,19 +16,21 @@ import org.jspecify.annotations.Nullable;
  * @param crewIds for whom else the tap counts; empty and null for nobody
  * @param tappedAt when it was tapped, by the phone; null is now
  * @param sentAt when the phone sent it, so that its clock need not be right
+ * @param position where the phone was; null where it does not say
  */
 public record StepForm(
     @Nullable String miles,
     @Nullable String endedAt,
     @Nullable List<Long> crewIds,
     @Nullable Instant tappedAt,
-    @Nullable Instant sentAt) {
+    @Nullable Instant sentAt,
+    @Nullable PositionForm position) {
   /** A step with nothing to say, tapped now. */
   public static final StepForm PLAIN = driven(null);
 
   /** The end of a drive, tapped now. */
   public static StepForm driven(@Nullable String miles) {
-    return new StepForm(miles, null, null, null, null);
+    return new StepForm(miles, null, null, null, null, null);
   }
 
   Instant moment(Act act) {

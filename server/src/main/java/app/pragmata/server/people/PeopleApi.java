@@ -27,10 +27,16 @@ class PeopleApi {
   /**
    * Who is signed in (nobody: null), and how the company writes and counts.
    *
+   * @param tapPositionDays for so many days it is kept where a clock was tapped; 0 for not at all
    * @param locale how numbers and days are written (BCP 47)
    */
   record Session(
-      @Nullable Person person, String company, String currency, String locale, LocalDateTime now) {}
+      @Nullable Person person,
+      String company,
+      String currency,
+      String locale,
+      int tapPositionDays,
+      LocalDateTime now) {}
 
   record Person(long id, String name, Role role) {}
 
@@ -57,6 +63,7 @@ class PeopleApi {
         company.identity().name(),
         company.currency(),
         company.locale().toLanguageTag(),
+        company.tapPositionDays(),
         LocalDateTime.ofInstant(clock.instant(), company.zone()));
   }
 

@@ -1,0 +1,125 @@
+package app.pragmata.server.field;
+
+import static app.pragmata.server.generated.Tables.COMPANY;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.TAP_POSITION;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT;
+
+import app.pragmata.core.field.TapPosition;
+import app.pragmata.core.planning.Place;
+import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.jobs.TimeEntries;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.records.Retention;
+import java.math.BigDecimal;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Where phones were when a clock was started or stopped, where the company wants to know. They are
+ * kept for as many days as it says and never longer.
+ */
+@Service
+public class TapPositions implements Retention.KeptForAWhile {
+  /**
+   * A start or stop of a clock that was tapped at a known place.
+   *
+   * @param atStart whether the clock was started there; it was stopped there otherwise
+   * @param miles from the site in a straight line
+   * @param accuracyMetres as the phone said
+   * @param away whether the phone was surely not at the site, where it is expected there
+   */
+  record TapAtSite(
+      long timeEntryId, boolean atStart, BigDecimal miles, int accuracyMetres, boolean away) {}
+
+  private final DSLContext database;
+  private final CompanyStore companies;
+
+  TapPositions(DSLContext database, CompanyStore companies) {
+    this.database = database;
+    this.companies = companies;
+  }
+
+  /** Notes where somebody tapped; nothing where the phone does not say or nobody asks. */
+  void note(Act act, @Nullable PositionForm form, Instant moment) {
+    if (form == null || companies.getCompany().tapPositionDays() == 0) {
+      return;
+    }
+    TapPosition position = form.read();
+    database
+        .insertInto(TAP_POSITION)
+        .set(TAP_POSITION.PERSON_ID, act.personId())
+        .set(TAP_POSITION.TAPPED_AT, TimeEntries.second(moment))
+        .set(TAP_POSITION.LATITUDE, BigDecimal.valueOf(position.place().latitude()))
+        .set(TAP_POSITION.LONGITUDE, BigDecimal.valueOf(position.place().longitude()))
+        .set(TAP_POSITION.ACCURACY_METRES, position.accuracyMetres())
+        .onConflictDoNothing()
+        .execute();
+  }
+
+  /**
+   * How far from its site the clocks of a job were tapped; empty where the site has no position.
+   */
+  @Transactional(readOnly = true)
+  public List<TapAtSite> list(long jobId) {
+    return database
+        .select(
+            TIME_ENTRY.ID,
+            TIME_ENTRY.KIND,
+            TAP_POSITION.TAPPED_AT.eq(TIME_ENTRY.MEASURED_FROM),
+            TAP_POSITION.LATITUDE,
+            TAP_POSITION.LONGITUDE,
+            TAP_POSITION.ACCURACY_METRES,
+            SITE.LATITUDE,
+            SITE.LONGITUDE)
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(JOB.SITE_ID))
+        .join(TIME_ENTRY)
+        .on(TIME_ENTRY.VISIT_ID.eq(VISIT.ID).and(TIME_ENTRY.REMOVED_AT.isNull()))
+        .join(TAP_POSITION)
+        .on(TAP_POSITION.PERSON_ID.eq(TIME_ENTRY.PERSON_ID))
+        .and(TAP_POSITION.TAPPED_AT.in(TIME_ENTRY.MEASURED_FROM, TIME_ENTRY.MEASURED_TO))
+        .where(JOB.ID.eq(jobId).and(SITE.LATITUDE.isNotNull()))
+        .orderBy(TIME_ENTRY.ID, TAP_POSITION.TAPPED_AT)
+        .fetch(
+            row -> {
+              var tapped = new TapPosition(place(row.value4(), row.value5()), row.value6());
+              Place site = place(row.value7(), row.value8());
+              return new TapAtSite(
+                  row.value1(),
+                  row.value3(),
+                  tapped.milesFrom(site),
+                  row.value6(),
+                  TapPosition.isExpectedAtSite(row.value2(), row.value3())
+                      && tapped.isAwayFrom(site));
+            });
+  }
+
+  private static Place place(BigDecimal latitude, BigDecimal longitude) {
+    return new Place(latitude.doubleValue(), longitude.doubleValue());
+  }
+
+  @Override
+  public void forget(Instant now) {
+    database
+        .select(COMPANY.TAP_POSITION_DAYS)
+        .from(COMPANY)
+        .fetchOptional(COMPANY.TAP_POSITION_DAYS)
+        .ifPresent(
+            days ->
+                database
+                    .deleteFrom(TAP_POSITION)
+                    .where(TAP_POSITION.TAPPED_AT.lt(now.minus(Duration.ofDays(days))))
+                    .execute());
+  }
+}
