@@ -77,6 +77,7 @@ export function Finish({
       }}
     >
       {done && <Wanted visit={visit} goThrough={goThrough} />}
+      <NotTicked visit={visit} />
       <Choices
         legend="What came of it?"
         choices={Object.entries(OUTCOMES).map(([code, name]) => ({ code: code as Outcome, name }))}
@@ -234,5 +235,13 @@ function Choices<Code extends string | number>({
         </Button>
       ))}
     </fieldset>
+  );
+}
+
+/** What is still to be done of the promise, so that nobody goes before it is. */
+function NotTicked({ visit }: { visit: PocketVisit }) {
+  const open = visit.work.filter((line) => !line.doneAt);
+  return open.length === 0 || open.length === visit.work.length ? null : (
+    <p className="needs">Not ticked off: {open.map((line) => line.description).join(", ")}</p>
   );
 }

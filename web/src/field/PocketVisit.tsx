@@ -27,6 +27,7 @@ import { TakeParts } from "./TakeParts";
 import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
 import { useWaiting, Waiting } from "./Waiting";
+import { WorkToDo } from "./WorkToDo";
 import { useWhereabouts } from "./whereabouts";
 
 type Taken = "drive" | "arrive" | "start_work" | "pause" | "finish";
@@ -326,6 +327,7 @@ function Facts({ visit }: { visit: Visit }) {
       >
         {visit.promised}
       </Fact>
+      <WorkToDo visit={visit} />
       <MissingParts visit={visit} />
       <MessagesOnSite visit={visit} />
       <ChecklistsSoFar visit={visit} />

@@ -96,6 +96,15 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
           },
         ],
       };
+    case "tick_line":
+      return {
+        ...visit,
+        work: visit.work.map((line) =>
+          line.lineId === act.form.lineId
+            ? { ...line, doneBy: act.form.done ? "" : null, doneAt: act.form.done ? act.tappedAt : null }
+            : line,
+        ),
+      };
     case "answer_checklist":
       return { ...visit, checklists: visit.checklists.map((checklist) => answered(checklist, act)) };
     default:

@@ -57,6 +57,8 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/missing-parts", plain));
     case "answer_checklist":
       return answer(client.POST("/api/pocket/visits/{id}/checklist-answers", plain));
+    case "tick_line":
+      return answer(client.POST("/api/pocket/visits/{id}/lines-done", plain));
     case "send_message":
       return answer(client.POST("/api/pocket/visits/{id}/messages", plain));
     case "accept_visit":

@@ -15,6 +15,7 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   note_unlisted_part: "Noted a part on no list",
   want_part: "Wanted a part",
   answer_checklist: "Answered a checklist",
+  tick_line: "Ticked off a line",
   send_message: "Wrote a message",
   accept_visit: "Accepted the visit",
   tell_late: "Said to be late",

@@ -33,12 +33,18 @@ export function LineVisits({ jobId, editable }: { jobId: number; editable: boole
     return null;
   }
   const missing = data.lines.filter((line) => line.standing === "missing");
+  const ticked = data.lines.filter((line) => line.ticked);
   return (
     <>
       {missing.length > 0 && (
         <div className="needs">
           Still {missing.length === 1 ? "needs" : "need"} a visit:{" "}
           {missing.map((line) => line.description).join(", ")}
+        </div>
+      )}
+      {ticked.length > 0 && (
+        <div>
+          Ticked off as done: <b>{ticked.map((line) => line.description).join(", ")}</b>
         </div>
       )}
       <div className="small">

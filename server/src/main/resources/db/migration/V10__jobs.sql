@@ -254,6 +254,16 @@ create table visit_companion (
 );
 create index on visit_companion (person_id);
 
+-- What was promised and is done, as its technician ticked it off; a tick that is taken back leaves no row.
+create table line_done (
+  promised_line_id bigint primary key references promised_line,
+  visit_id bigint not null references visit,
+  done_by bigint not null references person,
+  done_at timestamptz not null
+);
+create index on line_done (visit_id);
+create index on line_done (done_by);
+
 create table time_entry (
   id bigint generated always as identity primary key,
   -- Null for a drive home, or for other time that belongs to no visit.

@@ -18,6 +18,7 @@ public enum PocketStep implements Coded {
   NOTE_UNLISTED_PART,
   WANT_PART,
   ANSWER_CHECKLIST,
+  TICK_LINE,
   SEND_MESSAGE,
   TELL_LATE,
   HAND_BACK;
@@ -33,6 +34,7 @@ public enum PocketStep implements Coded {
           NOTE_UNLISTED_PART,
           WANT_PART,
           ANSWER_CHECKLIST,
+          TICK_LINE,
           SEND_MESSAGE,
           TELL_LATE,
           HAND_BACK ->

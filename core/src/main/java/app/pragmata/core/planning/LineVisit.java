@@ -58,9 +58,16 @@ public record LineVisit(Standing standing, @Nullable JobVisit visit) {
    * was over before the line was promised did not do it.
    *
    * @param chosenId which visit does it; null for any
+   * @param doneOnId on which visit it was ticked off as done; null while it was not
    * @param visits all of the job
    */
-  public static LineVisit of(Instant promisedAt, @Nullable Long chosenId, List<JobVisit> visits) {
+  public static LineVisit of(
+      Instant promisedAt, @Nullable Long chosenId, @Nullable Long doneOnId, List<JobVisit> visits) {
+    if (doneOnId != null) {
+      return new LineVisit(
+          Standing.DONE,
+          visits.stream().filter(visit -> visit.id() == doneOnId).findFirst().orElse(null));
+    }
     List<JobVisit> able =
         visits.stream()
             .filter(visit -> chosenId == null || visit.id() == chosenId)

@@ -26,7 +26,7 @@ class LineVisitTest {
       new JobVisit(5, VisitState.Code.CALLED_OFF, DAY.plusDays(5), null);
 
   private static LineVisit of(@Nullable Long chosen, JobVisit... visits) {
-    return LineVisit.of(PROMISED, chosen, List.of(visits));
+    return LineVisit.of(PROMISED, chosen, null, List.of(visits));
   }
 
   @Test
@@ -47,5 +47,11 @@ class LineVisitTest {
   void a_line_whose_chosen_visit_is_called_off_needs_one_again() {
     assertThat(of(5L, CALLED_OFF, PLANNED).standing()).isEqualTo(Standing.MISSING);
     assertThat(of(null, CALLED_OFF).standing()).isEqualTo(Standing.MISSING);
+  }
+
+  @Test
+  void a_line_that_is_ticked_off_is_done_whatever_visit_comes_next() {
+    assertThat(LineVisit.of(PROMISED, null, 2L, List.of(DONE_AFTER, PLANNED)))
+        .isEqualTo(new LineVisit(Standing.DONE, DONE_AFTER));
   }
 }

@@ -20,6 +20,7 @@ final class LateMoves {
           "finish",
           "use_part",
           "send_message",
+          "tick_line",
           "answer_checklist");
 
   private LateMoves() {}
@@ -69,6 +70,7 @@ final class LateMoves {
   private static Map<String, ?> form(String step, Dice dice) {
     return switch (step) {
       case "use_part" -> Map.of("partId", 1 + dice.next(4), "quantity", "1");
+      case "tick_line" -> Map.of("lineId", 1 + dice.next(40), "done", dice.oneIn(2));
       case "send_message" -> Map.of("text", "Walked late " + dice.next(100));
       case "answer_checklist" ->
           Map.of(

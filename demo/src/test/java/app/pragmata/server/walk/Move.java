@@ -35,6 +35,7 @@ enum Move {
   EXTRA_WORK_ON_SITE(4, OnSiteMoves::extraWork),
   UNLISTED_PART(4, WorkMoves::unlistedPart),
   WRITE_CHECKLIST(2, ChecklistMoves::write),
+  TICK_LINE(3, OnSiteMoves::tick),
   ANSWER_CHECKLIST(4, ChecklistMoves::answer),
   SIGN_LATER(3, CustomerMoves::signLater),
   WRITE_WITH_CUSTOMER(2, CustomerMoves::write),

@@ -53,6 +53,26 @@ final class OnSiteMoves {
                     Map.of("text", "Walk on " + dice.next(100)));
   }
 
+  /** A promised line is ticked off, or not done after all. */
+  static @Nullable Answer tick(WalkedCompany company, Dice dice) {
+    Record visit = onSite(company, dice);
+    if (visit == null) {
+      return null;
+    }
+    Record line =
+        company.pick(
+            dice,
+            "from (select l.id, q.job_id from promised_line l join accepted_quote q using (quote_id)) t",
+            "job_id = " + visit.get("job_id"));
+    return line == null
+        ? null
+        : company
+            .technicianOf(visit)
+            .post(
+                "/api/pocket/visits/" + visit.get("id") + "/lines-done",
+                Map.of("lineId", line.get("id"), "done", !dice.oneIn(4)));
+  }
+
   /** Extra work is priced, or what was priced is answered. */
   static @Nullable Answer extraWork(WalkedCompany company, Dice dice) {
     Record visit = onSite(company, dice);

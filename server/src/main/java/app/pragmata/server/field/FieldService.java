@@ -15,6 +15,7 @@ import app.pragmata.server.checklists.VisitChecklists;
 import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.jobs.Clock;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LinesDone;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.PartsUsed;
 import app.pragmata.server.jobs.TimeEntries;
@@ -73,6 +74,9 @@ public class FieldService {
   /** That one comes as planned says nothing more. */
   public record ComingForm() {}
 
+  /** Whether a promised line is done. */
+  public record TickForm(@Nullable Long lineId, @Nullable Boolean done) {}
+
   /** Why somebody cannot go. */
   public record HandBackForm(@Nullable String reason) {}
 
@@ -101,6 +105,7 @@ public class FieldService {
   private final BeforeFinish captures;
   private final PartsWanted wanted;
   private final VisitChecklists checklists;
+  private final LinesDone lines;
   private final PlanningService planning;
   private final VisitSignatures signatures;
   private final TapPositions positions;
@@ -117,6 +122,7 @@ public class FieldService {
       BeforeFinish captures,
       PartsWanted wanted,
       VisitChecklists checklists,
+      LinesDone lines,
       PlanningService planning,
       VisitSignatures signatures,
       TapPositions positions,
@@ -131,6 +137,7 @@ public class FieldService {
     this.captures = captures;
     this.wanted = wanted;
     this.checklists = checklists;
+    this.lines = lines;
     this.planning = planning;
     this.signatures = signatures;
     this.positions = positions;
@@ -397,6 +404,29 @@ public class FieldService {
           LockedVisit locked = lockOwn(act, visitId);
           OwnVisit.requireOnSite(locked);
           return checklists.answer(act, locked, form, "");
+        });
+  }
+
+  /** Ticks a promised line off as done, or takes that back. */
+  public void tickLine(Act act, @Nullable String key, long visitId, TickForm form) {
+    var reading = new Reading();
+    if (form.lineId() == null || form.done() == null) {
+      reading.fault("lineId", Rule.MISSING, "Say which line, and whether it is done.");
+    }
+    reading.refuseIfFaulty();
+    once(
+        act,
+        key,
+        "tick line",
+        visitId,
+        form.toString(),
+        locked -> {
+          OwnVisit.requireOnSite(locked);
+          lines.tick(
+              act,
+              locked,
+              Objects.requireNonNull(form.lineId()),
+              Objects.requireNonNull(form.done()));
         });
   }
 

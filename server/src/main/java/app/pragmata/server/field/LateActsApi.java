@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static org.jooq.Records.mapping;
 
@@ -16,6 +17,7 @@ import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
@@ -221,6 +223,10 @@ class LateActsApi {
             form.doesNotApply() ? "does not apply" : form.answer(),
             form.word());
       }
+      case TICK_LINE -> {
+        TickForm form = late.form(row, TickForm.class);
+        yield words(lineOf(form.lineId()), Boolean.TRUE.equals(form.done()) ? "" : "not done");
+      }
       case NOTE_SERIAL_NUMBER -> words(late.form(row, SerialNumberForm.class).serialNumber());
       case SEND_MESSAGE -> words(late.form(row, MessageForm.class).text());
       case TELL_LATE -> words(late.form(row, LateForm.class).late());
@@ -233,6 +239,12 @@ class LateActsApi {
     return Stream.of(parts)
         .filter(part -> part != null && !part.isBlank())
         .collect(Collectors.joining(" "));
+  }
+
+  private @Nullable String lineOf(@Nullable Long id) {
+    return id == null
+        ? null
+        : database.fetchValue(PROMISED_LINE.DESCRIPTION, PROMISED_LINE.ID.eq(id));
   }
 
   private @Nullable String partName(@Nullable Long id) {

@@ -16,12 +16,14 @@ import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.http.AskedSet;
+import app.pragmata.server.jobs.LinesDone;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.jobs.WrittenTime;
@@ -76,6 +78,7 @@ class LateAnswers {
   private final UnlistedParts unlisted;
   private final PartsWanted wanted;
   private final VisitChecklists checklists;
+  private final LinesDone lines;
   private final JobMessages messages;
   private final FittedEquipment fitted;
   private final PlanningService planning;
@@ -93,6 +96,7 @@ class LateAnswers {
       UnlistedParts unlisted,
       PartsWanted wanted,
       VisitChecklists checklists,
+      LinesDone lines,
       JobMessages messages,
       FittedEquipment fitted,
       PlanningService planning,
@@ -108,6 +112,7 @@ class LateAnswers {
     this.unlisted = unlisted;
     this.wanted = wanted;
     this.checklists = checklists;
+    this.lines = lines;
     this.messages = messages;
     this.fitted = fitted;
     this.planning = planning;
@@ -192,6 +197,14 @@ class LateAnswers {
                 visits.lock(visitId == null ? first.getVisitId() : visitId),
                 late.form(row, AnswerForm.class),
                 reason);
+        case TICK_LINE -> {
+          TickForm form = late.form(row, TickForm.class);
+          lines.tick(
+              technician,
+              visits.lock(visitId == null ? first.getVisitId() : visitId),
+              Objects.requireNonNullElse(form.lineId(), 0L),
+              Boolean.TRUE.equals(form.done()));
+        }
         case NOTE_SERIAL_NUMBER ->
             fitted.note(
                 technician, visits.lock(withTime(visitId)), late.form(row, SerialNumberForm.class));

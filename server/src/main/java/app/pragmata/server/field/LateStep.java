@@ -9,6 +9,7 @@ import app.pragmata.server.field.FieldService.FinishForm;
 import app.pragmata.server.field.FieldService.HandBackForm;
 import app.pragmata.server.field.FieldService.LateForm;
 import app.pragmata.server.field.FieldService.PartForm;
+import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
@@ -83,6 +84,7 @@ class LateStep {
           case NOTE_UNLISTED_PART -> UnlistedPartForm.class;
           case WANT_PART -> WantForm.class;
           case ANSWER_CHECKLIST -> AnswerForm.class;
+          case TICK_LINE -> TickForm.class;
           case SEND_MESSAGE -> MessageForm.class;
           case ACCEPT_VISIT -> ComingForm.class;
           case TELL_LATE -> LateForm.class;
@@ -111,6 +113,7 @@ class LateStep {
       case WANT_PART -> service.wantPart(act, key, visitId, read(form, WantForm.class));
       case ANSWER_CHECKLIST ->
           service.answerChecklist(act, key, visitId, read(form, AnswerForm.class));
+      case TICK_LINE -> service.tickLine(act, key, visitId, read(form, TickForm.class));
       case SEND_MESSAGE -> messages.send(act, key, visitId, read(form, MessageForm.class));
       case ACCEPT_VISIT -> service.accept(act, key, visitId);
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));

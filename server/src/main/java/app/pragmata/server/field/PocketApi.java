@@ -46,6 +46,8 @@ import app.pragmata.server.checklists.AskedChecklist;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.SiteService;
 import app.pragmata.server.generated.tables.records.ContactRecord;
+import app.pragmata.server.jobs.LinesDone;
+import app.pragmata.server.jobs.LinesDone.WorkToDo;
 import app.pragmata.server.jobs.OwnHours;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.TimeEntries;
@@ -59,6 +61,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -174,6 +177,7 @@ class PocketApi {
    *     knows; null where nobody knows
    * @param promisedNetMinor what the promise comes to without VAT, in minor units; null for whoever
    *     does not see prices
+   * @param work what is to be done of the promise, line by line
    * @param outcome what came of it; null until it is over
    * @param reason why it is not done, or did not happen; empty for none
    * @param accepted whether whoever is responsible has said to come as planned
@@ -216,6 +220,7 @@ class PocketApi {
       int promisedMinutes,
       String promised,
       @Nullable Long promisedNetMinor,
+      List<WorkToDo> work,
       String note,
       @Nullable VisitOutcome outcome,
       String reason,
@@ -239,15 +244,20 @@ class PocketApi {
       ReportCopy reportCopy,
       String reportGoesTo) {}
 
-  /** Whom a visit is for, and how they are written to. */
+  /** Whom a visit is for, how they are written to, and what is to be done for them. */
   private record WorkedFor(
-      String name, ReportCopy reportCopy, String mailAddress, boolean reachable) {
-    static SelectField<WorkedFor> selected() {
+      String name,
+      ReportCopy reportCopy,
+      String mailAddress,
+      boolean reachable,
+      List<WorkToDo> work) {
+    static SelectField<WorkedFor> selected(ZoneId zone) {
       return row(
               CUSTOMER.NAME,
               CUSTOMER.REPORT_COPY,
               SiteService.mailAddress(),
-              SiteService.isReachable())
+              SiteService.isReachable(),
+              LinesDone.ofJob(zone))
           .mapping(WorkedFor.class, WorkedFor::new)
           .as("worked_for");
     }
@@ -588,7 +598,7 @@ class PocketApi {
                 VISIT,
                 JOB,
                 SITE,
-                WorkedFor.selected(),
+                WorkedFor.selected(act.zone()),
                 EQUIPMENT,
                 clocks,
                 crew,
@@ -664,6 +674,7 @@ class PocketApi {
         row.get(seesPrices)
             ? promised.stream().map(QuoteLine::net).collect(Money.sum()).minor()
             : null,
+        row.value4().work(),
         visit.getNote(),
         visit.getOutcome(),
         visit.getReason(),

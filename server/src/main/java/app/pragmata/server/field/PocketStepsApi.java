@@ -173,6 +173,17 @@ class PocketStepsApi {
     return pocket.getPocketVisit(act, id);
   }
 
+  /** Ticks a promised line off as done, or takes that back. */
+  @PostMapping("/api/pocket/visits/{id}/lines-done")
+  PocketApi.PocketVisit tickLine(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody FieldService.TickForm form) {
+    service.tickLine(act, key, id, form);
+    return pocket.getPocketVisit(act, id);
+  }
+
   /** Fits a part that the job waited for; one of the price list is taken from the van. */
   @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/fit")
   PocketApi.PocketVisit fitMissingPart(

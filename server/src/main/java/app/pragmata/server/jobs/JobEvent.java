@@ -27,6 +27,8 @@ public enum JobEvent implements Event {
   VISIT_CREW_CHANGED(RecordKind.VISIT),
   VISIT_UNPLANNED(RecordKind.VISIT),
   VISIT_ACCEPTED(RecordKind.VISIT),
+  LINE_DONE(RecordKind.VISIT),
+  LINE_NOT_DONE(RecordKind.VISIT),
   VISIT_UNDER_WAY(RecordKind.VISIT),
   VISIT_ARRIVED_AT(RecordKind.VISIT),
   VISIT_STARTED(RecordKind.VISIT),

@@ -2,6 +2,7 @@ package app.pragmata.server.planning;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.LINE_DONE;
 import static app.pragmata.server.generated.Tables.LINE_VISIT;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static app.pragmata.server.generated.Tables.VISIT;
@@ -49,6 +50,7 @@ class LineVisitsApi {
    * @param chosenId the visit that was chosen for it; null for whichever comes next
    * @param visitId the visit that does it; null while none is to
    * @param day of that visit; null while it waits
+   * @param ticked whether a technician ticked it off as done
    */
   record PromisedWork(
       long lineId,
@@ -57,7 +59,8 @@ class LineVisitsApi {
       Standing standing,
       @Nullable Long chosenId,
       @Nullable Long visitId,
-      @Nullable LocalDate day) {}
+      @Nullable LocalDate day,
+      boolean ticked) {}
 
   /**
    * Which visit does a line.
@@ -98,12 +101,14 @@ class LineVisitsApi {
         database
             .select(PROMISED_LINE.ID, PROMISED_LINE.DESCRIPTION)
             .select(ACCEPTED_QUOTE.NUMBER, ACCEPTED_QUOTE.ACCEPTED_AT)
-            .select(LINE_VISIT.PROMISED_LINE_ID, LINE_VISIT.VISIT_ID)
+            .select(LINE_VISIT.PROMISED_LINE_ID, LINE_VISIT.VISIT_ID, LINE_DONE.VISIT_ID)
             .from(PROMISED_LINE)
             .join(ACCEPTED_QUOTE)
             .on(ACCEPTED_QUOTE.QUOTE_ID.eq(PROMISED_LINE.QUOTE_ID))
             .leftJoin(LINE_VISIT)
             .on(LINE_VISIT.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
+            .leftJoin(LINE_DONE)
+            .on(LINE_DONE.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
             .where(ACCEPTED_QUOTE.JOB_ID.eq(id))
             .orderBy(ACCEPTED_QUOTE.ACCEPTED_AT, PROMISED_LINE.QUOTE_ID, PROMISED_LINE.POSITION)
             .fetch(row -> line(row, ofJob));
@@ -117,10 +122,11 @@ class LineVisitsApi {
   private static PromisedWork line(Record row, List<JobVisit> ofJob) {
     Long chosen = row.get(LINE_VISIT.VISIT_ID);
     boolean none = row.get(LINE_VISIT.PROMISED_LINE_ID) != null && chosen == null;
+    Long doneOn = row.get(LINE_DONE.VISIT_ID);
     LineVisit visit =
-        none
+        none && doneOn == null
             ? LineVisit.NOT_NEEDED
-            : LineVisit.of(row.get(ACCEPTED_QUOTE.ACCEPTED_AT), chosen, ofJob);
+            : LineVisit.of(row.get(ACCEPTED_QUOTE.ACCEPTED_AT), chosen, doneOn, ofJob);
     JobVisit doing = visit.visit();
     return new PromisedWork(
         row.get(PROMISED_LINE.ID),
@@ -129,7 +135,8 @@ class LineVisitsApi {
         visit.standing(),
         chosen,
         doing == null ? null : doing.id(),
-        doing == null ? null : doing.day());
+        doing == null ? null : doing.day(),
+        doneOn != null);
   }
 
   /** Says which visit does a promised line, or that it needs none. */

@@ -1,0 +1,45 @@
+import { Button } from "antd";
+import type { PocketVisit } from "../api/generated/schema";
+import { moment } from "../format";
+import { useTap } from "./useTap";
+import styles from "./WorkToDo.module.css";
+
+/** What was promised, to be ticked off line by line as it is done. */
+export function WorkToDo({ visit }: { visit: PocketVisit }) {
+  const tick = useTap({
+    said: ({ form, name }) => ({ text: `${form.done ? "Done" : "Not done after all"}: ${name}.` }),
+  });
+  if (visit.work.length === 0) {
+    return null;
+  }
+  const open = visit.work.filter((line) => !line.doneAt).length;
+  return (
+    <div className="fact">
+      <div className="first">
+        <span>To be done</span>
+        <span>{open === 0 ? "all done" : `${open} of ${visit.work.length} to go`}</span>
+      </div>
+      {visit.work.map(({ lineId, description, doneBy, doneAt }) => (
+        <Button
+          key={lineId}
+          className={`tall ${styles.line}`}
+          aria-pressed={doneAt != null}
+          disabled={visit.state !== "on_site" || tick.running}
+          onClick={() =>
+            tick.run({
+              step: "tick_line",
+              visitId: visit.visitId,
+              form: { lineId, done: doneAt == null },
+              name: description,
+            })
+          }
+        >
+          <span>{description}</span>
+          <span className={doneAt ? "soft small" : "needs small"}>
+            {doneAt ? ["done", doneBy, moment(doneAt)].filter(Boolean).join(", ") : "to do"}
+          </span>
+        </Button>
+      ))}
+    </div>
+  );
+}
