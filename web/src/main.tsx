@@ -4,7 +4,7 @@ import "./kit/base.css";
 import "./paper.css";
 import { QueryClient } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { App, ConfigProvider } from "antd";
+import { ConfigProvider } from "antd";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
@@ -182,12 +182,10 @@ layOutTokens();
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <ConfigProvider theme={theme} button={{ autoInsertSpace: false }}>
-      <App>
-        <PersistQueryClientProvider client={queryClient} persistOptions={carry}>
-          <RouterProvider router={router} />
-        </PersistQueryClientProvider>
-        <Announcer />
-      </App>
+      <PersistQueryClientProvider client={queryClient} persistOptions={carry}>
+        <RouterProvider router={router} />
+      </PersistQueryClientProvider>
+      <Announcer />
     </ConfigProvider>
   </StrictMode>,
 );

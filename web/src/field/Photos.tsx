@@ -182,11 +182,12 @@ function NotSent({ photo }: { photo: KeptPhoto }) {
   const { person } = useSession();
   const queryClient = useQueryClient();
   const [address, setAddress] = useState("");
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each reading makes it another object, the key stays
   useEffect(() => {
     const made = URL.createObjectURL(photo.picture);
     setAddress(made);
     return () => URL.revokeObjectURL(made);
-  }, [photo.picture]);
+  }, [photo.key]);
   const again = async () => {
     await keepPhotoAs({ ...photo, refusal: undefined });
     await sendPhotos(person.id, queryClient);

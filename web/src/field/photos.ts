@@ -56,16 +56,16 @@ const send = (photo: KeptPhoto) =>
 /** Sends the photos that are kept, until the network is gone. Gives whether all of them are sent. */
 export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<boolean> =>
   inTurn("photos", async () => {
-    for (const photo of await listKeptPhotos(personId)) {
-      if (photo.refusal) {
-        continue;
-      }
+    const kept = (await listKeptPhotos(personId)).filter((photo) => !photo.refusal);
+    for (const [at, photo] of kept.entries()) {
       try {
         queryClient.setQueryData(queries.photosOnSite(photo.visitId).queryKey, await send(photo));
         await forgetPhoto(photo);
       } catch (problem) {
         if (!isRefusal(problem)) {
-          await keepPhotoAs({ ...photo, late: true });
+          for (const waits of kept.slice(at).filter(({ late }) => !late)) {
+            await keepPhotoAs({ ...waits, late: true });
+          }
           return false;
         }
         await keepPhotoAs({ ...photo, refusal: problem.message });

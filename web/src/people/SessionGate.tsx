@@ -1,5 +1,5 @@
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { Button, Input, Modal } from "antd";
+import { useQuery } from "@tanstack/react-query";
+import { Button } from "antd";
 import { createContext, lazy, type ReactNode, Suspense, useContext, useEffect, useState } from "react";
 import { leaveBehind } from "../api/carry";
 import { answer, client, Problem, signedOut } from "../api/client";
@@ -7,6 +7,10 @@ import type { Session } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { writeAs } from "../format";
 
+// Whoever is signed in, on a phone on a slow line, need not wait for what signs in.
+const SignInPage = lazy(() => import("./SignInPage"));
+const signInAgain = () => import("./SignInAgain");
+const SignInAgain = lazy(signInAgain);
 const FoundingPage = lazy(() => import("../founding/FoundingPage"));
 
 type SignedInSession = Session & { person: NonNullable<Session["person"]> };
@@ -38,6 +42,16 @@ export function SessionGate({ children }: { children: ReactNode }) {
     signedOut.addEventListener("signed-out", end);
     return () => signedOut.removeEventListener("signed-out", end);
   }, []);
+  const over = known !== undefined && (ended || !session?.person);
+  const [asked, setAsked] = useState(false);
+  if (over && !asked) {
+    setAsked(true);
+  }
+  useEffect(() => {
+    // It is at hand before the session ends, for the server may be another one by then.
+    const timer = known && setTimeout(() => void signInAgain(), 10_000);
+    return () => clearTimeout(timer);
+  }, [known]);
   if (error instanceof Problem && error.rule === "NO_COMPANY") {
     return (
       <Suspense fallback={<div className="blank" aria-busy="true" />}>
@@ -59,97 +73,20 @@ export function SessionGate({ children }: { children: ReactNode }) {
   }
   if (!known) {
     return (
-      <main className="sign-in">
-        <h1>Pragmata</h1>
-        <p>{session.company}</p>
-        <SignInForm />
-      </main>
+      <Suspense fallback={<div className="blank" aria-busy="true" />}>
+        <SignInPage company={session.company} />
+      </Suspense>
     );
   }
   return (
     <SessionContext.Provider value={known}>
       {children}
-      <Modal
-        open={ended || !session.person}
-        title="Your session has ended"
-        footer={null}
-        closable={false}
-        width={380}
-        destroyOnHidden
-      >
-        <p>Sign in again. What you typed is still on the page behind.</p>
-        <SignInForm expected={known.person.name} signedIn={() => setEnded(false)} />
-      </Modal>
-    </SessionContext.Provider>
-  );
-}
-
-function SignInForm({ expected, signedIn }: { expected?: string; signedIn?: () => void }) {
-  const queryClient = useQueryClient();
-  const [username, setUsername] = useState("");
-  const [password, setPassword] = useState("");
-  const [problem, setProblem] = useState<string>();
-  const [running, setRunning] = useState(false);
-
-  async function signIn() {
-    setRunning(true);
-    setProblem(undefined);
-    try {
-      const session = await answer(client.POST("/api/sign-in", { body: { username, password } }));
-      if (expected && session.person?.name !== expected) {
-        window.location.assign("/");
-        return;
-      }
-      signedIn?.();
-      if (!expected) {
-        queryClient.removeQueries({ predicate: (query) => query.queryKey[0] !== "session" });
-      }
-      queryClient.setQueryData(queries.session.queryKey, session);
-      await queryClient.invalidateQueries();
-    } catch (refused) {
-      setProblem((refused as Problem).message);
-    } finally {
-      setRunning(false);
-    }
-  }
-
-  return (
-    <form
-      className="form"
-      onSubmit={(event) => {
-        event.preventDefault();
-        void signIn();
-      }}
-    >
-      <label>
-        Name
-        <Input
-          autoFocus
-          autoComplete="username"
-          autoCapitalize="none"
-          value={username}
-          onChange={(event) => setUsername(event.target.value)}
-          size="large"
-        />
-      </label>
-      <label>
-        Password
-        <Input.Password
-          autoComplete="current-password"
-          value={password}
-          onChange={(event) => setPassword(event.target.value)}
-          size="large"
-        />
-      </label>
-      {problem && (
-        <p className="fault" role="alert">
-          {problem}
-        </p>
+      {asked && (
+        <Suspense>
+          <SignInAgain open={over} expected={known.person.name} signedIn={() => setEnded(false)} />
+        </Suspense>
       )}
-      <Button type="primary" htmlType="submit" size="large" loading={running}>
-        Sign in
-      </Button>
-    </form>
+    </SessionContext.Provider>
   );
 }
 

@@ -113,6 +113,26 @@ class PhotosPageTest {
   }
 
   @Test
+  void those_that_wait_for_a_network_are_seen_and_counted() {
+    Page phone = phone();
+    phone.getByLabel("What the next photos show").fill("Left post");
+    line.cut();
+    context.setOffline(true);
+    take(phone, 3);
+    assertThat(photos(phone).getByText("waits", new Locator.GetByTextOptions().setExact(true)))
+        .hasCount(3);
+    assertThat(phone.getByLabel("Not sent yet")).containsText("3 photos wait");
+    phone.waitForFunction(
+        """
+        () => [...document.querySelectorAll("img[alt$='not sent yet']")]
+          .filter((image) => image.naturalWidth > 0).length === 3
+        """);
+    context.setOffline(false);
+    line.mend();
+    assertThat(photos(phone).getByAltText("Left post, Dilys")).hasCount(3);
+  }
+
+  @Test
   void a_file_that_is_no_picture_says_so_and_can_be_dropped() {
     Page phone = phone();
     phone

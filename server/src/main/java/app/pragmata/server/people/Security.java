@@ -37,7 +37,7 @@ class Security {
                             policy.policyDirectives(
                                 // Reading codes from the camera is compiled ahead (WebAssembly).
                                 "default-src 'self'; script-src 'self' 'wasm-unsafe-eval';"
-                                    + " style-src 'self' 'unsafe-inline'; img-src 'self' data:;"
+                                    + " style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:;"
                                     + " frame-ancestors 'none'; form-action 'self'; base-uri 'none'"))
                     // A customer's link is all that opens a quote: no address goes on to anybody.
                     .referrerPolicy(policy -> policy.policy(ReferrerPolicy.NO_REFERRER)))
