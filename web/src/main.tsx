@@ -42,7 +42,8 @@ const CameInLatePage = lazy(() => import("./field/CameInLatePage"));
 const DayPage = lazy(() => import("./field/DayPage"));
 const PasswordPage = lazy(() => import("./people/PasswordPage"));
 const PlannerPage = lazy(() => import("./planning/PlannerPage"));
-const PocketDay = lazy(() => import("./field/PocketDay"));
+const pocketDay = () => import("./field/PocketDay");
+const PocketDay = lazy(pocketDay);
 const PocketWeek = lazy(() => import("./field/PocketWeek"));
 const PocketVan = lazy(() => import("./stores/PocketVan"));
 const PocketVisit = lazy(() => import("./field/PocketVisit"));
@@ -177,6 +178,10 @@ const queryClient = new QueryClient({
   },
 });
 
+if (window.location.pathname === "/pocket") {
+  // On a slow line it comes while who is signed in is still asked for.
+  void pocketDay();
+}
 keepCarried(queryClient);
 layOutTokens();
 createRoot(document.getElementById("root") as HTMLElement).render(

@@ -6,7 +6,7 @@ import { time, weekday } from "../format";
 import { useAct } from "../kit/useAct";
 
 /** A time that the next clock ended: whose it is says whether that was right. */
-export function InDoubt({ entry }: { entry: WeekEntry }) {
+export default function InDoubt({ entry }: { entry: WeekEntry }) {
   const [end, setEnd] = useState("");
   const act = useAct(
     (endedAt: string) =>

@@ -1,16 +1,19 @@
 import { Button } from "antd";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import type { Problem } from "../api/client";
 import type { ClockForm, Day, RunningClock } from "../api/generated/schema";
-import { hours, moment } from "../format";
-import { CrewTicks, useTicked } from "./CrewTicks";
+import { hours } from "../format";
 import { clockWords } from "./clockWords";
-import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+import type { Stop } from "./Running";
 import { useTap } from "./useTap";
+import { useTicked } from "./useTicked";
 import { useWhereabouts } from "./whereabouts";
 
+// Whoever is alone, with no clock on no visit, need not wait for these forms.
+const CrewTicks = lazy(() => import("./CrewTicks"));
+const Running = lazy(() => import("./Running"));
+
 type Start = Pick<ClockForm, "kind" | "work">;
-type Stop = { miles?: string; endedAt?: string };
 type Tap = { start?: Start; stop?: Stop };
 
 /** What is done on no visit: a break, the drive home or to anywhere else, other paid time. */
@@ -36,7 +39,9 @@ export function OffVisit({ day }: { day: Day }) {
   return (
     <section className="body" aria-label="On no visit">
       {day.clock ? (
-        <Running clock={day.clock} running={act.running} stop={(stop) => take({ stop })} />
+        <Suspense>
+          <Running clock={day.clock} running={act.running} stop={(stop) => take({ stop })} />
+        </Suspense>
       ) : (
         <div className="pair">
           <Button loading={act.running} onClick={() => take({ start: { kind: "break" } })}>
@@ -56,7 +61,11 @@ export function OffVisit({ day }: { day: Day }) {
           ))}
         </div>
       )}
-      <CrewTicks crew={day.crew} ticked={ticked} />
+      {day.crew.length > 0 && (
+        <Suspense>
+          <CrewTicks crew={day.crew} ticked={ticked} />
+        </Suspense>
+      )}
       <Sums day={day} />
       {problem && (
         <p className="fault" role="alert">
@@ -64,40 +73,6 @@ export function OffVisit({ day }: { day: Day }) {
         </p>
       )}
     </section>
-  );
-}
-
-function Running({
-  clock,
-  running,
-  stop,
-}: {
-  clock: RunningClock;
-  running: boolean;
-  stop: (stop: Stop) => void;
-}) {
-  const since = useMinutesSince(clock.startedAt);
-  if (clock.forgotten) {
-    return (
-      <EndedAt
-        running={running}
-        asked={`Your clock has run since ${moment(clock.since)}. When did you really stop, on that day?`}
-        submit={(endedAt) => stop({ endedAt })}
-      />
-    );
-  }
-  return clock.kind === "drive" ? (
-    <>
-      <p>
-        <b>Driving</b>, {hours(since)} so far. Starting on a visit ends it too.
-      </p>
-      <Arrive words="I am there" running={running} submit={(miles) => stop({ miles })} />
-    </>
-  ) : (
-    <Button type="primary" className="big" loading={running} onClick={() => stop({})}>
-      <span>{clock.kind === "break" ? "End the break" : `End: ${clock.work}`}</span>{" "}
-      <span>{hours(since)}</span>
-    </Button>
   );
 }
 

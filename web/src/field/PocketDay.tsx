@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
 import type { OwnLateAct, Stop } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -10,12 +10,14 @@ import { signOut, useSession } from "../people/SessionGate";
 import { OwnCalendar } from "../telling/OwnCalendar";
 import { AllowPosition } from "./AllowPosition";
 import { dayAsTapped } from "./asTapped";
-import { InDoubt } from "./InDoubt";
 import { mondayOf } from "./mondays";
 import { OffVisit } from "./OffVisit";
 import { TAPPED } from "./tapped";
 import { useCarried } from "./useCarried";
 import { useWaiting, useWaitingPhotos, Waiting } from "./Waiting";
+
+// Most days nothing is in doubt, and the stops need not wait for its form.
+const InDoubt = lazy(() => import("./InDoubt"));
 
 const OVER = ["finished", "checked"];
 
@@ -25,7 +27,7 @@ export default function PocketDay() {
   const kept = useWaiting();
   const photos = useWaitingPhotos();
   const data = read && dayAsTapped(read, kept);
-  useCarried();
+  useCarried(data !== undefined);
   useTitle("Today");
   const next = data?.stops.find((stop) => !OVER.includes(stop.state));
   return (
@@ -63,7 +65,9 @@ export default function PocketDay() {
       ))}
       {data && answeredAlike(data.lateActs).map((acts) => <CameInLate key={acts[0]?.id} acts={acts} />)}
       {data?.inDoubt.map((entry) => (
-        <InDoubt key={entry.id} entry={entry} />
+        <Suspense key={entry.id}>
+          <InDoubt entry={entry} />
+        </Suspense>
       ))}
       {data && <OffVisit day={data} />}
       {data?.later[0] && (

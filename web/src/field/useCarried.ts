@@ -4,13 +4,20 @@ import { openWithoutNetwork } from "../api/carry";
 import type { VanPart } from "../api/generated/schema";
 import { queries } from "../api/queries";
 
-/** Has along what the day needs without a network: its stops, those of the next day, the parts. */
-export function useCarried() {
+/**
+ * Has along what the day needs without a network: its stops, those of the next day, the parts. What the page itself shows
+ * goes first on a poor line.
+ */
+export function useCarried(shown: boolean) {
   const queryClient = useQueryClient();
-  const { data } = useQuery(queries.carried);
-  useQuery(queries.carriedParts);
-  useQuery(queries.carriedKits);
-  useEffect(() => void openWithoutNetwork(), []);
+  const { data } = useQuery({ ...queries.carried, enabled: shown });
+  useQuery({ ...queries.carriedParts, enabled: shown });
+  useQuery({ ...queries.carriedKits, enabled: shown });
+  useEffect(() => {
+    if (shown) {
+      void openWithoutNetwork();
+    }
+  }, [shown]);
   useEffect(() => {
     for (const visit of data?.visits ?? []) {
       void carryPhotos(queryClient, visit.visitId);
