@@ -97,7 +97,15 @@ function Late({ late }: { late: LateVisit }) {
         >
           {late.taps.map((tap) => (
             <tr key={tap.id}>
-              <td>{moment(tap.at)}</td>
+              <td>
+                {moment(tap.at)}
+                {tap.clockAheadMinutes !== 0 && (
+                  <div className="soft small">
+                    the phone's clock was {hours(Math.abs(tap.clockAheadMinutes))}{" "}
+                    {tap.clockAheadMinutes > 0 ? "ahead" : "behind"}
+                  </div>
+                )}
+              </td>
               <td>{TAPPED[tap.step]}</td>
               <td>{tap.said}</td>
             </tr>

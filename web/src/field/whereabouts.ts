@@ -13,7 +13,7 @@ let last: GeolocationPosition | undefined;
  */
 export function useWhereabouts() {
   const { tapPositionDays: days } = useSession();
-  const asked = days > 0 && "geolocation" in navigator;
+  const asked = days > 0 && "geolocation" in navigator && "permissions" in navigator;
   const [permission, setPermission] = useState<PermissionState>();
   useEffect(() => {
     if (!asked) {

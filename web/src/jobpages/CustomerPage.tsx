@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useMemo, useState } from "react";
 import { useParams } from "react-router";
-import { answer, client, type Problem } from "../api/client";
+import { answer, client, type Problem, withKey } from "../api/client";
 import type { JobPageView, PageVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, moment } from "../format";
@@ -113,9 +113,9 @@ function whatOf(visit: PageVisit, say: (key: string, ...values: string[]) => str
 }
 
 /** What the customer does on their page: it answers with the page as it is then. */
-function usePageAct(token: string, act: () => Promise<JobPageView>, done?: () => void) {
+function usePageAct(token: string, act: (key: string) => Promise<JobPageView>, done?: () => void) {
   const [problem, setProblem] = useState<Problem>();
-  const running = useAct(act, {
+  const running = useAct<void, JobPageView>((_, key) => act(key), {
     answers: queries.jobPage(token).queryKey,
     done: () => {
       setProblem(undefined);
@@ -243,8 +243,13 @@ function Messages({ token, page }: { token: string; page: JobPageView }) {
   const [text, setText] = useState("");
   const send = usePageAct(
     token,
-    () =>
-      answer(client.POST("/api/job-pages/{token}/messages", { params: { path: { token } }, body: { text } })),
+    (key) =>
+      answer(
+        client.POST("/api/job-pages/{token}/messages", {
+          params: { path: { token }, ...withKey(key) },
+          body: { text },
+        }),
+      ),
     () => setText(""),
   );
   return (

@@ -205,6 +205,17 @@ class JobPagesTest {
   }
 
   @Test
+  void whoever_says_later_that_it_was_bad_is_called() {
+    finish();
+    String page = page();
+    sign(page);
+    rate(page, 2);
+    assertThat(gate.toDos())
+        .filteredOn(what -> what.contains("2 of 5: “Tidy work”. Call them."))
+        .hasSize(1);
+  }
+
+  @Test
   void a_technician_may_leave_the_signature_for_later_and_the_link_goes_out() {
     work();
     finish(Map.of("note", "Done", "signsLater", true));
@@ -283,6 +294,15 @@ class JobPagesTest {
     long gross = draft.path("grossMinor").asLong();
     assertThat(gross).isPositive();
     assertThat(printed).contains("£%,d.%02d".formatted(gross / 100, gross % 100));
+  }
+
+  @Test
+  void what_a_customer_sends_again_because_the_answer_was_lost_stands_once() {
+    String page = page();
+    var text = Map.of("text", "Ring at the side");
+    customer.post(page + "/messages", text, "lost-" + gate.job());
+    customer.post(page + "/messages", text, "lost-" + gate.job());
+    assertThat(messages(customer.get(page).json())).containsExactly("Ring at the side");
   }
 
   @Test

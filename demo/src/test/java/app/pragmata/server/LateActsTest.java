@@ -208,6 +208,17 @@ class LateActsTest {
   }
 
   @Test
+  void the_office_sees_that_the_clock_of_the_phone_was_wrong() {
+    gate.planned();
+    givenToPiet();
+    gate.at("18:30");
+    late("drive", "15:20", "19:30", Map.of());
+    JsonNode tap = waiting().path("taps").path(0);
+    assertThat(tap.path("at").asString()).endsWith("T14:20:00");
+    assertThat(tap.path("clockAheadMinutes").asInt()).isEqualTo(60);
+  }
+
+  @Test
   void what_was_given_to_somebody_else_meanwhile_waits_for_the_office() {
     gate.planned();
     givenToPiet();

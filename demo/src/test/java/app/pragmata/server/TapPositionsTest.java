@@ -1,6 +1,7 @@
 package app.pragmata.server;
 
 import static app.pragmata.server.generated.Tables.COMPANY;
+import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.TAP_POSITION;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -90,6 +91,14 @@ class TapPositionsTest {
                     "form", form));
     assertThat(came.json().path("state").asString()).isEqualTo("taken");
     assertThat(onSheet()).containsExactly("start 3.1 away");
+    assertThat(
+            database
+                .select(LATE_ACT.FORM)
+                .from(LATE_ACT)
+                .where(LATE_ACT.VISIT_ID.eq(gate.visit()))
+                .fetchSingle()
+                .toString())
+        .doesNotContain("latitude");
   }
 
   @Test

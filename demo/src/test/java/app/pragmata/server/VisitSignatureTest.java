@@ -72,6 +72,17 @@ class VisitSignatureTest {
     assertThat(Laws.check(program.database())).allMatch(Laws.Finding::holds);
   }
 
+  @ParameterizedTest
+  @CsvSource({"1, true", "2, true", "3, false"})
+  void somebody_who_is_not_content_is_called(int rating, boolean called) {
+    gate.onSite();
+    var form = signed();
+    form.put("rating", rating);
+    finish(form);
+    assertThat(gate.toDos().stream().anyMatch(what -> what.contains("“Tidy work”. Call them.")))
+        .isEqualTo(called);
+  }
+
   @Test
   void a_visit_with_nobody_there_is_finished_unsigned() {
     gate.onSite();

@@ -57,4 +57,16 @@ public final class Tap {
     Duration waited = Duration.between(tapped, sent);
     return waited.isNegative() ? now : now.minus(waited);
   }
+
+  /**
+   * By how many whole minutes the clock of a phone is ahead, or behind where it is less than
+   * nothing; none while nobody would mind.
+   *
+   * @param sent when the phone sent something, by its clock
+   * @param now when that reached us
+   */
+  public static int minutesAhead(Instant sent, Instant now) {
+    Duration ahead = Duration.between(now, sent);
+    return ahead.abs().compareTo(TOLERANCE) <= 0 ? 0 : Math.toIntExact(ahead.toMinutes());
+  }
 }

@@ -49,4 +49,10 @@ class TapTest {
     assertThat(Tap.moment(Instant.parse(tapped), Instant.parse(sent), NOW))
         .isEqualTo("2026-11-24T14:40:00Z");
   }
+
+  @ParameterizedTest
+  @CsvSource({"2026-11-24T15:01:50Z, 0", "2026-11-24T16:00:00Z, 60", "2026-11-24T14:30:00Z, -30"})
+  void a_phones_clock_that_is_off_by_more_than_anybody_minds_is_noticed(String sent, int ahead) {
+    assertThat(Tap.minutesAhead(Instant.parse(sent), NOW)).isEqualTo(ahead);
+  }
 }

@@ -245,7 +245,7 @@ public class FieldService {
       locked.job().noteCause(said.causeCode());
     }
     if (said.signed() != null) {
-      signatures.keep(locked, said.signed(), moment);
+      signatures.keep(act, locked, said.signed(), moment);
     } else if (said.signsLater()) {
       signatures.ask(locked, moment);
     }

@@ -165,10 +165,20 @@ public class JobMessages {
   }
 
   /** From the customer to the office, on their page of the job. */
-  public void sendFromCustomer(Act act, long jobId, @Nullable String text) {
-    LockedJob job = visits.lockJob(jobId);
-    store(
-        act, job, read(act, job, TalkSide.CUSTOMER, null, new MessageForm(text, TalkSide.OFFICE)));
+  public void sendFromCustomer(Act act, @Nullable String key, long jobId, @Nullable String text) {
+    repeats.once(
+        act,
+        key,
+        "message from customer",
+        jobId + " " + text,
+        jobId,
+        () -> {
+          LockedJob job = visits.lockJob(jobId);
+          store(
+              act,
+              job,
+              read(act, job, TalkSide.CUSTOMER, null, new MessageForm(text, TalkSide.OFFICE)));
+        });
   }
 
   private JobMessageRecord read(

@@ -114,7 +114,7 @@ class LateActs {
           Rule.EXCEEDS_LIMIT,
           "The clock of this phone is off by years. Set it to the network's time, then send again.");
     }
-    String said = json.writeValueAsString(form.form() == null ? Map.of() : form.form());
+    String said = json.writeValueAsString(withoutPosition(form));
     if (said.length() > LONGEST_FORM) {
       reading.fault("form", Rule.TOO_LONG, "This is too long. Write less, or in two notes.");
     }
@@ -188,6 +188,13 @@ class LateActs {
             .fetchSingle()
             .value1();
     return before != null && before.isAfter(counted) ? before : counted;
+  }
+
+  /** Where somebody tapped is kept for its days in its own place, and not with the tap. */
+  private static Map<String, Object> withoutPosition(LateActForm form) {
+    var kept = new HashMap<String, Object>(form.form() == null ? Map.of() : form.form());
+    kept.remove("position");
+    return kept;
   }
 
   private static Instant byItself(Act act, LateActForm form) {

@@ -10,6 +10,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import static org.jooq.Records.mapping;
 
 import app.pragmata.core.field.PocketStep;
+import app.pragmata.core.field.Tap;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
@@ -69,6 +70,8 @@ class LateActsApi {
    *
    * @param at when, by our clock
    * @param tappedAt by the phone's clock, as is when it was sent
+   * @param clockAheadMinutes by how much the phone's clock was ahead of ours, or behind where it is
+   *     less than nothing; none where nobody would mind
    * @param said what was typed with it; empty for nothing
    * @param detail why it could not be taken
    */
@@ -79,6 +82,7 @@ class LateActsApi {
       Instant tappedAt,
       Instant sentAt,
       Instant cameInAt,
+      int clockAheadMinutes,
       String said,
       String detail) {}
 
@@ -191,6 +195,7 @@ class LateActsApi {
         row.getTappedAt(),
         row.getSentAt(),
         row.getCameInAt(),
+        Tap.minutesAhead(row.getSentAt(), row.getCameInAt()),
         said(row),
         row.getDetail());
   }

@@ -1,5 +1,6 @@
 package app.pragmata.server.field;
 
+import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.SIGNATURE_ASKED;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_SIGNATURE;
@@ -10,8 +11,13 @@ import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.field.Rating;
+import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.pictures.SignedHand;
+import app.pragmata.server.records.Act;
+import app.pragmata.server.todos.ToDoService;
+import app.pragmata.server.todos.ToDoService.ToDoForm;
 import java.time.Instant;
 import java.util.List;
 import java.util.Objects;
@@ -54,10 +60,12 @@ public class VisitSignatures {
 
   private final DSLContext database;
   private final ReachableCustomer reachable;
+  private final ToDoService toDos;
 
-  VisitSignatures(DSLContext database, ReachableCustomer reachable) {
+  VisitSignatures(DSLContext database, ReachableCustomer reachable, ToDoService toDos) {
     this.database = database;
     this.reachable = reachable;
+    this.toDos = toDos;
   }
 
   /** The same form with everything in it as it is kept; null stays null. Notes every fault. */
@@ -68,15 +76,16 @@ public class VisitSignatures {
     String name = reading.text("name", form.name(), LONGEST_NAME);
     String signature = SignedHand.read(reading, form.signature(), form.drawn());
     String words = reading.optionalText("words", form.words(), LONGEST_WORDS);
-    if (form.rating() != null && (form.rating() < 1 || form.rating() > 5)) {
+    if (form.rating() != null && (form.rating() < Rating.LEAST || form.rating() > Rating.MOST)) {
       reading.fault("rating", Rule.EXCEEDS_LIMIT, "Rate it from one to five.");
     }
     return new SignedForm(name, signature, form.drawn(), form.rating(), words);
   }
 
   /** Keeps it with its visit, in place of one that was given before. */
-  public void keep(LockedVisit visit, SignedForm signed, Instant moment) {
+  public void keep(Act act, LockedVisit visit, SignedForm signed, Instant moment) {
     Short rating = signed.rating() == null ? null : signed.rating().shortValue();
+    String words = Objects.requireNonNull(signed.words());
     database
         .insertInto(VISIT_SIGNATURE)
         .set(VISIT_SIGNATURE.VISIT_ID, visit.id())
@@ -84,12 +93,37 @@ public class VisitSignatures {
         .set(VISIT_SIGNATURE.SIGNATURE, Objects.requireNonNull(signed.signature()))
         .set(VISIT_SIGNATURE.DRAWN, signed.drawn())
         .set(VISIT_SIGNATURE.RATING, rating)
-        .set(VISIT_SIGNATURE.RATING_WORDS, Objects.requireNonNull(signed.words()))
+        .set(VISIT_SIGNATURE.RATING_WORDS, words)
         .set(VISIT_SIGNATURE.SIGNED_AT, moment)
         .onConflict(VISIT_SIGNATURE.VISIT_ID)
         .doUpdate()
         .setAllToExcluded()
         .execute();
+    if (rating != null) {
+      heed(act, visit, rating, words);
+    }
+  }
+
+  /** Whoever is not content is called while it can still be put right. */
+  private void heed(Act act, LockedVisit visit, int rating, String words) {
+    if (!Rating.isBad(rating)) {
+      return;
+    }
+    LockedJob job = visit.job();
+    toDos.insertForOffice(
+        act,
+        act.personId(),
+        ToDoForm.ofJob(
+            "%s gave job %d %d of %d%s. Call them."
+                .formatted(
+                    database.fetchValue(CUSTOMER.NAME, CUSTOMER.ID.eq(job.customerId())),
+                    job.number(),
+                    rating,
+                    Rating.MOST,
+                    words.isEmpty() ? "" : ": “%s”".formatted(words)),
+            act.today(),
+            job.customerId(),
+            job.id()));
   }
 
   /** Asks for it later; refused where nobody can be written to. */
@@ -128,7 +162,7 @@ public class VisitSignatures {
   }
 
   /** How whoever signed found it, said later; refused when nobody signed, or when it is said. */
-  public void rate(LockedVisit visit, int rating, String words) {
+  public void rate(Act act, LockedVisit visit, int rating, String words) {
     int rated =
         database
             .update(VISIT_SIGNATURE)
@@ -140,6 +174,7 @@ public class VisitSignatures {
       throw new Refused(
           Rule.VISIT_RATED, "This visit is not signed yet, or somebody has rated it already.");
     }
+    heed(act, visit, rating, words);
   }
 
   /** Those of a job's visits. */

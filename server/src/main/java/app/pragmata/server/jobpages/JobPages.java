@@ -9,6 +9,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.field.Rating;
 import app.pragmata.core.field.TalkSide;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.planning.ArrivalWindow;
@@ -181,7 +182,7 @@ class JobPages {
     if (signatures.find(visit.job().id(), visitId).isPresent()) {
       throw new Refused(Rule.VISIT_SIGNED, "This visit is signed already. Thank you.");
     }
-    signatures.keep(visit, form, act.at());
+    signatures.keep(act, visit, form, act.at());
     events.tell(act, FieldEvent.VISIT_SIGNED, visitId, About.partOf(visit.job().id()));
   }
 
@@ -189,19 +190,19 @@ class JobPages {
   void rate(Act act, String token, long visitId, RatingForm form) {
     var reading = new Reading();
     int rating = Objects.requireNonNullElse(form.rating(), 0);
-    if (rating < 1 || rating > 5) {
+    if (rating < Rating.LEAST || rating > Rating.MOST) {
       reading.fault("rating", Rule.MISSING, "Rate it from one to five.");
     }
     String words = reading.optionalText("words", form.words(), VisitSignatures.LONGEST_WORDS);
     reading.refuseIfFaulty();
     LockedVisit visit = lock(token, visitId);
-    signatures.rate(visit, rating, words);
+    signatures.rate(act, visit, rating, words);
     events.tell(act, FieldEvent.VISIT_RATED, visitId, About.partOf(visit.job().id()));
   }
 
-  /** Writes to the office. */
-  void write(Act act, String token, @Nullable String text) {
-    messages.sendFromCustomer(act, links.require(token), text);
+  /** Writes to the office; the same key writes once. */
+  void write(Act act, @Nullable String key, String token, @Nullable String text) {
+    messages.sendFromCustomer(act, key, links.require(token), text);
   }
 
   /** The report of a visit as a PDF, without prices: they are in what was sent, and on invoices. */

@@ -14,6 +14,7 @@ import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The customer's page of a job over HTTP: whoever has the link may, and nobody else. */
@@ -70,8 +71,11 @@ class JobPagesApi {
 
   /** From the customer to the office. */
   @PostMapping("/api/job-pages/{token}/messages")
-  JobPageView sendMessageFromCustomer(@PathVariable String token, @RequestBody WrittenForm form) {
-    return answer(token, act -> pages.write(act, token, form.text()));
+  JobPageView sendMessageFromCustomer(
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable String token,
+      @RequestBody WrittenForm form) {
+    return answer(token, act -> pages.write(act, key, token, form.text()));
   }
 
   private JobPageView answer(String token, Consumer<Act> work) {
