@@ -142,7 +142,7 @@ class ChecklistsPageTest {
     desk.navigate("/checklists/new");
     desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true)).fill(name);
     desk.getByText("Books", new Page.GetByTextOptions().setExact(true)).click();
-    desk.waitForURL(address -> address.contains("/books"));
+    desk.waitForURL(address -> address.contains("/books/journal"));
     desk.goBack();
     assertThat(desk.getByLabel("Name", new Page.GetByLabelOptions().setExact(true))).hasValue(name);
   }
