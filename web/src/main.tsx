@@ -180,7 +180,7 @@ const queryClient = new QueryClient({
 
 if (window.location.pathname === "/pocket") {
   // On a slow line it comes while who is signed in is still asked for.
-  void pocketDay();
+  void pocketDay().catch(() => undefined);
 }
 keepCarried(queryClient);
 layOutTokens();

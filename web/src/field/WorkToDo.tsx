@@ -25,14 +25,17 @@ export function WorkToDo({ visit }: { visit: PocketVisit }) {
           className={`tall ${styles.line}`}
           aria-pressed={doneAt != null}
           disabled={visit.state !== "on_site" || tick.running}
-          onClick={() =>
-            tick.run({
-              step: "tick_line",
-              visitId: visit.visitId,
-              form: { lineId, done: doneAt == null },
-              name: description,
-            })
-          }
+          onClick={({ detail }) => {
+            // A second tap of the same double tap does not take the first one back.
+            if (detail < 2) {
+              tick.run({
+                step: "tick_line",
+                visitId: visit.visitId,
+                form: { lineId, done: doneAt == null },
+                name: description,
+              });
+            }
+          }}
         >
           <span>{description}</span>
           <span className={doneAt ? "soft small" : "needs small"}>

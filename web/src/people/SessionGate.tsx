@@ -49,7 +49,7 @@ export function SessionGate({ children }: { children: ReactNode }) {
   }
   useEffect(() => {
     // It is at hand before the session ends, for the server may be another one by then.
-    const timer = known && setTimeout(() => void signInAgain(), 10_000);
+    const timer = known && setTimeout(() => void signInAgain().catch(() => undefined), 10_000);
     return () => clearTimeout(timer);
   }, [known]);
   if (error instanceof Problem && error.rule === "NO_COMPANY") {

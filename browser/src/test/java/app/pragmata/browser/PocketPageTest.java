@@ -43,6 +43,22 @@ class PocketPageTest {
   }
 
   @Test
+  void a_line_that_is_tapped_twice_in_a_hurry_stays_done() {
+    gate.onSite();
+    gate.at("15:30");
+    Page phone = visit();
+    Locator line = phone.locator("button", new Page.LocatorOptions().setHasText("Change the ram"));
+    line.click();
+    assertThat(line).hasAttribute("aria-pressed", "true");
+    assertThat(line).isEnabled();
+    line.dispatchEvent("click", Map.of("detail", 2));
+    Chromium.quiet(phone);
+    assertThat(line).hasAttribute("aria-pressed", "true");
+    line.click();
+    assertThat(line).hasAttribute("aria-pressed", "false");
+  }
+
+  @Test
   void a_clock_that_ran_through_the_night_asks_when_the_work_really_ended() {
     gate.onSite();
     gate.nextDayAt("09:00");
