@@ -9,15 +9,19 @@ export function WorkToDo({ visit }: { visit: PocketVisit }) {
   const tick = useTap({
     said: ({ form, name }) => ({ text: `${form.done ? "Done" : "Not done after all"}: ${name}.` }),
   });
-  if (visit.work.length === 0) {
+  const open = visit.work.filter((line) => !line.doneAt).length;
+  const over = visit.state === "finished" || visit.state === "checked";
+  // Who ticked nothing off has said by the end what came of it.
+  if (visit.work.length === 0 || (over && open === visit.work.length)) {
     return null;
   }
-  const open = visit.work.filter((line) => !line.doneAt).length;
   return (
     <div className="fact">
       <div className="first">
         <span>To be done</span>
-        <span>{open === 0 ? "all done" : `${open} of ${visit.work.length} to go`}</span>
+        <span>
+          {open === 0 ? "all done" : `${open} of ${visit.work.length} ${over ? "not ticked off" : "to go"}`}
+        </span>
       </div>
       {visit.work.map(({ lineId, description, doneBy, doneAt }) => (
         <Button
@@ -39,7 +43,11 @@ export function WorkToDo({ visit }: { visit: PocketVisit }) {
         >
           <span>{description}</span>
           <span className={doneAt ? "soft small" : "needs small"}>
-            {doneAt ? ["done", doneBy, moment(doneAt)].filter(Boolean).join(", ") : "to do"}
+            {doneAt
+              ? ["done", doneBy, moment(doneAt)].filter(Boolean).join(", ")
+              : over
+                ? "not ticked off"
+                : "to do"}
           </span>
         </Button>
       ))}

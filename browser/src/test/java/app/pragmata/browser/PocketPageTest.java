@@ -43,6 +43,17 @@ class PocketPageTest {
   }
 
   @Test
+  void what_nobody_ticked_off_is_not_still_to_do_once_the_visit_is_over() {
+    gate.onSite();
+    gate.at("16:00");
+    Page phone = visit();
+    assertThat(phone.getByText("2 of 2 to go")).isVisible();
+    gate.tap("finish", Map.of());
+    assertThat(phone.getByText("finished.")).isVisible();
+    assertThat(phone.getByText("to go")).isHidden();
+  }
+
+  @Test
   void a_line_that_is_tapped_twice_in_a_hurry_stays_done() {
     gate.onSite();
     gate.at("15:30");
