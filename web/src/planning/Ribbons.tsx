@@ -3,13 +3,13 @@ import {
   memo,
   type PointerEvent,
   type RefObject,
-  useDeferredValue,
   useMemo,
   useRef,
   useState,
 } from "react";
 import type { Block, PlannerDay, ProposedVisit, Ribbon, Stretch } from "../api/generated/schema";
 import { hours as length, weekday } from "../format";
+import { usePortions } from "../kit/usePortions";
 import { drag, drawOut, type Held } from "./dragging";
 import styles from "./Ribbons.module.css";
 import { clock, drawn, hourly, minuteOf, placed, SNAP, share, ticks } from "./scale";
@@ -71,8 +71,7 @@ export function Ribbons({
 }) {
   const [drawnOut, setDrawnOut] = useState<{ personId: number; at: Stretch }>();
   const hours = useMemo(() => drawn(day), [day]);
-  // Those in sight are drawn first, and the others without holding up what is done meanwhile.
-  const shown = useDeferredValue(day.ribbons.length, IN_SIGHT);
+  const shown = usePortions(day.ribbons.length, IN_SIGHT);
   const field = useRef<HTMLDivElement>(null);
   const people = day.ribbons.map((ribbon) => ribbon.personId);
 

@@ -9,6 +9,7 @@ import { Heading } from "../kit/Heading";
 import { KeyedList, moved, rowId, useKeptInSight } from "../kit/KeyedList";
 import { Select } from "../kit/Select";
 import { useKeys } from "../kit/useKeys";
+import { usePortions } from "../kit/usePortions";
 import { PartArrival } from "./NeedsForm";
 import styles from "./Shelf.module.css";
 import { type Asked, TimesFound } from "./TimesFound";
@@ -52,8 +53,7 @@ export function Shelf({
       (!filter.skill || visit.skills.includes(filter.skill)) &&
       (!filter.part || partOf(visit) === filter.part),
   );
-  // Those in sight are drawn first.
-  const shown = useDeferredValue(waiting.length, IN_SIGHT);
+  const shown = usePortions(waiting.length, IN_SIGHT);
   const from = useDeferredValue(asked.from);
   const wanted = { ...asked, from };
   const times = useQuery({

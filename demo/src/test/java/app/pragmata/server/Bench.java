@@ -16,8 +16,13 @@ import org.jooq.impl.DefaultExecuteListenerProvider;
 
 /** Measures the program against the bare statements that it runs, in the same run. */
 public final class Bench {
-  private static final int WARM_UP = 400;
   private static final int ROUNDS = 200;
+
+  /** So many times as many rounds may be run to warm up. */
+  private static final int LONGEST_WARM_UP = 15;
+
+  /** What gets faster by less than this share from some rounds to the next is warm. */
+  private static final double WARM = 0.03;
 
   /** Milliseconds: the middle of all rounds, and what 95 of 100 stay below. */
   public record Times(double median, double percentile95) {}
@@ -25,20 +30,49 @@ public final class Bench {
   private Bench() {}
 
   /**
-   * Runs each round once to warm up and then measures; the round's number chooses what is asked.
+   * Runs rounds until they get no faster, as on a server that has run for a while, and then
+   * measures; the round's number chooses what is asked.
    */
   public static Times measure(IntConsumer round) {
-    for (int i = 0; i < WARM_UP; i++) {
-      round.accept(i);
+    return measure(List.of(round)).getFirst();
+  }
+
+  /**
+   * Measures the program beside its floor and prints both. They take turns, so that whatever else
+   * the machine does slows both.
+   */
+  public static void compare(String what, IntConsumer program, IntConsumer bare) {
+    List<Times> times = measure(List.of(program, bare));
+    print(what, times.getFirst(), times.getLast());
+  }
+
+  private static List<Times> measure(List<IntConsumer> inTurns) {
+    double fastest = rounds(inTurns).getFirst().median();
+    int noFaster = 0;
+    for (int i = 1; i < LONGEST_WARM_UP && noFaster < 2; i++) {
+      double next = rounds(inTurns).getFirst().median();
+      noFaster = next < fastest * (1 - WARM) ? 0 : noFaster + 1;
+      fastest = Math.min(fastest, next);
     }
-    var milliseconds = new ArrayList<Double>();
+    return rounds(inTurns);
+  }
+
+  private static List<Times> rounds(List<IntConsumer> inTurns) {
+    var milliseconds = inTurns.stream().map(each -> new ArrayList<Double>()).toList();
     for (int i = 0; i < ROUNDS; i++) {
-      long start = System.nanoTime();
-      round.accept(i);
-      milliseconds.add((System.nanoTime() - start) / 1e6);
+      for (int turn = 0; turn < inTurns.size(); turn++) {
+        long start = System.nanoTime();
+        inTurns.get(turn).accept(i);
+        milliseconds.get(turn).add((System.nanoTime() - start) / 1e6);
+      }
     }
-    Collections.sort(milliseconds);
-    return new Times(milliseconds.get(ROUNDS / 2), milliseconds.get(ROUNDS * 95 / 100));
+    return milliseconds.stream()
+        .map(
+            each -> {
+              Collections.sort(each);
+              return new Times(each.get(ROUNDS / 2), each.get(ROUNDS * 95 / 100));
+            })
+        .toList();
   }
 
   /** The statements that some work runs, with their values in them. */
@@ -83,7 +117,7 @@ public final class Bench {
     }
   }
 
-  public static void print(String what, Times program, Times bare) {
+  private static void print(String what, Times program, Times bare) {
     System.out.printf(
         "%-34s %5.1f ms %5.1f ms    bare SQL %5.1f ms    x %.2f at the median%n",
         what,

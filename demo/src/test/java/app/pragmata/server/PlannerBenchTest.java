@@ -97,10 +97,8 @@ public class PlannerBenchTest {
         "%nThe Planner, large company: %d technicians, %d visits on %s%n",
         technicians(database).size(), office.get(path).json().path("visits").asInt(), day);
     List<String> bare = program.statementsWithValues(() -> office.get(path));
-    Bench.print(
-        "a day of the Planner",
-        Bench.measure(i -> office.get(path)),
-        Bench.measure(i -> Bench.runBare(database, bare)));
+    Bench.compare(
+        "a day of the Planner", i -> office.get(path), i -> Bench.runBare(database, bare));
     List<Long> waiting =
         database
             .select(VISIT.ID)
@@ -111,15 +109,14 @@ public class PlannerBenchTest {
             .fetch(VISIT.ID);
     List<String> bareTimes =
         program.statementsWithValues(() -> office.get(times(waiting.getFirst(), "")));
-    Bench.Times statements = Bench.measure(i -> Bench.runBare(database, bareTimes));
-    Bench.print(
+    Bench.compare(
         "find a time, four weeks",
-        Bench.measure(i -> office.get(times(waiting.get(i % waiting.size()), ""))),
-        statements);
-    Bench.print(
+        i -> office.get(times(waiting.get(i % waiting.size()), "")),
+        i -> Bench.runBare(database, bareTimes));
+    Bench.compare(
         "find a time for two people",
-        Bench.measure(i -> office.get(times(waiting.get(i % waiting.size()), "?crewSize=2"))),
-        statements);
+        i -> office.get(times(waiting.get(i % waiting.size()), "?crewSize=2")),
+        i -> Bench.runBare(database, bareTimes));
   }
 
   /** The sheets of as many technicians as come to less than 200. */

@@ -49,13 +49,12 @@ class FindBenchTest {
         SAID.stream()
             .map(said -> Bench.statements(database, dsl -> new FindStore(dsl).find(said)))
             .toList();
-    Bench.Times program =
-        Bench.measure(
-            i ->
-                office.get(
-                    "/api/find?q="
-                        + URLEncoder.encode(SAID.get(i % SAID.size()), StandardCharsets.UTF_8)));
-    Bench.Times statements = Bench.measure(i -> Bench.runBare(database, bare.get(i % SAID.size())));
-    Bench.print("search, large company", program, statements);
+    Bench.compare(
+        "search, large company",
+        i ->
+            office.get(
+                "/api/find?q="
+                    + URLEncoder.encode(SAID.get(i % SAID.size()), StandardCharsets.UTF_8)),
+        i -> Bench.runBare(database, bare.get(i % SAID.size())));
   }
 }

@@ -67,9 +67,10 @@ class CallerCardBenchTest {
                         database,
                         dsl -> new CallerCardStore(dsl, new DebtStore(dsl)).find(act, id)))
             .toList();
-    Bench.Times cards = Bench.measure(i -> office.get("/api/customers/" + ids.get(i % ids.size())));
-    Bench.Times statements = Bench.measure(i -> Bench.runBare(database, bare.get(i % ids.size())));
-    Bench.print("caller's card, large company", cards, statements);
+    Bench.compare(
+        "caller's card, large company",
+        i -> office.get("/api/customers/" + ids.get(i % ids.size())),
+        i -> Bench.runBare(database, bare.get(i % ids.size())));
   }
 
   @Test

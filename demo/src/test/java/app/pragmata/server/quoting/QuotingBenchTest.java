@@ -141,9 +141,9 @@ class QuotingBenchTest {
       long asked = kind;
       bare.add(Bench.statements(database, dsl -> new PastJobsApi(dsl).list(asked, null)));
     }
-    Bench.Times program =
-        Bench.measure(i -> office.get("/api/past-jobs?kindOfJobId=" + (1 + i % 4)));
-    Bench.Times statements = Bench.measure(i -> Bench.runBare(database, bare.get(i % 4)));
-    Bench.print("past jobs of a kind, large company", program, statements);
+    Bench.compare(
+        "past jobs of a kind, large company",
+        i -> office.get("/api/past-jobs?kindOfJobId=" + (1 + i % 4)),
+        i -> Bench.runBare(database, bare.get(i % 4)));
   }
 }

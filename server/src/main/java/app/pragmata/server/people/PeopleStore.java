@@ -54,12 +54,17 @@ public class PeopleStore {
 
   /** All active technicians by name. */
   public List<Colleague> listTechnicians() {
-    return list(PERSON.ROLE.eq(Role.TECHNICIAN));
+    return list(isTechnician());
+  }
+
+  /** Whether the selected person works in the field. */
+  public static Condition isTechnician() {
+    return PERSON.ROLE.eq(Role.TECHNICIAN).and(PERSON.ACTIVE);
   }
 
   /** Everybody else by name: whoever can be given something to do in the office. */
   public List<Colleague> listOfficePeople() {
-    return list(PERSON.ROLE.ne(Role.TECHNICIAN));
+    return list(PERSON.ROLE.ne(Role.TECHNICIAN).and(PERSON.ACTIVE));
   }
 
   private List<Colleague> list(Condition who) {
@@ -67,7 +72,6 @@ public class PeopleStore {
         .select(PERSON.ID, PERSON.NAME)
         .from(PERSON)
         .where(who)
-        .and(PERSON.ACTIVE)
         .orderBy(PERSON.NAME)
         .fetch(row -> new Colleague(row.value1(), row.value2()));
   }
@@ -77,7 +81,7 @@ public class PeopleStore {
     return database
         .select(PERSON.NAME)
         .from(PERSON)
-        .where(PERSON.ID.eq(personId).and(PERSON.ROLE.eq(Role.TECHNICIAN)).and(PERSON.ACTIVE))
+        .where(PERSON.ID.eq(personId).and(isTechnician()))
         .fetchOptional(PERSON.NAME)
         .orElseThrow(
             () ->

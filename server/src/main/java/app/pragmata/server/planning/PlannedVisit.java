@@ -109,6 +109,9 @@ record PlannedVisit(
 
   /** Who comes, whoever is responsible first; only of a visit that has its time. */
   List<Long> crewIds() {
+    if (companions.isEmpty()) {
+      return List.of(Objects.requireNonNull(technicianId));
+    }
     return Stream.concat(Stream.of(Objects.requireNonNull(technicianId)), companionIds().stream())
         .toList();
   }

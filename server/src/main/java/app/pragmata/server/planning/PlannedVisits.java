@@ -34,6 +34,7 @@ import java.util.Arrays;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
@@ -100,9 +101,15 @@ class PlannedVisits {
     return fetchVisits(VISIT.STATE.eq(VisitState.Code.UNPLANNED), MOST_WAITING);
   }
 
-  /** How many visits wait for a time. */
-  int countWaiting() {
-    return database.fetchCount(VISIT, VISIT.STATE.eq(VisitState.Code.UNPLANNED));
+  /**
+   * How many visits wait for a time; they are counted only where not all of them were read.
+   *
+   * @param read how many were
+   */
+  int countWaiting(int read) {
+    return read < MOST_WAITING
+        ? read
+        : database.fetchCount(VISIT, VISIT.STATE.eq(VisitState.Code.UNPLANNED));
   }
 
   /** One visit; refused when there is no such visit. */
@@ -154,8 +161,8 @@ class PlannedVisits {
 
   /** When the visits are over that these follow; none of one that was dropped. */
   private Map<Long, LocalDateTime> endsOfFollowed(Result<?> rows) {
-    Set<Long> ids = rows.intoSet(VISIT.FOLLOWS_ID);
-    ids.remove(null);
+    List<Long> ids =
+        rows.getValues(VISIT.FOLLOWS_ID).stream().filter(Objects::nonNull).distinct().toList();
     return ids.isEmpty()
         ? Map.of()
         : database

@@ -269,7 +269,7 @@ class PlannerApi {
         day,
         ribbons,
         waiting,
-        visits.countWaiting(),
+        visits.countWaiting(waiting.size()),
         days.visits().size(),
         ribbons.stream().mapToInt(Ribbon::drivingMinutes).sum(),
         miles(metres),
@@ -285,6 +285,9 @@ class PlannerApi {
   /** A visit of a day, and what speaks against it on whose days. */
   private record OnDay(PlannedVisit visit, Map<Clash, Set<Long>> clashes) {
     Set<Clash> of(long personId) {
+      if (clashes.isEmpty()) {
+        return Set.of();
+      }
       return clashes.entrySet().stream()
           .filter(clash -> clash.getValue().contains(personId))
           .map(Map.Entry::getKey)

@@ -1,12 +1,17 @@
 package app.pragmata.server.planning;
 
 import static app.pragmata.server.generated.Tables.ABSENCE;
+import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.PERSON_DISTRICT;
 import static app.pragmata.server.generated.Tables.PERSON_SKILL;
 import static app.pragmata.server.generated.Tables.SKILL;
 import static app.pragmata.server.generated.Tables.WORKING_PATTERN;
 import static app.pragmata.server.generated.Tables.WORKING_PATTERN_DAY;
 import static app.pragmata.server.generated.Tables.WORK_BASE;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.array;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.select;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -96,6 +101,17 @@ class PlannerStore {
 
   private record HeldSkill(long skillId, @Nullable LocalDate until) {}
 
+  /** A technician with where their day begins, what they know and where they go. */
+  private record Known(
+      Colleague person, @Nullable Place base, List<HeldSkill> skills, Set<String> districts) {
+    Set<Long> skillsOn(LocalDate day) {
+      return skills.stream()
+          .filter(skill -> skill.until() == null || !skill.until().isBefore(day))
+          .map(HeldSkill::skillId)
+          .collect(Collectors.toSet());
+    }
+  }
+
   private final DSLContext database;
   private final CompanyStore companies;
   private final PeopleStore people;
@@ -117,25 +133,11 @@ class PlannerStore {
 
   /** Every technician's days from the first to the last, as they are at this moment. */
   Days days(LocalDate first, LocalDate last, Instant now) {
-    List<Colleague> technicians = people.listTechnicians();
+    List<Known> technicians = technicians();
     List<PlannedVisit> visits = this.visits.between(first, last);
     List<Absence> absences = absences(first, last);
     List<HeldTime> held = holds.held(first, last, now);
     Map<Long, List<Pattern>> patterns = patterns(last);
-    Map<Long, List<HeldSkill>> skills =
-        database
-            .selectFrom(PERSON_SKILL)
-            .fetchGroups(
-                PERSON_SKILL.PERSON_ID, row -> new HeldSkill(row.getSkillId(), row.getUntil()));
-    Map<Long, Place> bases =
-        database
-            .selectFrom(WORK_BASE)
-            .fetchMap(
-                WORK_BASE.PERSON_ID, row -> RoadMap.place(row.getLatitude(), row.getLongitude()));
-    Map<Long, List<String>> districts =
-        database
-            .selectFrom(PERSON_DISTRICT)
-            .fetchGroups(PERSON_DISTRICT.PERSON_ID, PERSON_DISTRICT.DISTRICT);
     WorkingCalendar calendar = companies.getCompany().calendar();
     var stops = new HashMap<WhoseDay, List<PersonDay.Stop>>();
     for (PlannedVisit visit : visits) {
@@ -147,7 +149,8 @@ class PlannerStore {
       }
     }
     var days = new LinkedHashMap<WhoseDay, PersonDay>();
-    for (Colleague person : technicians) {
+    for (Known known : technicians) {
+      Colleague person = known.person();
       for (LocalDate day = first; !day.isAfter(last); day = day.plusDays(1)) {
         LocalDate on = day;
         days.put(
@@ -155,7 +158,7 @@ class PlannerStore {
             new PersonDay(
                 person.id(),
                 day,
-                bases.get(person.id()),
+                known.base(),
                 working(patterns.getOrDefault(person.id(), List.of()), calendar, day),
                 absences.stream()
                     .filter(absence -> absence.personId() == person.id() && absence.isOn(on))
@@ -165,15 +168,43 @@ class PlannerStore {
                     .filter(time -> time.personId() == person.id() && time.day().equals(on))
                     .map(HeldTime::at)
                     .toList(),
-                skills.getOrDefault(person.id(), List.of()).stream()
-                    .filter(skill -> skill.until() == null || !skill.until().isBefore(on))
-                    .map(HeldSkill::skillId)
-                    .collect(Collectors.toSet()),
-                Set.copyOf(districts.getOrDefault(person.id(), List.of())),
+                known.skillsOn(on),
+                known.districts(),
                 stops.getOrDefault(new WhoseDay(person.id(), day), List.of())));
       }
     }
-    return new Days(technicians, visits, absences, held, days);
+    return new Days(technicians.stream().map(Known::person).toList(), visits, absences, held, days);
+  }
+
+  /** All technicians by name; in one statement, for a day is drawn anew whenever one changes. */
+  private List<Known> technicians() {
+    return database
+        .select(
+            PERSON.ID,
+            PERSON.NAME,
+            WORK_BASE.LATITUDE,
+            WORK_BASE.LONGITUDE,
+            multiset(
+                    select(PERSON_SKILL.SKILL_ID, PERSON_SKILL.UNTIL)
+                        .from(PERSON_SKILL)
+                        .where(PERSON_SKILL.PERSON_ID.eq(PERSON.ID)))
+                .convertFrom(rows -> rows.map(mapping(HeldSkill::new))),
+            array(
+                select(PERSON_DISTRICT.DISTRICT)
+                    .from(PERSON_DISTRICT)
+                    .where(PERSON_DISTRICT.PERSON_ID.eq(PERSON.ID))))
+        .from(PERSON)
+        .leftJoin(WORK_BASE)
+        .on(WORK_BASE.PERSON_ID.eq(PERSON.ID))
+        .where(PeopleStore.isTechnician())
+        .orderBy(PERSON.NAME)
+        .fetch(
+            row ->
+                new Known(
+                    new Colleague(row.value1(), row.value2()),
+                    row.value3() == null ? null : RoadMap.place(row.value3(), row.value4()),
+                    row.value5(),
+                    Set.of(row.value6())));
   }
 
   /** When somebody with these patterns works on a day; empty for not at all. */
