@@ -34,6 +34,7 @@ import { useWhereabouts } from "./whereabouts";
 type Taken = "drive" | "arrive" | "start_work" | "pause" | "finish";
 type StepForm = {
   miles?: string;
+  lineId?: number;
   note?: string;
   causeCode?: string;
   outcome?: Outcome;
@@ -189,7 +190,7 @@ export default function PocketVisit() {
           </p>
         )}
       </div>
-      <Facts visit={visit} />
+      <Facts visit={visit} start={(lineId) => take("start_work", { lineId })} />
     </main>
   );
 }
@@ -306,7 +307,7 @@ function NextStep({ visit, take, open, running, ticked }: NextProps) {
   );
 }
 
-function Facts({ visit }: { visit: Visit }) {
+function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void }) {
   const remove = useTap({ said: "Done." });
   const onSite = visit.state === "on_site";
   return (
@@ -328,7 +329,7 @@ function Facts({ visit }: { visit: Visit }) {
       >
         {visit.promised}
       </Fact>
-      <WorkToDo visit={visit} />
+      <WorkToDo visit={visit} start={start} />
       <MissingParts visit={visit} />
       <MessagesOnSite visit={visit} />
       <ChecklistsSoFar visit={visit} />

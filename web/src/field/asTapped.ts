@@ -20,7 +20,16 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
     case "arrive":
       return { ...ended(visit, act.tappedAt), state: "on_site" };
     case "start_work":
-      return { ...ended(visit, act.tappedAt), state: "on_site", runningSince: act.tappedAt, elsewhere: null };
+      // Whoever works already and names no line goes on as they are.
+      if (visit.runningSince && visit.state === "on_site" && !act.form.lineId) {
+        return visit;
+      }
+      return {
+        ...onLine(ended(visit, act.tappedAt), Number(act.form.lineId)),
+        state: "on_site",
+        runningSince: act.tappedAt,
+        elsewhere: null,
+      };
     case "pause":
       return ended(visit, act.tappedAt);
     case "finish":
@@ -101,7 +110,12 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
         ...visit,
         work: visit.work.map((line) =>
           line.lineId === act.form.lineId
-            ? { ...line, doneBy: act.form.done ? "" : null, doneAt: act.form.done ? act.tappedAt : null }
+            ? {
+                ...line,
+                onClock: line.onClock && act.form.done !== true,
+                doneBy: act.form.done ? "" : null,
+                doneAt: act.form.done ? act.tappedAt : null,
+              }
             : line,
         ),
       };
@@ -129,6 +143,12 @@ function answered(checklist: AskedChecklist, act: KeptAct): AskedChecklist {
   };
 }
 
+/** The clock runs on this line of the promise, or on none. */
+const onLine = (visit: PocketVisit, lineId?: number): PocketVisit => ({
+  ...visit,
+  work: visit.work.map((line) => ({ ...line, onClock: line.lineId === lineId })),
+});
+
 /** Whatever ran on the visit has ended. */
 function ended(visit: PocketVisit, at: string): PocketVisit {
   if (!visit.runningSince) {
@@ -137,7 +157,7 @@ function ended(visit: PocketVisit, at: string): PocketVisit {
   const minutes = minutesBetween(visit.runningSince, at);
   return visit.state === "driving"
     ? { ...visit, driveMinutes: visit.driveMinutes + minutes, runningSince: null }
-    : { ...visit, labourMinutes: visit.labourMinutes + minutes, runningSince: null };
+    : onLine({ ...visit, labourMinutes: visit.labourMinutes + minutes, runningSince: null });
 }
 
 /** The day as it stands once what waits on the phone is taken. */

@@ -58,7 +58,7 @@ function sendNow(act: KeptAct): Promise<unknown> {
     case "answer_checklist":
       return answer(client.POST("/api/pocket/visits/{id}/checklist-answers", plain));
     case "tick_line":
-      return answer(client.POST("/api/pocket/visits/{id}/lines-done", plain));
+      return answer(client.POST("/api/pocket/visits/{id}/lines-done", timed));
     case "send_message":
       return answer(client.POST("/api/pocket/visits/{id}/messages", plain));
     case "accept_visit":

@@ -3,7 +3,7 @@ import { useState } from "react";
 import { answer, client } from "../api/client";
 import type { JobVisit, PromisedWork } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { weekday } from "../format";
+import { hours, weekday } from "../format";
 import { Lines } from "../kit/Lines";
 import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
@@ -25,6 +25,9 @@ const STANDINGS: Record<PromisedWork["standing"], string> = {
 const standing = ({ standing, day }: PromisedWork): string =>
   `${STANDINGS[standing]}${day && standing === "planned" ? ` ${weekday(day)}` : ""}`;
 
+const worked = ({ workedMinutes, promisedMinutes }: PromisedWork): string =>
+  promisedMinutes ? `${hours(workedMinutes)} of ${hours(promisedMinutes)}` : hours(workedMinutes);
+
 /** Which visit does what was promised: what still needs one is said at once, the rest when it is asked for. */
 export function LineVisits({ jobId, editable }: { jobId: number; editable: boolean }) {
   const { data } = useQuery(queries.lineVisits(jobId));
@@ -34,6 +37,9 @@ export function LineVisits({ jobId, editable }: { jobId: number; editable: boole
   }
   const missing = data.lines.filter((line) => line.standing === "missing");
   const ticked = data.lines.filter((line) => line.ticked);
+  const longer = data.lines.filter(
+    ({ workedMinutes, promisedMinutes }) => promisedMinutes != null && workedMinutes > promisedMinutes,
+  );
   return (
     <>
       {missing.length > 0 && (
@@ -45,6 +51,12 @@ export function LineVisits({ jobId, editable }: { jobId: number; editable: boole
       {ticked.length > 0 && (
         <div>
           Ticked off as done: <b>{ticked.map((line) => line.description).join(", ")}</b>
+        </div>
+      )}
+      {longer.length > 0 && (
+        <div className="needs">
+          Took longer than promised:{" "}
+          {longer.map((line) => `${line.description} (${worked(line)})`).join(", ")}
         </div>
       )}
       <div className="small">
@@ -103,7 +115,10 @@ function Line({
   return (
     <tr>
       <td>{line.description}</td>
-      <td className={line.standing === "missing" ? "needs" : "soft"}>{standing(line)}</td>
+      <td className={line.standing === "missing" ? "needs" : "soft"}>
+        {standing(line)}
+        {line.workedMinutes > 0 && `, ${worked(line)} worked`}
+      </td>
       <td>
         {editable && (
           <Select

@@ -137,6 +137,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
         },
         { name: "usualForCalls", label: "A job straight from a call is taken for it", kind: "tick" },
         ...BEFORE_FINISH.map(({ code, label }) => ({ name: code, label, kind: "tick" as const })),
+        { name: "clockPerLine", label: "Its promised lines are clocked one by one", kind: "tick" },
       ]}
       initial={{
         name: kind?.name ?? "",
@@ -147,6 +148,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
         kitId: kind?.kitId ?? undefined,
         vatCode: kind?.vatCode ?? undefined,
         usualForCalls: kind?.usualForCalls ?? false,
+        clockPerLine: kind?.clockPerLine ?? false,
         ...Object.fromEntries(
           BEFORE_FINISH.map(({ code }) => [code, kind?.beforeFinish.includes(code) ?? false]),
         ),
@@ -163,6 +165,7 @@ function KindForm({ kind, version, close }: { kind: Kind | undefined; version: n
           kitId: values.kitId as number | undefined,
           vatCode: values.vatCode as string | undefined,
           usualForCalls: values.usualForCalls === true,
+          clockPerLine: values.clockPerLine === true,
           beforeFinish: BEFORE_FINISH.map(({ code }) => code).filter((code) => values[code] === true),
         };
         return kind

@@ -14,7 +14,9 @@ create table kind_of_job (
   -- What a job straight from a call is taken for until somebody says otherwise.
   usual_for_calls boolean not null default false,
   -- What must be there before a technician finishes a visit.
-  before_finish text[] not null default '{}' check (before_finish <@ array['photo', 'signature', 'cause'])
+  before_finish text[] not null default '{}' check (before_finish <@ array['photo', 'signature', 'cause']),
+  -- Whether technicians start and finish the lines of the promise one by one.
+  clock_per_line boolean not null default false
 );
 create index on kind_of_job (cost_centre);
 create index on kind_of_job (vat_code) where vat_code is not null;
@@ -283,6 +285,8 @@ create table time_entry (
   end_in_doubt boolean not null default false,
   miles numeric(8, 1) not null default 0 check (miles between 0 and 1000),
   description text not null default '',
+  -- The line of the promise that was worked on; null where the clock says nothing of lines.
+  promised_line_id bigint references promised_line,
   -- What it cost as approved at the check; null until then.
   time_cost_minor bigint check (time_cost_minor >= 0),
   distance_cost_minor bigint check (distance_cost_minor >= 0),
@@ -295,6 +299,7 @@ create table time_entry (
   constraint at_most_sixteen_hours check (ended_at - started_at <= interval '16 hours'),
   check (kind = 'drive' or miles = 0),
   check (kind <> 'break' or visit_id is null),
+  check (promised_line_id is null or kind = 'labour' and visit_id is not null),
   check (measured_from is not null or measured_to is null),
   check ((time_cost_minor is null) = (distance_cost_minor is null)),
   check (time_cost_minor is null or ended_at is not null),
@@ -303,6 +308,7 @@ create table time_entry (
     exclude using gist (person_id with =, tstzrange(started_at, ended_at) with &&) where (removed_at is null)
 );
 create index on time_entry (visit_id);
+create index on time_entry (promised_line_id) where promised_line_id is not null;
 create index on time_entry (person_id) where end_in_doubt and removed_at is null;
 create index on time_entry (person_id, day);
 create index on time_entry (cost_release_id) where cost_release_id is not null;

@@ -54,6 +54,26 @@ class PocketPageTest {
   }
 
   @Test
+  void where_lines_are_clocked_the_first_tap_starts_one_and_the_next_says_that_it_is_done() {
+    gate.onSite();
+    gate.changeKind("clockPerLine", true);
+    gate.at("15:30");
+    Page phone = visit();
+    Locator line = phone.locator("button", new Page.LocatorOptions().setHasText("Change the ram"));
+    assertThat(line).containsText("tap to start");
+    line.click();
+    assertThat(line).containsText("on the clock: tap when it is done");
+    gate.at("16:10");
+    line.click();
+    assertThat(line).hasAttribute("aria-pressed", "true");
+    assertThat(line).containsText("0:40 of 2:30");
+    assertThat(button(phone, "Pause work")).isVisible();
+    gate.changeKind("clockPerLine", false);
+    assertThat(gate.sheet().path("visits").path(0).path("times").toString())
+        .contains("Change the ram");
+  }
+
+  @Test
   void a_line_that_is_tapped_twice_in_a_hurry_stays_done() {
     gate.onSite();
     gate.at("15:30");

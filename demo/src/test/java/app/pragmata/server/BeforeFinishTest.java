@@ -9,7 +9,6 @@ import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.ObjectNode;
 
 /** What a kind of job wants to be there before a visit of it is finished. */
 class BeforeFinishTest {
@@ -32,30 +31,7 @@ class BeforeFinishTest {
 
   /** What the kind of the gate's job wants from now on. */
   private void want(List<String> captures) {
-    JsonNode settings = gate.office().get("/api/settings/kinds-of-job").json();
-    long kind =
-        program
-            .database()
-            .fetchSingle("select kind_of_job_id from job where id = ?", gate.job())
-            .get(0, Long.class);
-    for (JsonNode each : settings.path("kinds")) {
-      if (each.path("id").asLong() == kind) {
-        var form = (ObjectNode) each.deepCopy();
-        form.remove(List.of("id", "uses"));
-        form.put("version", settings.path("version").asInt());
-        form.put("defaultMinutes", each.path("defaultMinutes").asInt() / 60 + ":" + minutes(each));
-        form.set(
-            "beforeFinish",
-            form.arrayNode().addAll(captures.stream().map(form::stringNode).toList()));
-        Visitor.Answer answer =
-            Visitor.signedIn(program, "orla").put("/api/settings/kinds-of-job/" + kind, form);
-        assertThat(answer.status()).as(answer.text()).isEqualTo(200);
-      }
-    }
-  }
-
-  private static String minutes(JsonNode kind) {
-    return "%02d".formatted(kind.path("defaultMinutes").asInt() % 60);
+    gate.changeKind("beforeFinish", captures);
   }
 
   private Map<String, Object> signed() {

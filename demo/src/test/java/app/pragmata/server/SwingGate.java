@@ -2,6 +2,7 @@ package app.pragmata.server;
 
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.HOLIDAY;
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.PART;
 
@@ -13,6 +14,7 @@ import java.util.Map;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
 
 /**
  * Walks the worked example over HTTP, one step a method, for tests that need a job at some point of
@@ -385,6 +387,29 @@ public final class SwingGate {
 
   public Visitor.Answer tap(String step, Map<String, Object> form) {
     return technician.post("/api/pocket/visits/" + visit + "/" + step, form);
+  }
+
+  /** The owner changes something about the kind of its job, for all jobs of that kind. */
+  public void changeKind(String field, Object value) {
+    JsonNode settings = office.get("/api/settings/kinds-of-job").json();
+    long kind =
+        program
+            .database()
+            .select(JOB.KIND_OF_JOB_ID)
+            .from(JOB)
+            .where(JOB.ID.eq(job))
+            .fetchSingle(JOB.KIND_OF_JOB_ID);
+    for (JsonNode each : settings.path("kinds")) {
+      if (each.path("id").asLong() == kind) {
+        var form = (ObjectNode) each.deepCopy();
+        int minutes = each.path("defaultMinutes").asInt();
+        form.remove(List.of("id", "uses"));
+        form.put("version", settings.path("version").asInt());
+        form.put("defaultMinutes", "%d:%02d".formatted(minutes / 60, minutes % 60));
+        form.putPOJO(field, value);
+        check(Visitor.signedIn(program, "orla").put("/api/settings/kinds-of-job/" + kind, form));
+      }
+    }
   }
 
   /** Where the gate is on the earth; null where nobody has said. */

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param visitId null for one on no visit
  * @param starts the clock that it starts; null for one that starts none
- * @param work of other paid time that it starts; empty for everything else
+ * @param work of other paid time or of a promised line that it starts; empty for everything else
  * @param at when it was tapped, by our clock
  * @param endedAt when the clock that it ends was really stopped, as somebody says; null for the
  *     moment of the tap

@@ -26,7 +26,7 @@ public enum PocketStep implements Coded {
   /** Whether it moves a clock, so that its form says when it was tapped. */
   public boolean isTimed() {
     return switch (this) {
-      case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, START_CLOCK, STOP_CLOCK -> true;
+      case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, TICK_LINE, START_CLOCK, STOP_CLOCK -> true;
       case ACCEPT_VISIT,
           USE_PART,
           PUT_PART_BACK,
@@ -34,7 +34,6 @@ public enum PocketStep implements Coded {
           NOTE_UNLISTED_PART,
           WANT_PART,
           ANSWER_CHECKLIST,
-          TICK_LINE,
           SEND_MESSAGE,
           TELL_LATE,
           HAND_BACK ->

@@ -53,17 +53,21 @@ final class OnSiteMoves {
                     Map.of("text", "Walk on " + dice.next(100)));
   }
 
+  /** A line that the job of a visit promised. */
+  static @Nullable Record promisedLine(WalkedCompany company, Dice dice, Record visit) {
+    return company.pick(
+        dice,
+        "from (select l.id, q.job_id from promised_line l join accepted_quote q using (quote_id)) t",
+        "job_id = " + visit.get("job_id"));
+  }
+
   /** A promised line is ticked off, or not done after all. */
   static @Nullable Answer tick(WalkedCompany company, Dice dice) {
     Record visit = onSite(company, dice);
     if (visit == null) {
       return null;
     }
-    Record line =
-        company.pick(
-            dice,
-            "from (select l.id, q.job_id from promised_line l join accepted_quote q using (quote_id)) t",
-            "job_id = " + visit.get("job_id"));
+    Record line = promisedLine(company, dice, visit);
     return line == null
         ? null
         : company

@@ -94,6 +94,10 @@ final class WorkMoves {
     if (step.equals("arrive")) {
       form.put("miles", dice.next(40) + "." + dice.next(10));
     }
+    if (step.equals("start-work") && dice.oneIn(2)) {
+      Record line = OnSiteMoves.promisedLine(company, dice, visit);
+      form.put("lineId", line == null ? null : line.get("id"));
+    }
     Visitor technician = company.technicianOf(visit);
     if (step.equals("finish")) {
       form.put("outcome", dice.of(List.of("done", "done", "done", "come_again", "not_let_in")));

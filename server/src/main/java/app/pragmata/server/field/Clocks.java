@@ -12,9 +12,11 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.jobs.Clock;
+import app.pragmata.server.jobs.ClockedWork;
 import app.pragmata.server.jobs.DriveHomeStore.PersonDay;
 import app.pragmata.server.jobs.DrivesHome;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LinesDone;
 import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.VisitStore;
@@ -62,7 +64,7 @@ public class Clocks {
       @Nullable Instant sentAt,
       @Nullable PositionForm position) {
     StepForm step() {
-      return new StepForm(null, null, crewIds, tappedAt, sentAt, position);
+      return new StepForm(null, null, null, crewIds, tappedAt, sentAt, position);
     }
   }
 
@@ -74,6 +76,7 @@ public class Clocks {
   private final VisitStore visits;
   private final TimeEntries times;
   private final DrivesHome drivesHome;
+  private final LinesDone lines;
   private final PersonHours hours;
   private final CompanyStore companies;
   private final TapPositions positions;
@@ -84,6 +87,7 @@ public class Clocks {
       VisitStore visits,
       TimeEntries times,
       DrivesHome drivesHome,
+      LinesDone lines,
       PersonHours hours,
       CompanyStore companies,
       TapPositions positions,
@@ -92,6 +96,7 @@ public class Clocks {
     this.visits = visits;
     this.times = times;
     this.drivesHome = drivesHome;
+    this.lines = lines;
     this.hours = hours;
     this.companies = companies;
     this.positions = positions;
@@ -111,7 +116,7 @@ public class Clocks {
         team -> {
           LockedVisit visit = team.visit(visitId);
           if (visit.state() instanceof VisitState.Planned planned) {
-            startForAll(act, team, visit, TimeEntry.Kind.DRIVE, moment);
+            startForAll(act, team, visit, ClockedWork.of(TimeEntry.Kind.DRIVE), moment);
             visit.begin(moment, act.zone());
             store(act, JobEvent.VISIT_UNDER_WAY, visit, planned.drive());
             return;
@@ -120,7 +125,8 @@ public class Clocks {
           List<Long> setOut =
               team.people().stream().filter(person -> isToDrive(team, visit, person)).toList();
           setOut.forEach(
-              person -> start(act, team, visit, person, TimeEntry.Kind.DRIVE, "", moment));
+              person ->
+                  start(act, team, visit, person, ClockedWork.of(TimeEntry.Kind.DRIVE), moment));
           if (!setOut.isEmpty()) {
             store(act, JobEvent.VISIT_UNDER_WAY, visit, visit.state());
           }
@@ -183,7 +189,10 @@ public class Clocks {
             : clock.visitId() == visit.id());
   }
 
-  /** Starts or goes on working. */
+  /**
+   * Starts or goes on working, on a line of the promise where one is named; whoever works already
+   * and names none goes on as they are.
+   */
   public void startWork(Act act, @Nullable String key, long visitId, StepForm form) {
     Instant moment = form.moment(act);
     onVisit(
@@ -195,7 +204,9 @@ public class Clocks {
         team -> {
           LockedVisit visit = team.visit(visitId);
           OwnVisit.requireOnSite(visit);
-          if (startForAll(act, team, visit, TimeEntry.Kind.LABOUR, moment)) {
+          ClockedWork work =
+              form.lineId() == null ? ClockedWork.LABOUR : lines.work(visit, form.lineId());
+          if (startForAll(act, team, visit, work, moment)) {
             store(act, JobEvent.VISIT_STARTED, visit, visit.state());
           }
         });
@@ -256,7 +267,7 @@ public class Clocks {
                     .filter(clock -> clock.kind() == kind && clock.description().equals(forWhat))
                     .isPresent();
             if (!runs) {
-              start(act, team, null, person, kind, forWhat, moment);
+              start(act, team, null, person, new ClockedWork(kind, forWhat, null), moment);
             }
           }
           drivesHome.follow(act, team.days());
@@ -298,7 +309,14 @@ public class Clocks {
         act,
         key,
         step,
-        visitId + " " + form.miles() + " " + form.endedAt() + " " + form.crewIds(),
+        visitId
+            + " "
+            + form.miles()
+            + " "
+            + form.endedAt()
+            + " "
+            + form.crewIds()
+            + (form.lineId() == null ? "" : " line " + form.lineId()),
         visitId,
         () -> {
           List<Long> people = people(act, form.crewIds());
@@ -408,16 +426,14 @@ public class Clocks {
     return clocks.values().stream().map(Clock::id).collect(Collectors.toSet());
   }
 
-  /** Starts a clock on the visit for whoever has none of this kind on it; gives whether any was. */
+  /** Starts a clock on the visit for whoever has none for this on it; gives whether any was. */
   private boolean startForAll(
-      Act act, Team team, LockedVisit visit, TimeEntry.Kind kind, Instant moment) {
+      Act act, Team team, LockedVisit visit, ClockedWork work, Instant moment) {
     List<Long> idle =
         team.people().stream()
-            .filter(
-                person ->
-                    team.clock(person, visit.id()).filter(clock -> clock.kind() == kind).isEmpty())
+            .filter(person -> team.clock(person, visit.id()).filter(work::isOn).isEmpty())
             .toList();
-    idle.forEach(person -> start(act, team, visit, person, kind, "", moment));
+    idle.forEach(person -> start(act, team, visit, person, work, moment));
     return !idle.isEmpty();
   }
 
@@ -427,15 +443,14 @@ public class Clocks {
       Team team,
       @Nullable LockedVisit visit,
       long personId,
-      TimeEntry.Kind kind,
-      String work,
+      ClockedWork work,
       Instant moment) {
     team.clock(personId)
         .ifPresent(
             before -> {
               ForgottenClock clock = ofEarlierDay(act, before, moment);
               requireSaid(act, clock, personId, moment);
-              boolean inDoubt = clock.isInDoubt(kind, visit == null ? null : visit.id());
+              boolean inDoubt = clock.isInDoubt(work.kind(), visit == null ? null : visit.id());
               times.stop(
                   act,
                   before,
@@ -447,7 +462,7 @@ public class Clocks {
                 visits.touch(act, left, left.state());
               }
             });
-    times.start(act, visit, personId, kind, work, moment);
+    times.start(act, visit, personId, work, moment);
   }
 
   /** Stops those clocks of the team that match; gives whether any was. The miles are one's own. */

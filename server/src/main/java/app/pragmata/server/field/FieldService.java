@@ -14,6 +14,7 @@ import app.pragmata.core.money.Minutes;
 import app.pragmata.server.checklists.VisitChecklists;
 import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.jobs.Clock;
+import app.pragmata.server.jobs.ClockedWork;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.LinesDone;
 import app.pragmata.server.jobs.LockedVisit;
@@ -75,7 +76,11 @@ public class FieldService {
   public record ComingForm() {}
 
   /** Whether a promised line is done. */
-  public record TickForm(@Nullable Long lineId, @Nullable Boolean done) {}
+  public record TickForm(
+      @Nullable Long lineId,
+      @Nullable Boolean done,
+      @Nullable Instant tappedAt,
+      @Nullable Instant sentAt) {}
 
   /** Why somebody cannot go. */
   public record HandBackForm(@Nullable String reason) {}
@@ -407,27 +412,40 @@ public class FieldService {
         });
   }
 
-  /** Ticks a promised line off as done, or takes that back. */
+  /**
+   * Ticks a promised line off as done, or takes that back. Whoever worked on it by their clock
+   * works on from then, on no line.
+   */
   public void tickLine(Act act, @Nullable String key, long visitId, TickForm form) {
     var reading = new Reading();
     if (form.lineId() == null || form.done() == null) {
       reading.fault("lineId", Rule.MISSING, "Say which line, and whether it is done.");
     }
     reading.refuseIfFaulty();
+    long line = Objects.requireNonNull(form.lineId());
+    boolean done = Objects.requireNonNull(form.done());
+    Instant moment = Tap.moment(form.tappedAt(), form.sentAt(), act.at());
     once(
         act,
         key,
         "tick line",
         visitId,
-        form.toString(),
+        line + " " + done,
         locked -> {
           OwnVisit.requireOnSite(locked);
-          lines.tick(
-              act,
-              locked,
-              Objects.requireNonNull(form.lineId()),
-              Objects.requireNonNull(form.done()));
+          lines.tick(act, locked, line, done, moment);
+          if (done) {
+            locked.running().stream()
+                .filter(clock -> Objects.equals(clock.lineId(), line))
+                .forEach(clock -> goOn(act, locked, clock, moment));
+          }
         });
+  }
+
+  private void goOn(Act act, LockedVisit locked, Clock clock, Instant moment) {
+    Instant ended = moment.isBefore(clock.startedAt()) ? clock.startedAt() : moment;
+    times.stop(act, clock, locked, TimeEntries.End.at(ended), BigDecimal.ZERO);
+    times.start(act, locked, clock.personId(), ClockedWork.LABOUR, ended);
   }
 
   /** Notes at once what is missing; gives its id. */

@@ -203,7 +203,8 @@ class LateAnswers {
               technician,
               visits.lock(visitId == null ? first.getVisitId() : visitId),
               Objects.requireNonNullElse(form.lineId(), 0L),
-              Boolean.TRUE.equals(form.done()));
+              Boolean.TRUE.equals(form.done()),
+              row.getCountedAt());
         }
         case NOTE_SERIAL_NUMBER ->
             fitted.note(

@@ -1,6 +1,7 @@
 package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.LATE_ACT;
+import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static org.jooq.impl.DSL.min;
 
@@ -139,10 +140,18 @@ class LateWork {
           case START_CLOCK -> clock == null ? null : clock.kind();
           default -> null;
         },
-        clock == null ? "" : Objects.requireNonNullElse(clock.work(), ""),
+        clock == null ? line(step.lineId()) : Objects.requireNonNullElse(clock.work(), ""),
         row.getCountedAt(),
         ended(act, row, endedAt),
         miles(step));
+  }
+
+  /** What a promised line says; empty for none. */
+  private String line(@Nullable Long lineId) {
+    return lineId == null
+        ? ""
+        : Objects.requireNonNullElse(
+            database.fetchValue(PROMISED_LINE.DESCRIPTION, PROMISED_LINE.ID.eq(lineId)), "");
   }
 
   /** When it ended as somebody says; null where nobody does, or where nobody can read it. */

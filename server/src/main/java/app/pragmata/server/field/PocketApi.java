@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.CONTACT;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.PART_WANTED;
@@ -61,7 +62,6 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -178,6 +178,7 @@ class PocketApi {
    * @param promisedNetMinor what the promise comes to without VAT, in minor units; null for whoever
    *     does not see prices
    * @param work what is to be done of the promise, line by line
+   * @param clockPerLine whether its lines are started and finished one by one
    * @param outcome what came of it; null until it is over
    * @param reason why it is not done, or did not happen; empty for none
    * @param accepted whether whoever is responsible has said to come as planned
@@ -221,6 +222,7 @@ class PocketApi {
       String promised,
       @Nullable Long promisedNetMinor,
       List<WorkToDo> work,
+      boolean clockPerLine,
       String note,
       @Nullable VisitOutcome outcome,
       String reason,
@@ -250,14 +252,19 @@ class PocketApi {
       ReportCopy reportCopy,
       String mailAddress,
       boolean reachable,
-      List<WorkToDo> work) {
-    static SelectField<WorkedFor> selected(ZoneId zone) {
+      List<WorkToDo> work,
+      boolean clockPerLine) {
+    static SelectField<WorkedFor> selected(Act act) {
       return row(
               CUSTOMER.NAME,
               CUSTOMER.REPORT_COPY,
               SiteService.mailAddress(),
               SiteService.isReachable(),
-              LinesDone.ofJob(zone))
+              LinesDone.ofJob(act.zone(), act.personId()),
+              field(
+                  select(KIND_OF_JOB.CLOCK_PER_LINE)
+                      .from(KIND_OF_JOB)
+                      .where(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))))
           .mapping(WorkedFor.class, WorkedFor::new)
           .as("worked_for");
     }
@@ -598,7 +605,7 @@ class PocketApi {
                 VISIT,
                 JOB,
                 SITE,
-                WorkedFor.selected(act.zone()),
+                WorkedFor.selected(act),
                 EQUIPMENT,
                 clocks,
                 crew,
@@ -675,6 +682,7 @@ class PocketApi {
             ? promised.stream().map(QuoteLine::net).collect(Money.sum()).minor()
             : null,
         row.value4().work(),
+        row.value4().clockPerLine(),
         visit.getNote(),
         visit.getOutcome(),
         visit.getReason(),

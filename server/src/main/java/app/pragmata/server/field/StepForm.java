@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param miles of a drive that ends, by whoever drove; may be empty
  * @param endedAt when the clock was stopped too late, as a time of the day on which it was started
+ * @param lineId of work that starts: on which line of the promise; null for on none
  * @param crewIds for whom else the tap counts; empty and null for nobody
  * @param tappedAt when it was tapped, by the phone; null is now
  * @param sentAt when the phone sent it, so that its clock need not be right
@@ -21,6 +22,7 @@ import org.jspecify.annotations.Nullable;
 public record StepForm(
     @Nullable String miles,
     @Nullable String endedAt,
+    @Nullable Long lineId,
     @Nullable List<Long> crewIds,
     @Nullable Instant tappedAt,
     @Nullable Instant sentAt,
@@ -30,7 +32,7 @@ public record StepForm(
 
   /** The end of a drive, tapped now. */
   public static StepForm driven(@Nullable String miles) {
-    return new StepForm(miles, null, null, null, null, null);
+    return new StepForm(miles, null, null, null, null, null, null);
   }
 
   Instant moment(Act act) {

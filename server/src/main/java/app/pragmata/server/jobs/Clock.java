@@ -52,6 +52,11 @@ public final class Clock {
     return row.getDescription();
   }
 
+  /** The line of the promise that is worked on; null for none. */
+  public @Nullable Long lineId() {
+    return row.getPromisedLineId();
+  }
+
   /** Whether it still runs. */
   public boolean isRunning() {
     return row.getEndedAt() == null;

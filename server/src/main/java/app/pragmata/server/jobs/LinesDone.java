@@ -5,13 +5,18 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.LINE_DONE;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.records.Act;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -28,10 +33,21 @@ public class LinesDone {
   /**
    * Work that a job promised.
    *
+   * @param promisedMinutes how long it may take; null for what is not promised by time
+   * @param workedMinutes how long everybody has worked on it by their clocks that have ended
+   * @param onClock whether the clock of whoever asks runs on it
    * @param doneBy who ticked it off; null while nobody has
    */
   public record WorkToDo(
-      long lineId, String description, @Nullable String doneBy, @Nullable LocalDateTime doneAt) {}
+      long lineId,
+      String description,
+      @Nullable Integer promisedMinutes,
+      int workedMinutes,
+      boolean onClock,
+      @Nullable String doneBy,
+      @Nullable LocalDateTime doneAt) {}
+
+  private record Worked(Instant from, Instant to) {}
 
   private final DSLContext database;
   private final VisitStore visits;
@@ -45,11 +61,14 @@ public class LinesDone {
    * The work that the selected job promised, as it was promised: all but drives and parts, which
    * stand by themselves.
    */
-  public static Field<List<WorkToDo>> ofJob(ZoneId zone) {
+  public static Field<List<WorkToDo>> ofJob(ZoneId zone, long personId) {
     return multiset(
             select(
                     PROMISED_LINE.ID,
                     PROMISED_LINE.DESCRIPTION,
+                    PROMISED_LINE.MINUTES,
+                    workedMinutes(),
+                    isOnClock(personId),
                     PERSON.NAME,
                     LINE_DONE.DONE_AT.convertFrom(at -> local(at, zone)))
                 .from(PROMISED_LINE)
@@ -66,30 +85,65 @@ public class LinesDone {
         .convertFrom(rows -> rows.map(mapping(WorkToDo::new)));
   }
 
+  /** How long everybody has worked on the selected line by their clocks that have ended. */
+  public static Field<Integer> workedMinutes() {
+    return multiset(
+            select(TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT)
+                .from(TIME_ENTRY)
+                .where(TIME_ENTRY.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
+                .and(TIME_ENTRY.ENDED_AT.isNotNull().and(TIME_ENTRY.REMOVED_AT.isNull())))
+        .as("worked")
+        .convertFrom(
+            rows ->
+                rows.map(mapping(Worked::new)).stream()
+                    .mapToInt(worked -> TimeEntry.minutesBetween(worked.from(), worked.to()))
+                    .sum());
+  }
+
+  private static Field<Boolean> isOnClock(long personId) {
+    return field(
+        exists(
+            selectOne()
+                .from(TIME_ENTRY)
+                .where(TIME_ENTRY.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
+                .and(TIME_ENTRY.PERSON_ID.eq(personId))
+                .and(TIME_ENTRY.ENDED_AT.isNull().and(TIME_ENTRY.REMOVED_AT.isNull()))));
+  }
+
   private static @Nullable LocalDateTime local(@Nullable Instant at, ZoneId zone) {
     return at == null ? null : LocalDateTime.ofInstant(at, zone);
   }
 
-  /** Ticks a promised line off on a visit of its job, or takes that back; twice is once. */
-  public void tick(Act act, LockedVisit visit, long lineId, boolean done) {
-    String description =
-        database
-            .select(PROMISED_LINE.DESCRIPTION)
-            .from(PROMISED_LINE)
-            .join(ACCEPTED_QUOTE)
-            .on(ACCEPTED_QUOTE.QUOTE_ID.eq(PROMISED_LINE.QUOTE_ID))
-            .where(PROMISED_LINE.ID.eq(lineId))
-            .and(ACCEPTED_QUOTE.JOB_ID.eq(visit.job().id()))
-            .fetchOptional(PROMISED_LINE.DESCRIPTION)
-            .orElseThrow(
-                () ->
-                    new Refused(
-                        Rule.NOT_FOUND, "This job promised no such line. Reload the page."));
+  /** What a clock is for that runs on a promised line; refused where the job promised none such. */
+  public ClockedWork work(LockedVisit visit, long lineId) {
+    return new ClockedWork(TimeEntry.Kind.LABOUR, describe(visit, lineId), lineId);
+  }
+
+  private String describe(LockedVisit visit, long lineId) {
+    return database
+        .select(PROMISED_LINE.DESCRIPTION)
+        .from(PROMISED_LINE)
+        .join(ACCEPTED_QUOTE)
+        .on(ACCEPTED_QUOTE.QUOTE_ID.eq(PROMISED_LINE.QUOTE_ID))
+        .where(PROMISED_LINE.ID.eq(lineId))
+        .and(ACCEPTED_QUOTE.JOB_ID.eq(visit.job().id()))
+        .fetchOptional(PROMISED_LINE.DESCRIPTION)
+        .orElseThrow(
+            () -> new Refused(Rule.NOT_FOUND, "This job promised no such line. Reload the page."));
+  }
+
+  /**
+   * Ticks a promised line off on a visit of its job, or takes that back; twice is once.
+   *
+   * @param moment when it was done
+   */
+  public void tick(Act act, LockedVisit visit, long lineId, boolean done, Instant moment) {
+    String description = describe(visit, lineId);
     int changed =
         done
             ? database
                 .insertInto(LINE_DONE)
-                .values(lineId, visit.id(), act.personId(), act.at())
+                .values(lineId, visit.id(), act.personId(), moment)
                 .onConflictDoNothing()
                 .execute()
             : database.deleteFrom(LINE_DONE).where(LINE_DONE.PROMISED_LINE_ID.eq(lineId)).execute();

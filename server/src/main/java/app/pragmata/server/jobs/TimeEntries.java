@@ -67,22 +67,14 @@ public class TimeEntries {
         .fetchMap(TIME_ENTRY.PERSON_ID, Clock::new);
   }
 
-  /**
-   * Starts a clock; the database refuses it while another one of the same person runs.
-   *
-   * @param description what it is for; empty for a visit, a drive and a break
-   */
+  /** Starts a clock; the database refuses it while another one of the same person runs. */
   public void start(
-      Act act,
-      @Nullable LockedVisit visit,
-      long personId,
-      TimeEntry.Kind kind,
-      String description,
-      Instant moment) {
+      Act act, @Nullable LockedVisit visit, long personId, ClockedWork work, Instant moment) {
     WorkingCalendar hours = hours();
     Instant now = second(moment);
-    TimeEntryRecord clock = newEntry(visit, personId, kind);
-    clock.setDescription(description);
+    TimeEntryRecord clock = newEntry(visit, personId, work.kind());
+    clock.setDescription(work.description());
+    clock.setPromisedLineId(work.lineId());
     clock.setMeasuredFrom(now);
     clock.setDay(now.atZone(hours.zone()).toLocalDate());
     clock.setStartedAt(now);

@@ -14,6 +14,7 @@ import app.pragmata.core.planning.LineVisit;
 import app.pragmata.core.planning.LineVisit.JobVisit;
 import app.pragmata.core.planning.LineVisit.Standing;
 import app.pragmata.server.jobs.JobEvent;
+import app.pragmata.server.jobs.LinesDone;
 import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
@@ -23,6 +24,7 @@ import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
 import java.util.List;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Record;
 import org.jspecify.annotations.Nullable;
 import org.springframework.transaction.annotation.Transactional;
@@ -51,6 +53,8 @@ class LineVisitsApi {
    * @param visitId the visit that does it; null while none is to
    * @param day of that visit; null while it waits
    * @param ticked whether a technician ticked it off as done
+   * @param promisedMinutes how long it may take; null for what is not promised by time
+   * @param workedMinutes how long was worked on it, by clocks that say so
    */
   record PromisedWork(
       long lineId,
@@ -60,7 +64,9 @@ class LineVisitsApi {
       @Nullable Long chosenId,
       @Nullable Long visitId,
       @Nullable LocalDate day,
-      boolean ticked) {}
+      boolean ticked,
+      @Nullable Integer promisedMinutes,
+      int workedMinutes) {}
 
   /**
    * Which visit does a line.
@@ -97,9 +103,10 @@ class LineVisitsApi {
             .where(VISIT.JOB_ID.eq(id))
             .orderBy(VISIT.DAY.asc().nullsLast(), VISIT.ID)
             .fetch(mapping(JobVisit::new));
+    Field<Integer> worked = LinesDone.workedMinutes();
     List<PromisedWork> lines =
         database
-            .select(PROMISED_LINE.ID, PROMISED_LINE.DESCRIPTION)
+            .select(PROMISED_LINE.ID, PROMISED_LINE.DESCRIPTION, PROMISED_LINE.MINUTES, worked)
             .select(ACCEPTED_QUOTE.NUMBER, ACCEPTED_QUOTE.ACCEPTED_AT)
             .select(LINE_VISIT.PROMISED_LINE_ID, LINE_VISIT.VISIT_ID, LINE_DONE.VISIT_ID)
             .from(PROMISED_LINE)
@@ -111,7 +118,7 @@ class LineVisitsApi {
             .on(LINE_DONE.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
             .where(ACCEPTED_QUOTE.JOB_ID.eq(id))
             .orderBy(ACCEPTED_QUOTE.ACCEPTED_AT, PROMISED_LINE.QUOTE_ID, PROMISED_LINE.POSITION)
-            .fetch(row -> line(row, ofJob));
+            .fetch(row -> line(row, row.get(worked), ofJob));
     return new PromisedVisits(
         version,
         Math.toIntExact(lines.stream().filter(line -> line.standing() == Standing.MISSING).count()),
@@ -119,7 +126,7 @@ class LineVisitsApi {
         ofJob);
   }
 
-  private static PromisedWork line(Record row, List<JobVisit> ofJob) {
+  private static PromisedWork line(Record row, int workedMinutes, List<JobVisit> ofJob) {
     Long chosen = row.get(LINE_VISIT.VISIT_ID);
     boolean none = row.get(LINE_VISIT.PROMISED_LINE_ID) != null && chosen == null;
     Long doneOn = row.get(LINE_DONE.VISIT_ID);
@@ -136,7 +143,9 @@ class LineVisitsApi {
         chosen,
         doing == null ? null : doing.id(),
         doing == null ? null : doing.day(),
-        doneOn != null);
+        doneOn != null,
+        row.get(PROMISED_LINE.MINUTES),
+        workedMinutes);
   }
 
   /** Says which visit does a promised line, or that it needs none. */

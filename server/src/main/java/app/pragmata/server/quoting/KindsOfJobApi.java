@@ -57,6 +57,7 @@ class KindsOfJobApi {
    * @param kitId the lines with which its quotes begin; null for labour of its length and a
    *     call-out
    * @param beforeFinish what must be there before a technician finishes a visit
+   * @param clockPerLine whether technicians start and finish the lines of its promise one by one
    * @param uses how many records are of it
    */
   record KindOfJobSettings(
@@ -70,11 +71,12 @@ class KindsOfJobApi {
       boolean usualForCalls,
       @Nullable Long kitId,
       List<Capture> beforeFinish,
+      boolean clockPerLine,
       int uses) {}
 
   /**
-   * The same as typed; one person goes where nobody says how many, and nothing must be there before
-   * a visit is finished where nobody says what.
+   * The same as typed; one person goes where nobody says how many, nothing must be there before a
+   * visit is finished where nobody says what, and work is clocked as a whole.
    */
   record KindOfJobForm(
       int version,
@@ -86,7 +88,8 @@ class KindsOfJobApi {
       @Nullable String vatCode,
       boolean usualForCalls,
       @Nullable Long kitId,
-      @Nullable List<Capture> beforeFinish) {}
+      @Nullable List<Capture> beforeFinish,
+      @Nullable Boolean clockPerLine) {}
 
   private static final String[] NONE = {};
   private static final int SHORTEST = 5;
@@ -132,6 +135,7 @@ class KindsOfJobApi {
                         row.getUsualForCalls(),
                         row.getKitId(),
                         captures(row),
+                        row.getClockPerLine(),
                         uses.getOrDefault(row.getId(), 0))));
   }
 
@@ -231,6 +235,7 @@ class KindsOfJobApi {
             .sorted()
             .map(Capture::code)
             .toArray(String[]::new));
+    row.setClockPerLine(Boolean.TRUE.equals(form.clockPerLine()));
     settings.change(act, CompanyEvent.KIND_OF_JOB_CHANGED, form.version(), before, values(row));
     if (form.usualForCalls()) {
       database
@@ -267,6 +272,7 @@ class KindsOfJobApi {
     values.put("usualForCalls", row.getUsualForCalls());
     values.put("kitId", row.getKitId() == null ? "" : row.getKitId());
     values.put("beforeFinish", List.of(Objects.requireNonNullElse(row.getBeforeFinish(), NONE)));
+    values.put("clockPerLine", Boolean.TRUE.equals(row.getClockPerLine()));
     return values;
   }
 }
