@@ -50,7 +50,7 @@ export function WorkToDo({ visit, start }: { visit: PocketVisit; start: (lineId:
           onClick={({ detail }) => detail < 2 && tapped(line)}
         >
           <span>{line.description}</span>
-          <span className={line.doneAt ? "soft small" : "needs small"}>
+          <span className={line.doneAt ? "soft small" : line.onClock ? "small" : "needs small"}>
             {[stands(line, over, visit.clockPerLine), worked(line, line.onClock ? since : 0)]
               .filter(Boolean)
               .join(", ")}

@@ -19,16 +19,20 @@ export function keptOnPhone<Kept extends Waits>(name: string, store: string) {
   const others = new BroadcastChannel(name);
   others.onmessage = () => void read();
 
-  async function read(): Promise<Kept[]> {
-    kept = (await (await database).getAll(store)) as Kept[];
+  function show(now: Kept[]): Kept[] {
+    kept = now;
     for (const tell of readers) {
       tell();
     }
     return kept;
   }
 
-  async function changed(): Promise<void> {
-    await read();
+  const read = async (): Promise<Kept[]> => show((await (await database).getAll(store)) as Kept[]);
+
+  /** Shows what was just written without reading everything anew; a phone is slow, and a tap does not wait. */
+  function changed(gone: Kept[], come: Kept[] = []): void {
+    const counts = new Set([...gone, ...come].map(({ count }) => count));
+    show([...kept.filter(({ count }) => !counts.has(count)), ...come].sort((a, b) => a.count - b.count));
     others.postMessage("changed");
   }
 
@@ -39,19 +43,23 @@ export function keptOnPhone<Kept extends Waits>(name: string, store: string) {
     keep: async (one: Omit<Kept, "count">): Promise<Kept> => {
       const count = await (await database).add(store, one);
       void navigator.storage?.persist?.();
-      await changed();
-      return { ...one, count } as Kept;
+      const made = { ...one, count } as Kept;
+      changed([], [made]);
+      return made;
     },
     /** Keeps it as it is by now. */
     keepAs: async (one: Kept): Promise<void> => {
       await (await database).put(store, one);
-      await changed();
+      changed([], [one]);
     },
-    /** The server has it, or nobody wants it any more. */
-    forget: async (one: Kept): Promise<void> => {
-      await (await database).delete(store, one.count);
-      await changed();
+    /** The server has them, or nobody wants them any more. */
+    forget: async (...ones: Kept[]): Promise<void> => {
+      const written = (await database).transaction(store, "readwrite");
+      await Promise.all([...ones.map(({ count }) => written.store.delete(count)), written.done]);
+      changed(ones);
     },
+    /** What is kept of somebody, as far as this page knows by now. */
+    known: (personId: number): Kept[] => kept.filter((one) => one.personId === personId),
     /** What is kept of somebody, read anew. */
     list: async (personId: number): Promise<Kept[]> =>
       (await read()).filter((one) => one.personId === personId),

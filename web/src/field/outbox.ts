@@ -31,4 +31,11 @@ export const PAGE: string = crypto.randomUUID();
 export const isWaiting = (act: KeptAct): boolean => !act.refusal && (act.late || act.page !== PAGE);
 
 /** What was tapped, in the order in which it was. */
-export const { keep, keepAs, forget, list: listKept, useKept } = keptOnPhone<KeptAct>("outbox", "acts");
+export const {
+  keep,
+  keepAs,
+  forget,
+  known: knownKept,
+  list: listKept,
+  useKept,
+} = keptOnPhone<KeptAct>("outbox", "acts");

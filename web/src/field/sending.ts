@@ -1,5 +1,6 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { answer, client, Problem, withKey } from "../api/client";
+import type { CameIn } from "../api/generated/schema";
 import { say } from "../kit/useSaid";
 import { forget, isWaiting, type KeptAct, keepAs, listKept, PAGE } from "./outbox";
 
@@ -70,16 +71,32 @@ function sendNow(act: KeptAct): Promise<unknown> {
   }
 }
 
-const sendLate = (act: KeptAct) =>
+/** So many taps are sent together, with so many letters of what was typed. */
+const MOST_TAPS = 25;
+const MOST_LETTERS = 200_000;
+
+/** Of what waits, that which is sent together next; at least one. */
+function together(waiting: KeptAct[], most: number): KeptAct[] {
+  let letters = 0;
+  const room = waiting.slice(0, most).filter(({ form }) => {
+    letters += JSON.stringify(form).length;
+    return letters <= MOST_LETTERS;
+  });
+  return room.length > 0 ? room : waiting.slice(0, 1);
+}
+
+const sendLate = (acts: KeptAct[]) =>
   answer(
     client.POST("/api/pocket/late-acts", {
-      params: withKey(act.key),
       body: {
-        step: act.step,
-        visitId: act.visitId,
-        tappedAt: act.tappedAt,
-        sentAt: sentAt(act),
-        form: act.form,
+        acts: acts.map((act) => ({
+          key: act.key,
+          step: act.step,
+          visitId: act.visitId,
+          tappedAt: act.tappedAt,
+          sentAt: sentAt(act),
+          form: act.form,
+        })),
       },
       signal: AbortSignal.timeout(5 * PATIENCE),
     }),
@@ -138,24 +155,39 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
     }
   });
 
-/** Sends what waits, one after the other, until the network is gone again. Gives whether all of it is sent. */
+/** Sends what waits, in its order, until the network is gone again. Gives whether all of it is sent. */
 export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
   inTurn("outbox", async () => {
-    const waiting = (await listKept(personId)).filter(isWaiting);
+    let waiting = (await listKept(personId)).filter(isWaiting);
+    let most = MOST_TAPS;
     let beforeOffice = 0;
     let sent = 0;
-    for (const act of waiting) {
+    while (waiting.length > 0) {
+      const acts = together(waiting, most);
+      let came: CameIn[];
       try {
-        const came = await sendLate(act);
-        await forget(act);
-        sent += 1;
-        beforeOffice += came.state === "waiting" ? 1 : 0;
+        came = await sendLate(acts);
       } catch (problem) {
         if (!isRefusal(problem)) {
           break;
         }
-        await keepAs({ ...act, refusal: problem.message });
+        if (acts.length > 1) {
+          // One of them is to blame; the others do not wait for it.
+          most = 1;
+          continue;
+        }
+        came = [{ state: null, detail: problem.message }];
       }
+      const taken = acts.filter((_, at) => came[at]?.state);
+      await forget(...taken);
+      for (const [at, act] of acts.entries()) {
+        if (!taken.includes(act)) {
+          await keepAs({ ...act, refusal: came[at]?.detail ?? "" });
+        }
+      }
+      sent += taken.length;
+      beforeOffice += came.filter(({ state }) => state === "waiting").length;
+      waiting = waiting.slice(acts.length);
     }
     if (sent > 0) {
       await queryClient.invalidateQueries({ queryKey: ["pocket"] });
@@ -165,5 +197,5 @@ export const sendWaiting = (personId: number, queryClient: QueryClient): Promise
         }`,
       });
     }
-    return sent === waiting.length;
+    return waiting.length === 0;
   });

@@ -5,7 +5,7 @@ import { queries } from "../api/queries";
 import { useAct } from "../kit/useAct";
 import type { Said } from "../kit/useSaid";
 import { useSession } from "../people/SessionGate";
-import { type KeptAct, keep, PAGE, type Step } from "./outbox";
+import { isWaiting, type KeptAct, keep, knownKept, PAGE, type Step } from "./outbox";
 import { type Sent, sendFresh, sendUnkept } from "./sending";
 
 /** What is tapped, where, and what was typed with it. */
@@ -44,6 +44,7 @@ export function useTap(options: {
     },
     {
       shown: true,
+      changes: (sent) => sent !== undefined,
       done: options.done,
       refused: options.refused,
       said: (sent, [tapped]) =>
@@ -66,9 +67,13 @@ export function useTap(options: {
       tappedAt: new Date().toISOString(),
       page: PAGE,
       openFor: performance.now(),
-      late: false,
+      // What was tapped before it still waits; then it waits too.
+      late: knownKept(person.id).some(isWaiting),
     };
     const act = await keep(made).catch(() => undefined);
+    if (act?.late) {
+      return undefined;
+    }
     const sent = await (act ? sendFresh(act) : sendUnkept(made));
     if (sent) {
       await showPage(sent.page);

@@ -25,6 +25,8 @@ export function useAct<Input = void, Result = unknown>(
     refused?: (problem: Problem) => Names | void;
     /** The act itself has shown what came of it: the next one need not wait until the rest is read. */
     shown?: boolean;
+    /** Whether the act has changed what is read; what waits to be sent has not yet. */
+    changes?: (result: Result) => boolean;
     /** What was done, in the past tense; nothing where the page itself says it. */
     said?: string | ((result: Result, input: Input) => Said) | null;
   } = {},
@@ -42,12 +44,14 @@ export function useAct<Input = void, Result = unknown>(
       if (options.answers) {
         queryClient.setQueryData(options.answers, result);
       }
-      const read = Promise.all([
-        queryClient.invalidateQueries({ queryKey: ["work"] }),
-        queryClient.invalidateQueries({ queryKey: ["pocket"] }),
-      ]);
-      if (!options.shown) {
-        await read;
+      if (options.changes?.(result) ?? true) {
+        const read = Promise.all([
+          queryClient.invalidateQueries({ queryKey: ["work"] }),
+          queryClient.invalidateQueries({ queryKey: ["pocket"] }),
+        ]);
+        if (!options.shown) {
+          await read;
+        }
       }
       options.done?.(result);
       const { said = "Done." } = options;

@@ -5,11 +5,22 @@ import app.pragmata.server.SwingGate;
 import com.google.gson.JsonObject;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.CDPSession;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Response;
+import com.microsoft.playwright.options.FilePayload;
+import com.microsoft.playwright.options.WaitForSelectorState;
+import java.awt.Color;
+import java.awt.image.BufferedImage;
+import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.stream.IntStream;
+import javax.imageio.ImageIO;
 import org.junit.jupiter.api.Tag;
 import org.junit.jupiter.api.Test;
 
@@ -23,6 +34,9 @@ class PocketBenchTest {
   private static final int BYTES_A_SECOND = 200_000;
   private static final int ROUND_TRIP_MS = 150;
   private static final int OPENED = 5;
+  private static final int TAPS = 60;
+  private static final int PHOTOS = 12;
+  private static final int PATIENCE_MS = 180_000;
 
   private final RunningPragmata program = RunningPragmata.forTests();
   private final SwingGate gate = new SwingGate(program, "imre");
@@ -80,8 +94,6 @@ class PocketBenchTest {
         phone.reload();
         phone.locator("a.stop").first().waitFor();
         Chromium.quiet(phone);
-        // A browser that is slowed down has conditions of its own and takes no notice of being
-        // offline.
         line.cut();
         again.add(millis(() -> showStops(phone)));
       }
@@ -94,6 +106,111 @@ class PocketBenchTest {
   private static void showStops(Page phone) {
     phone.navigate("/pocket");
     phone.locator("a.stop").first().waitFor();
+  }
+
+  @Test
+  void a_day_of_taps_without_a_network_and_its_catching_up() throws IOException {
+    gate.onSite();
+    gate.at("15:30");
+    try (Line line = new Line(program.address());
+        BrowserContext context = Chromium.phoneOver(program, line.address(), "imre")) {
+      Page phone = context.newPage();
+      phone.navigate("/pocket/" + gate.visit());
+      phone.getByText("Pause work").waitFor();
+      Chromium.quiet(phone);
+      slow(phone, SLOWER);
+      line.cut();
+      var taps = new ArrayList<Double>();
+      for (int i = 0; i < TAPS / 2; i++) {
+        taps.add(tap(phone, "Pause work", "Go on working"));
+        taps.add(tap(phone, "Go on working", "Pause work"));
+      }
+      phone
+          .locator("section[aria-label=Photos] input[type=file]")
+          .setInputFiles(
+              IntStream.range(0, PHOTOS)
+                  .mapToObj(PocketBenchTest::photo)
+                  .toArray(FilePayload[]::new));
+      phone
+          .getByText(PHOTOS + " of " + PHOTOS + " not sent yet")
+          .waitFor(new Locator.WaitForOptions().setTimeout(PATIENCE_MS));
+      long began = System.nanoTime();
+      line.mend();
+      phone.evaluate("() => window.dispatchEvent(new Event('online'))");
+      phone.getByText("taps wait").waitFor(hidden());
+      double taken = (System.nanoTime() - began) / 1e6;
+      phone.getByText("not sent yet").first().waitFor(hidden());
+      phone.getByLabel("Not sent yet").waitFor(hidden());
+      double caughtUp = (System.nanoTime() - began) / 1e6;
+      taps.sort(Double::compareTo);
+      System.out.printf(
+          "%nPocket, a tap until it is written down on the phone, of %d: median %.0f ms, 95th percentile %.0f ms (slowest %.0f ms)%n",
+          TAPS, median(taps), taps.get(TAPS * 95 / 100), taps.getLast());
+      System.out.printf(
+          "Pocket, an offline day of %d taps caught up after %.0f ms, with its %d photos after %.0f ms; the line alone needs %.0f ms for them%n",
+          TAPS, taken, PHOTOS, caughtUp, 1000.0 * photoBytes() / BYTES_A_SECOND);
+    }
+    gate.at("16:00");
+    gate.tap("finish", Map.of());
+  }
+
+  /** How large the photos of the visit are. */
+  private long photoBytes() {
+    return program
+        .database()
+        .fetchSingle(
+            "select sum(length(large)) from visit_photo_content join visit_photo on id = photo_id where visit_id = ?",
+            gate.visit())
+        .get(0, Long.class);
+  }
+
+  private static Locator.WaitForOptions hidden() {
+    return new Locator.WaitForOptions()
+        .setState(WaitForSelectorState.HIDDEN)
+        .setTimeout(PATIENCE_MS);
+  }
+
+  /**
+   * How long it takes from a tap until the page shows what follows, which it does once it is kept.
+   */
+  private static double tap(Page phone, String name, String then) {
+    return ((Number)
+            phone.evaluate(
+                """
+                ([name, then]) => new Promise((seen) => {
+                  const find = (word) => [...document.querySelectorAll("button")]
+                    .find((button) => button.textContent.startsWith(word));
+                  const began = performance.now();
+                  new MutationObserver((changes, observer) => {
+                    if (find(then) && !find(then).classList.contains("ant-btn-loading")) {
+                      observer.disconnect();
+                      seen(performance.now() - began);
+                    }
+                  }).observe(document, {
+                    childList: true, subtree: true, characterData: true, attributes: true });
+                  find(name).click();
+                })
+                """,
+                List.of(name, then)))
+        .doubleValue();
+  }
+
+  private static FilePayload photo(int number) {
+    var picture = new BufferedImage(1600, 1200, BufferedImage.TYPE_INT_RGB);
+    var random = new Random(number);
+    var pen = picture.createGraphics();
+    for (int i = 0; i < 400; i++) {
+      pen.setColor(new Color(random.nextInt(0x1000000)));
+      pen.fillRect(random.nextInt(1600), random.nextInt(1200), 200, 150);
+    }
+    pen.dispose();
+    var jpeg = new ByteArrayOutputStream();
+    try {
+      ImageIO.write(picture, "jpeg", jpeg);
+    } catch (IOException impossible) {
+      throw new UncheckedIOException(impossible);
+    }
+    return new FilePayload("photo" + number + ".jpg", "image/jpeg", jpeg.toByteArray());
   }
 
   private static void slow(Page phone, int slower) {

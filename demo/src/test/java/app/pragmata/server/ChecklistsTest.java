@@ -370,9 +370,8 @@ class ChecklistsTest {
     late.put("tappedAt", moment("15:40"));
     late.put("sentAt", moment("16:00"));
     late.put("form", said(force, "380", ""));
-    Visitor.Answer came =
-        gate.technician().post("/api/pocket/late-acts", late, "late-answer-" + gate.visit());
-    assertThat(came.json().path("state").asString()).isEqualTo("waiting");
+    JsonNode came = gate.technician().late("late-answer-" + gate.visit(), late);
+    assertThat(came.path("state").asString()).isEqualTo("waiting");
     Visitor.Answer written =
         gate.office().post("/api/late-acts/write-down", Map.of("lateActIds", waiting()));
     assertThat(written.status()).as(written.text()).isEqualTo(200);

@@ -15,6 +15,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -51,9 +52,9 @@ class LateActsTest {
 
   private JsonNode late(
       String key, String step, String tapped, String sent, Map<String, Object> form) {
-    Visitor.Answer answer = imre.post("/api/pocket/late-acts", body(step, tapped, sent, form), key);
-    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
-    return answer.json();
+    JsonNode came = imre.late(key, body(step, tapped, sent, form));
+    assertThat(came.path("state").isNull()).as(came.toString()).isFalse();
+    return came;
   }
 
   private Map<String, Object> body(
@@ -201,10 +202,9 @@ class LateActsTest {
     gate.onSite();
     String key = "other-" + gate.visit();
     late(key, "pause", "15:30", "16:00", Map.of());
-    assertThat(
-            imre.post("/api/pocket/late-acts", body("start_work", "15:30", "16:00", Map.of()), key)
-                .rule())
-        .isEqualTo("REPEATED_KEY_WITH_OTHER_CONTENT");
+    JsonNode other = imre.late(key, body("start_work", "15:30", "16:00", Map.of()));
+    assertThat(other.path("state").isNull()).isTrue();
+    assertThat(other.path("detail").asString()).isNotEmpty();
   }
 
   @Test
@@ -349,9 +349,9 @@ class LateActsTest {
     keys++;
     var body = body("start_work", "15:00", "15:00", Map.of());
     body.put("sentAt", moment("09:00").plusSeconds(4L * 86_400));
-    Visitor.Answer answer = imre.post("/api/pocket/late-acts", body, "long-ago-" + gate.visit());
-    assertThat(answer.json().path("state").asString()).isEqualTo("waiting");
-    assertThat(answer.json().path("detail").asString()).contains("two days");
+    JsonNode came = imre.late("long-ago-" + gate.visit(), body);
+    assertThat(came.path("state").asString()).isEqualTo("waiting");
+    assertThat(came.path("detail").asString()).contains("two days");
     Visitor.Answer written =
         writeDown(
             Map.of(
@@ -401,8 +401,9 @@ class LateActsTest {
     gate.planned();
     var body = body("drive", "14:20", "14:30", Map.of());
     body.remove(left);
-    assertThat(imre.post("/api/pocket/late-acts", body, "little-" + gate.visit()).status())
-        .isEqualTo(422);
+    JsonNode came = imre.late("little-" + gate.visit(), body);
+    assertThat(came.path("state").isNull()).isTrue();
+    assertThat(came.path("detail").asString()).startsWith("Say ");
     assertThat(program.database().fetchCount(LATE_ACT, LATE_ACT.VISIT_ID.eq(gate.visit())))
         .isZero();
   }
@@ -413,20 +414,74 @@ class LateActsTest {
     gate.planned();
     var body = body("drive", "14:20", "14:30", Map.of());
     body.put("tappedAt", tapped);
-    assertThat(imre.post("/api/pocket/late-acts", body, "years-" + gate.visit()).pointer())
-        .isEqualTo("/tappedAt");
+    assertThat(imre.late("years-" + gate.visit(), body).path("detail").asString())
+        .contains("off by years");
   }
 
   @Test
   void a_form_that_no_step_takes_is_refused() {
     gate.planned();
-    assertThat(
-            imre.post(
-                    "/api/pocket/late-acts",
-                    body("drive", "14:20", "14:30", Map.of("wings", 2)),
-                    "wings-" + gate.visit())
-                .rule())
-        .isEqualTo("UNREADABLE");
+    JsonNode came =
+        imre.late("wings-" + gate.visit(), body("drive", "14:20", "14:30", Map.of("wings", 2)));
+    assertThat(came.path("detail").asString()).contains("cannot be read");
+  }
+
+  private Map<String, Object> keyed(String key, Map<String, Object> tap) {
+    var kept = new HashMap<String, Object>(tap);
+    kept.put("key", key + "-" + gate.visit());
+    return kept;
+  }
+
+  @Test
+  void what_is_sent_together_is_taken_in_its_order_and_once_however_often_it_is_sent() {
+    gate.planned();
+    gate.at("18:30");
+    var sent =
+        Map.of(
+            "acts",
+            List.of(
+                keyed("together-1", body("drive", "14:20", "18:30", Map.of())),
+                keyed("together-2", body("arrive", "15:00", "18:30", Map.of("miles", "18.4"))),
+                keyed("together-3", body("start_work", "15:00", "18:30", Map.of())),
+                keyed("together-4", body("pause", "16:00", "18:30", Map.of()))));
+    assertThat(texts(imre.post("/api/pocket/late-acts", sent).json(), "state"))
+        .containsExactly("taken", "taken", "taken", "taken");
+    assertThat(texts(imre.post("/api/pocket/late-acts", sent).json(), "state"))
+        .containsExactly("taken", "taken", "taken", "taken");
+    assertThat(times(visits().path(0)))
+        .containsExactly("Imre drive 14:20 40 18.4", "Imre labour 15:00 60 0.0");
+  }
+
+  @Test
+  void one_that_cannot_be_kept_does_not_hold_up_those_that_came_with_it() {
+    gate.planned();
+    gate.at("18:30");
+    var sent =
+        Map.of(
+            "acts",
+            List.of(
+                keyed("beside-1", body("drive", "14:20", "18:30", Map.of("wings", 2))),
+                keyed("beside-2", body("arrive", "15:00", "18:30", Map.of())),
+                keyed("beside-3", body("start_work", "15:00", "18:30", Map.of())),
+                keyed("beside-4", body("pause", "16:00", "18:30", Map.of()))));
+    JsonNode came = imre.post("/api/pocket/late-acts", sent).json();
+    assertThat(came.path(0).path("state").isNull()).isTrue();
+    assertThat(came.path(3).path("state").asString()).isEqualTo("taken");
+    assertThat(times(visits().path(0))).containsExactly("Imre labour 15:00 60 0.0");
+  }
+
+  @ParameterizedTest
+  @ValueSource(ints = {0, 51})
+  void nothing_and_more_than_goes_at_once_are_refused_before_anything_is_taken(int taps) {
+    gate.planned();
+    gate.at("18:30");
+    var acts =
+        IntStream.range(0, taps)
+            .mapToObj(tap -> keyed("many-" + tap, body("drive", "14:20", "18:30", Map.of())))
+            .toList();
+    Visitor.Answer answer = imre.post("/api/pocket/late-acts", Map.of("acts", acts));
+    assertThat(answer.pointer()).isEqualTo("/acts");
+    assertThat(visits().path(0).path("state").asString()).isEqualTo("planned");
   }
 
   @Test

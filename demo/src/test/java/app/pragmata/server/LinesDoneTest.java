@@ -91,17 +91,17 @@ class LinesDoneTest {
   @Test
   void what_was_ticked_without_a_network_counts_when_it_comes_in() {
     gate.at("16:00");
-    Visitor.Answer came =
+    JsonNode came =
         gate.technician()
-            .post(
-                "/api/pocket/late-acts",
+            .late(
+                "late-tick-" + gate.visit(),
                 Map.of(
                     "step", "tick_line",
                     "visitId", gate.visit(),
                     "tappedAt", program.clock().instant().minusSeconds(900).toString(),
                     "sentAt", program.clock().instant().toString(),
                     "form", Map.of("lineId", line(1), "done", true)));
-    assertThat(came.json().path("state").asString()).isEqualTo("taken");
+    assertThat(came.path("state").asString()).isEqualTo("taken");
     assertThat(onSheet().get("Disposal")).isEqualTo("done");
     comeAgain();
   }

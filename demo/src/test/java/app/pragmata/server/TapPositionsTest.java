@@ -79,17 +79,17 @@ class TapPositionsTest {
     gate.tap("arrive", Map.of());
     gate.at("09:00");
     var form = Map.of("position", north(5_000));
-    Visitor.Answer came =
+    JsonNode came =
         gate.technician()
-            .post(
-                "/api/pocket/late-acts",
+            .late(
+                "late-position-" + gate.visit(),
                 Map.of(
                     "step", "start_work",
                     "visitId", gate.visit(),
                     "tappedAt", program.clock().instant().minus(Duration.ofMinutes(40)).toString(),
                     "sentAt", program.clock().instant().toString(),
                     "form", form));
-    assertThat(came.json().path("state").asString()).isEqualTo("taken");
+    assertThat(came.path("state").asString()).isEqualTo("taken");
     assertThat(onSheet()).containsExactly("start 3.1 away");
     assertThat(
             database

@@ -10,6 +10,8 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpRequest.BodyPublishers;
 import java.net.http.HttpResponse.BodyHandlers;
+import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -100,6 +102,17 @@ public final class Visitor {
 
   public Answer post(String path, Object body, String key) {
     return send("POST", path, body, key);
+  }
+
+  /** Sends one tap that a phone has kept, under its key; gives what became of it. */
+  JsonNode late(String key, Map<String, Object> tap) {
+    var kept = new HashMap<String, Object>(tap);
+    kept.put("key", key);
+    Answer answer = post("/api/pocket/late-acts", Map.of("acts", List.of(kept)));
+    if (answer.status() != 200) {
+      throw new AssertionError(answer.toString());
+    }
+    return answer.json().path(0);
   }
 
   public Answer put(String path, Object body) {

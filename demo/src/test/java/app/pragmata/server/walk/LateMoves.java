@@ -94,6 +94,7 @@ final class LateMoves {
     String step = dice.of(STEPS);
     Instant sent = Instant.parse("2026-11-24T18:00:00Z");
     var form = new HashMap<String, Object>();
+    form.put("key", "walk-late-" + dice.next(1_000_000_000));
     form.put("step", step);
     form.put("visitId", visit.get("id"));
     form.put("tappedAt", sent.minusSeconds(60L * dice.next(600)));
@@ -102,6 +103,6 @@ final class LateMoves {
     return (dice.oneIn(4)
             ? company.technician(dice.of(WalkedCompany.TECHNICIANS))
             : company.technicianOf(visit))
-        .post("/api/pocket/late-acts", form);
+        .post("/api/pocket/late-acts", Map.of("acts", List.of(form)));
   }
 }

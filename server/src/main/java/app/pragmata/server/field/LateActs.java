@@ -21,6 +21,7 @@ import app.pragmata.server.todos.ToDoService.ToDoForm;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.LongSupplier;
@@ -42,11 +43,13 @@ class LateActs {
   /**
    * What was tapped, as the phone kept it.
    *
+   * @param key of its first attempt
    * @param visitId null for what is done on no visit
    * @param tappedAt by the phone's clock, as is when it sent it
    * @param form as the step's own address takes it, without the two moments
    */
   record LateActForm(
+      @Nullable String key,
       @Nullable PocketStep step,
       @Nullable Long visitId,
       @Nullable Instant tappedAt,
@@ -56,9 +59,13 @@ class LateActs {
   /**
    * What became of it.
    *
-   * @param detail why it waits for the office, in words; empty when it was taken
+   * @param state null where it cannot even be kept for the office
+   * @param detail why it waits for the office, or why it cannot be kept, in words; empty when it
+   *     was taken
    */
-  record CameIn(LateActState state, String detail) {}
+  record CameIn(@Nullable LateActState state, String detail) {}
+
+  private static final int MOST_AT_ONCE = 50;
 
   /** A drawn signature is what takes most. */
   private static final int LONGEST_FORM = 250_000;
@@ -96,11 +103,39 @@ class LateActs {
   }
 
   /**
+   * Takes what a phone has kept, one after the other, each by itself; gives what became of each.
+   *
+   * @throws Refused where there is nothing, or more than goes at once; nothing is taken then
+   */
+  List<CameIn> takeAll(Act act, @Nullable List<LateActForm> sent) {
+    var reading = new Reading();
+    if (sent == null || sent.isEmpty() || sent.stream().anyMatch(Objects::isNull)) {
+      reading.fault("acts", Rule.MISSING, "Say what was tapped.");
+    } else if (sent.size() > MOST_AT_ONCE) {
+      reading.fault("acts", Rule.EXCEEDS_LIMIT, "Send at most 50 taps at once.");
+    }
+    reading.refuseIfFaulty();
+    return Objects.requireNonNull(sent).stream().map(form -> takeOrSayWhyNot(act, form)).toList();
+  }
+
+  private CameIn takeOrSayWhyNot(Act act, LateActForm form) {
+    try {
+      return take(act, form);
+    } catch (Refused refused) {
+      return new CameIn(null, refused.faults().getFirst().message());
+    }
+  }
+
+  /**
    * Does it, or keeps it for the office to answer. It has the key of the first attempt, so that one
    * that was done then is not done again.
    */
-  CameIn take(Act act, @Nullable String key, LateActForm form) {
+  private CameIn take(Act act, LateActForm form) {
     var reading = new Reading();
+    String key = form.key();
+    if (key == null) {
+      reading.fault("key", Rule.MISSING, "Say by which key it is known.");
+    }
     if (form.step() == null) {
       reading.fault("step", Rule.MISSING, "Say what was done.");
     } else if (!form.step().isOffVisit() && form.visitId() == null) {

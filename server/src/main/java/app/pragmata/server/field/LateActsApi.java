@@ -40,7 +40,6 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RestController;
 
 /** What phones kept without a network, over HTTP. */
@@ -111,6 +110,9 @@ class LateActsApi {
       String customer,
       String title) {}
 
+  /** What a phone sends at once. */
+  record LatePackage(@Nullable List<LateActs.LateActForm> acts) {}
+
   private final DSLContext database;
   private final LateActs acts;
   private final LateWork late;
@@ -123,13 +125,13 @@ class LateActsApi {
     this.answers = answers;
   }
 
-  /** Sends what was tapped while there was no network, under the key of its first attempt. */
+  /**
+   * Sends what was tapped while there was no network, in the order in which it was. Gives what
+   * became of each; one that is sent again under its key is not done again.
+   */
   @PostMapping("/api/pocket/late-acts")
-  LateActs.CameIn sendLateAct(
-      Act act,
-      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
-      @RequestBody LateActs.LateActForm form) {
-    return acts.take(act, key, form);
+  List<LateActs.CameIn> sendLateActs(Act act, @RequestBody LatePackage form) {
+    return acts.takeAll(act, form.acts());
   }
 
   /** All that waits for an answer, what was tapped first at the top. */
