@@ -2,12 +2,18 @@ import type { QueryClient } from "@tanstack/react-query";
 import { answer, client, Problem, withKey } from "../api/client";
 import type { CameIn } from "../api/generated/schema";
 import { say } from "../kit/useSaid";
-import { forget, isWaiting, type KeptAct, keepAs, listKept, PAGE } from "./outbox";
+import { forget, isWaiting, type KeptAct, keepAs, knownKept, listKept, PAGE } from "./outbox";
 
 /** So long a tap waits for its answer before it counts as sent without one. */
 const PATIENCE = 4_000;
 /** Among the server's refusals those after which the same may be sent again as it is. */
 const PASSING = new Set([401, 403, 408, 425, 429]);
+
+/** Whether the last that was sent got no answer. */
+let unanswered = false;
+
+/** Whether a tap is not even tried: others wait, and the line was gone a moment ago. */
+export const isHopeless = (personId: number): boolean => unanswered && knownKept(personId).some(isWaiting);
 
 /** When it is sent, by the phone's clock as it was at the tap, however it was set since. */
 function sentAt(act: KeptAct): string {
@@ -143,6 +149,7 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
     }
     try {
       const page = await sendNow(act);
+      unanswered = false;
       await forget(act);
       return { page };
     } catch (problem) {
@@ -150,6 +157,7 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
         await forget(act);
         throw problem;
       }
+      unanswered = true;
       await keepAs({ ...act, late: true });
       return undefined;
     }
@@ -167,8 +175,10 @@ export const sendWaiting = (personId: number, queryClient: QueryClient): Promise
       let came: CameIn[];
       try {
         came = await sendLate(acts);
+        unanswered = false;
       } catch (problem) {
         if (!isRefusal(problem)) {
+          unanswered = true;
           break;
         }
         if (acts.length > 1) {

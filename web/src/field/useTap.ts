@@ -5,8 +5,8 @@ import { queries } from "../api/queries";
 import { useAct } from "../kit/useAct";
 import type { Said } from "../kit/useSaid";
 import { useSession } from "../people/SessionGate";
-import { isWaiting, type KeptAct, keep, knownKept, PAGE, type Step } from "./outbox";
-import { type Sent, sendFresh, sendUnkept } from "./sending";
+import { type KeptAct, keep, PAGE, type Step } from "./outbox";
+import { isHopeless, type Sent, sendFresh, sendUnkept } from "./sending";
 
 /** What is tapped, where, and what was typed with it. */
 export type Tapped = {
@@ -67,8 +67,7 @@ export function useTap(options: {
       tappedAt: new Date().toISOString(),
       page: PAGE,
       openFor: performance.now(),
-      // What was tapped before it still waits; then it waits too.
-      late: knownKept(person.id).some(isWaiting),
+      late: isHopeless(person.id),
     };
     const act = await keep(made).catch(() => undefined);
     if (act?.late) {
