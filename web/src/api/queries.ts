@@ -471,6 +471,11 @@ export const queries = {
       queryKey: ["work", "stock-movements", id],
       queryFn: () => answer(client.GET("/api/held-parts/{id}/movements", { params: { path: { id } } })),
     }),
+  partCodes: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "part-codes", id],
+      queryFn: () => answer(client.GET("/api/held-parts/{id}/codes", { params: { path: { id } } })),
+    }),
   stockPlaces: queryOptions({
     queryKey: ["work", "stock-places"],
     queryFn: () => answer(client.GET("/api/stock-places")),

@@ -19,17 +19,20 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
       return { ...ended(visit, act.tappedAt), state: "driving", runningSince: act.tappedAt, elsewhere: null };
     case "arrive":
       return { ...ended(visit, act.tappedAt), state: "on_site" };
-    case "start_work":
+    case "start_work": {
       // Whoever works already and names no line goes on as they are.
       if (visit.runningSince && visit.state === "on_site" && !act.form.lineId) {
         return visit;
       }
+      const before = ended(visit, act.tappedAt);
       return {
-        ...onLine(ended(visit, act.tappedAt), Number(act.form.lineId)),
+        ...before,
+        work: before.work.map((line) => ({ ...line, onClock: line.lineId === act.form.lineId })),
         state: "on_site",
         runningSince: act.tappedAt,
         elsewhere: null,
       };
+    }
     case "pause":
       return ended(visit, act.tappedAt);
     case "finish":
@@ -105,20 +108,21 @@ function after(visit: PocketVisit, act: KeptAct): PocketVisit {
           },
         ],
       };
-    case "tick_line":
+    case "tick_line": {
+      const done = act.form.done === true;
+      const ticked = visit.work.find(({ lineId }) => lineId === act.form.lineId);
+      // Whoever works on it by their clock works on from then, on no line.
+      const before =
+        done && ticked?.onClock ? { ...ended(visit, act.tappedAt), runningSince: act.tappedAt } : visit;
       return {
-        ...visit,
-        work: visit.work.map((line) =>
+        ...before,
+        work: before.work.map((line) =>
           line.lineId === act.form.lineId
-            ? {
-                ...line,
-                onClock: line.onClock && act.form.done !== true,
-                doneBy: act.form.done ? "" : null,
-                doneAt: act.form.done ? act.tappedAt : null,
-              }
+            ? { ...line, doneBy: done ? "" : null, doneAt: done ? act.tappedAt : null }
             : line,
         ),
       };
+    }
     case "answer_checklist":
       return { ...visit, checklists: visit.checklists.map((checklist) => answered(checklist, act)) };
     default:
@@ -143,12 +147,6 @@ function answered(checklist: AskedChecklist, act: KeptAct): AskedChecklist {
   };
 }
 
-/** The clock runs on this line of the promise, or on none. */
-const onLine = (visit: PocketVisit, lineId?: number): PocketVisit => ({
-  ...visit,
-  work: visit.work.map((line) => ({ ...line, onClock: line.lineId === lineId })),
-});
-
 /** Whatever ran on the visit has ended. */
 function ended(visit: PocketVisit, at: string): PocketVisit {
   if (!visit.runningSince) {
@@ -157,7 +155,14 @@ function ended(visit: PocketVisit, at: string): PocketVisit {
   const minutes = minutesBetween(visit.runningSince, at);
   return visit.state === "driving"
     ? { ...visit, driveMinutes: visit.driveMinutes + minutes, runningSince: null }
-    : onLine({ ...visit, labourMinutes: visit.labourMinutes + minutes, runningSince: null });
+    : {
+        ...visit,
+        labourMinutes: visit.labourMinutes + minutes,
+        runningSince: null,
+        work: visit.work.map((line) =>
+          line.onClock ? { ...line, onClock: false, workedMinutes: line.workedMinutes + minutes } : line,
+        ),
+      };
 }
 
 /** The day as it stands once what waits on the phone is taken. */

@@ -31,6 +31,7 @@ import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
 import { Handovers } from "./Handovers";
 import { Movements } from "./Movements";
+import { PartCodes } from "./PartCodes";
 import styles from "./StoresPage.module.css";
 
 const LISTS = { all: "all parts", below_zero: "below zero" };
@@ -180,6 +181,7 @@ function HeldSheet({ part }: { part: HeldPart }) {
         {doing === "move" && places && <MoveForm part={part} places={places} close={close} />}
       </Section>
       <Handovers />
+      <PartCodes part={part} editable={mayMove} />
       <Movements part={part} />
     </Sheet>
   );

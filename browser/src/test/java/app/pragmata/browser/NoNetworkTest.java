@@ -14,6 +14,7 @@ import com.microsoft.playwright.Page;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
+import java.util.regex.Pattern;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -227,6 +228,30 @@ class NoNetworkTest {
     after(180);
     phone.locator("a[href='/pocket/" + gate.visit() + "']").click();
     assertThat(button(phone, "Start driving")).isVisible();
+  }
+
+  @Test
+  void a_line_that_is_clocked_and_ticked_off_without_a_network_has_its_minutes() {
+    gate.onSite();
+    gate.changeKind("clockPerLine", true);
+    gate.at("15:30");
+    context.clock().install();
+    Page phone = context.newPage();
+    phone.navigate("/pocket/" + gate.visit());
+    Locator line = phone.locator("button", new Page.LocatorOptions().setHasText("Change the ram"));
+    assertThat(line).containsText("tap to start");
+    Chromium.quiet(phone);
+    cut();
+    line.click();
+    assertThat(line).containsText("tap when it is done");
+    after(40);
+    line.click();
+    assertThat(line).containsText(Pattern.compile("done.*0:4[01] of 2:30"));
+    gate.at("16:20");
+    mend(phone);
+    assertThat(waiting(phone)).isHidden();
+    assertThat(line).containsText(Pattern.compile("done, Imre Vasko.*0:4[01] of 2:30"));
+    gate.changeKind("clockPerLine", false);
   }
 
   @Test

@@ -77,6 +77,18 @@ class StoresPageTest {
   }
 
   @Test
+  void a_code_that_was_scanned_for_the_wrong_part_is_taken_off_and_put_back() {
+    gate.tap("parts", Map.of("partId", part(), "quantity", "1", "code", "4006381333931"));
+    Page desk = desk();
+    Locator box = sheet(desk).locator("[aria-label='On its box']");
+    assertThat(box).containsText("4006381333931");
+    box.getByLabel("take 4006381333931 off").click();
+    assertThat(box.getByText("4006381333931")).hasCount(0);
+    button(desk, "Put it back").click();
+    assertThat(box).containsText("4006381333931");
+  }
+
+  @Test
   void a_delivery_without_a_cost_says_so_at_its_field_and_keeps_what_was_typed() {
     Page desk = desk();
     button(desk, "Take a delivery in").click();

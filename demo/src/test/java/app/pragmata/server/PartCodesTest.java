@@ -47,6 +47,54 @@ class PartCodesTest {
     assertThat(found("5012345678917")).containsExactly("LMP-F");
   }
 
+  private String codes(String part) {
+    return "/api/held-parts/" + gate.part(part) + "/codes";
+  }
+
+  @Test
+  void the_office_sees_who_said_what_a_code_is_and_takes_it_off() {
+    take("PHO-02", "5012345678931");
+    var code =
+        gate.office()
+            .get(codes("PHO-02"))
+            .json()
+            .valueStream()
+            .filter(each -> each.path("code").asString().equals("5012345678931"))
+            .findFirst()
+            .orElseThrow();
+    assertThat(code.path("by").asString()).isEqualTo("Dilys Marrant");
+    Visitor.Answer left =
+        gate.office().post(codes("PHO-02") + "/take-off", Map.of("code", "5012345678931"));
+    assertThat(texts(left.json(), "code")).doesNotContain("5012345678931");
+    assertThat(found("5012345678931")).isEmpty();
+  }
+
+  @Test
+  void the_office_says_what_a_code_is_also_in_place_of_what_it_was() {
+    take("PHO-02", "5012345678948");
+    assertThat(
+            texts(
+                gate.office().post(codes("LMP-F"), Map.of("code", "5012345678948")).json(), "code"))
+        .contains("5012345678948");
+    assertThat(found("5012345678948")).containsExactly("LMP-F");
+  }
+
+  @Test
+  void taking_a_code_off_another_part_leaves_it_where_it_is() {
+    take("PHO-02", "5012345678955");
+    gate.office().post(codes("LMP-F") + "/take-off", Map.of("code", "5012345678955"));
+    assertThat(found("5012345678955")).containsExactly("PHO-02");
+  }
+
+  @Test
+  void no_code_and_one_that_is_too_short_are_told_at_the_field() {
+    assertThat(gate.office().post(codes("LMP-F"), Map.of()).pointer()).isEqualTo("/code");
+    assertThat(gate.office().post(codes("LMP-F"), Map.of("code", "12")).pointer())
+        .isEqualTo("/code");
+    assertThat(gate.office().post("/api/held-parts/0/codes", Map.of("code", "50123")).status())
+        .isEqualTo(404);
+  }
+
   @Test
   void a_phone_without_a_network_knows_the_codes() {
     take("PHO-02", "5012345678924");

@@ -32,6 +32,7 @@ import app.pragmata.server.todos.ToDoService;
 import app.pragmata.server.todos.ToDoService.ToDoForm;
 import java.math.BigDecimal;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Consumer;
@@ -435,8 +436,10 @@ public class FieldService {
           OwnVisit.requireOnSite(locked);
           lines.tick(act, locked, line, done, moment);
           if (done) {
+            // A clock that was forgotten on an earlier day waits until it is said when it ended.
+            LocalDate day = moment.atZone(act.zone()).toLocalDate();
             locked.running().stream()
-                .filter(clock -> Objects.equals(clock.lineId(), line))
+                .filter(clock -> Objects.equals(clock.lineId(), line) && day.equals(clock.day()))
                 .forEach(clock -> goOn(act, locked, clock, moment));
           }
         });

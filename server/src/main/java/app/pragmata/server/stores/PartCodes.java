@@ -18,8 +18,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /**
- * The codes that are printed on parts' boxes. Nobody types a list of them: whoever scans one that
- * is unknown and takes a part says by that what it is.
+ * The codes that are printed on parts' boxes. Nobody has to type a list of them: whoever scans one
+ * that is unknown and takes a part says by that what it is.
  */
 @Repository
 public class PartCodes {
@@ -53,6 +53,14 @@ public class PartCodes {
         .doUpdate()
         .setAllToExcluded()
         .where(PART_CODE.PART_ID.ne(partId))
+        .execute();
+  }
+
+  /** Says no more that a code stands for a part; one that does not stays as it is. */
+  void takeOff(String code, long partId) {
+    database
+        .deleteFrom(PART_CODE)
+        .where(PART_CODE.CODE.eq(code).and(PART_CODE.PART_ID.eq(partId)))
         .execute();
   }
 
