@@ -2,51 +2,38 @@ import "@fontsource-variable/source-sans-3";
 import "@fontsource/source-serif-4/600.css";
 import "./kit/base.css";
 import "./paper.css";
-import { QueryClient } from "@tanstack/react-query";
+import { QueryClient, usePrefetchQuery } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { ConfigProvider } from "antd";
-import { lazy, StrictMode, Suspense } from "react";
+import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
 import { carry, keepCarried } from "./api/carry";
 import { Problem } from "./api/client";
+import { queries } from "./api/queries";
 import { Announcer } from "./kit/Announcer";
 import { theme } from "./kit/theme";
 import { layOutTokens } from "./kit/tokens";
 import { useLive } from "./live/useLive";
 import { SessionGate, useSession } from "./people/SessionGate";
-import { STAGES } from "./worklists/MoneyLine";
+import { STAGES, type Stage } from "./worklists/MoneyLine";
 
-const Office = lazy(() => import("./Office"));
-const WorklistPage = lazy(() => import("./worklists/WorklistPage"));
-const JobPage = lazy(() => import("./sheet/JobPage"));
-const QuotePage = lazy(() => import("./quoting/QuotePage"));
-const CallerPage = lazy(() => import("./calls/CallerPage"));
-const NewCallerPage = lazy(() => import("./calls/NewCallerPage"));
-const ChecklistEditorPage = lazy(() => import("./checklists/ChecklistEditorPage"));
-const TalkEditorPage = lazy(() => import("./calls/TalkEditorPage"));
-const CustomersPage = lazy(() => import("./customers/CustomersPage"));
-const ImportPage = lazy(() => import("./importing/ImportPage"));
-const FaultsPage = lazy(() => import("./figures/FaultsPage"));
-const ToDosPage = lazy(() => import("./todos/ToDosPage"));
-const PartsWantedPage = lazy(() => import("./partswanted/PartsWantedPage"));
-const StoresPage = lazy(() => import("./stores/StoresPage"));
-const BooksPage = lazy(() => import("./books/BooksPage"));
-const SettingsPage = lazy(() => import("./settings/SettingsPage"));
-const FollowUpPage = lazy(() => import("./quoting/FollowUpPage"));
-const CustomerPage = lazy(() => import("./jobpages/CustomerPage"));
-const OfferPage = lazy(() => import("./offers/OfferPage"));
-const MailStandInPage = lazy(() => import("./mail/MailStandInPage"));
-const HoursPage = lazy(() => import("./field/HoursPage"));
-const CameInLatePage = lazy(() => import("./field/CameInLatePage"));
-const DayPage = lazy(() => import("./field/DayPage"));
-const PasswordPage = lazy(() => import("./people/PasswordPage"));
-const PlannerPage = lazy(() => import("./planning/PlannerPage"));
-const pocketDay = () => import("./field/PocketDay");
-const PocketDay = lazy(pocketDay);
-const PocketWeek = lazy(() => import("./field/PocketWeek"));
-const PocketVan = lazy(() => import("./stores/PocketVan"));
-const PocketVisit = lazy(() => import("./field/PocketVisit"));
+/** Where a page comes from: it and what stands around it are fetched side by side, while who is signed in is asked for. */
+const page = (load: () => Promise<{ default: ComponentType }>) => async () => ({
+  Component: (await load()).default,
+});
+
+const worklist = (stage: Stage) => async () => {
+  const { default: WorklistPage } = await import("./worklists/WorklistPage");
+  return { Component: () => <WorklistPage stage={stage} /> };
+};
+
+const jobSheet = (by: "job" | "invoice") => async () => {
+  const { default: JobPage } = await import("./sheet/JobPage");
+  return { Component: () => <JobPage by={by} /> };
+};
+
+const waiting = <div className="blank" aria-busy="true" />;
 
 /** Everybody begins where their work is. */
 function Home() {
@@ -75,88 +62,85 @@ function NoSuchPage() {
 
 /** Technicians have their pocket page and nothing else; the office has everything else. */
 function OnlyFor({ field }: { field: boolean }) {
-  const { person, now } = useSession();
-  useLive(now.slice(0, 10));
+  const { person, now, told } = useSession();
+  useLive(now.slice(0, 10), told);
   return (person.role === "technician") === field ? <Outlet /> : <Navigate to="/" replace />;
+}
+
+/** While the office's pages are fetched, what each of them waits for is asked for. */
+function OfficeComes() {
+  usePrefetchQuery(queries.choices);
+  return waiting;
 }
 
 const router = createBrowserRouter([
   {
     path: "/password/:secret",
-    element: (
-      <Suspense fallback={<div className="blank" aria-busy="true" />}>
-        <PasswordPage />
-      </Suspense>
-    ),
+    hydrateFallbackElement: waiting,
+    lazy: page(() => import("./people/PasswordPage")),
   },
   {
     path: "/work/:token",
-    element: (
-      <Suspense fallback={<div className="blank" aria-busy="true" />}>
-        <CustomerPage />
-      </Suspense>
-    ),
+    hydrateFallbackElement: waiting,
+    lazy: page(() => import("./jobpages/CustomerPage")),
   },
   {
     path: "/offer/:token",
-    element: (
-      <Suspense fallback={<div className="blank" aria-busy="true" />}>
-        <OfferPage />
-      </Suspense>
-    ),
+    hydrateFallbackElement: waiting,
+    lazy: page(() => import("./offers/OfferPage")),
   },
   {
     element: (
       <SessionGate>
-        <Suspense fallback={<div className="blank" aria-busy="true" />}>
-          <Outlet />
-        </Suspense>
+        <Outlet />
       </SessionGate>
     ),
     children: [
       { path: "/", element: <Home /> },
       {
         element: <OnlyFor field={true} />,
+        hydrateFallbackElement: waiting,
         children: [
-          { path: "/pocket", element: <PocketDay /> },
-          { path: "/pocket/week/:monday", element: <PocketWeek /> },
-          { path: "/pocket/van", element: <PocketVan /> },
-          { path: "/pocket/:id", element: <PocketVisit /> },
+          { path: "/pocket", lazy: page(() => import("./field/PocketDay")) },
+          { path: "/pocket/week/:monday", lazy: page(() => import("./field/PocketWeek")) },
+          { path: "/pocket/van", lazy: page(() => import("./stores/PocketVan")) },
+          { path: "/pocket/:id", lazy: page(() => import("./field/PocketVisit")) },
         ],
       },
       {
         element: <OnlyFor field={false} />,
+        hydrateFallbackElement: <OfficeComes />,
         children: [
           {
-            element: <Office />,
+            lazy: page(() => import("./Office")),
             children: [
-              { path: "/quotes/new", element: <QuotePage /> },
-              { path: "/settings", element: <SettingsPage /> },
-              { path: "/quotes/follow-up", element: <FollowUpPage /> },
-              { path: "/quotes/:number", element: <QuotePage /> },
-              { path: "/jobs/:number", element: <JobPage key="job" by="job" /> },
-              { path: "/invoices/:number", element: <JobPage key="invoice" by="invoice" /> },
-              { path: "/people/:id/days/:day", element: <DayPage /> },
-              { path: "/hours/:monday?", element: <HoursPage /> },
-              { path: "/came-in-late", element: <CameInLatePage /> },
-              { path: "/planner/:day?", element: <PlannerPage /> },
-              { path: "/customers", element: <CustomersPage /> },
-              { path: "/customers/new", element: <NewCallerPage /> },
-              { path: "/customers/:id", element: <CallerPage /> },
-              { path: "/imports/:id?", element: <ImportPage /> },
-              { path: "/figures/faults", element: <FaultsPage /> },
-              { path: "/mail-stand-in", element: <MailStandInPage /> },
-              { path: "/to-dos", element: <ToDosPage /> },
-              { path: "/parts-wanted", element: <PartsWantedPage /> },
-              { path: "/stores", element: <StoresPage /> },
-              { path: "/checklists/:id?", element: <ChecklistEditorPage /> },
-              { path: "/fault-talks/:kind?", element: <TalkEditorPage /> },
+              { path: "/quotes/new", lazy: page(() => import("./quoting/QuotePage")) },
+              { path: "/settings", lazy: page(() => import("./settings/SettingsPage")) },
+              { path: "/quotes/follow-up", lazy: page(() => import("./quoting/FollowUpPage")) },
+              { path: "/quotes/:number", lazy: page(() => import("./quoting/QuotePage")) },
+              { path: "/jobs/:number", lazy: jobSheet("job") },
+              { path: "/invoices/:number", lazy: jobSheet("invoice") },
+              { path: "/people/:id/days/:day", lazy: page(() => import("./field/DayPage")) },
+              { path: "/hours/:monday?", lazy: page(() => import("./field/HoursPage")) },
+              { path: "/came-in-late", lazy: page(() => import("./field/CameInLatePage")) },
+              { path: "/planner/:day?", lazy: page(() => import("./planning/PlannerPage")) },
+              { path: "/customers", lazy: page(() => import("./customers/CustomersPage")) },
+              { path: "/customers/new", lazy: page(() => import("./calls/NewCallerPage")) },
+              { path: "/customers/:id", lazy: page(() => import("./calls/CallerPage")) },
+              { path: "/imports/:id?", lazy: page(() => import("./importing/ImportPage")) },
+              { path: "/figures/faults", lazy: page(() => import("./figures/FaultsPage")) },
+              { path: "/mail-stand-in", lazy: page(() => import("./mail/MailStandInPage")) },
+              { path: "/to-dos", lazy: page(() => import("./todos/ToDosPage")) },
+              { path: "/parts-wanted", lazy: page(() => import("./partswanted/PartsWantedPage")) },
+              { path: "/stores", lazy: page(() => import("./stores/StoresPage")) },
+              { path: "/checklists/:id?", lazy: page(() => import("./checklists/ChecklistEditorPage")) },
+              { path: "/fault-talks/:kind?", lazy: page(() => import("./calls/TalkEditorPage")) },
               { path: "/books", element: <Navigate to="/books/journal" replace /> },
-              { path: "/books/journal", element: <BooksPage /> },
-              { path: "/books/:code", element: <BooksPage /> },
+              { path: "/books/journal", lazy: page(() => import("./books/BooksPage")) },
+              { path: "/books/:code", lazy: page(() => import("./books/BooksPage")) },
               ...STAGES.map((stage) => ({
                 path: `/${stage}/:row?`,
-                element: <WorklistPage key={stage} stage={stage} />,
+                lazy: worklist(stage),
               })),
             ],
           },
@@ -178,10 +162,6 @@ const queryClient = new QueryClient({
   },
 });
 
-if (window.location.pathname === "/pocket") {
-  // On a slow line it comes while who is signed in is still asked for.
-  void pocketDay().catch(() => undefined);
-}
 keepCarried(queryClient);
 layOutTokens();
 createRoot(document.getElementById("root") as HTMLElement).render(

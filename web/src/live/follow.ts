@@ -12,9 +12,10 @@ const LOOKED_AT_EVERY = 5_000;
 
 /**
  * Listens to what others change until it is told to stop. One of a browser's open pages has the stream and tells the
- * others: a browser opens few connections to one server, and each page with a stream of its own would use them up.
+ * others: a browser opens few connections to one server, and each page with a stream of its own would use them up. The mark
+ * is the session's, from before the page read anything: while nothing was told since, nothing need be read again.
  */
-export function follow(told: (notice: Notice) => void): () => void {
+export function follow(mark: string, told: (notice: Notice) => void): () => void {
   const stop = new AbortController();
   const others = new BroadcastChannel("live");
   others.onmessage = (message: MessageEvent<Notice>) => told(message.data);
@@ -22,7 +23,7 @@ export function follow(told: (notice: Notice) => void): () => void {
     told(notice);
     others.postMessage(notice);
   };
-  const listen = () => stream(tellAll, stop.signal);
+  const listen = () => stream(mark, tellAll, stop.signal);
   if (navigator.locks) {
     navigator.locks.request("live", { signal: stop.signal }, listen).catch(ignoreAborted);
   } else {
@@ -41,14 +42,14 @@ function ignoreAborted(reason: unknown) {
 }
 
 /** Reads the stream, opening it anew whenever it ends or falls silent; it is through when it is told to stop. */
-function stream(told: (notice: Notice) => void, stop: AbortSignal): Promise<void> {
+function stream(mark: string, told: (notice: Notice) => void, stop: AbortSignal): Promise<void> {
   return new Promise((through) => {
     let heard = Date.now();
     let refused = false;
     let source = open();
 
     function open() {
-      const opened = new EventSource("/api/live");
+      const opened = new EventSource(`/api/live?told=${encodeURIComponent(mark)}`);
       for (const what of ["changed", "everything", "day"] as const) {
         opened.addEventListener(what, (event) => {
           heard = Date.now();

@@ -1,5 +1,5 @@
 import { type QueryKey, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import { queries } from "../api/queries";
 import { follow, type Notice } from "./follow";
 
@@ -10,8 +10,10 @@ const TOGETHER = 150;
 const SETTINGS = ["company", "holiday", "response_terms", "price_list"];
 
 /** Keeps what is on screen as others leave it, and the day as it is at the company. */
-export function useLive(day: string) {
+export function useLive(day: string, told: string) {
   const queryClient = useQueryClient();
+  // A later mark knows nothing of what was read before it.
+  const [mark] = useState(told);
   useEffect(() => {
     const due = new Set<QueryKey>();
     let timer: ReturnType<typeof setTimeout> | undefined;
@@ -26,7 +28,7 @@ export function useLive(day: string) {
       due.clear();
     }
 
-    const stop = follow((notice) => {
+    const stop = follow(mark, (notice) => {
       for (const queryKey of stale(notice, day)) {
         due.add(queryKey);
       }
@@ -38,7 +40,7 @@ export function useLive(day: string) {
       stop();
       clearTimeout(timer);
     };
-  }, [queryClient, day]);
+  }, [queryClient, day, mark]);
 }
 
 const WORK: QueryKey[] = [["work"], ["pocket"], queries.mailStandIn.queryKey];

@@ -25,7 +25,7 @@ class LivePageTest {
 
   /** Opened, and heard of the server for the first time. */
   private static void open(Page page, String path) {
-    page.waitForRequest("**/api/live", () -> page.navigate(path));
+    page.waitForRequest("**/api/live?*", () -> page.navigate(path));
   }
 
   @Test
@@ -88,7 +88,7 @@ class LivePageTest {
         .context()
         .onRequest(
             request -> {
-              if (request.url().endsWith("/api/live")) {
+              if (request.url().contains("/api/live?")) {
                 streams.add(request.url());
               }
             });

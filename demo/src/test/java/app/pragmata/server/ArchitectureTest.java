@@ -36,8 +36,8 @@ class ArchitectureTest {
           "http",
           "pictures",
           "company",
-          "people",
           "live",
+          "people",
           // Below all that asks somebody to do something.
           "todos",
           "mail",

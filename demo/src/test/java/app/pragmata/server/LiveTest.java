@@ -88,6 +88,31 @@ class LiveTest {
   }
 
   @Test
+  void who_missed_nothing_since_the_session_was_read_need_not_read_twice() {
+    try (Listener listener = office.listen("/api/live?told=" + told())) {
+      listener.await(PATIENCE, heard -> heard.name().equals("day"));
+      note("Call the sail loft");
+      listener.await(PATIENCE, heard -> heard.isChangeOf("to_do"));
+    }
+  }
+
+  @Test
+  void who_missed_a_change_before_the_stream_was_open_is_told_to_read_everything() {
+    try (Listener other = listening(office)) {
+      String before = told();
+      note("Call the cannery");
+      other.await(PATIENCE, heard -> heard.isChangeOf("to_do"));
+      try (Listener late = office.listen("/api/live?told=" + before)) {
+        assertThat(late.await(PATIENCE, heard -> true).name()).isEqualTo("everything");
+      }
+    }
+  }
+
+  private String told() {
+    return office.get("/api/session").json().path("told").asString();
+  }
+
+  @Test
   void a_page_that_is_open_over_midnight_hears_of_the_new_day() {
     program.clock().set("2026-11-24T23:59");
     try (Listener listener = listening(office)) {

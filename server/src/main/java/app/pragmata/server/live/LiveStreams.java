@@ -44,6 +44,7 @@ class LiveStreams implements SmartLifecycle {
   private final String password;
   private final CompanyStore companies;
   private final Clock clock;
+  private final ToldSoFar toldSoFar;
   private final Set<LiveStream> streams = ConcurrentHashMap.newKeySet();
   private @Nullable ExecutorService threads;
   private volatile @Nullable Connection listening;
@@ -53,19 +54,27 @@ class LiveStreams implements SmartLifecycle {
       @Value("${spring.datasource.username}") String user,
       @Value("${spring.datasource.password}") String password,
       CompanyStore companies,
-      Clock clock) {
+      Clock clock,
+      ToldSoFar toldSoFar) {
     this.url = url;
     this.user = user;
     this.password = password;
     this.companies = companies;
     this.clock = clock;
+    this.toldSoFar = toldSoFar;
   }
 
-  /** A stream that goes on until its reader leaves or the server stops. */
-  SseEmitter open() {
+  /**
+   * A stream that goes on until its reader leaves or the server stops.
+   *
+   * @param mark what {@link ToldSoFar} said before the reader read what it shows; null when it does
+   *     not know
+   */
+  SseEmitter open(@Nullable String mark) {
     var stream = new LiveStream(Objects.requireNonNull(threads), streams::remove);
     streams.add(stream);
-    stream.tell(new Notice.Everything(today()));
+    boolean missedNothing = toldSoFar.mark().equals(mark);
+    stream.tell(missedNothing ? new Notice.Day(today()) : new Notice.Everything(today()));
     return stream.emitter();
   }
 
@@ -99,6 +108,7 @@ class LiveStreams implements SmartLifecycle {
         try (var statement = connection.createStatement()) {
           statement.execute("listen " + LiveNotices.CHANNEL);
         }
+        toldSoFar.oneMore();
         tellDay(Notice.Everything::new);
         pass(connection);
       } catch (SQLException | RuntimeException lost) {
@@ -126,6 +136,7 @@ class LiveStreams implements SmartLifecycle {
       for (PGNotification notification : got) {
         kinds.addAll(List.of(notification.getParameter().split(",", -1)));
       }
+      toldSoFar.oneMore();
       tell(new Notice.Changed(kinds));
       if (kinds.contains(RecordKind.PERSON.code())) {
         // Somebody may have left or may see less now: every page asks anew whether it may listen.

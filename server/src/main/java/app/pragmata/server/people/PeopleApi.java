@@ -3,6 +3,7 @@ package app.pragmata.server.people;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.live.ToldSoFar;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.time.Clock;
@@ -28,6 +29,7 @@ class PeopleApi {
    * Who is signed in (nobody: null), and how the company writes and counts.
    *
    * @param tapPositionDays for so many days it is kept where a clock was tapped; 0 for not at all
+   * @param told how far the server had told of changes, for {@code GET /api/live}
    * @param locale how numbers and days are written (BCP 47)
    */
   record Session(
@@ -36,7 +38,8 @@ class PeopleApi {
       String currency,
       String locale,
       int tapPositionDays,
-      LocalDateTime now) {}
+      LocalDateTime now,
+      String told) {}
 
   record Person(long id, String name, Role role) {}
 
@@ -46,17 +49,25 @@ class PeopleApi {
   private final CompanyStore companies;
   private final SecurityContextRepository contexts;
   private final Clock clock;
+  private final ToldSoFar toldSoFar;
 
   PeopleApi(
-      SignIns signIns, CompanyStore companies, SecurityContextRepository contexts, Clock clock) {
+      SignIns signIns,
+      CompanyStore companies,
+      SecurityContextRepository contexts,
+      Clock clock,
+      ToldSoFar toldSoFar) {
     this.signIns = signIns;
     this.companies = companies;
     this.contexts = contexts;
     this.clock = clock;
+    this.toldSoFar = toldSoFar;
   }
 
   @GetMapping("/api/session")
   Session getSession(@AuthenticationPrincipal @Nullable SignedIn person) {
+    // Before anything is read, so that what changes meanwhile is not missed.
+    String told = toldSoFar.mark();
     Company company = companies.getCompany();
     return new Session(
         person == null ? null : new Person(person.personId(), person.name(), person.role()),
@@ -64,7 +75,8 @@ class PeopleApi {
         company.currency(),
         company.locale().toLanguageTag(),
         company.tapPositionDays(),
-        LocalDateTime.ofInstant(clock.instant(), company.zone()));
+        LocalDateTime.ofInstant(clock.instant(), company.zone()),
+        told);
   }
 
   @PostMapping("/api/sign-in")
