@@ -4,6 +4,7 @@ import { type ChangeEvent, useRef } from "react";
 import { answer, client } from "../api/client";
 import type { CompanySettings as Company } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { time } from "../format";
 import { History } from "../history/History";
 import { AreaField, TextField } from "../kit/fields";
 import { InlineForm } from "../kit/InlineForm";
@@ -59,6 +60,7 @@ const typed = ({
   patienceCheckedDays: String(company.patienceCheckedDays),
   partWantedDays: String(company.partWantedDays),
   tapPositionDays: String(company.tapPositionDays),
+  visitReminderAt: company.visitReminderAt ? time(company.visitReminderAt) : "",
   otherWork: company.otherWork,
 });
 
@@ -124,8 +126,9 @@ export function OfficeSettings() {
       <div className="small soft">
         Money that stands longer at a stage of the money line is marked. A part that is wanted is to be seen
         to in so many workdays, an urgent one the same day. Where a phone is when its clock is started or
-        stopped is kept for so many days, if whoever carries it allows it; 0 asks nobody. Whoever works at a
-        desk signs in again after so many hours; technicians after a day.
+        stopped is kept for so many days, if whoever carries it allows it; 0 asks nobody. Customers who are
+        told of plans are reminded of a visit at that time on the workday before; left empty, nobody is.
+        Whoever works at a desk signs in again after so many hours; technicians after a day.
       </div>
     </Section>
   );
@@ -143,6 +146,7 @@ function OfficeForm({ company }: { company: Company }) {
         patienceCheckedDays: all.patienceCheckedDays,
         partWantedDays: all.partWantedDays,
         tapPositionDays: all.tapPositionDays,
+        visitReminderAt: all.visitReminderAt,
         otherWork: all.otherWork,
         deskSessionHours: all.deskSessionHours,
       },
@@ -170,6 +174,7 @@ function OfficeForm({ company }: { company: Company }) {
       <TextField {...bind} name="patienceCheckedDays" label="Checked, days" />
       <TextField {...bind} width={170} name="partWantedDays" label="Parts wanted, workdays" />
       <TextField {...bind} width={170} name="tapPositionDays" label="Place of taps, days" />
+      <TextField {...bind} width={170} needed={false} name="visitReminderAt" label="Reminders of visits at" />
       <TextField {...bind} width={150} name="deskSessionHours" label="Signed in, hours" />
       <TextField form={form} width={340} name="otherWork" label="Other paid time, with commas between" />
     </InlineForm>

@@ -81,7 +81,8 @@ export const SECTIONS = [
   {
     id: "office",
     name: "Office",
-    words: "patience money line marked days quoted won worked checked session signed in hours desk",
+    words:
+      "patience money line marked days quoted won worked checked session signed in hours desk reminders visits told",
   },
   { id: "password", name: "Your password", words: "change password" },
   { id: "sessions", name: "Signed in", words: "sessions sign out everywhere devices" },

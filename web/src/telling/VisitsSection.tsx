@@ -52,7 +52,7 @@ export function VisitsSection({ customerId, mayChange }: { customerId: number; m
       {data.next.length === 0 && <span className="soft">No visit is planned.</span>}
       {mayChange ? (
         <div className="small">
-          Told of plans{" "}
+          Told of plans, and reminded of them,{" "}
           <Select
             size="small"
             aria-label="Told of plans"
@@ -82,8 +82,8 @@ export function VisitsSection({ customerId, mayChange }: { customerId: number; m
         </div>
       ) : (
         <div className="small soft">
-          Told of plans {TOLD_BY[plan]}, when somebody is on the way {TOLD_BY[coming]}; of each visit they get{" "}
-          {REPORT_COPY[reportCopy]}.
+          Told of plans, and reminded of them, {TOLD_BY[plan]}, when somebody is on the way {TOLD_BY[coming]}.
+          Of each visit they get {REPORT_COPY[reportCopy]}.
         </div>
       )}
     </Section>

@@ -10,6 +10,7 @@ export const TOLD: Record<ToldMessage["kind"], string> = {
   confirmed: "confirmed",
   changed: "change told",
   called_off: "told that it is off",
+  reminded: "reminded",
   on_the_way: "told that somebody is on the way",
   late: "told that it gets later",
 };

@@ -2,7 +2,7 @@
 create table visit_message (
   id bigint generated always as identity primary key,
   visit_id bigint not null references visit,
-  kind text not null check (kind in ('confirmed', 'changed', 'called_off', 'on_the_way', 'late')),
+  kind text not null check (kind in ('confirmed', 'changed', 'called_off', 'reminded', 'on_the_way', 'late')),
   told_by text not null check (told_by in ('mail', 'text')),
   address text not null check (address <> ''),
   -- How often the visit's entry in a calendar has changed (RFC 5545, 3.8.7.4).

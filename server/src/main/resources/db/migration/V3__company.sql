@@ -34,6 +34,8 @@ create table company (
   other_work text[] not null default '{}',
   -- For so many days it is kept where a phone was when a clock was tapped; 0 where nobody is to know.
   tap_position_days smallint not null default 0 check (tap_position_days between 0 and 365),
+  -- When customers are reminded of the next workday's visits; null for never.
+  visit_reminder_at time default '16:00',
   floor_margin_percent numeric(5, 2) not null,
   -- When all of it was last kept in a file; null for never.
   backed_up_at timestamptz,

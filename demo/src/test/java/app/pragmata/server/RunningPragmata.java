@@ -95,6 +95,7 @@ public final class RunningPragmata {
             "--server.port=0",
             "--pragmata.public-address=http://ferrow.example",
             "--pragmata.visits-told-after=0s",
+            "--pragmata.reminders-looked-for-every=1s",
             "--pragmata.reports-sent-after=0s",
             // All tests come from one address.
             "--pragmata.offers.requests-a-minute=" + OFFER_REQUESTS_A_MINUTE,

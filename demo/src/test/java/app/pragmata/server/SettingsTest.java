@@ -247,6 +247,7 @@ class SettingsTest {
         "patienceCheckedDays", "3",
         "partWantedDays", "1",
         "tapPositionDays", "90",
+        "visitReminderAt", "15:30",
         "otherWork", "Yard, Training, Van");
   }
 

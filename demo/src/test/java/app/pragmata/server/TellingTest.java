@@ -5,11 +5,14 @@ import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.MAIL;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.TEXT_MESSAGE;
+import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_MESSAGE;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.generated.tables.records.MailRecord;
 import app.pragmata.server.telling.ToldKind;
+import java.time.LocalDate;
+import java.time.LocalTime;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -60,10 +63,14 @@ class TellingTest {
   }
 
   private void plan(String start) {
+    plan(gate, gate.day(), start);
+  }
+
+  private void plan(SwingGate gate, LocalDate day, String start) {
     var form = new HashMap<String, Object>();
     form.put("version", gate.visitVersion());
     form.put("technicianId", person());
-    form.put("day", gate.day().toString());
+    form.put("day", day.toString());
     form.put("start", start);
     form.put("expected", "1:30");
     form.put("overruled", SwingGate.ANYTHING);
@@ -82,13 +89,19 @@ class TellingTest {
   }
 
   private void awaitTold(ToldKind kind) {
-    RunningPragmata.until(
-        () ->
-            program
-                .database()
-                .fetchExists(
-                    VISIT_MESSAGE,
-                    VISIT_MESSAGE.VISIT_ID.eq(gate.visit()).and(VISIT_MESSAGE.KIND.eq(kind))));
+    awaitTold(gate, kind);
+  }
+
+  private void awaitTold(SwingGate gate, ToldKind kind) {
+    RunningPragmata.until(() -> count(gate, kind) > 0);
+  }
+
+  private int count(SwingGate gate, ToldKind kind) {
+    return program
+        .database()
+        .fetchCount(
+            VISIT_MESSAGE,
+            VISIT_MESSAGE.VISIT_ID.eq(gate.visit()).and(VISIT_MESSAGE.KIND.eq(kind)));
   }
 
   private MailRecord lastMail() {
@@ -164,6 +177,54 @@ class TellingTest {
                         .and(TEXT_MESSAGE.TO_NUMBER.eq("01632 960100"))));
     assertThat(gate.office().get("/api/texts").json().path("texts").path(0).path("body").asString())
         .startsWith("Our visit on");
+  }
+
+  @Test
+  void who_was_told_of_a_visit_is_reminded_of_it_once_on_the_workday_before() {
+    LocalDate before = SwingGate.takeDay(program);
+    LocalDate day = SwingGate.takeDay(program);
+    var other = gate.beside().waiting();
+    toldBy("mail", "nobody");
+    plan(gate, day, "10:15");
+    awaitTold(ToldKind.CONFIRMED);
+    plan(other, day, "13:00");
+    awaitTold(other, ToldKind.CONFIRMED);
+    knows(other, false);
+    program.clock().set(before + "T16:00");
+    awaitTold(ToldKind.REMINDED);
+    assertThat(lastMail().getSubject())
+        .startsWith("Reminder: our visit on")
+        .contains("between 10:00 and 11:00");
+    // By the time the other one is reminded the first has been looked at again.
+    knows(other, true);
+    awaitTold(other, ToldKind.REMINDED);
+    assertThat(count(gate, ToldKind.REMINDED)).isEqualTo(1);
+  }
+
+  /** As if this visit's customer had been told of another time, or of this one. */
+  private void knows(SwingGate gate, boolean asItIs) {
+    program
+        .database()
+        .update(VISIT)
+        .set(VISIT.TOLD_START, LocalTime.parse(asItIs ? "13:00" : "09:00"))
+        .where(VISIT.ID.eq(gate.visit()))
+        .execute();
+  }
+
+  @Test
+  void who_was_told_that_very_day_is_not_reminded() {
+    LocalDate before = SwingGate.takeDay(program);
+    LocalDate day = SwingGate.takeDay(program);
+    var toldEarlier = gate.beside().waiting();
+    toldBy("mail", "nobody");
+    plan(toldEarlier, day, "13:00");
+    awaitTold(toldEarlier, ToldKind.CONFIRMED);
+    program.clock().set(before + "T15:30");
+    plan(gate, day, "10:15");
+    awaitTold(ToldKind.CONFIRMED);
+    program.clock().set(before + "T16:00");
+    awaitTold(toldEarlier, ToldKind.REMINDED);
+    assertThat(count(gate, ToldKind.REMINDED)).isZero();
   }
 
   @Test

@@ -72,6 +72,7 @@ public enum Phrase {
   /** The day. */
   MAIL_VISIT_CALLED_OFF,
   /** Who comes. */
+  MAIL_VISIT_REMINDER,
   MAIL_ON_THE_WAY,
   /** Who comes, and when by now. */
   MAIL_LATE,

@@ -101,7 +101,8 @@ public record WorkingCalendar(ZoneId zone, InForce<WorkingHours> hours, Set<Loca
     return day;
   }
 
-  private boolean isWorkday(LocalDate day) {
+  /** Whether the company works on a day as a rule. */
+  public boolean isWorkday(LocalDate day) {
     return hours.on(day).normalDays().contains(day.getDayOfWeek()) && !holidays.contains(day);
   }
 

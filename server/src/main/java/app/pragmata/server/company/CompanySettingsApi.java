@@ -3,6 +3,7 @@ package app.pragmata.server.company;
 import static app.pragmata.server.generated.Tables.COMPANY;
 import static app.pragmata.server.generated.Tables.COMPANY_LOGO;
 
+import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.company.BankAccount;
 import app.pragmata.core.company.OtherWork;
@@ -17,6 +18,7 @@ import io.swagger.v3.oas.annotations.media.Content;
 import io.swagger.v3.oas.annotations.media.Schema;
 import jakarta.servlet.http.HttpServletRequest;
 import java.io.IOException;
+import java.time.LocalTime;
 import java.util.List;
 import java.util.Objects;
 import org.jooq.DSLContext;
@@ -41,6 +43,7 @@ class CompanySettingsApi {
    * @param patienceQuotedDays for so many days money may stand at a stage before it is marked
    * @param partWantedDays in so many working days somebody is to have seen to a part that is wanted
    * @param tapPositionDays for so many days it is kept where a clock was tapped; 0 for not at all
+   * @param visitReminderAt when customers are reminded of the next workday's visits; null for never
    * @param otherWork what people are paid for beside visits, with commas between; may be empty
    */
   record CompanySettings(
@@ -64,6 +67,7 @@ class CompanySettingsApi {
       int patienceCheckedDays,
       int partWantedDays,
       int tapPositionDays,
+      @Nullable LocalTime visitReminderAt,
       String otherWork) {}
 
   /** The same as typed. */
@@ -84,6 +88,7 @@ class CompanySettingsApi {
       @Nullable String patienceCheckedDays,
       @Nullable String partWantedDays,
       @Nullable String tapPositionDays,
+      @Nullable String visitReminderAt,
       @Nullable String otherWork) {}
 
   private static final int LARGEST_LOGO = 5_000_000;
@@ -128,6 +133,7 @@ class CompanySettingsApi {
         row.getPatienceCheckedDays(),
         row.getPartWantedDays(),
         row.getTapPositionDays(),
+        row.getVisitReminderAt(),
         new OtherWork(List.of(row.getOtherWork())).text());
   }
 
@@ -156,6 +162,8 @@ class CompanySettingsApi {
     Integer tapPositions =
         reading.required(
             "tapPositionDays", form.tapPositionDays(), typed -> Reading.whole(typed, 0, 365));
+    LocalTime reminderAt =
+        reading.optional("visitReminderAt", form.visitReminderAt(), Day::parseTime);
     OtherWork otherWork = reading.optional("otherWork", form.otherWork(), OtherWork::parse);
     reading.refuseIfFaulty();
     CompanyRecord row = database.selectFrom(COMPANY).forUpdate().fetchSingle();
@@ -175,6 +183,7 @@ class CompanySettingsApi {
     row.setPatienceCheckedDays(Objects.requireNonNull(checked).shortValue());
     row.setPartWantedDays(Objects.requireNonNull(partWanted).shortValue());
     row.setTapPositionDays(Objects.requireNonNull(tapPositions).shortValue());
+    row.setVisitReminderAt(reminderAt);
     row.setOtherWork(otherWork == null ? new String[0] : otherWork.names().toArray(String[]::new));
     events.store(act, CompanyEvent.COMPANY_CHANGED, row);
     changes.publishEvent(new SettingsChanged());

@@ -7,6 +7,12 @@ public enum ToldKind implements Coded {
   CONFIRMED,
   CHANGED,
   CALLED_OFF,
+  REMINDED,
   ON_THE_WAY,
-  LATE
+  LATE;
+
+  /** Whether it told when the visit is, or that it is not any more; the others only repeat it. */
+  boolean isOfPlan() {
+    return this == CONFIRMED || this == CHANGED || this == CALLED_OFF;
+  }
 }

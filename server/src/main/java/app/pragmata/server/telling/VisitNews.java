@@ -42,6 +42,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.beans.factory.annotation.Value;
@@ -75,6 +76,9 @@ class VisitNews {
           JobEvent.VISIT_UNPLANNED,
           JobEvent.VISIT_CALLED_OFF,
           JobEvent.VISIT_NOT_THIS_TIME);
+
+  private static final List<ToldKind> OF_PLAN =
+      Stream.of(ToldKind.values()).filter(ToldKind::isOfPlan).toList();
 
   private final DSLContext database;
   private final VisitFacts facts;
@@ -265,10 +269,30 @@ class VisitNews {
     return database
         .selectFrom(VISIT_MESSAGE)
         .where(VISIT_MESSAGE.VISIT_ID.eq(visitId))
-        .and(VISIT_MESSAGE.KIND.notIn(ToldKind.ON_THE_WAY, ToldKind.LATE))
+        .and(VISIT_MESSAGE.KIND.in(OF_PLAN))
         .orderBy(VISIT_MESSAGE.ID.desc())
         .limit(1)
         .fetchOne();
+  }
+
+  /** Tells a customer once more of a visit as they know it, whose plan they are told of. */
+  void remind(Act act, long visitId) {
+    Facts visit = facts.get(visitId);
+    TellBy by = visit.planToldBy();
+    if (address(visit, by).isEmpty()) {
+      return;
+    }
+    noteAsPlanned(act, visit, ToldKind.REMINDED, by);
+    Wording wording = companies.getCompany().wording();
+    ArrivalWindow window = ArrivalWindow.of(Objects.requireNonNull(visit.start()));
+    String day = wording.day(Objects.requireNonNull(visit.day()));
+    send(
+        act,
+        visit,
+        by,
+        wording.say(Phrase.MAIL_VISIT_REMINDER, day, window.from(), window.to()),
+        says(wording, visit, day, window),
+        null);
   }
 
   private void tellComing(Act act, Facts visit) {
@@ -331,7 +355,7 @@ class VisitNews {
     row.setExpectedMinutes(told.minutes());
     row.setToldAt(act.at());
     row.store();
-    if (kind != ToldKind.ON_THE_WAY && kind != ToldKind.LATE) {
+    if (kind.isOfPlan()) {
       boolean calledOff = kind == ToldKind.CALLED_OFF;
       database
           .update(VISIT)
