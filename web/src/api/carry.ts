@@ -53,9 +53,27 @@ export function keepCarried(queryClient: QueryClient) {
   }
 }
 
+const AT_ONCE = "carried:";
+
+/** Carries something small along that is written at once, and not a second later with all the rest. */
+export function carryAtOnce(name: string, what: unknown): void {
+  try {
+    window.localStorage.setItem(AT_ONCE + name, JSON.stringify(what));
+  } catch {
+    // A browser that keeps nothing has it for as long as its page is open.
+  }
+}
+
+/** What was carried along by this name; nothing where nothing was. */
+export const carriedAtOnce = <T>(name: string): T | undefined =>
+  JSON.parse(window.localStorage.getItem(AT_ONCE + name) ?? "null") ?? undefined;
+
 /** Forgets what is carried along: whoever signs in next starts with nothing of it. */
 export async function leaveBehind(): Promise<void> {
   leaving = true;
+  for (const key of Object.keys(window.localStorage).filter((each) => each.startsWith(AT_ONCE))) {
+    window.localStorage.removeItem(key);
+  }
   await persister.removeClient();
   await window.caches?.delete("photos");
 }

@@ -3,6 +3,8 @@ import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import type { PocketVisit } from "../api/generated/schema";
 import { hours, time } from "../format";
+import { useSession } from "../people/SessionGate";
+import { noteHandedBack } from "./seenStops";
 import { useTap } from "./useTap";
 
 const OFFERED = [15, 30, 45, 60];
@@ -56,8 +58,12 @@ export function Accept({ visit }: { visit: PocketVisit }) {
 export function HandBack({ visit, back }: Props) {
   const [typed, setTyped] = useState("");
   const navigate = useNavigate();
+  const { person } = useSession();
   const give = useTap({
-    done: () => void navigate("/pocket"),
+    done: () => {
+      noteHandedBack(person.id, visit.visitId);
+      void navigate("/pocket");
+    },
     said: "Handed back. The office plans it anew.",
   });
   return (

@@ -10,6 +10,7 @@ import { signOut, useSession } from "../people/SessionGate";
 import { OwnCalendar } from "../telling/OwnCalendar";
 import { AllowPosition } from "./AllowPosition";
 import { dayAsTapped } from "./asTapped";
+import { ChangedStops } from "./ChangedStops";
 import { mondayOf } from "./mondays";
 import { OffVisit } from "./OffVisit";
 import { TAPPED } from "./tapped";
@@ -60,6 +61,7 @@ export default function PocketDay() {
           </Link>
         )}
       </div>
+      <ChangedStops now={read} />
       {data?.stops.map((stop) => (
         <StopLine key={stop.visitId} stop={stop} next={stop === next} />
       ))}

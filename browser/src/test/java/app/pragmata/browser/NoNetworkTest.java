@@ -214,6 +214,25 @@ class NoNetworkTest {
   }
 
   @Test
+  void what_the_office_moved_meanwhile_is_said_until_it_was_seen() {
+    gate.planned();
+    Page phone = phone();
+    cut();
+    assertThat(gate.planFor("imre", "16:15").status()).isEqualTo(200);
+    mend();
+    phone.navigate("/pocket");
+    Locator changed = phone.getByLabel("Changed by the office");
+    assertThat(changed).containsText("Moved: 16:15 instead of 15:00");
+    phone.reload();
+    assertThat(changed).containsText("Moved: 16:15");
+    button(phone, "I have seen it").click();
+    assertThat(changed).hasCount(0);
+    phone.reload();
+    assertThat(phone.locator("a[href='/pocket/" + gate.visit() + "']")).containsText("16:15");
+    assertThat(changed).hasCount(0);
+  }
+
+  @Test
   void what_is_along_stays_for_hours_also_where_nobody_has_looked_at_it() {
     gate.planned();
     context.clock().install();
