@@ -60,7 +60,8 @@ export function Waiting() {
     };
   }, [some, finishes, person.id, queryClient]);
   useEffect(() => {
-    if (!somePhotos) {
+    // On a poor line taps go first, unless one of them needs a photo to be there.
+    if (!somePhotos || (some && !finishes)) {
       return;
     }
     const again = () => void sendPhotos(person.id, queryClient);
@@ -71,7 +72,7 @@ export function Waiting() {
       clearInterval(timer);
       window.removeEventListener("online", again);
     };
-  }, [somePhotos, person.id, queryClient]);
+  }, [somePhotos, some, finishes, person.id, queryClient]);
   if (kept.length === 0 && late.length === 0) {
     return null;
   }

@@ -53,23 +53,32 @@ const send = (photo: KeptPhoto) =>
     }),
   );
 
+/** So many are on their way at once: while the server looks at one, the line carries the next. */
+const AT_ONCE = 2;
+
 /** Sends the photos that are kept, until the network is gone. Gives whether all of them are sent. */
 export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<boolean> =>
   inTurn("photos", async () => {
     const kept = (await listKeptPhotos(personId)).filter((photo) => !photo.refusal);
-    for (const [at, photo] of kept.entries()) {
-      try {
-        queryClient.setQueryData(queries.photosOnSite(photo.visitId).queryKey, await send(photo));
-        await forgetPhoto(photo);
-      } catch (problem) {
-        if (!isRefusal(problem)) {
-          for (const waits of kept.slice(at).filter(({ late }) => !late)) {
-            await keepPhotoAs({ ...waits, late: true });
+    const next = kept.values();
+    const unsent: KeptPhoto[] = [];
+    const sendNext = async () => {
+      for (const photo of next) {
+        try {
+          queryClient.setQueryData(queries.photosOnSite(photo.visitId).queryKey, await send(photo));
+          await forgetPhoto(photo);
+        } catch (problem) {
+          if (!isRefusal(problem)) {
+            unsent.push(photo, ...next);
+            return;
           }
-          return false;
+          await keepPhotoAs({ ...photo, refusal: problem.message });
         }
-        await keepPhotoAs({ ...photo, refusal: problem.message });
       }
+    };
+    await Promise.all(Array.from({ length: AT_ONCE }, sendNext));
+    for (const waits of unsent.filter(({ late }) => !late)) {
+      await keepPhotoAs({ ...waits, late: true });
     }
-    return true;
+    return unsent.length === 0;
   });

@@ -3,6 +3,7 @@ import type { Problem } from "../api/client";
 import type { Day, PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../kit/useAct";
+import { useNoticed } from "../kit/useNoticed";
 import type { Said } from "../kit/useSaid";
 import { useSession } from "../people/SessionGate";
 import { type KeptAct, keep, PAGE, type Step } from "./outbox";
@@ -56,6 +57,8 @@ export function useTap(options: {
     },
   );
 
+  const running = useNoticed(act.running);
+
   async function send(tapped: Tapped, key: string): Promise<Sent> {
     const made: Omit<KeptAct, "count"> = {
       key,
@@ -91,5 +94,5 @@ export function useTap(options: {
     }
   }
 
-  return { ...act, run: (tapped: Tapped | Tapped[]) => act.run([tapped].flat()) };
+  return { ...act, running, run: (tapped: Tapped | Tapped[]) => act.run([tapped].flat()) };
 }
