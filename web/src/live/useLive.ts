@@ -6,6 +6,9 @@ import { follow, type Notice } from "./follow";
 /** Changes that come one upon the other are read together. */
 const TOGETHER = 150;
 
+/** Where changes do not end, what is on screen is read no more often than this. */
+const BETWEEN = 1_000;
+
 /** What is read of settings and people, which changes seldom. */
 const SETTINGS = ["company", "holiday", "response_terms", "price_list"];
 
@@ -17,9 +20,11 @@ export function useLive(day: string, told: string) {
   useEffect(() => {
     const due = new Set<QueryKey>();
     let timer: ReturnType<typeof setTimeout> | undefined;
+    let lastRead = -BETWEEN;
 
     function readAnew() {
       timer = undefined;
+      lastRead = performance.now();
       // What nobody looks at is read when somebody does.
       const refetchType = document.visibilityState === "visible" ? "active" : "none";
       for (const queryKey of due) {
@@ -33,7 +38,7 @@ export function useLive(day: string, told: string) {
         due.add(queryKey);
       }
       if (due.size > 0) {
-        timer ??= setTimeout(readAnew, TOGETHER);
+        timer ??= setTimeout(readAnew, Math.max(TOGETHER, lastRead + BETWEEN - performance.now()));
       }
     });
     return () => {
