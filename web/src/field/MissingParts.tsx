@@ -17,6 +17,7 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
   const [chosen, setChosen] = useState<{ id: number; name: string }>();
   const [quantity, setQuantity] = useState(1);
   const [urgent, setUrgent] = useState(false);
+  const [equipmentId, setEquipmentId] = useState<number>();
   const found = useParts(chosen ? "" : typed);
   const want = useTap({ done: back, said: "The office knows that it is wanted." });
   return (
@@ -28,7 +29,13 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
         want.run({
           step: "want_part",
           visitId: visit.visitId,
-          form: { partId: chosen?.id, words: chosen ? "" : typed, quantity: String(quantity), urgent },
+          form: {
+            partId: chosen?.id,
+            equipmentId,
+            words: chosen ? "" : typed,
+            quantity: String(quantity),
+            urgent,
+          },
           name: chosen?.name,
         });
       }}
@@ -74,6 +81,24 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
           Urgent
         </Button>
       </div>
+      {visit.otherEquipment.length > 0 && (
+        <fieldset className={styles.of}>
+          <legend>For which equipment?</legend>
+          {[{ id: undefined, name: visit.equipment ?? "none of these" }, ...visit.otherEquipment].map(
+            ({ id, name }) => (
+              <Button
+                key={id ?? "job"}
+                className="tall"
+                aria-pressed={equipmentId === id}
+                type={equipmentId === id ? "primary" : "default"}
+                onClick={() => setEquipmentId(id)}
+              >
+                {name}
+              </Button>
+            ),
+          )}
+        </fieldset>
+      )}
       <Button type="primary" className="big" htmlType="submit" loading={want.running}>
         It is wanted
       </Button>

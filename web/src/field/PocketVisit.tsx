@@ -404,6 +404,19 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
           Job {visit.jobNumber}
         </Fact>
       )}
+      {visit.otherEquipment.map((piece) => (
+        <Fact
+          key={piece.id}
+          first={piece.name}
+          second={
+            piece.warrantyUntil && piece.warrantyUntil >= visit.day
+              ? `warranty to ${day(piece.warrantyUntil)}`
+              : ""
+          }
+        >
+          Here too
+        </Fact>
+      ))}
       {visit.earlier.length > 0 && (
         <div className="fact">
           <div className="first">

@@ -74,7 +74,7 @@ class DemoPartsWanted {
         new Act(technician, Role.TECHNICIAN, then.at(), then.zone()),
         "demo-part-" + jobId,
         jobId,
-        new WantForm(null, words, quantity, urgent));
+        new WantForm(null, null, words, quantity, urgent));
   }
 
   private int version(long id) {

@@ -1,6 +1,11 @@
 package app.pragmata.server;
 
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.SITE;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.select;
 
 import java.util.HashMap;
 import java.util.List;
@@ -114,6 +119,45 @@ class PartsWantedTest {
     want(Map.of("words", "the long bolt", "urgent", true));
     assertThat(toDo().path("due").asString()).isEqualTo(gate.day().toString());
     assertThat(toDo().path("what").asString()).startsWith("Urgent part wanted: 1 the long bolt");
+  }
+
+  /** Puts another piece on record at some site; gives its id. */
+  private long stands(long siteId, String model) {
+    return program
+        .database()
+        .insertInto(EQUIPMENT)
+        .set(EQUIPMENT.SITE_ID, siteId)
+        .set(EQUIPMENT.MODEL, model)
+        .set(EQUIPMENT.SERIAL_NUMBER, UUID.randomUUID().toString())
+        .set(EQUIPMENT.FITTED_ON, gate.day())
+        .returning(EQUIPMENT.ID)
+        .fetchSingle()
+        .getId();
+  }
+
+  private long site() {
+    return program.database().fetchValue(JOB.SITE_ID, JOB.ID.eq(gate.job()));
+  }
+
+  @Test
+  void a_part_may_be_wanted_for_other_equipment_that_stands_at_the_site() {
+    long barrier = stands(site(), "Yard barrier");
+    JsonNode others =
+        gate.technician().get("/api/pocket/visits/" + gate.visit()).json().path("otherEquipment");
+    assertThat(others.valueStream().map(piece -> piece.path("id").asLong())).contains(barrier);
+    Visitor.Answer answer = want(Map.of("words", "arm", "equipmentId", barrier, "urgent", false));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    assertThat(wanted().path("equipment").asString()).startsWith("Yard barrier");
+  }
+
+  @Test
+  void a_part_for_equipment_of_another_site_is_refused_at_its_field() {
+    long elsewhere =
+        program.database().fetchValue(select(min(SITE.ID)).from(SITE).where(SITE.ID.ne(site())));
+    long other = stands(elsewhere, "Roller shutter");
+    Visitor.Answer answer = want(Map.of("words", "arm", "equipmentId", other, "urgent", false));
+    assertThat(answer.rule()).isEqualTo("NOT_FOUND");
+    assertThat(answer.pointer()).isEqualTo("/equipmentId");
   }
 
   @Test

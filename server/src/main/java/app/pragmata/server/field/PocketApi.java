@@ -214,6 +214,7 @@ class PocketApi {
       String notes,
       @Nullable String equipment,
       @Nullable LocalDate warrantyUntil,
+      List<OtherEquipment> otherEquipment,
       List<Mate> crew,
       @Nullable RunningClock elsewhere,
       @Nullable BigDecimal suggestedMiles,
@@ -253,7 +254,8 @@ class PocketApi {
       String mailAddress,
       boolean reachable,
       List<WorkToDo> work,
-      boolean clockPerLine) {
+      boolean clockPerLine,
+      List<OtherEquipment> otherEquipment) {
     static SelectField<WorkedFor> selected(Act act) {
       return row(
               CUSTOMER.NAME,
@@ -264,9 +266,32 @@ class PocketApi {
               field(
                   select(KIND_OF_JOB.CLOCK_PER_LINE)
                       .from(KIND_OF_JOB)
-                      .where(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))))
+                      .where(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))),
+              OtherEquipment.onSite())
           .mapping(WorkedFor.class, WorkedFor::new)
           .as("worked_for");
+    }
+  }
+
+  /**
+   * What else stands at the site that the job is not about.
+   *
+   * @param warrantyUntil of its parts; null for none
+   */
+  record OtherEquipment(long id, String name, @Nullable LocalDate warrantyUntil) {
+    static SelectField<List<OtherEquipment>> onSite() {
+      var other = EQUIPMENT.as("other");
+      return multiset(
+              select(
+                      other.ID,
+                      other.MODEL.concat(", serial ").concat(other.SERIAL_NUMBER),
+                      other.PARTS_WARRANTY_UNTIL)
+                  .from(other)
+                  .where(other.SITE_ID.eq(JOB.SITE_ID))
+                  .and(other.ID.isDistinctFrom(JOB.EQUIPMENT_ID))
+                  .and(other.REMOVED_ON.isNull())
+                  .orderBy(other.FITTED_ON, other.ID))
+          .convertFrom(rows -> rows.map(mapping(OtherEquipment::new)));
     }
   }
 
@@ -667,6 +692,7 @@ class PocketApi {
         job.getNotes(),
         noEquipment ? null : equipment.getModel() + ", serial " + equipment.getSerialNumber(),
         noEquipment ? null : equipment.getPartsWarrantyUntil(),
+        row.value4().otherEquipment(),
         row.get(crew),
         row.get(elsewhere).stream().findFirst().map(clock -> running(act, clock)).orElse(null),
         miles.between(

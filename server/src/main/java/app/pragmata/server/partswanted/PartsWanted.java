@@ -1,5 +1,6 @@
 package app.pragmata.server.partswanted;
 
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.PART;
@@ -56,11 +57,16 @@ public class PartsWanted {
    * A part that is wanted, as it is said; everything may be left blank.
    *
    * @param partId of the price list; null for one that is not on it, or that nobody knows yet
+   * @param equipmentId at the job's site, for which it is; null for what the job is about
    * @param words what it is, or what else there is to say
    * @param quantity as typed; empty for one
    */
   public record WantForm(
-      @Nullable Long partId, @Nullable String words, @Nullable String quantity, boolean urgent) {}
+      @Nullable Long partId,
+      @Nullable Long equipmentId,
+      @Nullable String words,
+      @Nullable String quantity,
+      boolean urgent) {}
 
   /** What a job waits for; null for a part that is not on the price list. */
   public record Wanted(@Nullable Long partId, BigDecimal quantity) {}
@@ -117,6 +123,12 @@ public class PartsWanted {
     if (form.partId() != null && !database.fetchExists(PART, PART.ID.eq(form.partId()))) {
       reading.fault("partId", Rule.NOT_FOUND, "There is no such part. Choose another.");
     }
+    if (form.equipmentId() != null && !isOnSite(form.equipmentId(), job.siteId())) {
+      reading.fault(
+          "equipmentId",
+          Rule.NOT_FOUND,
+          "This equipment does not stand at the job's site. Choose another, or none.");
+    }
     reading.refuseIfFaulty();
     job.requireUnbilled();
     PartWantedRecord row = database.newRecord(PART_WANTED);
@@ -126,7 +138,7 @@ public class PartsWanted {
     row.setWords(words);
     row.setQuantity(quantity == null ? BigDecimal.ONE : quantity);
     row.setUrgent(form.urgent());
-    row.setEquipmentId(job.equipmentId());
+    row.setEquipmentId(form.equipmentId() == null ? job.equipmentId() : form.equipmentId());
     row.setState(PartWantedState.WANTED);
     row.setWantedAt(act.at());
     row.setWantedBy(act.personId());
@@ -134,6 +146,11 @@ public class PartsWanted {
     events.store(act, PartWantedEvent.PART_WANTED, row);
     follow(act, job);
     return row.getId();
+  }
+
+  private boolean isOnSite(long equipmentId, long siteId) {
+    return database.fetchExists(
+        EQUIPMENT, EQUIPMENT.ID.eq(equipmentId).and(EQUIPMENT.SITE_ID.eq(siteId)));
   }
 
   private long tellOffice(Act act, LockedJob job, PartWantedRecord row) {
