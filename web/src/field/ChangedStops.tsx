@@ -28,7 +28,10 @@ export function ChangedStops({ now }: { now: Day | undefined }) {
 const what = ({ was, gone }: StopChange) => (gone ? "Taken off you:" : was ? "Moved:" : "New:");
 
 function when({ stop, was }: StopChange, today: string): string {
-  const allToday = [stop, was ?? stop].every(({ day }) => day === today);
-  const at = ({ day, start }: Stop) => (allToday ? time(start) : `${weekday(day)} ${time(start)}`);
-  return was ? `${at(stop)} instead of ${at(was)}` : at(stop);
+  const at = ({ day, start }: Stop, near: string) =>
+    day === near ? time(start) : `${weekday(day)} ${time(start)}`;
+  if (!was) {
+    return at(stop, today);
+  }
+  return `${at(stop, was.day === stop.day ? today : "")} instead of ${at(was, stop.day)}`;
 }

@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import type { Problem } from "../api/client";
 import type { FinishForm, RunningClock, PocketVisit as Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, hours, money, openHours, time, words } from "../format";
+import { day, fullDay, hours, money, openHours, time, words } from "../format";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { visitAsTapped } from "./asTapped";
@@ -393,27 +393,12 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
         ))}
       </div>
       {visit.equipment && (
-        <Fact
-          first={visit.equipment}
-          second={
-            visit.warrantyUntil && visit.warrantyUntil >= visit.day
-              ? `warranty to ${day(visit.warrantyUntil)}`
-              : ""
-          }
-        >
+        <Fact first={visit.equipment} second={warranty(visit.warrantyUntil, visit.day)}>
           Job {visit.jobNumber}
         </Fact>
       )}
       {visit.otherEquipment.map((piece) => (
-        <Fact
-          key={piece.id}
-          first={piece.name}
-          second={
-            piece.warrantyUntil && piece.warrantyUntil >= visit.day
-              ? `warranty to ${day(piece.warrantyUntil)}`
-              : ""
-          }
-        >
+        <Fact key={piece.id} first={piece.name} second={warranty(piece.warrantyUntil, visit.day)}>
           Here too
         </Fact>
       ))}
@@ -438,6 +423,9 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
     </>
   );
 }
+
+const warranty = (until: string | null | undefined, on: string) =>
+  until && until >= on ? `warranty to ${fullDay(until)}` : "";
 
 function Fact({
   first,
