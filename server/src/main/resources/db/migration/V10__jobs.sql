@@ -310,6 +310,8 @@ create table time_entry (
 create index on time_entry (visit_id);
 create index on time_entry (promised_line_id) where promised_line_id is not null;
 create index on time_entry (person_id) where end_in_doubt and removed_at is null;
+-- Of all that somebody has ever worked, what still runs; every tap asks for it.
+create index on time_entry (person_id) where ended_at is null and removed_at is null;
 create index on time_entry (person_id, day);
 create index on time_entry (cost_release_id) where cost_release_id is not null;
 
