@@ -12,6 +12,7 @@ import { carry, keepCarried } from "./api/carry";
 import { Problem } from "./api/client";
 import { queries } from "./api/queries";
 import { Announcer } from "./kit/Announcer";
+import { NotShown } from "./kit/NotShown";
 import { theme } from "./kit/theme";
 import { layOutTokens } from "./kit/tokens";
 import { useLive } from "./live/useLive";
@@ -34,6 +35,12 @@ const jobSheet = (by: "job" | "invoice") => async () => {
 };
 
 const waiting = <div className="blank" aria-busy="true" />;
+
+const notShown = (
+  <main>
+    <NotShown />
+  </main>
+);
 
 /** Everybody begins where their work is. */
 function Home() {
@@ -77,16 +84,19 @@ const router = createBrowserRouter([
   {
     path: "/password/:secret",
     hydrateFallbackElement: waiting,
+    errorElement: notShown,
     lazy: page(() => import("./people/PasswordPage")),
   },
   {
     path: "/work/:token",
     hydrateFallbackElement: waiting,
+    errorElement: notShown,
     lazy: page(() => import("./jobpages/CustomerPage")),
   },
   {
     path: "/offer/:token",
     hydrateFallbackElement: waiting,
+    errorElement: notShown,
     lazy: page(() => import("./offers/OfferPage")),
   },
   {
@@ -95,6 +105,7 @@ const router = createBrowserRouter([
         <Outlet />
       </SessionGate>
     ),
+    errorElement: notShown,
     children: [
       { path: "/", element: <Home /> },
       {
@@ -114,34 +125,39 @@ const router = createBrowserRouter([
           {
             lazy: page(() => import("./Office")),
             children: [
-              { path: "/quotes/new", lazy: page(() => import("./quoting/QuotePage")) },
-              { path: "/settings", lazy: page(() => import("./settings/SettingsPage")) },
-              { path: "/quotes/follow-up", lazy: page(() => import("./quoting/FollowUpPage")) },
-              { path: "/quotes/:number", lazy: page(() => import("./quoting/QuotePage")) },
-              { path: "/jobs/:number", lazy: jobSheet("job") },
-              { path: "/invoices/:number", lazy: jobSheet("invoice") },
-              { path: "/people/:id/days/:day", lazy: page(() => import("./field/DayPage")) },
-              { path: "/hours/:monday?", lazy: page(() => import("./field/HoursPage")) },
-              { path: "/came-in-late", lazy: page(() => import("./field/CameInLatePage")) },
-              { path: "/planner/:day?", lazy: page(() => import("./planning/PlannerPage")) },
-              { path: "/customers", lazy: page(() => import("./customers/CustomersPage")) },
-              { path: "/customers/new", lazy: page(() => import("./calls/NewCallerPage")) },
-              { path: "/customers/:id", lazy: page(() => import("./calls/CallerPage")) },
-              { path: "/imports/:id?", lazy: page(() => import("./importing/ImportPage")) },
-              { path: "/figures/faults", lazy: page(() => import("./figures/FaultsPage")) },
-              { path: "/mail-stand-in", lazy: page(() => import("./mail/MailStandInPage")) },
-              { path: "/to-dos", lazy: page(() => import("./todos/ToDosPage")) },
-              { path: "/parts-wanted", lazy: page(() => import("./partswanted/PartsWantedPage")) },
-              { path: "/stores", lazy: page(() => import("./stores/StoresPage")) },
-              { path: "/checklists/:id?", lazy: page(() => import("./checklists/ChecklistEditorPage")) },
-              { path: "/fault-talks/:kind?", lazy: page(() => import("./calls/TalkEditorPage")) },
-              { path: "/books", element: <Navigate to="/books/journal" replace /> },
-              { path: "/books/journal", lazy: page(() => import("./books/BooksPage")) },
-              { path: "/books/:code", lazy: page(() => import("./books/BooksPage")) },
-              ...STAGES.map((stage) => ({
-                path: `/${stage}/:row?`,
-                lazy: worklist(stage),
-              })),
+              {
+                errorElement: <NotShown />,
+                children: [
+                  { path: "/quotes/new", lazy: page(() => import("./quoting/QuotePage")) },
+                  { path: "/settings", lazy: page(() => import("./settings/SettingsPage")) },
+                  { path: "/quotes/follow-up", lazy: page(() => import("./quoting/FollowUpPage")) },
+                  { path: "/quotes/:number", lazy: page(() => import("./quoting/QuotePage")) },
+                  { path: "/jobs/:number", lazy: jobSheet("job") },
+                  { path: "/invoices/:number", lazy: jobSheet("invoice") },
+                  { path: "/people/:id/days/:day", lazy: page(() => import("./field/DayPage")) },
+                  { path: "/hours/:monday?", lazy: page(() => import("./field/HoursPage")) },
+                  { path: "/came-in-late", lazy: page(() => import("./field/CameInLatePage")) },
+                  { path: "/planner/:day?", lazy: page(() => import("./planning/PlannerPage")) },
+                  { path: "/customers", lazy: page(() => import("./customers/CustomersPage")) },
+                  { path: "/customers/new", lazy: page(() => import("./calls/NewCallerPage")) },
+                  { path: "/customers/:id", lazy: page(() => import("./calls/CallerPage")) },
+                  { path: "/imports/:id?", lazy: page(() => import("./importing/ImportPage")) },
+                  { path: "/figures/faults", lazy: page(() => import("./figures/FaultsPage")) },
+                  { path: "/mail-stand-in", lazy: page(() => import("./mail/MailStandInPage")) },
+                  { path: "/to-dos", lazy: page(() => import("./todos/ToDosPage")) },
+                  { path: "/parts-wanted", lazy: page(() => import("./partswanted/PartsWantedPage")) },
+                  { path: "/stores", lazy: page(() => import("./stores/StoresPage")) },
+                  { path: "/checklists/:id?", lazy: page(() => import("./checklists/ChecklistEditorPage")) },
+                  { path: "/fault-talks/:kind?", lazy: page(() => import("./calls/TalkEditorPage")) },
+                  { path: "/books", element: <Navigate to="/books/journal" replace /> },
+                  { path: "/books/journal", lazy: page(() => import("./books/BooksPage")) },
+                  { path: "/books/:code", lazy: page(() => import("./books/BooksPage")) },
+                  ...STAGES.map((stage) => ({
+                    path: `/${stage}/:row?`,
+                    lazy: worklist(stage),
+                  })),
+                ],
+              },
             ],
           },
         ],

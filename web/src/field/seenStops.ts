@@ -19,7 +19,7 @@ const until = (day: Day): string => day.later.at(-1)?.day ?? day.day;
 const isMoved = (stop: Stop, was: Stop): boolean => stop.day !== was.day || stop.start !== was.start;
 
 /** What differs between a plan that was seen and the one that is read now, in the order of the day. */
-export function changes(seen: Seen, now: Day): StopChange[] {
+function changes(seen: Seen, now: Day): StopChange[] {
   const stops = planned(now);
   const before = new Map(seen.stops.map((stop) => [stop.visitId, stop]));
   const still = new Set(stops.map(({ visitId }) => visitId));

@@ -9,6 +9,8 @@ import app.pragmata.server.SwingGate;
 import app.pragmata.server.Visitor;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
+import com.microsoft.playwright.options.AriaRole;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
@@ -37,6 +39,8 @@ class TroubleTest {
   void a_stale_sheet_is_refused_in_words_and_then_shows_the_new_state() {
     var gate = new SwingGate(program, "tobias").checked();
     Page desk = Chromium.desk(program, "hester");
+    // A page that hears of changes may have the new state before the button is pressed.
+    desk.route("**/api/live?*", Route::abort);
     desk.navigate(gate.jobAddress());
     assertThat(desk.locator("[data-basis=time_and_parts]")).containsText("450.99");
     gate.office()
@@ -142,6 +146,21 @@ class TroubleTest {
     assertThat(desk.locator("[role=status][aria-live]")).containsText("cannot be reached");
     button(desk, "Not this time…").click();
     assertThat(desk.getByLabel("Why?")).hasValue("Nobody there");
+  }
+
+  @Test
+  void a_page_that_cannot_be_fetched_says_so_below_the_places_and_is_loaded_again() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/to-dos");
+    desk.locator("main h1").waitFor();
+    desk.route("**/assets/FollowUpPage-*.js", Route::abort);
+    desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Follow up")).click();
+    assertThat(desk.locator("main h1")).hasText("This page could not be shown");
+    assertThat(desk.getByLabel("Places")).isVisible();
+    desk.unroute("**/assets/FollowUpPage-*.js");
+    button(desk, "Load it again").click();
+    assertThat(desk.locator("main h1")).not().hasText("This page could not be shown");
+    assertThat(desk).hasURL(Pattern.compile("/quotes/follow-up$"));
   }
 
   @Test
