@@ -12,6 +12,7 @@ import { carry, keepCarried } from "./api/carry";
 import { Problem } from "./api/client";
 import { queries } from "./api/queries";
 import { Announcer } from "./kit/Announcer";
+import { Coming } from "./kit/Coming";
 import { NotShown } from "./kit/NotShown";
 import { theme } from "./kit/theme";
 import { layOutTokens } from "./kit/tokens";
@@ -71,7 +72,14 @@ function NoSuchPage() {
 function OnlyFor({ field }: { field: boolean }) {
   const { person, now, told } = useSession();
   useLive(now.slice(0, 10), told);
-  return (person.role === "technician") === field ? <Outlet /> : <Navigate to="/" replace />;
+  return (person.role === "technician") === field ? (
+    <>
+      <Coming />
+      <Outlet />
+    </>
+  ) : (
+    <Navigate to="/" replace />
+  );
 }
 
 /** While the office's pages are fetched, what each of them waits for is asked for. */

@@ -553,6 +553,12 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/pocket/kits")),
     staleTime: 600_000,
   }),
+  equipmentOnSite: (jobId: number) =>
+    queryOptions({
+      queryKey: ["work", "equipment-on-site", jobId],
+      queryFn: () =>
+        answer(client.GET("/api/jobs/{id}/equipment-on-site", { params: { path: { id: jobId } } })),
+    }),
   ownWeek: (monday: string) =>
     queryOptions({
       queryKey: ["pocket", "week", monday],

@@ -8,15 +8,16 @@ export function AllowPosition() {
     case "granted":
       return (
         <p className="body soft small">
-          Where you are is noted when you start or stop a clock, and deleted after {days} days.
+          Where you are is noted when you start or stop a clock or take a photo, and deleted after {days}{" "}
+          days.
         </p>
       );
     case "prompt":
       return (
         <p className="body">
           <span className="soft small">
-            The office would like to know where you are when you start or stop a clock, and at no other time.
-            It is deleted after {days} days.
+            The office would like to know where you are when you start or stop a clock or take a photo, and at
+            no other time. It is deleted after {days} days.
           </span>{" "}
           <Button
             className="tall"

@@ -10,6 +10,7 @@ import { useSession } from "../people/SessionGate";
 import styles from "./Photos.module.css";
 import { forgetPhoto, type KeptPhoto, keepPhotoAs, useKeptPhotos } from "./photoBox";
 import { sendPhotos, takePhotos } from "./photos";
+import { useWhereabouts } from "./whereabouts";
 
 /** Takes several photos at a time; they are kept on the phone until they are sent. */
 export function PhotoButton({
@@ -34,6 +35,7 @@ export function PhotoButton({
   of?: string;
 }) {
   const { person } = useSession();
+  const { position } = useWhereabouts();
   const queryClient = useQueryClient();
   const take = useAct(
     async (files: File[]) => {
@@ -44,6 +46,7 @@ export function PhotoButton({
         partWantedId,
         unlistedPartId,
         checklistItemId,
+        position: position(),
       });
       void sendPhotos(person.id, queryClient);
       return files.length;

@@ -29,6 +29,8 @@ export default function PocketDay() {
   const photos = useWaitingPhotos();
   const data = read && dayAsTapped(read, kept);
   useCarried(data !== undefined);
+  // A forgotten clock is put right without a network too.
+  useQuery({ ...queries.ownWeek(read ? mondayOf(read.day) : ""), enabled: read !== undefined });
   useTitle("Today");
   const next = data?.stops.find((stop) => !OVER.includes(stop.state));
   return (

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { answer, client, withKey } from "../api/client";
+import { answer, client } from "../api/client";
 import type { OwnTimeForm, OwnWeek, WeekDay, WeekEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, hours, moment, time, timeOf, weekday, words } from "../format";
@@ -11,8 +11,10 @@ import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { Measured } from "./Measured";
 import { plusDays } from "./mondays";
+import { isWaiting, type NotedTime } from "./outbox";
 import styles from "./PocketWeek.module.css";
-import { Waiting } from "./Waiting";
+import { useTap } from "./useTap";
+import { useWaiting, Waiting } from "./Waiting";
 
 /** One's own week: what is written down, put right by hand, and signed off. */
 export default function PocketWeek() {
@@ -103,6 +105,10 @@ function SignOff({ week }: { week: OwnWeek }) {
 function OneDay({ week, day: of }: { week: OwnWeek; day: WeekDay }) {
   const [editing, setEditing] = useState<number | "new">();
   const close = () => setEditing(undefined);
+  const noted = useWaiting()
+    .filter((act) => act.step === "note_time" && isWaiting(act))
+    .map(({ count, form }) => ({ count, ...(form as NotedTime) }))
+    .filter((one) => one.day === of.day);
   return (
     <section className="fact" aria-label={weekday(of.day)} data-day={of.day}>
       <div className="first">
@@ -117,13 +123,22 @@ function OneDay({ week, day: of }: { week: OwnWeek; day: WeekDay }) {
             key={entry.id}
             entry={entry}
             correct={
-              entry.to && !entry.checked && (week.mayBackdate || entry.inDoubt)
+              entry.to &&
+              !entry.checked &&
+              (week.mayBackdate || entry.inDoubt) &&
+              !noted.some(({ timeEntryId }) => timeEntryId === entry.id)
                 ? () => setEditing(entry.id)
                 : undefined
             }
           />
         ),
       )}
+      {noted.map(({ count, timeEntryId, time: { from, to, work } }) => (
+        <p key={count} className="needs small">
+          {timeEntryId ? "Put right" : "Added"}: {from} – {to}
+          {work && `, ${work}`}, not sent yet
+        </p>
+      ))}
       {editing === "new" && <TimeForm week={week} of={of} close={close} />}
       {week.mayBackdate && editing === undefined && (
         <Button type="text" className={styles.add} onClick={() => setEditing("new")}>
@@ -207,29 +222,21 @@ function TimeForm({
   const [faults, setFaults] = useState<Record<string, string>>({});
   const chosen = choices.find((one) => one.value === what);
   const kind = entry ? entry.kind : chosen?.form.kind;
-  const save = useAct(
-    async (_: undefined, key) => {
-      const body = { version: entry?.version ?? 0, ...typed, ...(entry ? {} : chosen?.form) };
-      if (entry) {
-        await answer(
-          client.PUT("/api/pocket/time-entries/{id}", { params: { path: { id: entry.id } }, body }),
-        );
-      } else {
-        await answer(
-          client.POST("/api/pocket/days/{day}/time-entries", {
-            params: { path: { day: of.day }, ...withKey(key) },
-            body,
-          }),
-        );
-      }
-    },
-    {
-      done: close,
-      refused: (problem) =>
-        setFaults(Object.fromEntries(problem.faults.map((one) => [one.pointer.slice(1), one.detail]))),
-      said: "Written down, with what the clock said beside it.",
-    },
-  );
+  const save = useTap({
+    done: close,
+    refused: (problem) =>
+      setFaults(Object.fromEntries(problem.faults.map((one) => [one.pointer.slice(1), one.detail]))),
+    said: "Written down, with what the clock said beside it.",
+  });
+  const write = () => {
+    const added = entry ? {} : chosen?.form;
+    const form: NotedTime = {
+      timeEntryId: entry?.id,
+      day: of.day,
+      time: { version: entry?.version ?? 0, ...typed, ...added },
+    };
+    save.run({ step: "note_time", visitId: entry?.visitId ?? added?.visitId ?? undefined, form });
+  };
   const field = (name: keyof typeof typed, label: string, placeholder: string) => (
     <label>
       {label}
@@ -253,7 +260,7 @@ function TimeForm({
       aria-label={entry ? `Correct ${entryWords(entry)}` : `A forgotten time on ${weekday(of.day)}`}
       onSubmit={(event) => {
         event.preventDefault();
-        save.run(undefined);
+        write();
       }}
     >
       {entry ? (

@@ -35,6 +35,7 @@ function Photo({ photo, editable }: { photo: VisitPhoto; editable: boolean }) {
       <figcaption>
         {photo.partWantedId && <span className="needs">part wanted </span>}
         {photo.unlistedPartId && <span className="needs">on no price list </span>}
+        {photo.away && <span className="needs">{photo.milesFromSite} miles from the site </span>}
         {photo.words}
       </figcaption>
       {editable && (

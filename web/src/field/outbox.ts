@@ -1,4 +1,4 @@
-import type { LateActForm } from "../api/generated/schema";
+import type { LateActForm, OwnTimeForm } from "../api/generated/schema";
 import { keptOnPhone } from "./keptOnPhone";
 
 export type Step = NonNullable<LateActForm["step"]>;
@@ -23,6 +23,14 @@ export type KeptAct = {
   late: boolean;
   /** Why the server would not even put it before the office. */
   refusal?: string;
+};
+
+/** Own time that is put right, or that nobody clocked. */
+export type NotedTime = {
+  /** The entry that is put right; nothing for time that nobody clocked. */
+  timeEntryId?: number;
+  day: string;
+  time: OwnTimeForm;
 };
 
 export const PAGE: string = crypto.randomUUID();

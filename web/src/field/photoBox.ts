@@ -1,4 +1,5 @@
 import { keptOnPhone } from "./keptOnPhone";
+import type { Whereabouts } from "./whereabouts";
 
 /** A photo that was taken and the server does not have yet. */
 export type KeptPhoto = {
@@ -14,6 +15,8 @@ export type KeptPhoto = {
   checklistItemId?: number;
   /** By the phone's clock. */
   takenAt: string;
+  /** Where it was taken; nothing where nobody asks or the phone does not say. */
+  position?: Whereabouts;
   /** Whether it could not be sent when it was taken. */
   late: boolean;
   /** Why the server does not take it. */

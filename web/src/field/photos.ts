@@ -10,14 +10,18 @@ const PATIENCE = 60_000;
 
 type Taken = Pick<
   KeptPhoto,
-  "personId" | "visitId" | "words" | "partWantedId" | "unlistedPartId" | "checklistItemId"
+  "personId" | "visitId" | "words" | "partWantedId" | "unlistedPartId" | "checklistItemId" | "position"
 >;
+
+/** A picture that is older comes from the phone's album, and was taken elsewhere. */
+const JUST_TAKEN = 120_000;
 
 /** Makes photos small and keeps them on the phone, one by one; what it cannot keep is sent at once. */
 export async function takePhotos(files: File[], of: Taken): Promise<void> {
   for (const file of files) {
     const photo = {
       ...of,
+      position: Date.now() - file.lastModified < JUST_TAKEN ? of.position : undefined,
       key: newKey(),
       picture: await smallPhoto(file),
       takenAt: new Date().toISOString(),
@@ -43,6 +47,7 @@ const send = (photo: KeptPhoto) =>
           checklistItemId: photo.checklistItemId,
           takenAt: photo.takenAt,
           sentAt: new Date().toISOString(),
+          ...photo.position,
         },
         ...withKey(photo.key),
       },

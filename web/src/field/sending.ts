@@ -2,7 +2,7 @@ import type { QueryClient } from "@tanstack/react-query";
 import { answer, client, Problem, withKey } from "../api/client";
 import type { CameIn } from "../api/generated/schema";
 import { say } from "../kit/useSaid";
-import { forget, isWaiting, type KeptAct, keepAs, knownKept, listKept, PAGE } from "./outbox";
+import { forget, isWaiting, type KeptAct, keepAs, knownKept, listKept, type NotedTime, PAGE } from "./outbox";
 
 /** So long a tap waits for its answer before it counts as sent without one. */
 const PATIENCE = 4_000;
@@ -74,6 +74,22 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/late", plain));
     case "hand_back":
       return answer(client.POST("/api/pocket/visits/{id}/hand-back", plain));
+    case "note_time": {
+      const { timeEntryId, day, time: body } = act.form as NotedTime;
+      return answer(
+        timeEntryId
+          ? client.PUT("/api/pocket/time-entries/{id}", {
+              params: { path: { id: timeEntryId }, ...withKey(act.key) },
+              body,
+              signal,
+            })
+          : client.POST("/api/pocket/days/{day}/time-entries", {
+              params: { path: { day }, ...withKey(act.key) },
+              body,
+              signal,
+            }),
+      );
+    }
   }
 }
 

@@ -20,4 +20,5 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   accept_visit: "Accepted the visit",
   tell_late: "Said to be late",
   hand_back: "Handed back",
+  note_time: "Wrote down own time",
 };

@@ -1,6 +1,8 @@
+import { useQuery } from "@tanstack/react-query";
 import { answer, client, withKey } from "../api/client";
+import { queries } from "../api/queries";
 import { Field } from "../kit/Field";
-import { QuantityField, TextField, TickField } from "../kit/fields";
+import { ChoiceField, QuantityField, TextField, TickField } from "../kit/fields";
 import { InlineForm } from "../kit/InlineForm";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
@@ -10,8 +12,15 @@ import { PartSelect } from "../stores/PartSelect";
 export function WantPartForm({ jobId, close }: { jobId: number; close: () => void }) {
   const form = useForm({
     version: 0,
-    draft: { partId: undefined as number | undefined, words: "", quantity: "", urgent: false },
+    draft: {
+      partId: undefined as number | undefined,
+      equipmentId: undefined as number | undefined,
+      words: "",
+      quantity: "",
+      urgent: false,
+    },
   });
+  const { data: pieces } = useQuery(queries.equipmentOnSite(jobId));
   const want = useAct(
     (_: undefined, key) =>
       answer(
@@ -38,6 +47,16 @@ export function WantPartForm({ jobId, close }: { jobId: number; close: () => voi
       </Field>
       <QuantityField form={form} name="quantity" label="How many" width={90} placeholder="1" />
       <TextField form={form} name="words" label="Or in words" width={260} placeholder="what it is" />
+      {pieces && pieces.length > 0 && (
+        <ChoiceField
+          form={form}
+          name="equipmentId"
+          label="For"
+          width={260}
+          placeholder={pieces.find(({ ofJob }) => ofJob)?.name ?? "no equipment"}
+          options={pieces.map(({ id, name }) => ({ value: id, label: name }))}
+        />
+      )}
       <TickField form={form} name="urgent" label="urgent" />
     </InlineForm>
   );

@@ -173,7 +173,7 @@ function OfficeForm({ company }: { company: Company }) {
       <TextField {...bind} name="patienceWorkedDays" label="Worked, days" />
       <TextField {...bind} name="patienceCheckedDays" label="Checked, days" />
       <TextField {...bind} width={170} name="partWantedDays" label="Parts wanted, workdays" />
-      <TextField {...bind} width={170} name="tapPositionDays" label="Place of taps, days" />
+      <TextField {...bind} width={170} name="tapPositionDays" label="Keep places of taps, days" />
       <TextField {...bind} width={170} needed={false} name="visitReminderAt" label="Reminders of visits at" />
       <TextField {...bind} width={150} name="deskSessionHours" label="Signed in, hours" />
       <TextField form={form} width={340} name="otherWork" label="Other paid time, with commas between" />

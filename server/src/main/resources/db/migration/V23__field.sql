@@ -159,10 +159,11 @@ create table visit_photo_content (
   small bytea not null check (length(small) between 1 and 200000)
 );
 
--- Where a phone was when its person started or stopped a clock; deleted after as many days as the company says.
+-- Where a phone was when its person started or stopped a clock or took a photo; deleted after as many days as the
+-- company says.
 create table tap_position (
   person_id bigint not null references person,
-  -- By which a clock's measured start or end is found.
+  -- To the second; by it a clock's measured start or end is found, and a photo.
   tapped_at timestamptz not null,
   latitude numeric(9, 6) not null check (latitude between -90 and 90),
   longitude numeric(9, 6) not null check (longitude between -180 and 180),

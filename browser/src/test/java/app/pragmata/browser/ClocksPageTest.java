@@ -66,9 +66,12 @@ class ClocksPageTest {
     button(phone, "I am here already").click();
     button(phone, "Start work").click();
     assertThat(button(phone, "Finish")).isVisible();
+    PhotosPageTest.take(phone, 1);
+    assertThat(PhotosPageTest.photos(phone).getByAltText("Photo, Imre")).isVisible();
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.jobAddress());
     assertThat(desk.locator("[data-time]")).containsText("started 2.1 miles from the site");
+    assertThat(desk.locator("figure")).containsText("2.1 miles from the site");
     gate.isAt(null, null);
   }
 

@@ -47,13 +47,18 @@ class NoNetworkTest {
 
   /** The visit on a phone that has all it needs along, a morning after its clock was set. */
   private Page phone() {
+    Page phone = today();
+    phone.navigate("/pocket/" + gate.visit());
+    assertThat(button(phone, "Start driving")).isVisible();
+    Chromium.quiet(phone);
+    return phone;
+  }
+
+  private Page today() {
     Page phone = context.newPage();
     phone.navigate("/pocket");
     assertThat(phone.locator("h1")).containsText("today");
     phone.evaluate("() => navigator.serviceWorker.ready.then(() => true)");
-    phone.navigate("/pocket/" + gate.visit());
-    assertThat(button(phone, "Start driving")).isVisible();
-    Chromium.quiet(phone);
     return phone;
   }
 
@@ -100,6 +105,30 @@ class NoNetworkTest {
                         time.path("from").asString().substring(0, 5),
                         time.path("minutes").asInt()))
         .toList();
+  }
+
+  @Test
+  void a_clock_is_put_right_without_a_network_and_the_week_says_that_it_is_not_sent() {
+    gate.onSite();
+    gate.at("16:00");
+    gate.tap("pause", Map.of());
+    Page phone = today();
+    phone.getByText("My week").click();
+    Locator day = phone.locator("[data-day='" + gate.day() + "']");
+    assertThat(day).containsText("15:00 – 16:00");
+    cut();
+    day.getByLabel("Correct 15:00 – 16:00").click();
+    day.getByLabel("To").fill("15:50");
+    day.getByLabel("Why").fill("Tapped late");
+    day.getByText("Write it down").click();
+    assertThat(day).containsText("Put right: 15:00 – 15:50, not sent yet");
+    assertThat(day.getByLabel("Correct 15:00 – 16:00")).isHidden();
+    phone.reload();
+    assertThat(day).containsText("Put right: 15:00 – 15:50, not sent yet");
+    mend(phone);
+    assertThat(day).containsText("the clock ran 15:00 – 16:00");
+    assertThat(day).not().containsText("not sent yet");
+    assertThat(times()).contains("labour 15:00 50");
   }
 
   @Test

@@ -12,6 +12,7 @@ import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
 
 /** A part that is missing on site, from the phone to the Planner's shelf. */
 class PartsWantedPageTest {
@@ -128,13 +129,24 @@ class PartsWantedPageTest {
     desk.getByLabel("Or in words").fill("its cover");
     button(desk, "It is wanted").click();
     assertThat(desk.locator("[data-part-wanted]")).hasCount(2);
-    assertThat(
-            gate.office()
-                .get("/api/jobs/" + gate.job() + "/parts-wanted")
-                .json()
-                .path(1)
-                .path("words")
-                .asString())
-        .isEqualTo("its cover");
+    assertThat(wanted().path(1).path("words").asString()).isEqualTo("its cover");
+  }
+
+  private JsonNode wanted() {
+    return gate.office().get("/api/jobs/" + gate.job() + "/parts-wanted").json();
+  }
+
+  @Test
+  void the_office_says_for_which_equipment_at_the_site_a_part_is() {
+    JsonNode pieces = gate.office().get("/api/jobs/" + gate.job() + "/equipment-on-site").json();
+    String piece = pieces.path(pieces.size() - 1).path("name").asString();
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate(gate.jobAddress());
+    button(desk, "Part wanted").click();
+    desk.getByLabel("Or in words").fill("its cover");
+    Chromium.choose(desk, "For", "", piece);
+    button(desk, "It is wanted").click();
+    assertThat(desk.locator("[data-part-wanted]")).hasCount(1);
+    assertThat(wanted().path(0).path("equipment").asString()).isEqualTo(piece);
   }
 }

@@ -47,11 +47,11 @@ class PhotosPageTest {
     return phone;
   }
 
-  private static Locator photos(Page phone) {
+  static Locator photos(Page phone) {
     return phone.getByLabel("Photos", new Page.GetByLabelOptions().setExact(true));
   }
 
-  private static void take(Page phone, int count) {
+  static void take(Page phone, int count) {
     phone
         .getByLabel("Take photos", new Page.GetByLabelOptions().setExact(true))
         .setInputFiles(

@@ -11,6 +11,7 @@ import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Route;
 import com.microsoft.playwright.options.AriaRole;
+import java.util.ArrayList;
 import java.util.Map;
 import java.util.regex.Pattern;
 import org.junit.jupiter.api.Test;
@@ -161,6 +162,20 @@ class TroubleTest {
     button(desk, "Load it again").click();
     assertThat(desk.locator("main h1")).not().hasText("This page could not be shown");
     assertThat(desk).hasURL(Pattern.compile("/quotes/follow-up$"));
+  }
+
+  @Test
+  void a_page_that_takes_long_to_fetch_says_that_it_is_on_its_way() {
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/to-dos");
+    desk.locator("main h1").waitFor();
+    var held = new ArrayList<Route>();
+    desk.route("**/assets/FollowUpPage-*.js", held::add);
+    desk.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Follow up")).click();
+    assertThat(desk.getByText("The page is on its way")).isVisible();
+    held.forEach(Route::resume);
+    assertThat(desk).hasURL(Pattern.compile("/quotes/follow-up$"));
+    assertThat(desk.getByText("The page is on its way")).isHidden();
   }
 
   @Test

@@ -2,6 +2,7 @@ package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.LATE_ACT;
+import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.TO_DO;
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -16,6 +17,7 @@ import java.util.Map;
 import java.util.Random;
 import java.util.Set;
 import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -450,6 +452,126 @@ class LateActsTest {
         .containsExactly("taken", "taken", "taken", "taken");
     assertThat(times(visits().path(0)))
         .containsExactly("Imre drive 14:20 40 18.4", "Imre labour 15:00 60 0.0");
+  }
+
+  /** An own time of the gate's day on its visit; the version of an entry that is put right. */
+  private Map<String, Object> ownTime(@Nullable JsonNode entry, String from, String to) {
+    program.database().update(PERSON).set(PERSON.MAY_BACKDATE, true).execute();
+    var time = new HashMap<String, Object>();
+    time.put("version", entry == null ? 0 : entry.path("version").asInt());
+    time.put("visitId", entry == null ? gate.visit() : null);
+    time.put("kind", entry == null ? "labour" : null);
+    time.put("from", from);
+    time.put("to", to);
+    time.put("reason", "Forgot the clock");
+    var form = new HashMap<String, Object>();
+    form.put("timeEntryId", entry == null ? null : entry.path("id").asLong());
+    form.put("day", gate.day().toString());
+    form.put("time", time);
+    return form;
+  }
+
+  private JsonNode labour() {
+    return visits()
+        .path(0)
+        .path("times")
+        .valueStream()
+        .filter(time -> time.path("kind").asString().equals("labour"))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private void workedFromThreeToFour() {
+    gate.onSite();
+    gate.at("16:00");
+    gate.tap("pause", Map.of());
+    gate.at("17:30");
+  }
+
+  @Test
+  void a_forgotten_clock_is_written_down_without_a_network_and_once() {
+    workedFromThreeToFour();
+    var form = ownTime(null, "16:20", "16:50");
+    String key = "forgotten-" + gate.visit();
+    assertThat(imre.post(daysTimes(), form.get("time"), key).status()).isEqualTo(200);
+    assertThat(late(key, "note_time", "16:50", "17:30", form).path("state").asString())
+        .isEqualTo("taken");
+    assertThat(times(visits().path(0)))
+        .containsExactly(
+            "Imre drive 14:20 40 18.4", "Imre labour 15:00 60 0.0", "Imre labour 16:20 30 0.0");
+  }
+
+  private String daysTimes() {
+    return "/api/pocket/days/" + gate.day() + "/time-entries";
+  }
+
+  @Test
+  void a_clock_is_put_right_without_a_network_and_once() {
+    workedFromThreeToFour();
+    var form = ownTime(labour(), "15:10", "16:00");
+    String key = "put-right-" + gate.visit();
+    String path = "/api/pocket/time-entries/" + form.get("timeEntryId");
+    assertThat(imre.put(path, form.get("time"), key).status()).isEqualTo(200);
+    assertThat(late(key, "note_time", "16:50", "17:30", form).path("state").asString())
+        .isEqualTo("taken");
+    assertThat(times(visits().path(0)))
+        .containsExactly("Imre drive 14:20 40 18.4", "Imre labour 15:10 50 0.0");
+  }
+
+  @Test
+  void what_the_office_put_right_meanwhile_stays_until_it_says_that_the_later_one_counts() {
+    workedFromThreeToFour();
+    var form = ownTime(labour(), "15:10", "16:00");
+    gate.office()
+        .put(
+            "/api/time-entries/" + form.get("timeEntryId"),
+            Map.of(
+                "version", labour().path("version").asInt(),
+                "from", "15:00",
+                "to", "15:45",
+                "reason", "He said so"));
+    assertThat(late("note_time", "16:50", "17:30", form).path("state").asString())
+        .isEqualTo("waiting");
+    assertThat(times(visits().path(0))).contains("Imre labour 15:00 45 0.0");
+    assertThat(texts(waiting().path("taps"), "said"))
+        .containsExactly(gate.day() + " 15:10 to 16:00 Forgot the clock");
+    assertThat(writeDown(Map.of()).status()).isEqualTo(200);
+    assertThat(times(visits().path(0))).contains("Imre labour 15:10 50 0.0");
+    holds();
+  }
+
+  @Test
+  void time_on_a_visit_that_is_somebody_elses_by_now_counts_where_the_office_says_so() {
+    gate.planned();
+    givenToPiet();
+    var form = ownTime(null, "15:20", "15:50");
+    gate.at("17:30");
+    assertThat(late("note_time", "16:50", "17:30", form).path("state").asString())
+        .isEqualTo("waiting");
+    Visitor.Answer written = writeDown(Map.of());
+    assertThat(written.status()).as(written.text()).isEqualTo(200);
+    assertThat(times(visitOf("Imre"))).containsExactly("Imre labour 15:20 30 0.0");
+    assertThat(visitOf("Piet").path("state").asString()).isEqualTo("planned");
+    holds();
+  }
+
+  @Test
+  void time_that_nobody_can_read_is_not_written_down() {
+    gate.planned();
+    gate.at("17:30");
+    late("note_time", "16:50", "17:30", ownTime(null, "half three", "15:50"));
+    assertThat(writeDown(Map.of()).rule()).isEqualTo("UNREADABLE");
+    assertThat(waiting().path("taps")).hasSize(1);
+  }
+
+  @Test
+  void own_time_of_no_day_is_refused() {
+    gate.planned();
+    var form = ownTime(null, "15:20", "15:50");
+    form.remove("day");
+    JsonNode came = imre.late("no-day-" + gate.visit(), body("note_time", "16:50", "17:30", form));
+    assertThat(came.path("state").isNull()).isTrue();
+    assertThat(came.path("detail").asString()).contains("Tell the office what it was");
   }
 
   @Test

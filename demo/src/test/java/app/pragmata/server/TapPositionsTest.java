@@ -108,6 +108,42 @@ class TapPositionsTest {
     assertThat(onSheet()).isEmpty();
   }
 
+  private Visitor.Answer photo(String where) {
+    return gate.technician()
+        .photo(
+            "/api/pocket/visits/" + gate.visit() + "/photos?words=Post" + where,
+            VisitPhotosTest.picture(40, 30),
+            "photo-" + System.nanoTime());
+  }
+
+  private List<String> photosOnSheet() {
+    JsonNode photos = gate.office().get("/api/jobs/" + gate.job() + "/photos").json();
+    return photos
+        .valueStream()
+        .map(photo -> photo.path("milesFromSite").asString() + " " + photo.path("away").asBoolean())
+        .toList();
+  }
+
+  @Test
+  void a_photo_that_was_taken_elsewhere_says_so_and_forgets_it_with_the_taps() {
+    gate.at("08:05");
+    gate.tap("arrive", Map.of());
+    photo("&latitude=54.045&longitude=-1.2&accuracyMetres=14.2");
+    gate.at("08:06");
+    photo("");
+    assertThat(photosOnSheet()).containsExactly("3.1 true", " false");
+    keptWhenOld(91);
+    assertThat(photosOnSheet()).containsExactly(" false", " false");
+  }
+
+  @Test
+  void a_photo_from_nowhere_is_refused_and_not_kept() {
+    gate.at("08:05");
+    gate.tap("arrive", Map.of());
+    assertThat(photo("&latitude=54.045").pointer()).isEqualTo("/position");
+    assertThat(photosOnSheet()).isEmpty();
+  }
+
   @Test
   void it_is_kept_for_as_many_days_as_the_company_says() {
     tap("08:00", "drive", north(9_000));

@@ -119,6 +119,10 @@ public final class Visitor {
     return send("PUT", path, body, null);
   }
 
+  public Answer put(String path, Object body, String key) {
+    return send("PUT", path, body, key);
+  }
+
   public Answer delete(String path) {
     return send("DELETE", path, null, null);
   }

@@ -21,7 +21,8 @@ public enum PocketStep implements Coded {
   TICK_LINE,
   SEND_MESSAGE,
   TELL_LATE,
-  HAND_BACK;
+  HAND_BACK,
+  NOTE_TIME;
 
   /** Whether it moves a clock, so that its form says when it was tapped. */
   public boolean isTimed() {
@@ -36,7 +37,8 @@ public enum PocketStep implements Coded {
           ANSWER_CHECKLIST,
           SEND_MESSAGE,
           TELL_LATE,
-          HAND_BACK ->
+          HAND_BACK,
+          NOTE_TIME ->
           false;
     };
   }
@@ -44,5 +46,10 @@ public enum PocketStep implements Coded {
   /** Whether it is done on no visit. */
   public boolean isOffVisit() {
     return this == START_CLOCK || this == STOP_CLOCK;
+  }
+
+  /** Whether it cannot be done without a visit; time that is noted by hand may be of none. */
+  public boolean needsVisit() {
+    return !isOffVisit() && this != NOTE_TIME;
   }
 }

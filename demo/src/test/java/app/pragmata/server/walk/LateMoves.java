@@ -21,7 +21,8 @@ final class LateMoves {
           "use_part",
           "send_message",
           "tick_line",
-          "answer_checklist");
+          "answer_checklist",
+          "note_time");
 
   private LateMoves() {}
 
@@ -67,7 +68,7 @@ final class LateMoves {
                         .toList()));
   }
 
-  private static Map<String, ?> form(String step, Dice dice) {
+  private static Map<String, ?> form(WalkedCompany company, String step, Dice dice) {
     return switch (step) {
       case "use_part" -> Map.of("partId", 1 + dice.next(4), "quantity", "1");
       case "tick_line" -> Map.of("lineId", 1 + dice.next(40), "done", dice.oneIn(2));
@@ -82,6 +83,25 @@ final class LateMoves {
               false,
               "word",
               "Seen to");
+      case "note_time" -> {
+        int from = dice.next(20 * 60);
+        int to = from + 5 + dice.next(40);
+        yield Map.of(
+            "day",
+            company.today(),
+            "time",
+            Map.of(
+                "version",
+                0,
+                "kind",
+                dice.oneIn(2) ? "drive" : "break",
+                "from",
+                "%d:%02d".formatted(from / 60, from % 60),
+                "to",
+                "%d:%02d".formatted(to / 60, to % 60),
+                "reason",
+                "Forgot the clock"));
+      }
       default -> Map.of();
     };
   }
@@ -99,7 +119,7 @@ final class LateMoves {
     form.put("visitId", visit.get("id"));
     form.put("tappedAt", sent.minusSeconds(60L * dice.next(600)));
     form.put("sentAt", sent);
-    form.put("form", form(step, dice));
+    form.put("form", form(company, step, dice));
     return (dice.oneIn(4)
             ? company.technician(dice.of(WalkedCompany.TECHNICIANS))
             : company.technicianOf(visit))

@@ -138,7 +138,7 @@ class LateActs {
     }
     if (form.step() == null) {
       reading.fault("step", Rule.MISSING, "Say what was done.");
-    } else if (!form.step().isOffVisit() && form.visitId() == null) {
+    } else if (form.step().needsVisit() && form.visitId() == null) {
       reading.fault("visitId", Rule.MISSING, "Say on which visit it was done.");
     }
     if (form.tappedAt() == null || form.sentAt() == null) {

@@ -21,6 +21,8 @@ import app.pragmata.server.field.FieldService.PartForm;
 import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
+import app.pragmata.server.field.OwnTimes.NoteTimeForm;
+import app.pragmata.server.field.OwnTimes.OwnTimeForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
@@ -238,6 +240,12 @@ class LateActsApi {
       case SEND_MESSAGE -> words(late.form(row, MessageForm.class).text());
       case TELL_LATE -> words(late.form(row, LateForm.class).late());
       case HAND_BACK -> words(late.form(row, HandBackForm.class).reason());
+      case NOTE_TIME -> {
+        NoteTimeForm form = late.form(row, NoteTimeForm.class);
+        OwnTimeForm time = form.time();
+        yield words(
+            form.day().toString(), time.from(), "to", time.to(), time.work(), time.reason());
+      }
       default -> "";
     };
   }

@@ -8,6 +8,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.LateActState;
 import app.pragmata.core.field.LateTime;
+import app.pragmata.core.field.PocketStep;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.people.Role;
@@ -20,6 +21,7 @@ import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
+import app.pragmata.server.field.OwnTimes.NoteTimeForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.http.AskedSet;
@@ -81,6 +83,7 @@ class LateAnswers {
   private final LinesDone lines;
   private final JobMessages messages;
   private final FittedEquipment fitted;
+  private final OwnTimes ownTimes;
   private final PlanningService planning;
   private final VisitStore visits;
   private final CompanyStore companies;
@@ -99,6 +102,7 @@ class LateAnswers {
       LinesDone lines,
       JobMessages messages,
       FittedEquipment fitted,
+      OwnTimes ownTimes,
       PlanningService planning,
       VisitStore visits,
       CompanyStore companies,
@@ -115,6 +119,7 @@ class LateAnswers {
     this.lines = lines;
     this.messages = messages;
     this.fitted = fitted;
+    this.ownTimes = ownTimes;
     this.planning = planning;
     this.visits = visits;
     this.companies = companies;
@@ -155,6 +160,7 @@ class LateAnswers {
     } else {
       writeDown(act, rows, times, reason);
     }
+    putRight(act, rows, times);
     answer(act, rows, LateActState.WRITTEN_DOWN, "", "Written down");
   }
 
@@ -218,6 +224,22 @@ class LateAnswers {
           }
         }
         default -> {}
+      }
+    }
+  }
+
+  /** Times that were put right by hand; what was added by hand is among those that are written. */
+  private void putRight(Act act, List<LateActRecord> rows, List<OfPerson> added) {
+    for (LateActRecord row : rows) {
+      if (row.getStep() == PocketStep.NOTE_TIME) {
+        NoteTimeForm form = late.form(row, NoteTimeForm.class);
+        if (form.timeEntryId() != null) {
+          ownTimes.putRight(act, row.getPersonId(), form.timeEntryId(), form.time());
+        } else if (added.stream().noneMatch(one -> one.time().tapId() == row.getId())) {
+          throw new Refused(
+              Rule.UNREADABLE,
+              "This is no time that can be written down as it is. Ask whoever noted it, write it down by hand, then say here that it does not count.");
+        }
       }
     }
   }

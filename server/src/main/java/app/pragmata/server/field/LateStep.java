@@ -12,6 +12,7 @@ import app.pragmata.server.field.FieldService.PartForm;
 import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
+import app.pragmata.server.field.OwnTimes.NoteTimeForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
@@ -33,6 +34,7 @@ class LateStep {
   private final UnlistedParts unlisted;
   private final JobMessages messages;
   private final FittedEquipment fitted;
+  private final OwnTimes ownTimes;
   private final JsonMapper json;
 
   LateStep(
@@ -41,12 +43,14 @@ class LateStep {
       UnlistedParts unlisted,
       JobMessages messages,
       FittedEquipment fitted,
+      OwnTimes ownTimes,
       JsonMapper json) {
     this.clocks = clocks;
     this.service = service;
     this.unlisted = unlisted;
     this.messages = messages;
     this.fitted = fitted;
+    this.ownTimes = ownTimes;
     this.json = json;
   }
 
@@ -66,6 +70,8 @@ class LateStep {
       clocks.start(act, key, read(form, Clocks.ClockForm.class));
     } else if (step == PocketStep.STOP_CLOCK) {
       clocks.stop(act, key, read(form, StepForm.class));
+    } else if (step == PocketStep.NOTE_TIME) {
+      ownTimes.note(act, key, read(form, NoteTimeForm.class));
     } else {
       takeOnVisit(act, key, step, Objects.requireNonNull(visitId), form);
     }
@@ -89,6 +95,7 @@ class LateStep {
           case ACCEPT_VISIT -> ComingForm.class;
           case TELL_LATE -> LateForm.class;
           case HAND_BACK -> HandBackForm.class;
+          case NOTE_TIME -> NoteTimeForm.class;
         };
     read(form, kind);
   }
@@ -118,7 +125,7 @@ class LateStep {
       case ACCEPT_VISIT -> service.accept(act, key, visitId);
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));
       case HAND_BACK -> service.handBack(act, key, visitId, read(form, HandBackForm.class));
-      case START_CLOCK, STOP_CLOCK -> throw new IllegalArgumentException(step.code());
+      case START_CLOCK, STOP_CLOCK, NOTE_TIME -> throw new IllegalArgumentException(step.code());
     }
   }
 

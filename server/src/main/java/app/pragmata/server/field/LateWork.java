@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static org.jooq.impl.DSL.min;
 
+import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Unreadable;
 import app.pragmata.core.field.LateActState;
@@ -12,6 +13,8 @@ import app.pragmata.core.field.LateTap;
 import app.pragmata.core.field.LateTime;
 import app.pragmata.core.field.PocketStep;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.server.field.OwnTimes.NoteTimeForm;
+import app.pragmata.server.field.OwnTimes.OwnTimeForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
@@ -21,6 +24,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Function;
 import java.util.stream.Collectors;
@@ -80,10 +84,48 @@ class LateWork {
         .sorted()
         .flatMap(
             person ->
-                times(act, person, waiting).stream()
-                    .filter(time -> ids.contains(time.tapId()))
+                Stream.concat(
+                        times(act, person, waiting).stream()
+                            .filter(time -> ids.contains(time.tapId())),
+                        chosen.stream()
+                            .filter(row -> row.getPersonId().equals(person))
+                            .flatMap(row -> noted(act, row).stream()))
                     .map(time -> new OfPerson(person, time)))
         .toList();
+  }
+
+  /** Time that somebody added by hand; none where nobody can read it. */
+  private Optional<LateTime> noted(Act act, LateActRecord row) {
+    NoteTimeForm form =
+        row.getStep() == PocketStep.NOTE_TIME ? form(row, NoteTimeForm.class) : null;
+    if (form == null || form.timeEntryId() != null) {
+      return Optional.empty();
+    }
+    OwnTimeForm time = form.time();
+    TimeEntry.Kind kind = Objects.requireNonNullElse(time.kind(), TimeEntry.Kind.LABOUR);
+    var reading = new Reading();
+    Instant from =
+        reading.required("from", time.from(), said -> TypedTime.moment(act, form.day(), said));
+    Instant to = reading.required("to", time.to(), said -> TypedTime.moment(act, form.day(), said));
+    BigDecimal miles =
+        kind == TimeEntry.Kind.DRIVE
+            ? reading.optional("miles", time.miles(), Reading::miles)
+            : null;
+    if (from == null || to == null) {
+      return Optional.empty();
+    }
+    TimeEntry.check(from, to, act.at(), reading);
+    return reading.faults().isEmpty()
+        ? Optional.of(
+            new LateTime(
+                row.getId(),
+                row.getVisitId(),
+                kind,
+                Objects.requireNonNullElse(time.work(), ""),
+                from,
+                to,
+                Objects.requireNonNullElse(miles, BigDecimal.ZERO)))
+        : Optional.empty();
   }
 
   private List<LateTime> times(Act act, long personId, List<LateActRecord> waiting) {

@@ -14,8 +14,10 @@ import app.pragmata.server.jobs.LockedVisit;
 import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
 import java.time.LocalDate;
+import java.util.Objects;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -49,6 +51,7 @@ class OwnTimes {
   private final DaysTime daysTime;
   private final TimeEntries times;
   private final VisitStore visits;
+  private final RepeatableRequests repeats;
   private final DSLContext database;
 
   OwnTimes(
@@ -56,17 +59,66 @@ class OwnTimes {
       DaysTime daysTime,
       TimeEntries times,
       VisitStore visits,
+      RepeatableRequests repeats,
       DSLContext database) {
     this.check = check;
     this.daysTime = daysTime;
     this.times = times;
     this.visits = visits;
+    this.repeats = repeats;
     this.database = database;
   }
 
-  /** Puts an own entry right that has ended. */
-  void correct(Act act, long entryId, OwnTimeForm form) {
-    Clock entry = requireOwn(act, entryId);
+  /**
+   * The same as a phone keeps it while there is no network.
+   *
+   * @param timeEntryId the entry that is put right; null for time that nobody clocked
+   * @param day on which that was
+   */
+  record NoteTimeForm(@Nullable Long timeEntryId, LocalDate day, OwnTimeForm time) {
+    NoteTimeForm {
+      Objects.requireNonNull(day);
+      Objects.requireNonNull(time);
+    }
+  }
+
+  /** Puts an own entry right, or adds time that nobody clocked. */
+  void note(Act act, @Nullable String key, NoteTimeForm form) {
+    if (form.timeEntryId() == null) {
+      add(act, key, form.day(), form.time());
+    } else {
+      correct(act, key, form.timeEntryId(), form.time());
+    }
+  }
+
+  /** Puts somebody's entry right as they noted it, whatever was corrected meanwhile. */
+  void putRight(Act office, long personId, long entryId, OwnTimeForm form) {
+    Clock entry = requireOf(personId, entryId);
+    check.correctTime(office, entryId, corrected(entry, entry.version(), form));
+  }
+
+  /**
+   * Puts an own entry right that has ended.
+   *
+   * @param key by which an answer that was not heard is asked for again; null for none, since its
+   *     version lets nothing be done twice
+   */
+  void correct(Act act, @Nullable String key, long entryId, OwnTimeForm form) {
+    if (key == null) {
+      correct(act, entryId, form);
+      return;
+    }
+    repeats.once(
+        act,
+        key,
+        "correct own time",
+        entryId + " " + form,
+        entryId,
+        () -> correct(act, entryId, form));
+  }
+
+  private void correct(Act act, long entryId, OwnTimeForm form) {
+    Clock entry = requireOf(act.personId(), entryId);
     if (!entry.isInDoubt()) {
       requireMayBackdate(act);
     }
@@ -75,23 +127,25 @@ class OwnTimes {
       throw new Refused(
           Rule.CLOCK_RUNNING, "This clock still runs. Stop it first, and say when it ended.");
     }
-    check.correctTime(
-        act,
-        entryId,
-        new TimeForm(
-            form.version(),
-            null,
-            null,
-            form.from(),
-            form.to(),
-            null,
-            form.miles(),
-            entry.description(),
-            form.reason()));
+    check.correctTime(act, entryId, corrected(entry, form.version(), form));
+  }
+
+  private static TimeForm corrected(Clock entry, int version, OwnTimeForm form) {
+    return new TimeForm(
+        version,
+        null,
+        null,
+        form.from(),
+        form.to(),
+        null,
+        form.miles(),
+        entry.description(),
+        form.reason());
   }
 
   /** Own time that nobody clocked, on a visit or none; gives the id of the entry. */
   long add(Act act, @Nullable String key, LocalDate day, OwnTimeForm form) {
+    DayApi.requireDayOfWork(day);
     requireMayBackdate(act);
     if (form.visitId() == null && form.kind() == TimeEntry.Kind.LABOUR) {
       var reading = new Reading();
@@ -118,7 +172,7 @@ class OwnTimes {
 
   /** The end of an own clock that the next one set was right. */
   void confirm(Act act, long entryId, int version) {
-    Clock read = requireOwn(act, entryId);
+    Clock read = requireOf(act.personId(), entryId);
     LockedVisit visit = read.visitId() == null ? null : visits.lock(read.visitId());
     Clock entry = times.get(entryId);
     Versions.require(version, entry.version());
@@ -149,9 +203,9 @@ class OwnTimes {
     }
   }
 
-  private Clock requireOwn(Act act, long entryId) {
+  private Clock requireOf(long personId, long entryId) {
     Clock entry = times.get(entryId);
-    if (entry.personId() != act.personId()) {
+    if (entry.personId() != personId) {
       throw new Refused(Rule.NOT_FOUND, "This time is not yours. Reload your week.");
     }
     return entry;

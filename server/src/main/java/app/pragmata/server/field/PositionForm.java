@@ -18,6 +18,14 @@ public record PositionForm(
   /** Half around the earth: no phone is less accurate. */
   private static final double LEAST_ACCURATE = 20_100_000;
 
+  /** What was sent beside a file; null where nothing of it was. */
+  static @Nullable PositionForm of(
+      @Nullable Double latitude, @Nullable Double longitude, @Nullable Double accuracyMetres) {
+    return latitude == null && longitude == null && accuracyMetres == null
+        ? null
+        : new PositionForm(latitude, longitude, accuracyMetres);
+  }
+
   /**
    * The position.
    *

@@ -17,14 +17,16 @@ import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Where phones were when a clock was started or stopped, where the company wants to know. They are
- * kept for as many days as it says and never longer.
+ * Where phones were when a clock was started or stopped or a photo was taken, where the company
+ * wants to know. They are kept for as many days as it says and never longer.
  */
 @Service
 public class TapPositions implements Retention.KeptForAWhile {
@@ -93,20 +95,34 @@ public class TapPositions implements Retention.KeptForAWhile {
         .orderBy(TIME_ENTRY.ID, TAP_POSITION.TAPPED_AT)
         .fetch(
             row -> {
-              var tapped = new TapPosition(place(row.value4(), row.value5()), row.value6());
-              Place site = place(row.value7(), row.value8());
+              TapPosition tapped = Objects.requireNonNull(position(row));
+              Place site = Objects.requireNonNull(site(row));
               return new TapAtSite(
                   row.value1(),
                   row.value3(),
                   tapped.milesFrom(site),
-                  row.value6(),
+                  tapped.accuracyMetres(),
                   TapPosition.isExpectedAtSite(row.value2(), row.value3())
                       && tapped.isAwayFrom(site));
             });
   }
 
-  private static Place place(BigDecimal latitude, BigDecimal longitude) {
-    return new Place(latitude.doubleValue(), longitude.doubleValue());
+  /** Where the phone was by a row with all columns of that; null where it did not say. */
+  static @Nullable TapPosition position(Record row) {
+    Place place = place(row.get(TAP_POSITION.LATITUDE), row.get(TAP_POSITION.LONGITUDE));
+    return place == null ? null : new TapPosition(place, row.get(TAP_POSITION.ACCURACY_METRES));
+  }
+
+  /** Where the site is by a row with its position; null where nobody gave one. */
+  static @Nullable Place site(Record row) {
+    return place(row.get(SITE.LATITUDE), row.get(SITE.LONGITUDE));
+  }
+
+  private static @Nullable Place place(
+      @Nullable BigDecimal latitude, @Nullable BigDecimal longitude) {
+    return latitude == null || longitude == null
+        ? null
+        : new Place(latitude.doubleValue(), longitude.doubleValue());
   }
 
   @Override

@@ -3,6 +3,8 @@ package app.pragmata.server.field;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PART_WANTED;
 import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.SITE;
+import static app.pragmata.server.generated.Tables.TAP_POSITION;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.UNLISTED_PART;
 import static app.pragmata.server.generated.Tables.VISIT;
@@ -11,13 +13,16 @@ import static app.pragmata.server.generated.Tables.VISIT_PHOTO_CONTENT;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.selectOne;
+import static org.jooq.impl.DSL.trunc;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.field.Tap;
+import app.pragmata.core.field.TapPosition;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.people.Role;
+import app.pragmata.core.planning.Place;
 import app.pragmata.server.checklists.VisitChecklists;
 import app.pragmata.server.generated.tables.records.VisitPhotoRecord;
 import app.pragmata.server.jobs.LockedVisit;
@@ -28,6 +33,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -35,6 +41,7 @@ import java.util.Objects;
 import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.DatePart;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
@@ -61,6 +68,7 @@ public class VisitPhotos {
    * @param checklistItemId the question of a checklist that it answers; null for none
    * @param takenAt by the phone's clock; null is now
    * @param sentAt when the phone sent it, so that its clock need not be right
+   * @param position where it was taken; null where the phone does not say
    */
   record PhotoNote(
       @Nullable String words,
@@ -68,9 +76,15 @@ public class VisitPhotos {
       @Nullable Long unlistedPartId,
       @Nullable Long checklistItemId,
       @Nullable Instant takenAt,
-      @Nullable Instant sentAt) {}
+      @Nullable Instant sentAt,
+      @Nullable PositionForm position) {}
 
-  /** A photo without its picture. */
+  /**
+   * A photo without its picture.
+   *
+   * @param milesFromSite where it was taken, in a straight line; null where that is not known
+   * @param away whether it was surely not taken at the site
+   */
   record VisitPhoto(
       long id,
       int version,
@@ -80,7 +94,9 @@ public class VisitPhotos {
       @Nullable Long unlistedPartId,
       @Nullable Long checklistItemId,
       LocalDateTime takenAt,
-      String takenBy) {}
+      String takenBy,
+      @Nullable BigDecimal milesFromSite,
+      boolean away) {}
 
   /** More than anybody looks at. */
   private static final int MOST = 60;
@@ -92,6 +108,7 @@ public class VisitPhotos {
   private final DSLContext database;
   private final VisitStore visits;
   private final VisitChecklists checklists;
+  private final TapPositions positions;
   private final RepeatableRequests repeats;
   private final Events events;
 
@@ -99,11 +116,13 @@ public class VisitPhotos {
       DSLContext database,
       VisitStore visits,
       VisitChecklists checklists,
+      TapPositions positions,
       RepeatableRequests repeats,
       Events events) {
     this.database = database;
     this.visits = visits;
     this.checklists = checklists;
+    this.positions = positions;
     this.repeats = repeats;
     this.events = events;
   }
@@ -164,6 +183,7 @@ public class VisitPhotos {
               .set(VISIT_PHOTO_CONTENT.LARGE, photo.large())
               .set(VISIT_PHOTO_CONTENT.SMALL, photo.small())
               .execute();
+          positions.note(act, note.position(), row.getTakenAt());
           return row.getId();
         });
   }
@@ -315,6 +335,8 @@ public class VisitPhotos {
     return database
         .select(VISIT_PHOTO.fields())
         .select(PERSON.NAME)
+        .select(TAP_POSITION.LATITUDE, TAP_POSITION.LONGITUDE, TAP_POSITION.ACCURACY_METRES)
+        .select(SITE.LATITUDE, SITE.LONGITUDE)
         .from(VISIT_PHOTO)
         .join(VISIT)
         .on(VISIT.ID.eq(VISIT_PHOTO.VISIT_ID))
@@ -322,6 +344,11 @@ public class VisitPhotos {
         .on(JOB.ID.eq(VISIT.JOB_ID))
         .join(PERSON)
         .on(PERSON.ID.eq(VISIT_PHOTO.TAKEN_BY))
+        .join(SITE)
+        .on(SITE.ID.eq(JOB.SITE_ID))
+        .leftJoin(TAP_POSITION)
+        .on(TAP_POSITION.PERSON_ID.eq(VISIT_PHOTO.TAKEN_BY))
+        .and(TAP_POSITION.TAPPED_AT.eq(trunc(VISIT_PHOTO.TAKEN_AT, DatePart.SECOND)))
         .where(which.and(VISIT_PHOTO.REMOVED_AT.isNull()))
         .orderBy(
             latestFirst ? VISIT_PHOTO.TAKEN_AT.desc() : VISIT_PHOTO.TAKEN_AT.asc(), VISIT_PHOTO.ID)
@@ -329,6 +356,9 @@ public class VisitPhotos {
         .fetch(
             found -> {
               VisitPhotoRecord row = found.into(VISIT_PHOTO);
+              TapPosition taken = TapPositions.position(found);
+              Place site = TapPositions.site(found);
+              boolean known = taken != null && site != null;
               return new VisitPhoto(
                   row.getId(),
                   row.getVersion(),
@@ -338,7 +368,9 @@ public class VisitPhotos {
                   row.getUnlistedPartId(),
                   row.getChecklistItemId(),
                   LocalDateTime.ofInstant(row.getTakenAt(), act.zone()),
-                  Objects.requireNonNull(found.get(PERSON.NAME)));
+                  Objects.requireNonNull(found.get(PERSON.NAME)),
+                  known ? taken.milesFrom(site) : null,
+                  known && taken.isAwayFrom(site));
             });
   }
 

@@ -64,8 +64,11 @@ class VisitPhotosApi {
   }
 
   /**
-   * Adds a photo as JPEG or PNG; it is made smaller and turned upright, and where it was taken is
-   * not kept.
+   * Adds a photo as JPEG or PNG; it is made smaller and turned upright, and a position in it is not
+   * kept. Where the company wants to know places, the phone says beside it where it was taken.
+   *
+   * @param latitude in degrees (WGS 84), as is the longitude; null where the phone does not say
+   * @param accuracyMetres it was within so many metres of there
    */
   @PostMapping(path = "/api/pocket/visits/{id}/photos", consumes = "image/*")
   @io.swagger.v3.oas.annotations.parameters.RequestBody(
@@ -82,6 +85,9 @@ class VisitPhotosApi {
       @RequestParam(required = false) @Nullable Long checklistItemId,
       @RequestParam(required = false) @Nullable Instant takenAt,
       @RequestParam(required = false) @Nullable Instant sentAt,
+      @RequestParam(required = false) @Nullable Double latitude,
+      @RequestParam(required = false) @Nullable Double longitude,
+      @RequestParam(required = false) @Nullable Double accuracyMetres,
       HttpServletRequest request)
       throws IOException {
     // A body that comes slowly holds no connection to the database, nor does drawing it.
@@ -91,7 +97,14 @@ class VisitPhotosApi {
         key,
         id,
         photo,
-        new PhotoNote(words, partWantedId, unlistedPartId, checklistItemId, takenAt, sentAt));
+        new PhotoNote(
+            words,
+            partWantedId,
+            unlistedPartId,
+            checklistItemId,
+            takenAt,
+            sentAt,
+            PositionForm.of(latitude, longitude, accuracyMetres)));
     return onSite(act, id);
   }
 

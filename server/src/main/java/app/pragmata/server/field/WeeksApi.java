@@ -113,15 +113,18 @@ class WeeksApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable LocalDate day,
       @RequestBody OwnTimeForm form) {
-    DayApi.requireDayOfWork(day);
     times.add(act, key, day, form);
     return getOwnWeek(act, mondayOf(day));
   }
 
   /** Puts an own time right that the office has not checked yet. */
   @PutMapping("/api/pocket/time-entries/{id}")
-  void correctOwnTime(Act act, @PathVariable long id, @RequestBody OwnTimeForm form) {
-    times.correct(act, id, form);
+  void correctOwnTime(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody OwnTimeForm form) {
+    times.correct(act, key, id, form);
   }
 
   /** The end that the next clock set was right. */

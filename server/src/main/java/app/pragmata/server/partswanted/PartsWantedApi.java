@@ -9,6 +9,8 @@ import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TO_DO;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
 
@@ -32,6 +34,7 @@ import java.time.temporal.ChronoUnit;
 import java.util.List;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.OrderField;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
@@ -98,6 +101,9 @@ class PartsWantedApi {
   /** Where it was ordered and when it should be there, such as "wed"; both may be empty. */
   record OrderForm(int version, @Nullable String supplier, @Nullable String expected) {}
 
+  /** What stands at a site, and whether the job is about it. */
+  record EquipmentOnSite(long id, String name, boolean ofJob) {}
+
   /** Whether the part that a visit waits for is there. */
   record PartArrivalForm(int version, boolean arrived) {}
 
@@ -111,6 +117,9 @@ class PartsWantedApi {
   }
 
   private static final int PAGE = 100;
+
+  private static final Field<Boolean> OF_JOB =
+      field(EQUIPMENT.ID.isNotDistinctFrom(JOB.EQUIPMENT_ID));
 
   private final PartsWanted service;
   private final VersionStore versions;
@@ -194,6 +203,22 @@ class PartsWantedApi {
   @GetMapping("/api/jobs/{id}/parts-wanted")
   List<WantedPart> listPartsWantedOfJob(Act act, @PathVariable long id) {
     return fetch(act, PART_WANTED.JOB_ID.eq(id), List.of(PART_WANTED.ID), Integer.MAX_VALUE);
+  }
+
+  /** What stands at a job's site and may need a part, what the job is about first. */
+  @GetMapping("/api/jobs/{id}/equipment-on-site")
+  List<EquipmentOnSite> listEquipmentOnSite(@PathVariable long id) {
+    return database
+        .select(
+            EQUIPMENT.ID,
+            EQUIPMENT.MODEL.concat(", serial ").concat(EQUIPMENT.SERIAL_NUMBER),
+            OF_JOB)
+        .from(EQUIPMENT)
+        .join(JOB)
+        .on(JOB.SITE_ID.eq(EQUIPMENT.SITE_ID))
+        .where(JOB.ID.eq(id).and(EQUIPMENT.REMOVED_ON.isNull()))
+        .orderBy(OF_JOB.desc(), EQUIPMENT.ID)
+        .fetch(mapping(EquipmentOnSite::new));
   }
 
   /** A part that the office knows to be missing. */
