@@ -10,6 +10,7 @@ import { useSession } from "../people/SessionGate";
 import styles from "./Photos.module.css";
 import { forgetPhoto, type KeptPhoto, keepPhotoAs, useKeptPhotos } from "./photoBox";
 import { sendPhotos, takePhotos } from "./photos";
+import { isHopeless } from "./sending";
 import { useWhereabouts } from "./whereabouts";
 
 /** Takes several photos at a time; they are kept on the phone until they are sent. */
@@ -48,7 +49,10 @@ export function PhotoButton({
         checklistItemId,
         position: position(),
       });
-      void sendPhotos(person.id, queryClient);
+      // Where taps wait for a network photos wait behind them.
+      if (!isHopeless(person.id)) {
+        void sendPhotos(person.id, queryClient);
+      }
       return files.length;
     },
     {

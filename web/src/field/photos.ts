@@ -3,7 +3,7 @@ import { answer, client, newKey, withKey } from "../api/client";
 import { queries } from "../api/queries";
 import { smallPhoto } from "../customers/smallPhoto";
 import { forgetPhoto, type KeptPhoto, keepPhoto, keepPhotoAs, listKeptPhotos } from "./photoBox";
-import { inTurn, isRefusal } from "./sending";
+import { inTurn, isRefusal, patience } from "./sending";
 
 /** A photo takes longer than a tap, on a poor line much longer. */
 const PATIENCE = 60_000;
@@ -54,7 +54,7 @@ const send = (photo: KeptPhoto) =>
       body: "",
       bodySerializer: () => photo.picture,
       headers: { "Content-Type": photo.picture.type || "image/jpeg" },
-      signal: AbortSignal.timeout(PATIENCE),
+      signal: patience(PATIENCE),
     }),
   );
 

@@ -15,6 +15,17 @@ let unanswered = false;
 /** Whether a tap is not even tried: others wait, and the line was gone a moment ago. */
 export const isHopeless = (personId: number): boolean => unanswered && knownKept(personId).some(isWaiting);
 
+/** Ends what hangs on a line that was gone when the phone has found another. */
+let found = new AbortController();
+window.addEventListener("online", () => {
+  found.abort();
+  found = new AbortController();
+});
+
+/** So long something that is sent waits for its answer, or until the phone has found a network again. */
+export const patience = (milliseconds: number): AbortSignal =>
+  AbortSignal.any([AbortSignal.timeout(milliseconds), found.signal]);
+
 /** When it is sent, by the phone's clock as it was at the tap, however it was set since. */
 function sentAt(act: KeptAct): string {
   const waited = Date.now() - Date.parse(act.tappedAt);
@@ -25,7 +36,7 @@ function sentAt(act: KeptAct): string {
 /** Sends it to its own address, and gives the page as it is then. */
 function sendNow(act: KeptAct): Promise<unknown> {
   const params = { path: { id: act.visitId ?? 0 }, ...withKey(act.key) };
-  const signal = AbortSignal.timeout(PATIENCE);
+  const signal = patience(PATIENCE);
   const when = { tappedAt: act.tappedAt, sentAt: sentAt(act) };
   const timed = { params, body: { ...act.form, ...when }, signal };
   // biome-ignore lint/suspicious/noExplicitAny: each step's form was made for its own address
@@ -120,7 +131,7 @@ const sendLate = (acts: KeptAct[]) =>
           form: act.form,
         })),
       },
-      signal: AbortSignal.timeout(5 * PATIENCE),
+      signal: patience(5 * PATIENCE),
     }),
   );
 

@@ -52,6 +52,11 @@ final class Line implements Closeable {
     state = State.NO_ANSWERS;
   }
 
+  /** Answers are heard again; what hangs on one that was swallowed goes on hanging. */
+  void hearAgain() {
+    state = State.UP;
+  }
+
   void mend() {
     open.forEach(Line::end);
     state = State.UP;

@@ -11,6 +11,7 @@ import app.pragmata.server.laws.Laws;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import java.io.IOException;
 import java.util.List;
 import java.util.Map;
@@ -186,6 +187,22 @@ class NoNetworkTest {
     again.navigate("/pocket/" + gate.visit());
     assertThat(button(again, "Arrive")).isVisible();
     assertThat(waiting(again)).isHidden();
+    gate.at("15:00");
+    gate.tap("arrive", Map.of("miles", "8"));
+    assertThat(times()).containsExactly("drive 14:20 40");
+  }
+
+  @Test
+  void what_hangs_on_a_line_that_is_gone_is_sent_again_as_soon_as_the_phone_has_another() {
+    gate.planned();
+    gate.at("14:20");
+    Page phone = phone();
+    line.swallowAnswers();
+    phone.waitForRequest("**/late-acts", () -> button(phone, "Start driving").click());
+    line.hearAgain();
+    phone.evaluate("() => window.dispatchEvent(new Event('online'))");
+    // By itself it would hang for twenty seconds.
+    assertThat(waiting(phone)).isHidden(new LocatorAssertions.IsHiddenOptions().setTimeout(10_000));
     gate.at("15:00");
     gate.tap("arrive", Map.of("miles", "8"));
     assertThat(times()).containsExactly("drive 14:20 40");

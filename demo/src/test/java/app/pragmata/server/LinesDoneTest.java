@@ -4,6 +4,7 @@ import static app.pragmata.server.WorkedExampleTest.texts;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
@@ -70,6 +71,26 @@ class LinesDoneTest {
         .hasSize(1);
     tick(line(0), false);
     assertThat(work().path(0).path("doneAt").isNull()).isTrue();
+    comeAgain();
+  }
+
+  @Test
+  void two_phones_that_tick_one_line_at_the_same_moment_tick_it_once() throws Exception {
+    long line = line(0);
+    List<Visitor> phones = List.of(gate.technician(), Visitor.signedIn(program, "tobias"));
+    List<Integer> statuses =
+        AtOnce.statuses(
+            2,
+            phone ->
+                phones
+                    .get(phone)
+                    .post(
+                        "/api/pocket/visits/" + gate.visit() + "/lines-done",
+                        Map.of("lineId", line, "done", true)));
+    assertThat(statuses).containsExactly(200, 200);
+    assertThat(texts(gate.history(), "event"))
+        .filteredOn(event -> event.equals("line_done"))
+        .hasSize(1);
     comeAgain();
   }
 
