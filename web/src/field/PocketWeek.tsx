@@ -122,6 +122,7 @@ function OneDay({ week, day: of }: { week: OwnWeek; day: WeekDay }) {
           <Entry
             key={entry.id}
             entry={entry}
+            putRight={noted.find(({ timeEntryId }) => timeEntryId === entry.id)?.time}
             correct={
               entry.to &&
               !entry.checked &&
@@ -133,12 +134,14 @@ function OneDay({ week, day: of }: { week: OwnWeek; day: WeekDay }) {
           />
         ),
       )}
-      {noted.map(({ count, timeEntryId, time: { from, to, work } }) => (
-        <p key={count} className="needs small">
-          {timeEntryId ? "Put right" : "Added"}: {from} – {to}
-          {work && `, ${work}`}, not sent yet
-        </p>
-      ))}
+      {noted
+        .filter(({ timeEntryId }) => !timeEntryId)
+        .map(({ count, time: { from, to, work } }) => (
+          <div key={count} className="needs small">
+            added: {from} – {to}
+            {work && `, ${work}`}, not sent yet
+          </div>
+        ))}
       {editing === "new" && <TimeForm week={week} of={of} close={close} />}
       {week.mayBackdate && editing === undefined && (
         <Button type="text" className={styles.add} onClick={() => setEditing("new")}>
@@ -149,13 +152,27 @@ function OneDay({ week, day: of }: { week: OwnWeek; day: WeekDay }) {
   );
 }
 
-function Entry({ entry, correct }: { entry: WeekEntry; correct?: () => void }) {
+function Entry({
+  entry,
+  putRight,
+  correct,
+}: {
+  entry: WeekEntry;
+  /** As it was put right, while that waits on the phone. */
+  putRight?: OwnTimeForm;
+  correct?: () => void;
+}) {
   const span = `${time(entry.from)} – ${entry.to ? timeOf(entry.to, entry.toDaysLater) : "running"}`;
   return (
     <div className={styles.entry}>
       <span>
         {span} <span className="soft">{entryWords(entry)}</span>
         <Measured entry={entry} />
+        {putRight && (
+          <div className="needs small">
+            put right: {putRight.from} – {putRight.to}, not sent yet
+          </div>
+        )}
         {entry.inDoubt && <div className="needs small">the end was set by the next clock</div>}
         {entry.forgotten && <div className="needs small">still on the clock after your hours</div>}
       </span>

@@ -126,9 +126,9 @@ export function OfficeSettings() {
       <div className="small soft">
         Money that stands longer at a stage of the money line is marked. A part that is wanted is to be seen
         to in so many workdays, an urgent one the same day. Where a phone is when its clock is started or
-        stopped is kept for so many days, if whoever carries it allows it; 0 asks nobody. Customers who are
-        told of plans are reminded of a visit at that time on the workday before; left empty, nobody is.
-        Whoever works at a desk signs in again after so many hours; technicians after a day.
+        stopped or a photo is taken is kept for so many days, if whoever carries it allows it; 0 asks nobody.
+        Customers who are told of plans are reminded of a visit at that time on the workday before; left
+        empty, nobody is. Whoever works at a desk signs in again after so many hours; technicians after a day.
       </div>
     </Section>
   );

@@ -122,10 +122,10 @@ class NoNetworkTest {
     day.getByLabel("To").fill("15:50");
     day.getByLabel("Why").fill("Tapped late");
     day.getByText("Write it down").click();
-    assertThat(day).containsText("Put right: 15:00 – 15:50, not sent yet");
+    assertThat(day).containsText("put right: 15:00 – 15:50, not sent yet");
     assertThat(day.getByLabel("Correct 15:00 – 16:00")).isHidden();
     phone.reload();
-    assertThat(day).containsText("Put right: 15:00 – 15:50, not sent yet");
+    assertThat(day).containsText("put right: 15:00 – 15:50, not sent yet");
     mend(phone);
     assertThat(day).containsText("the clock ran 15:00 – 16:00");
     assertThat(day).not().containsText("not sent yet");
