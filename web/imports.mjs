@@ -27,6 +27,7 @@ const ORDER = [
   "partswanted",
   "checklists",
   "field",
+  "checkdesk",
   "billing",
   "figures",
   "sheet",

@@ -144,6 +144,7 @@ const router = createBrowserRouter([
                   { path: "/invoices/:number", lazy: jobSheet("invoice") },
                   { path: "/people/:id/days/:day", lazy: page(() => import("./field/DayPage")) },
                   { path: "/hours/:monday?", lazy: page(() => import("./field/HoursPage")) },
+                  { path: "/check-desk", lazy: page(() => import("./checkdesk/CheckDeskPage")) },
                   { path: "/came-in-late", lazy: page(() => import("./field/CameInLatePage")) },
                   { path: "/planner/:day?", lazy: page(() => import("./planning/PlannerPage")) },
                   { path: "/customers", lazy: page(() => import("./customers/CustomersPage")) },

@@ -553,6 +553,12 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/pocket/kits")),
     staleTime: 600_000,
   }),
+  checkDesk: (from: string, to: string, technicianId: number | undefined) =>
+    queryOptions({
+      queryKey: ["work", "check-desk", from, to, technicianId],
+      queryFn: () => answer(client.GET("/api/check-desk", { params: { query: { from, to, technicianId } } })),
+      placeholderData: keepPreviousData,
+    }),
   equipmentOnSite: (jobId: number) =>
     queryOptions({
       queryKey: ["work", "equipment-on-site", jobId],

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useEffect, useRef } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Link, useNavigate, useParams } from "react-router";
 import type { Worklist, WorkRow } from "../api/generated/schema";
 import { queries, SORTS } from "../api/queries";
 import { money } from "../format";
@@ -141,6 +141,7 @@ function Headline({
       <span className="soft small" data-section="count">
         {data && `${counted(stage, data.count)}, ${money(data.amountMinor)}`}
       </span>
+      {stage === "worked" && <Link to="/check-desk">Check desk</Link>}
       <ListFiles path={`/api/worklists/${stage}`} search={search} />
     </div>
   );

@@ -38,6 +38,7 @@ class AccessibilityTest {
         "/stores?which=below_zero",
         "/hours/2026-11-23",
         "/came-in-late",
+        "/check-desk",
         "/books/journal",
         "/books/1050"
       })

@@ -42,11 +42,9 @@ class ScreenshotsTest {
     desk.locator("[id^=row-waiting]").first().click();
     desk.locator("aside ol button").first().waitFor();
     take(desk, "planner");
-    desk.navigate("/checked");
-    desk.locator("[data-section=ladder]").waitFor();
-    desk.locator("[data-section=ladder]").evaluate("ladder => ladder.scrollIntoView()");
-    desk.locator("article").evaluate("sheet => sheet.scrollBy(0, -110)");
-    take(desk, "checked");
+    desk.navigate("/check-desk");
+    desk.locator("[data-visit]").first().waitFor();
+    take(desk, "check-desk");
     picture(desk, "/books/1050", "books");
     picture(desk, "/parts-wanted", "parts-wanted");
     picture(desk, "/stores?which=below_zero", "stores");

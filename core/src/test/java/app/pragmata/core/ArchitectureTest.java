@@ -38,6 +38,7 @@ class ArchitectureTest {
           "partswanted",
           "checklists",
           "field",
+          "checkdesk",
           "costing",
           "billing");
 

@@ -54,6 +54,7 @@ class ArchitectureTest {
           "partswanted",
           "checklists",
           "field",
+          "checkdesk",
           "telling",
           "billing",
           "jobpages",

@@ -124,8 +124,8 @@ class CheckApi {
    */
   record CheckForm(@Nullable List<CheckService.Shown> visits) {}
 
-  /** How many visits are checked. */
-  record Checked(int visits) {}
+  /** The visits as they are now. */
+  record Checked(List<CheckService.Shown> visits) {}
 
   /** Checks finished visits, all or none. */
   @PostMapping("/api/visit-checks")
@@ -134,6 +134,15 @@ class CheckApi {
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @RequestBody CheckForm form) {
     return new Checked(service.checkList(act, key, form.visits()));
+  }
+
+  /** Takes the checks of visits back, all or none, while no document has taken their cost. */
+  @PostMapping("/api/visit-checks/take-back")
+  Checked takeChecksBack(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @RequestBody CheckForm form) {
+    return new Checked(service.reopenList(act, key, form.visits()));
   }
 
   @PostMapping("/api/visits/{id}/reopen")

@@ -317,12 +317,31 @@ public class CheckService {
     checkAll(act, List.of(new Shown(visitId, version)));
   }
 
-  /** The same for a list as it was sent, all or none; gives how many there are. */
-  public int checkList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
+  /** The same for a list as it was sent, all or none; gives them as they are then. */
+  public List<Shown> checkList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
     List<Shown> shown = AskedSet.read("visits", asked, Shown::visitId, "visit", "check");
     repeats.once(
         act, key, "check visits", shown, shown.getFirst().visitId(), () -> checkAll(act, shown));
-    return shown.size();
+    return asTheyAre(shown);
+  }
+
+  /** Takes the checks of a list back, all or none; gives the visits as they are then. */
+  public List<Shown> reopenList(Act act, @Nullable String key, @Nullable List<Shown> asked) {
+    List<Shown> shown = AskedSet.read("visits", asked, Shown::visitId, "visit", "take back");
+    repeats.once(
+        act,
+        key,
+        "take checks back",
+        shown,
+        shown.getFirst().visitId(),
+        () -> reopenAll(act, shown));
+    return asTheyAre(shown);
+  }
+
+  private List<Shown> asTheyAre(List<Shown> shown) {
+    return visits.lockAll(shown.stream().map(Shown::visitId).toList()).stream()
+        .map(visit -> new Shown(visit.id(), visit.version()))
+        .toList();
   }
 
   private void checkAll(Act act, List<Shown> shown) {
@@ -367,8 +386,22 @@ public class CheckService {
    * be corrected again.
    */
   public void reopen(Act act, long visitId, int version) {
-    List<PersonDay> days = lockDays(visitId);
-    var locked = lockShown(visitId, version);
+    reopenAll(act, List.of(new Shown(visitId, version)));
+  }
+
+  private void reopenAll(Act act, List<Shown> shown) {
+    List<Long> ids = shown.stream().map(Shown::visitId).toList();
+    List<PersonDay> days = drivesHome.daysOf(ids);
+    drivesHome.lock(days, ids);
+    List<LockedVisit> locked = visits.lockAll(ids);
+    for (int i = 0; i < locked.size(); i++) {
+      Versions.require(shown.get(i).version(), locked.get(i).version());
+      takeCheckBack(act, locked.get(i));
+    }
+    drivesHome.follow(act, days);
+  }
+
+  private void takeCheckBack(Act act, LockedVisit locked) {
     if (!(locked.state() instanceof VisitState.Checked checked)) {
       throw new Refused(
           Rule.VISIT_NOT_CHECKED,
@@ -382,10 +415,9 @@ public class CheckService {
     books.reverse(
         act,
         times.disapprove(act, locked),
-        VisitStore.source(RecordKind.VISIT, visitId, "check taken back", locked.job()));
+        VisitStore.source(RecordKind.VISIT, locked.id(), "check taken back", locked.job()));
     locked.uncheck();
     visits.store(act, JobEvent.VISIT_REOPENED, locked, checked.reopen(), "");
-    drivesHome.follow(act, days);
   }
 
   /**

@@ -6,6 +6,8 @@ import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.TAP_POSITION;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.field.TapPosition;
 import app.pragmata.core.planning.Place;
@@ -16,8 +18,12 @@ import app.pragmata.server.records.Retention;
 import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Collection;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Collectors;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Record;
 import org.jspecify.annotations.Nullable;
@@ -71,6 +77,23 @@ public class TapPositions implements Retention.KeptForAWhile {
    */
   @Transactional(readOnly = true)
   public List<TapAtSite> list(long jobId) {
+    return fetch(JOB.ID.eq(jobId)).stream().map(OnVisit::tap).toList();
+  }
+
+  /**
+   * Of these visits, those of which a clock was surely tapped away from the site, with the farthest
+   * miles.
+   */
+  @Transactional(readOnly = true)
+  public Map<Long, BigDecimal> listAway(Collection<Long> visitIds) {
+    return fetch(VISIT.ID.eq(any(val(visitIds.toArray(Long[]::new))))).stream()
+        .filter(one -> one.tap().away())
+        .collect(Collectors.toMap(OnVisit::visitId, one -> one.tap().miles(), BigDecimal::max));
+  }
+
+  private record OnVisit(long visitId, TapAtSite tap) {}
+
+  private List<OnVisit> fetch(Condition which) {
     return database
         .select(
             TIME_ENTRY.ID,
@@ -80,7 +103,8 @@ public class TapPositions implements Retention.KeptForAWhile {
             TAP_POSITION.LONGITUDE,
             TAP_POSITION.ACCURACY_METRES,
             SITE.LATITUDE,
-            SITE.LONGITUDE)
+            SITE.LONGITUDE,
+            VISIT.ID)
         .from(VISIT)
         .join(JOB)
         .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -91,19 +115,21 @@ public class TapPositions implements Retention.KeptForAWhile {
         .join(TAP_POSITION)
         .on(TAP_POSITION.PERSON_ID.eq(TIME_ENTRY.PERSON_ID))
         .and(TAP_POSITION.TAPPED_AT.in(TIME_ENTRY.MEASURED_FROM, TIME_ENTRY.MEASURED_TO))
-        .where(JOB.ID.eq(jobId).and(SITE.LATITUDE.isNotNull()))
+        .where(which.and(SITE.LATITUDE.isNotNull()))
         .orderBy(TIME_ENTRY.ID, TAP_POSITION.TAPPED_AT)
         .fetch(
             row -> {
               TapPosition tapped = Objects.requireNonNull(position(row));
               Place site = Objects.requireNonNull(site(row));
-              return new TapAtSite(
-                  row.value1(),
-                  row.value3(),
-                  tapped.milesFrom(site),
-                  tapped.accuracyMetres(),
-                  TapPosition.isExpectedAtSite(row.value2(), row.value3())
-                      && tapped.isAwayFrom(site));
+              return new OnVisit(
+                  row.value9(),
+                  new TapAtSite(
+                      row.value1(),
+                      row.value3(),
+                      tapped.milesFrom(site),
+                      tapped.accuracyMetres(),
+                      TapPosition.isExpectedAtSite(row.value2(), row.value3())
+                          && tapped.isAwayFrom(site)));
             });
   }
 
