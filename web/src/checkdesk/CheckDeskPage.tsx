@@ -61,7 +61,8 @@ export default function CheckDeskPage() {
               { name: "labour", figure: true, width: 60 },
               { name: "drive", figure: true, width: 56 },
               { name: "parts", figure: true, width: 50 },
-              { name: "What is odd", width: 300 },
+              { name: "", silent: true, width: 24 },
+              { name: "What is odd", width: 250 },
               { name: "Check", silent: true, width: 66 },
             ]}
           >
@@ -215,6 +216,7 @@ function Row({ visit }: { visit: VisitToCheck }) {
       <td className="figure">{visit.labourMinutes > 0 ? hours(visit.labourMinutes) : "–"}</td>
       <td className="figure">{visit.driveMinutes > 0 ? hours(visit.driveMinutes) : "–"}</td>
       <td className="figure">{visit.parts > 0 ? visit.parts : "–"}</td>
+      <td />
       <td>
         {visit.odd.map(({ oddity, words }) => (
           <div key={oddity} className="needs small">

@@ -141,7 +141,11 @@ function Headline({
       <span className="soft small" data-section="count">
         {data && `${counted(stage, data.count)}, ${money(data.amountMinor)}`}
       </span>
-      {stage === "worked" && <Link to="/check-desk">Check desk</Link>}
+      {stage === "worked" && (
+        <Link className="small" to="/check-desk">
+          Check desk
+        </Link>
+      )}
       <ListFiles path={`/api/worklists/${stage}`} search={search} />
     </div>
   );

@@ -22,6 +22,8 @@ class PeoplePageTest {
     program.clock().set("2026-11-24T10:00");
     desk = Chromium.desk(program, "orla");
     desk.navigate("/settings");
+    // The page moves under the pointer while its sections come in.
+    Chromium.quiet(desk);
   }
 
   private Locator row(String name) {
