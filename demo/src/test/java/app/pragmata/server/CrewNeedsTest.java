@@ -7,6 +7,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.server.planning.ProposalState;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -21,6 +24,10 @@ import tools.jackson.databind.JsonNode;
 
 /** Jobs to which several go together, for all of the visit or for some hours of it. */
 class CrewNeedsTest {
+  private static final ZoneId ZONE = ZoneId.of("Europe/London");
+  private static final DateTimeFormatter IN_CALENDAR =
+      DateTimeFormatter.ofPattern("yyyyMMdd'T'HHmmss'Z'").withZone(ZoneOffset.UTC);
+
   private final RunningPragmata program = RunningPragmata.forTests();
 
   /** All that may be put up with but what these tests are about. */
@@ -235,7 +242,8 @@ class CrewNeedsTest {
     String calendar =
         dilys.post("/api/pocket/calendar", Map.of()).json().path("address").asString();
     assertThat(dilys.get(calendar.substring(calendar.indexOf("/api/"))).text())
-        .contains("DTSTART:" + gate.day().plusDays(1).toString().replace("-", "") + "T093000Z");
+        .contains(
+            "DTSTART:" + IN_CALENDAR.format(gate.day().plusDays(1).atTime(9, 30).atZone(ZONE)));
   }
 
   @Test
