@@ -135,6 +135,7 @@ class ClocksPageTest {
     button(phone, "Yard").click();
     assertThat(button(phone, "End: Yard")).isVisible();
     button(phone, "End: Yard").click();
+    assertThat(button(phone, "End: Yard")).isHidden();
   }
 
   @Test
