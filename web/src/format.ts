@@ -39,7 +39,12 @@ export const roundMoney = (minor: number): string => written.whole.format(minor 
 
 /** "21.65 %"; a dash where nothing is charged and there is no share. */
 export const percent = (value: number | null | undefined, digits = 2): string =>
-  value == null ? "–" : `${value.toFixed(digits).replace("-", "−")} %`;
+  value == null
+    ? "–"
+    : `${value
+        .toFixed(digits)
+        .replace(/^-(?=0(\.0+)?$)/, "")
+        .replace("-", "−")} %`;
 
 /** A day such as "2026-11-24" as "24 Nov". */
 export const day = (iso: string): string => written.shortDay.format(new Date(`${iso}T12:00:00`));

@@ -1,7 +1,7 @@
 import "@fontsource-variable/source-sans-3";
 import "@fontsource/source-serif-4/600.css";
 import "./kit/base.css";
-import "./paper.css";
+import "./kit/phone.css";
 import { QueryClient, usePrefetchQuery } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
 import { ConfigProvider } from "antd";

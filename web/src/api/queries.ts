@@ -46,6 +46,10 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/choices")),
     staleTime: 300_000,
   }),
+  jobsBelowFloor: queryOptions({
+    queryKey: ["work", "jobs-below-floor"],
+    queryFn: () => answer(client.GET("/api/jobs-below-floor")),
+  }),
   moneyLine: queryOptions({
     queryKey: ["work", "money-line"],
     queryFn: () => answer(client.GET("/api/money-line")),
@@ -319,6 +323,26 @@ export const queries = {
     queryKey: ["work", "company-settings"],
     queryFn: () => answer(client.GET("/api/settings/company")),
   }),
+  claims: (jobId: number) =>
+    queryOptions({
+      queryKey: ["work", "claims", jobId],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/claims", { params: { path: { id: jobId } } })),
+    }),
+  partCost: (visitPartId: number) =>
+    queryOptions({
+      queryKey: ["work", "part-cost", visitPartId],
+      queryFn: () =>
+        answer(client.GET("/api/visit-parts/{id}/cost", { params: { path: { id: visitPartId } } })),
+    }),
+  workOrders: (jobId: number) =>
+    queryOptions({
+      queryKey: ["work", "work-orders", jobId],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/work-orders", { params: { path: { id: jobId } } })),
+    }),
+  checkRules: queryOptions({
+    queryKey: ["work", "check-rules"],
+    queryFn: () => answer(client.GET("/api/settings/check-rules")),
+  }),
   enteredTerms: queryOptions({
     queryKey: ["work", "entered-terms"],
     queryFn: () => answer(client.GET("/api/settings/terms")),
@@ -553,10 +577,17 @@ export const queries = {
     queryFn: () => answer(client.GET("/api/pocket/kits")),
     staleTime: 600_000,
   }),
-  checkDesk: (from: string, to: string, technicianId: number | undefined) =>
+  checkDesk: (asked: {
+    from: string;
+    to: string;
+    technicianId: number | undefined;
+    kindOfJobId: number | undefined;
+    district: string;
+    costCentre: string;
+  }) =>
     queryOptions({
-      queryKey: ["work", "check-desk", from, to, technicianId],
-      queryFn: () => answer(client.GET("/api/check-desk", { params: { query: { from, to, technicianId } } })),
+      queryKey: ["work", "check-desk", asked],
+      queryFn: () => answer(client.GET("/api/check-desk", { params: { query: asked } })),
       placeholderData: keepPreviousData,
     }),
   equipmentOnSite: (jobId: number) =>
@@ -574,6 +605,11 @@ export const queries = {
     queryOptions({
       queryKey: ["work", "hours", monday],
       queryFn: () => answer(client.GET("/api/hours/{monday}", { params: { path: { monday } } })),
+    }),
+  wages: (from: string, to: string) =>
+    queryOptions({
+      queryKey: ["work", "wages", from, to],
+      queryFn: () => answer(client.GET("/api/wages", { params: { query: { from, to } } })),
     }),
   pocketVisit: (id: number) =>
     queryOptions({

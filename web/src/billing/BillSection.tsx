@@ -1,5 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Checkbox } from "antd";
+import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type {
   ChargedLine,
@@ -8,6 +9,7 @@ import type {
   JobSheet,
   ReceiptView,
   TaxedGroup,
+  ToldOnSite,
 } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { AccountLines } from "../books/EntryLines";
@@ -16,17 +18,20 @@ import { Asking } from "../kit/Asking";
 import { Lines, TotalLine } from "../kit/Lines";
 import { Section } from "../kit/Section";
 import { useAct } from "../kit/useAct";
+import { Word } from "../kit/Word";
 import { useMay } from "../people/useMay";
 import { MoneyForm } from "../receipts/MoneyForm";
 import { ReceiptActions } from "../receipts/ReceiptLine";
 
 import styles from "./BillSection.module.css";
+import { Charges } from "./Charges";
 
 type Basis = JobSheet["billing"]["basis"];
 
 const BASES: Record<Basis, string> = {
   fixed_price: "Fixed price",
   time_and_parts: "Time and parts",
+  promised_on_site: "As promised on site",
   not_charged: "Not charged",
 };
 
@@ -75,12 +80,14 @@ function StillToBill({ job }: { job: JobSheet }) {
           {job.cost.begun && `, ${money(billing.timeAndParts.netMinor)} by time and parts so far`}. What will
           be billed and posted stands here once the work is finished.
         </span>
+        <Charges job={job} />
       </Section>
     );
   }
   const { draft } = billing;
   return (
     <Section name="Bill">
+      <Charges job={job} />
       <BasisChoice job={job} />
       <div className={styles.two}>
         <InvoiceLines
@@ -107,9 +114,28 @@ function StillToBill({ job }: { job: JobSheet }) {
           pay.
         </p>
       )}
+      {billing.promisedOnSite && <Difference told={billing.promisedOnSite} />}
       {billing.promised && <AbovePromise job={job} promised={billing.promised} />}
       {draft.notYet && <p className="small soft">{draft.notYet}</p>}
     </Section>
+  );
+}
+
+/** Where a price that was promised on site differs from the work. */
+function Difference({ told }: { told: ToldOnSite }) {
+  const { differenceMinor, differences } = told;
+  return (
+    <p className="small" data-section="told-on-site">
+      {money(told.toldMinor)} {told.withVat ? "with" : "without"} VAT was promised on site
+      {differenceMinor === 0
+        ? ", which is what time and parts come to."
+        : `: ${money(Math.abs(differenceMinor))} ${differenceMinor > 0 ? "more" : "less"} than time and parts, ${differences
+            .map(
+              ({ category, netMinor }) =>
+                `${money(Math.abs(netMinor))} ${netMinor > 0 ? "more for" : "off"} ${category}`,
+            )
+            .join(", ")}.`}
+    </p>
   );
 }
 
@@ -156,11 +182,36 @@ function AbovePromise({
   );
 }
 
+/** What a technician told the customer last that the job costs: one press charges it. */
+function ToldByTechnician({
+  job,
+  charge,
+}: {
+  job: JobSheet;
+  charge: (told: string, withVat: boolean) => void;
+}) {
+  const visit = job.visits.findLast(({ toldMinor }) => toldMinor != null);
+  const mayBill = useMay("bill");
+  if (visit?.toldMinor == null) {
+    return null;
+  }
+  const withVat = visit.toldWithVat === true;
+  const chosen = job.billing.promisedOnSite;
+  const stands = chosen?.toldMinor === visit.toldMinor && chosen.withVat === withVat;
+  const price = money(visit.toldMinor);
+  return (
+    <p className="small" data-section="told-by-technician">
+      {visit.technician} told the customer {price} {withVat ? "with" : "without"} VAT.{" "}
+      {mayBill && !stands && <Word run={() => charge(price, withVat)}>Charge that</Word>}
+    </p>
+  );
+}
+
 function BasisChoice({ job }: { job: JobSheet }) {
   const { billing } = job;
   const mayBill = useMay("bill");
   const choose = useAct(
-    (choice: { basis: Basis; reason?: string }) =>
+    (choice: { basis: Basis; reason?: string; told?: string; withVat?: boolean }) =>
       answer(
         client.PUT("/api/jobs/{id}/basis", {
           params: { path: { id: job.id } },
@@ -169,49 +220,84 @@ function BasisChoice({ job }: { job: JobSheet }) {
       ),
     { said: (_, { basis }) => ({ text: `Charged by: ${BASES[basis].toLowerCase()}.` }) },
   );
+  const [withVat, setWithVat] = useState(true);
+  const told = billing.promisedOnSite;
   const totals = [
     { basis: "fixed_price", total: billing.fixedPrice },
     { basis: "time_and_parts", total: billing.timeAndParts },
+    ...(told ? [{ basis: "promised_on_site", total: told.total } as const] : []),
   ] as const;
   return (
-    <fieldset className={styles.basis} disabled={!mayBill}>
-      <legend className="visually-hidden">How the job is charged, net</legend>
-      {totals.map(({ basis, total }) => (
-        <label key={basis} className={billing.basis === basis ? styles.on : undefined} data-basis={basis}>
-          <input
-            type="radio"
-            name={`basis-${job.id}`}
-            checked={billing.basis === basis}
-            // Really disabled, the choice would lose the focus, and the next key would go nowhere.
-            aria-disabled={choose.running || undefined}
-            onChange={() => choose.run({ basis })}
-          />
-          {BASES[basis]}
-          {basis === "time_and_parts" &&
-            billing.promised?.kind === "not_more_than" &&
-            `, not more than ${money(billing.promised.netMinor)}`}{" "}
-          <span>{money(total.netMinor)}</span>
-          <span className={total.marginMinor < 0 ? "small needs" : "small soft"}>
-            margin {percent(total.marginPercent)}
-          </span>
-        </label>
-      ))}
-      <span className={billing.basis === "not_charged" ? `${styles.free} ${styles.on}` : styles.free}>
-        {billing.basis === "not_charged" ? (
-          <span title={billing.notChargedReason ?? ""}>Not charged: {billing.notChargedReason}</span>
-        ) : (
+    <>
+      <ToldByTechnician
+        job={job}
+        charge={(price, vatToo) => choose.run({ basis: "promised_on_site", told: price, withVat: vatToo })}
+      />
+      <fieldset className={styles.basis} disabled={!mayBill}>
+        <legend className="visually-hidden">How the job is charged, net</legend>
+        {totals.map(({ basis, total }) => (
+          <label key={basis} className={billing.basis === basis ? styles.on : undefined} data-basis={basis}>
+            <input
+              type="radio"
+              name={`basis-${job.id}`}
+              checked={billing.basis === basis}
+              // Really disabled, the choice would lose the focus, and the next key would go nowhere.
+              aria-disabled={choose.running || undefined}
+              onChange={() => choose.run({ basis })}
+            />
+            {BASES[basis]}
+            {basis === "time_and_parts" &&
+              billing.promised?.kind === "not_more_than" &&
+              `, not more than ${money(billing.promised.netMinor)}`}{" "}
+            <span>{money(total.netMinor)}</span>
+            <span className={total.marginMinor < 0 ? "small needs" : "small soft"}>
+              margin {money(total.marginMinor)}, {percent(total.marginPercent)}
+              {against(total.aboveMinor)}
+            </span>
+          </label>
+        ))}
+        <span className={styles.free} data-basis={told ? undefined : "promised_on_site"}>
           <Asking
             plain
-            label="Not charged…"
-            title="Do not charge this job?"
-            question="Why? Its cost goes to warranty and goodwill."
-            confirm="Do not charge"
-            run={(reason) => choose.run({ basis: "not_charged", reason })}
+            label={told ? "Another price promised…" : "As promised on site…"}
+            title="Charge what was promised on site?"
+            question="What was the customer told that it costs, in all?"
+            confirm="Charge that"
+            further={
+              <Checkbox checked={withVat} onChange={(event) => setWithVat(event.target.checked)}>
+                with VAT
+              </Checkbox>
+            }
+            run={(typed) => choose.run({ basis: "promised_on_site", told: typed, withVat })}
           />
-        )}
-      </span>
-    </fieldset>
+        </span>
+        <span className={billing.basis === "not_charged" ? `${styles.free} ${styles.on}` : styles.free}>
+          {billing.basis === "not_charged" ? (
+            <span title={billing.notChargedReason ?? ""}>Not charged: {billing.notChargedReason}</span>
+          ) : (
+            <Asking
+              plain
+              label="Not charged…"
+              title="Do not charge this job?"
+              question={`Why? Its cost of ${money(job.cost.actualMinor)} goes to warranty and goodwill.`}
+              confirm="Do not charge"
+              run={(reason) => choose.run({ basis: "not_charged", reason })}
+            />
+          )}
+        </span>
+      </fieldset>
+    </>
   );
+}
+
+/** How it stands against what was promised. */
+function against(aboveMinor: number | null | undefined): string {
+  if (aboveMinor == null) {
+    return "";
+  }
+  return aboveMinor === 0
+    ? ", as promised"
+    : `, ${money(Math.abs(aboveMinor))} ${aboveMinor > 0 ? "more" : "less"} than promised`;
 }
 
 function InvoiceLines({

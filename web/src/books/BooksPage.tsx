@@ -3,7 +3,11 @@ import { Button } from "antd";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
 import { day, headline, money } from "../format";
+import { besideStyles } from "../kit/Beside";
+import lines from "../kit/Lines.module.css";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
+import styles from "./BooksPage.module.css";
 import { EntryLines } from "./EntryLines";
 
 const amount = (minor: number) => (minor === 0 ? "" : money(minor));
@@ -12,7 +16,7 @@ const amount = (minor: number) => (minor === 0 ? "" : money(minor));
 export default function BooksPage() {
   const { code } = useParams();
   return (
-    <div className="beside">
+    <div className={besideStyles.beside}>
       <TrialBalance chosen={code} />
       {code ? <Account key={code} code={code} /> : <Journal />}
     </div>
@@ -23,9 +27,9 @@ function TrialBalance({ chosen }: { chosen: string | undefined }) {
   const { data } = useQuery(queries.trialBalance);
   const navigate = useNavigate();
   return (
-    <section className="list" aria-label="Trial balance">
-      <div className="list-head">
-        <div className="line">
+    <section className={besideStyles.list} aria-label="Trial balance">
+      <div className={besideStyles.head}>
+        <div className={besideStyles.line}>
           <h2>Trial balance</h2>
           <Link className="small" to="/books/journal">
             Journal
@@ -35,8 +39,8 @@ function TrialBalance({ chosen }: { chosen: string | undefined }) {
           </a>
         </div>
       </div>
-      <div className="rows" style={{ padding: "4px 16px 16px 20px" }}>
-        <table className="lines books-list">
+      <div className={besideStyles.rows} style={{ padding: "4px 16px 16px 20px" }}>
+        <table className={`${lines.lines} ${styles.accounts}`}>
           <thead>
             <tr>
               <th colSpan={2}>account</th>
@@ -48,7 +52,7 @@ function TrialBalance({ chosen }: { chosen: string | undefined }) {
             {data?.accounts.map((account) => (
               <tr
                 key={account.code}
-                className={account.code === chosen ? "on" : undefined}
+                className={account.code === chosen ? styles.on : undefined}
                 data-account={account.code}
                 onClick={() => navigate(`/books/${account.code}`)}
               >
@@ -63,7 +67,7 @@ function TrialBalance({ chosen }: { chosen: string | undefined }) {
               </tr>
             ))}
             {data && (
-              <tr className="total" data-account="total">
+              <tr className={lines.total} data-account="total">
                 <td colSpan={2}>Balanced</td>
                 <td className="figure">{money(data.debitMinor)}</td>
                 <td className="figure">{money(data.creditMinor)}</td>
@@ -101,9 +105,9 @@ function Journal() {
   const { data } = useQuery(queries.journal(before ? Number(before) : undefined));
   useTitle("Journal");
   return (
-    <article className="sheet" aria-label="Journal">
+    <article className={sheet.sheet} aria-label="Journal">
       <div className="pad">
-        <div className="entry-head" style={{ marginBottom: 10 }}>
+        <div className={styles.head} style={{ marginBottom: 10 }}>
           <h1>Journal</h1>
           <span className="soft small">newest first; nothing is changed, only reversed</span>
           <a className="small" style={{ marginLeft: "auto" }} href="/api/books/journal/file" download>
@@ -128,25 +132,25 @@ function Account({ code }: { code: string }) {
   useTitle(data && `${data.code} ${data.name}`);
   if (error) {
     return (
-      <div className="sheet">
+      <div className={sheet.sheet}>
         <p className="pad fault">{error.message}</p>
       </div>
     );
   }
   if (!data) {
-    return <div className="sheet" aria-busy="true" />;
+    return <div className={sheet.sheet} aria-busy="true" />;
   }
   return (
-    <article className="sheet" aria-label={data.name}>
+    <article className={sheet.sheet} aria-label={data.name}>
       <div className="pad">
-        <div className="entry-head" style={{ marginBottom: 8 }}>
+        <div className={styles.head} style={{ marginBottom: 8 }}>
           <h1>
             {data.code} {data.name}
           </h1>
           <span className="soft small">{data.kind}, newest first; the balance is debit less credit</span>
           <b style={{ marginLeft: "auto" }}>{money(data.balanceMinor)}</b>
         </div>
-        <table className="lines">
+        <table className={lines.lines}>
           <thead>
             <tr>
               <th>entry</th>

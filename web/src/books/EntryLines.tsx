@@ -58,7 +58,7 @@ export function AccountLines({
 /** A posted entry with its number, day and where it came from. */
 export function EntryLines({ entry, withJob }: { entry: BooksEntry; withJob?: boolean }) {
   return (
-    <div className={styles.entry} data-entry={entry.number}>
+    <div className={styles.entry} id={`entry-${entry.number}`} data-entry={entry.number}>
       <div className={styles.head}>
         <span className="soft">
           {entry.number} · {day(entry.date)}

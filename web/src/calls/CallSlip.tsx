@@ -11,6 +11,7 @@ import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
 import { useOpenQuote } from "../quoting/useOpenQuote";
+import styles from "./CallSlip.module.css";
 import { FaultTalkRun, Solution } from "./FaultTalkRun";
 import { callForm, emptySlip, type Priority, placeOf, type Slip, sameAgain } from "./slip";
 
@@ -104,12 +105,12 @@ export function CallSlip({ card, slip, change }: Props) {
   });
 
   return (
-    <aside className="slip" aria-label="The call">
+    <aside className={styles.slip} aria-label="The call" data-slip>
       <h2>The call</h2>
       {taken && <Taken call={taken} card={card} />}
       <About card={card} slip={slip} change={change} problem={problem} />
       {piece && (
-        <div className="small warranty">
+        <div className="small" data-warranty>
           <span className="soft">Warranty:</span> <Warranties piece={piece} />
         </div>
       )}
@@ -187,7 +188,7 @@ function Taken({ call, card }: { call: TakenCall & { about: string }; card: Call
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each call
   useEffect(() => next.current?.focus(), [call.id]);
   return (
-    <p className="taken" role="status">
+    <p className={styles.taken} role="status">
       {call.jobId && (
         <>
           <Link to={`/jobs/${call.jobNumber}`}>Job {call.jobNumber}</Link> made
@@ -324,7 +325,7 @@ function Outcomes({
     { key: "n", label: "Only note it" },
   ];
   return (
-    <div className="outcomes" ref={first}>
+    <div className={styles.outcomes} ref={first} data-outcomes>
       {outcomes.map((outcome) => (
         <button key={outcome.key} type="button" onClick={() => go(outcome.key)}>
           <kbd>{outcome.key.toUpperCase()}</kbd> {outcome.label}
@@ -336,7 +337,7 @@ function Outcomes({
 
 function LastJobs({ card, slip, change }: Props) {
   return (
-    <ol className="answers">
+    <ol className={styles.answers} data-answers>
       {card.lastVisits.map((visit, index) => (
         <li key={visit.id}>
           <button type="button" onClick={() => change(sameAgain(slip, visit))}>
@@ -369,7 +370,8 @@ function JobFields({
   const kind = kinds.find((one) => one.id === kindOfJobId);
   return (
     <form
-      className="slip-form"
+      className={styles.form}
+      data-slip-form
       aria-label="Job from the call"
       onSubmit={(event) => {
         event.preventDefault();
@@ -439,7 +441,8 @@ function ToDoFields({
   const { person } = useSession();
   return (
     <form
-      className="slip-form"
+      className={styles.form}
+      data-slip-form
       aria-label="To-do from the call"
       onSubmit={(event) => {
         event.preventDefault();

@@ -3,8 +3,10 @@ import { useEffect, useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { queries } from "../api/queries";
 import { CallerCardView, type Opened } from "../customers/CallerCardView";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
+import styles from "./CallerPage.module.css";
 import { CallSlip } from "./CallSlip";
 import { emptySlip, onlyPlace, type Slip, sameAgain } from "./slip";
 
@@ -43,7 +45,7 @@ function Caller({ id }: { id: number }) {
       if (slip.step === "about" && event.key.length === 1 && event.key !== "/") {
         event.preventDefault();
         setSlip({ ...slip, about: slip.about + event.key });
-        document.querySelector<HTMLTextAreaElement>(".slip textarea")?.focus();
+        document.querySelector<HTMLTextAreaElement>("[data-slip] textarea")?.focus();
       } else if (slip.step === "what" && event.key === "e") {
         event.preventDefault();
         setOpened({ form: "customer" });
@@ -57,11 +59,11 @@ function Caller({ id }: { id: number }) {
     return <p className="pad fault">{error.message}</p>;
   }
   if (!card) {
-    return <div className="sheet" aria-busy="true" />;
+    return <div className={sheet.sheet} aria-busy="true" />;
   }
   const shown = slip.place ? slip : { ...slip, place: onlyPlace(card) };
   return (
-    <div className="front-desk">
+    <div className={styles.desk}>
       <CallerCardView
         card={card}
         chosen={shown.place}

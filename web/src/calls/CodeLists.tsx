@@ -5,6 +5,7 @@ import { answer, client, type Problem } from "../api/client";
 import type { Code } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { useAct } from "../kit/useAct";
+import styles from "./CodeLists.module.css";
 
 type Kind = "faults" | "causes";
 
@@ -12,7 +13,7 @@ type Kind = "faults" | "causes";
 export function CodeLists() {
   const { data: codes } = useQuery(queries.codes);
   return (
-    <div className="codes">
+    <div className={styles.codes}>
       <CodeList kind="faults" title="Fault codes" codes={codes?.faults ?? []} />
       <CodeList kind="causes" title="Cause codes" codes={codes?.causes ?? []} />
     </div>
@@ -44,7 +45,7 @@ function CodeList({ kind, title, codes }: { kind: Kind; title: string; codes: Co
     <section aria-label={title}>
       <h3>{title}</h3>
       {codes.map((entry) => (
-        <div key={entry.code} className={entry.active ? "code" : "code gone"}>
+        <div key={entry.code} className={entry.active ? styles.code : `${styles.code} gone`}>
           <span className="small">{entry.code}</span>
           <span>{entry.name}</span>
           <button
@@ -57,7 +58,7 @@ function CodeList({ kind, title, codes }: { kind: Kind; title: string; codes: Co
         </div>
       ))}
       <form
-        className="code"
+        className={styles.code}
         onSubmit={(event) => {
           event.preventDefault();
           save.run({ code, name, active: true });

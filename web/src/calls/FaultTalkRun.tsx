@@ -4,6 +4,7 @@ import { useEffect, useState } from "react";
 import type { TypedAnswer } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { words } from "../format";
+import styles from "./CallSlip.module.css";
 
 export type Ending = { answer: TypedAnswer; talk: string };
 
@@ -69,7 +70,7 @@ export function FaultTalkRun({
     return <p className="fault">{error.message}</p>;
   }
   return (
-    <div className="talk" aria-live="polite">
+    <div className={styles.talk} aria-live="polite" data-talk>
       {steps.map((step) => (
         <div key={step.question} className="small soft">
           {step.said}
@@ -81,7 +82,7 @@ export function FaultTalkRun({
       {question && (
         <>
           <h3>{question.text}</h3>
-          <ol className="answers">
+          <ol className={styles.answers} data-answers>
             {question.answers.map((answer, index) => (
               <li key={answer.text}>
                 <button type="button" onClick={() => reply(answer)}>
@@ -112,8 +113,8 @@ export function Solution({
   running: boolean;
 }) {
   return (
-    <div className="talk">
-      <p className="tell">{words(solution)}</p>
+    <div className={styles.talk} data-talk>
+      <p className={styles.tell}>{words(solution)}</p>
       <div className="actions">
         <Button type="primary" autoFocus loading={running} onClick={helped}>
           It helped, keep the call

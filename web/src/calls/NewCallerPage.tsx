@@ -5,8 +5,10 @@ import { Link, useNavigate, useSearchParams } from "react-router";
 import { answer, client, type Problem, withKey } from "../api/client";
 import { queries } from "../api/queries";
 import { words } from "../format";
+import sheet from "../kit/Sheet.module.css";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
+import styles from "./NewCallerPage.module.css";
 import { emptySlip } from "./slip";
 
 /** A new caller in one breath; who is on record already is shown before anything is saved. */
@@ -40,7 +42,7 @@ export default function NewCallerPage() {
       </p>
     );
   return (
-    <div className="sheet alone new-caller">
+    <div className={`${sheet.sheet} ${sheet.alone} ${styles.caller}`}>
       <form
         aria-label="New caller"
         onSubmit={(event) => {
@@ -88,7 +90,7 @@ export default function NewCallerPage() {
           Save and go on <span aria-hidden="true">⏎</span>
         </Button>
       </form>
-      <section className="doubles" aria-label="On record already" aria-live="polite">
+      <section className={styles.doubles} aria-label="On record already" aria-live="polite">
         {doubles.length > 0 && <h2>On record already?</h2>}
         {doubles.map((double) => (
           <Link key={double.id} to={`/customers/${double.id}`} onClick={() => keepAbout(double.id, about)}>

@@ -6,6 +6,7 @@ import { queries } from "../api/queries";
 import { hours, weekday } from "../format";
 import { History } from "../history/History";
 import { DeleteButton } from "../kit/DeleteButton";
+import lines from "../kit/Lines.module.css";
 import { latest } from "../kit/latest";
 import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
 import { useAct } from "../kit/useAct";
@@ -21,7 +22,7 @@ export function ResponseTermsSettings() {
   const mayChange = useMay("change_settings");
   return (
     <KeptSection name="Promised times" error={error} add={() => setOpen("new")}>
-      <table className="lines">
+      <table className={lines.lines}>
         <thead>
           <tr>
             <th />

@@ -6,12 +6,15 @@ import { answer, client, type Problem } from "../api/client";
 import type { TalkSheet, TypedAnswer, TypedQuestion } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { words } from "../format";
+import { besideStyles } from "../kit/Beside";
 import { Overtaken } from "../kit/Overtaken";
 import { Select } from "../kit/Select";
+import sheet from "../kit/Sheet.module.css";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { useTyped } from "../kit/useTyped";
 import { CodeLists } from "./CodeLists";
+import styles from "./TalkEditorPage.module.css";
 
 const ANSWER: TypedAnswer = { text: "", leadsTo: "visit", priority: "normal", expected: "1:30" };
 
@@ -22,18 +25,18 @@ export default function TalkEditorPage() {
   const { data: talk, error } = useQuery({ ...queries.faultTalk(kindId), enabled: kindId > 0 });
   useTitle("Fault talks");
   return (
-    <div className="beside talks">
-      <section className="list" aria-label="Kinds of equipment">
-        <div className="list-head">
-          <div className="line">
+    <div className={besideStyles.beside}>
+      <section className={besideStyles.list} aria-label="Kinds of equipment">
+        <div className={besideStyles.head}>
+          <div className={besideStyles.line}>
             <h2>Fault talks</h2>
           </div>
         </div>
-        <div className="rows">
+        <div className={besideStyles.rows}>
           {kinds?.map((kind) => (
             <NavLink
               key={kind.equipmentKindId}
-              className="talk-kind"
+              className={besideStyles.link}
               to={`/fault-talks/${kind.equipmentKindId}`}
             >
               <span>{kind.equipmentKind}</span>
@@ -45,7 +48,7 @@ export default function TalkEditorPage() {
           <CodeLists />
         </div>
       </section>
-      <div className="sheet">
+      <div className={sheet.sheet}>
         {error && <p className="pad fault">{error.message}</p>}
         {kindId === 0 && (
           <p className="pad soft">Choose a kind of equipment to write down what is asked about it.</p>
@@ -93,9 +96,9 @@ function Editor({ talk }: { talk: TalkSheet }) {
   };
   return (
     <article aria-label={`Talk about ${talk.equipmentKind}`}>
-      <header className="section head">
-        <div className="margin soft">Talk</div>
-        <div className="titled">
+      <header className={sheet.head}>
+        <div className={sheet.number}>Talk</div>
+        <div className={sheet.titled}>
           <div>
             <h1>{talk.equipmentKind}</h1>
             <div className="small soft">
@@ -152,12 +155,12 @@ function Question({
     put({ ...question, answers: question.answers.map((old, position) => (position === at ? changed : old)) });
   const fault = problem?.at(`/questions/${index}/text`);
   return (
-    <section className="section" aria-label={`Question ${index + 1}`}>
-      <div className="margin">
+    <section className={sheet.section} aria-label={`Question ${index + 1}`}>
+      <div className={sheet.margin}>
         <h2>{index + 1}</h2>
       </div>
       <div>
-        <div className="question-line">
+        <div className={styles.question}>
           <Input
             aria-label={`Question ${index + 1}`}
             value={question.text ?? ""}
@@ -232,7 +235,7 @@ function AnswerLine({
     }
   };
   return (
-    <div className="answer-line">
+    <div className={styles.answer}>
       <Input
         aria-label={`Text of ${name}`}
         value={reply.text ?? ""}
@@ -290,7 +293,7 @@ function Ending({
     />
   );
   return reply.leadsTo === "solved" ? (
-    <span className="ending">
+    <span className={styles.ending}>
       <Input
         aria-label={`Solution of ${name}`}
         value={reply.solution ?? ""}
@@ -300,7 +303,7 @@ function Ending({
       {faultCode}
     </span>
   ) : (
-    <span className="ending">
+    <span className={styles.ending}>
       <Select
         aria-label={`How pressing is ${name}`}
         value={reply.priority ?? "normal"}

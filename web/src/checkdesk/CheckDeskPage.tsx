@@ -1,78 +1,97 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { useEffect, useRef, useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { CheckDesk, VisitToCheck } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { day, hours } from "../format";
+import { day, hours, money } from "../format";
+import { useActs } from "../kit/Act";
+import { Beside, besideStyles } from "../kit/Beside";
 import { Heading } from "../kit/Heading";
-import { Lines } from "../kit/Lines";
-import { Section } from "../kit/Section";
+import { askedFor, KeyedList, moved, rowId, useKeptInSight, useListSearch } from "../kit/KeyedList";
 import { Select } from "../kit/Select";
+import { WaitingSheet } from "../kit/Sheet";
 import { useAct } from "../kit/useAct";
+import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
+import { JobSheetView } from "../sheet/JobSheetView";
 import styles from "./CheckDeskPage.module.css";
 
-/** What the technicians say is finished, with what is odd about it in words, checked in one act where nothing is. */
+const SHOWN = ["all", "odd", "plain"] as const;
+
+/**
+ * What the technicians say is finished, with what is odd about it in words, beside the sheet of the visit that is on.
+ * Enter checks it; all with nothing odd about them are checked in one act.
+ */
 export default function CheckDeskPage() {
-  const [search, setSearch] = useSearchParams();
-  const from = search.get("from") ?? "";
-  const to = search.get("to") ?? "";
-  const technician = Number(search.get("technician")) || undefined;
-  const { data, error } = useQuery(queries.checkDesk(from, to, technician));
-  const set = (name: string, value: string) =>
-    setSearch(
-      (now) => {
-        const next = new URLSearchParams(now);
-        if (value) {
-          next.set(name, value);
-        } else {
-          next.delete(name);
-        }
-        return next;
-      },
-      { replace: true },
-    );
+  const [search, set] = useListSearch();
+  const asked = {
+    from: search.get("from") ?? "",
+    to: search.get("to") ?? "",
+    technicianId: Number(search.get("technician")) || undefined,
+    kindOfJobId: Number(search.get("kind")) || undefined,
+    district: search.get("district") ?? "",
+    costCentre: search.get("centre") ?? "",
+  };
+  const shown = askedFor(SHOWN, search.get("show"));
+  const { data, error } = useQuery(queries.checkDesk(asked));
+  const rows = (data?.visits ?? []).filter(
+    ({ odd }) => shown === "all" || (shown === "odd") === odd.length > 0,
+  );
+  const [at, setAt] = useState<number>();
+  // Where the chosen visit stood: when it has left the list, the one that took its place is next.
+  const stood = useRef(0);
+  const found = rows.findIndex((row) => row.visitId === at);
+  const index = rows.length === 0 ? -1 : found >= 0 ? found : Math.min(stood.current, rows.length - 1);
+  const chosen = rows[index];
+  useEffect(() => {
+    if (index >= 0) {
+      stood.current = index;
+    }
+  }, [index]);
+  const acts = useActs();
+  const keyed = useRef<HTMLDivElement>(null);
+  useTitle("Check desk");
   return (
-    <article className="sheet alone" aria-label="Check desk">
-      <header className="section head">
-        <div className="margin soft">Check desk</div>
-        <div className="titled">
-          <div>
-            <Heading>{data ? title(data) : "Finished visits"}</Heading>
-            <div className="small soft">
-              {data && `${day(data.from)} to ${day(data.to)}. What is odd stands in the row.`}
+    <Beside acts={acts}>
+      <KeyedList
+        list={keyed}
+        label="Finished visits"
+        className={besideStyles.list}
+        rowsClass={besideStyles.rows}
+        role={rows.length > 0 ? "listbox" : "group"}
+        on={chosen && String(chosen.visitId)}
+        move={(by) => setAt(rows[moved(index, by, rows.length)]?.visitId)}
+        enter={() => acts.run("Enter")}
+        head={
+          <div className={besideStyles.head}>
+            <div className={besideStyles.line}>
+              <Heading>{data ? title(data) : "Finished visits"}</Heading>
             </div>
+            <Which desk={data} search={search} set={set} />
+            {data && <CheckPlain desk={data} />}
           </div>
-          <Days from={from} to={to} technician={technician} set={set} />
-        </div>
-      </header>
-      {error && <p className="pad fault">{error.message}</p>}
-      {data && <CheckPlain desk={data} />}
-      {data && data.visits.length > 0 && (
-        <Section name="Visits">
-          <Lines
-            caption="Finished visits"
-            columns={[
-              { name: "Day", width: 88 },
-              { name: "Technician", width: 124 },
-              { name: "Job" },
-              { name: "labour", figure: true, width: 60 },
-              { name: "drive", figure: true, width: 56 },
-              { name: "parts", figure: true, width: 50 },
-              { name: "", silent: true, width: 24 },
-              { name: "What is odd", width: 250 },
-              { name: "Check", silent: true, width: 66 },
-            ]}
-          >
-            {data.visits.map((visit) => (
-              <Row key={visit.visitId} visit={visit} />
-            ))}
-          </Lines>
-        </Section>
+        }
+        end={error && <p className="pad fault">{error.message}</p>}
+      >
+        {rows.map((row) => (
+          <Row key={row.visitId} visit={row} on={row === chosen} choose={() => setAt(row.visitId)} />
+        ))}
+      </KeyedList>
+      {chosen ? (
+        <JobSheetView
+          key={chosen.jobId}
+          id={chosen.jobId}
+          visitId={chosen.visitId}
+          done={() => {
+            setAt(undefined);
+            keyed.current?.focus({ preventScroll: true });
+          }}
+        />
+      ) : (
+        data === undefined && <WaitingSheet />
       )}
-    </article>
+    </Beside>
   );
 }
 
@@ -83,48 +102,108 @@ function title({ visits, plain }: CheckDesk): string {
     return "Everything that was finished is checked";
   }
   const odd = visits.length - plain;
-  return `${counted(visits.length)} to check${odd > 0 ? `, ${odd} of them odd` : ""}`;
+  return `${counted(visits.length)} to check${odd > 0 ? `, ${odd} odd` : ""}`;
 }
 
-/** Which days and whose visits, as people type them. */
-function Days({
-  from,
-  to,
-  technician,
+/** Which visits: their days as people type them, whose, of what kind and where. */
+function Which({
+  desk,
+  search,
   set,
 }: {
-  from: string;
-  to: string;
-  technician: number | undefined;
+  desk: CheckDesk | undefined;
+  search: URLSearchParams;
   set: (name: string, value: string) => void;
 }) {
   const { data: choices } = useQuery(queries.choices);
+  const chosen = (name: string) => Number(search.get(name)) || 0;
   return (
-    <div className="actions">
-      <TypedDay
-        label="First day"
-        value={from}
-        placeholder="two weeks ago"
-        set={(typed) => set("from", typed)}
-      />
-      <TypedDay label="Last day" value={to} placeholder="today" set={(typed) => set("to", typed)} />
-      <Select
-        aria-label="Whose visits"
-        value={technician ?? 0}
-        onChange={(value) => set("technician", value === 0 ? "" : String(value))}
-        popupMatchSelectWidth={false}
-        className={styles.whose}
-        options={[
-          { value: 0, label: "everybody" },
-          ...(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name })),
-        ]}
-      />
-    </div>
+    <>
+      <div className={besideStyles.tools}>
+        <Typed
+          label="First day"
+          value={search.get("from") ?? ""}
+          placeholder={desk ? `from ${day(desk.from)}` : "from"}
+          set={(typed) => set("from", typed)}
+        />
+        <Typed
+          label="Last day"
+          value={search.get("to") ?? ""}
+          placeholder="to today"
+          set={(typed) => set("to", typed)}
+        />
+        <Typed
+          label="Postcode district"
+          value={search.get("district") ?? ""}
+          placeholder="district"
+          set={(typed) => set("district", typed)}
+        />
+        <Choice
+          label="Which of them"
+          value={askedFor(SHOWN, search.get("show"))}
+          set={(value) => set("show", value === "all" ? "" : value)}
+          options={[
+            { value: "all", label: "all" },
+            { value: "odd", label: "odd ones" },
+            { value: "plain", label: "not odd" },
+          ]}
+        />
+      </div>
+      <div className={besideStyles.tools}>
+        <Choice
+          label="Whose visits"
+          value={chosen("technician")}
+          set={(value) => set("technician", value === 0 ? "" : String(value))}
+          options={[{ value: 0, label: "everybody" }, ...named(choices?.technicians)]}
+        />
+        <Choice
+          label="Kind of job"
+          value={chosen("kind")}
+          set={(value) => set("kind", value === 0 ? "" : String(value))}
+          options={[{ value: 0, label: "every kind" }, ...named(choices?.kindsOfJob)]}
+        />
+        <Choice
+          label="Cost centre"
+          value={search.get("centre") ?? ""}
+          set={(value) => set("centre", value)}
+          options={[
+            { value: "", label: "all centres" },
+            ...(desk?.costCentres ?? []).map(({ code, name }) => ({ value: code, label: name })),
+          ]}
+        />
+      </div>
+    </>
   );
 }
 
-/** A day is asked for once it is typed, and not at every letter of it. */
-function TypedDay({
+const named = (list: { id: number; name: string }[] | undefined) =>
+  (list ?? []).map(({ id, name }) => ({ value: id, label: name }));
+
+function Choice<T extends string | number>({
+  label,
+  value,
+  set,
+  options,
+}: {
+  label: string;
+  value: T;
+  set: (value: T) => void;
+  options: { value: T; label: string }[];
+}) {
+  return (
+    <Select
+      aria-label={label}
+      className={styles.choice}
+      value={value}
+      onChange={set}
+      popupMatchSelectWidth={false}
+      options={options}
+    />
+  );
+}
+
+/** Asked for once it is typed, and not at every letter of it. */
+function Typed({
   label,
   value,
   placeholder,
@@ -136,15 +215,16 @@ function TypedDay({
   set: (typed: string) => void;
 }) {
   const [typed, setTyped] = useState(value);
+  const ask = () => typed.trim() !== value && set(typed.trim());
   return (
     <Input
       aria-label={label}
-      className={styles.day}
+      className={styles.typed}
       placeholder={placeholder}
       value={typed}
       onChange={(event) => setTyped(event.target.value)}
-      onBlur={() => set(typed.trim())}
-      onPressEnter={() => set(typed.trim())}
+      onBlur={ask}
+      onPressEnter={ask}
     />
   );
 }
@@ -177,65 +257,61 @@ function CheckPlain({ desk }: { desk: CheckDesk }) {
     return null;
   }
   return (
-    <Section name="Nothing odd">
-      <p>
-        {counted(desk.plain)} with {hours(desk.plainLabourMinutes)} of labour.{" "}
-        <Button type="primary" loading={check.running} onClick={() => check.run(plain)}>
-          {plain.length === 1 ? "Check this one" : `Check these ${plain.length}`}
-        </Button>
-      </p>
-    </Section>
+    <div className={besideStyles.line} data-section="plain">
+      <span className="small">
+        Nothing odd: {counted(desk.plain)} with {hours(desk.plainLabourMinutes)} of labour,{" "}
+        {money(desk.plainCostMinor)} of cost
+      </span>
+      <Button size="small" type="primary" loading={check.running} onClick={() => check.run(plain)}>
+        {plain.length === 1 ? "Check this one" : `Check these ${plain.length}`}
+      </Button>
+    </div>
   );
 }
 
 /** So many are checked together. */
 const MOST_AT_ONCE = 100;
 
-function Row({ visit }: { visit: VisitToCheck }) {
-  const mayCheck = useMay("record_work");
-  const { visitId, version } = visit;
-  const check = useAct(
-    () =>
-      answer(client.POST("/api/visits/{id}/check", { params: { path: { id: visitId } }, body: { version } })),
-    { said: `Checked: ${visit.technician} at ${visit.customer}.` },
-  );
+function Row({ visit, on, choose }: { visit: VisitToCheck; on: boolean; choose: () => void }) {
+  const element = useKeptInSight<HTMLDivElement>(on);
   return (
-    <tr data-visit={visitId}>
-      <td>{day(visit.day)}</td>
-      <td>
-        {visit.technicianId ? (
-          <Link to={`/people/${visit.technicianId}/days/${visit.day}`}>{visit.technician}</Link>
-        ) : (
-          visit.technician
-        )}
-      </td>
-      <td>
-        <Link to={`/jobs/${visit.jobNumber}`}>J {visit.jobNumber}</Link> {visit.customer}
-        <div className="small soft">{visit.title}</div>
-      </td>
-      <td className="figure">{visit.labourMinutes > 0 ? hours(visit.labourMinutes) : "–"}</td>
-      <td className="figure">{visit.driveMinutes > 0 ? hours(visit.driveMinutes) : "–"}</td>
-      <td className="figure">{visit.parts > 0 ? visit.parts : "–"}</td>
-      <td />
-      <td>
+    // biome-ignore lint/a11y/useKeyWithClickEvents: the list moves with j, k and the arrows for all rows at once
+    // biome-ignore lint/a11y/useFocusableInteractive: focus stays on the list, as the listbox pattern has it
+    <div
+      ref={element}
+      id={rowId(String(visit.visitId))}
+      className={`${besideStyles.row} ${styles.row}`}
+      role="option"
+      aria-selected={on}
+      onClick={choose}
+      data-visit={visit.visitId}
+    >
+      <span className="soft small">
+        <div>{day(visit.day)}</div>
+        <div>{visit.start?.slice(0, 5)}</div>
+      </span>
+      <span>
+        <div className={styles.who}>{visit.customer}</div>
+        <div className={styles.what}>
+          {visit.technician} · J {visit.jobNumber} {visit.title}
+        </div>
         {visit.odd.map(({ oddity, words }) => (
           <div key={oddity} className="needs small">
             {words}
           </div>
         ))}
-      </td>
-      <td>
-        {mayCheck && (
-          <Button
-            size="small"
-            aria-label={`Check ${visit.technician} at ${visit.customer}`}
-            loading={check.running}
-            onClick={() => check.run()}
-          >
-            Check
-          </Button>
-        )}
-      </td>
-    </tr>
+      </span>
+      <span className="figure">
+        <div>{money(visit.costMinor)}</div>
+        <div className="soft small">{worked(visit)}</div>
+      </span>
+    </div>
   );
+}
+
+/** What was recorded on it: time worked and driven, and lines of parts. */
+function worked({ labourMinutes, driveMinutes, parts }: VisitToCheck): string {
+  const time = [labourMinutes, driveMinutes].filter((minutes) => minutes > 0).map(hours);
+  const used = parts === 0 ? "" : parts === 1 ? ", 1 part" : `, ${parts} parts`;
+  return (time.join(" + ") || "no time") + used;
 }

@@ -5,8 +5,10 @@ import { NavLink, useNavigate, useParams } from "react-router";
 import { answer, client, type Problem } from "../api/client";
 import type { ChecklistOfKind, ChecklistSheet, TypedItem } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { besideStyles } from "../kit/Beside";
 import { Overtaken } from "../kit/Overtaken";
 import { Select } from "../kit/Select";
+import sheet from "../kit/Sheet.module.css";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { useTyped } from "../kit/useTyped";
@@ -45,17 +47,17 @@ export default function ChecklistEditorPage() {
   useTitle("Checklists");
   const shown = id === "new" ? NEW : list;
   return (
-    <div className="beside talks">
-      <section className="list" aria-label="Checklists">
-        <div className="list-head">
-          <div className="line">
+    <div className={besideStyles.beside}>
+      <section className={besideStyles.list} aria-label="Checklists">
+        <div className={besideStyles.head}>
+          <div className={besideStyles.line}>
             <h2>Checklists</h2>
             <NavLink to="/checklists/new">New checklist</NavLink>
           </div>
         </div>
-        <div className="rows">
+        <div className={besideStyles.rows}>
           {lists?.map((one) => (
-            <NavLink key={one.id} className="talk-kind" to={`/checklists/${one.id}`}>
+            <NavLink key={one.id} className={besideStyles.link} to={`/checklists/${one.id}`}>
               <span>{one.name}</span>
               <span className="soft small">{about(one)}</span>
             </NavLink>
@@ -68,7 +70,7 @@ export default function ChecklistEditorPage() {
           )}
         </div>
       </section>
-      <div className="sheet">
+      <div className={sheet.sheet}>
         {error && id !== "new" && <p className="pad fault">{error.message}</p>}
         {!id && <p className="pad soft">Choose a checklist, or begin a new one.</p>}
         {shown && <Editor key={id} list={shown} />}
@@ -132,10 +134,10 @@ function Editor({ list }: { list: ChecklistSheet }) {
     );
   return (
     <article aria-label={draft.name || "New checklist"}>
-      <header className="section head">
-        <div className="margin soft">Checklist</div>
+      <header className={sheet.head}>
+        <div className={sheet.number}>Checklist</div>
         <div>
-          <div className="titled">
+          <div className={sheet.titled}>
             <div>
               <h1>{draft.name || "New checklist"}</h1>
               <div className="small soft">

@@ -3,6 +3,7 @@ import type { Problem } from "../api/client";
 import type { TypedItem } from "../api/generated/schema";
 import { headline } from "../format";
 import { Select } from "../kit/Select";
+import sheet from "../kit/Sheet.module.css";
 import styles from "./ChecklistEditorPage.module.css";
 import { ASKS } from "./words";
 
@@ -32,8 +33,8 @@ export function Question({
   const faults = (problem?.faults ?? []).filter((fault) => fault.pointer.startsWith(at));
   const limited = (item.wrong ?? []).length > 0 || Boolean(item.least) || Boolean(item.most);
   return (
-    <section className="section" aria-label={`Question ${index + 1}`}>
-      <div className="margin">
+    <section className={sheet.section} aria-label={`Question ${index + 1}`}>
+      <div className={sheet.margin}>
         <h2>{index + 1}</h2>
       </div>
       <div>

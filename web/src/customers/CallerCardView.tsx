@@ -12,12 +12,15 @@ import type {
 } from "../api/generated/schema";
 import { day, fullDay, moment, money, openHours, time, weekday, words } from "../format";
 import { History } from "../history/History";
+import lines from "../kit/Lines.module.css";
 import { latest } from "../kit/latest";
 import { Section } from "../kit/Section";
+import sheet from "../kit/Sheet.module.css";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
 import { VisitsSection } from "../telling/VisitsSection";
+import styles from "./CallerCardView.module.css";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
 import { Documents } from "./Documents";
 
@@ -46,10 +49,10 @@ export function CallerCardView({
 }) {
   const mayChange = useMay("sell");
   return (
-    <article className="sheet caller" aria-label={card.name}>
-      <header className="section head">
-        <div className="margin soft">C {card.number}</div>
-        <div className="titled">
+    <article className={`${sheet.sheet} ${styles.caller}`} aria-label={card.name} data-card={card.id}>
+      <header className={sheet.head}>
+        <div className={sheet.number}>C {card.number}</div>
+        <div className={sheet.titled}>
           <div>
             <h1>{card.name}</h1>
             <div className="small soft">
@@ -113,13 +116,19 @@ export function CallerCardView({
 function Standing({ debt }: { debt: Debt }) {
   const loud = debt.lateMinor > 0 || debt.overLimitMinor > 0 || debt.stopReason != null;
   return (
-    <section className={loud ? "section standing loud" : "section standing"} aria-label="Owes">
-      <div className="margin">
+    <section
+      className={
+        loud ? `${sheet.section} ${styles.standing} ${styles.loud}` : `${sheet.section} ${styles.standing}`
+      }
+      aria-label="Owes"
+      data-loud={loud}
+    >
+      <div className={sheet.margin}>
         <h2>Owes</h2>
       </div>
       <div>
-        <div className="owed">
-          <b className="sum">{debt.owedMinor === 0 ? "nothing" : money(debt.owedMinor)}</b>
+        <div className={styles.owed}>
+          <b className={styles.sum}>{debt.owedMinor === 0 ? "nothing" : money(debt.owedMinor)}</b>
           {debt.lateSince && (
             <span>
               {debt.lateMinor === debt.owedMinor ? "all of it" : money(debt.lateMinor)} late since{" "}
@@ -137,7 +146,7 @@ function Standing({ debt }: { debt: Debt }) {
           )}
         </div>
         {debt.stopReason && (
-          <div className="stop">
+          <div className={styles.stop}>
             <b>On stop.</b> {debt.stopReason}
           </div>
         )}
@@ -175,7 +184,7 @@ function Notes({ card }: { card: CallerCard }) {
   return (
     <Section name="Pinned">
       {card.notes.map((note) => (
-        <div key={note.id} className="pinned">
+        <div key={note.id} className={styles.pinned}>
           {note.text}{" "}
           <span className="soft small">
             {note.by}, {day(note.at.slice(0, 10))}
@@ -187,7 +196,7 @@ function Notes({ card }: { card: CallerCard }) {
       ))}
       {adding ? (
         <form
-          className="pin-form"
+          className={styles.pinForm}
           onSubmit={(event) => {
             event.preventDefault();
             pin.run(undefined);
@@ -221,7 +230,7 @@ function OpenWork({ card }: { card: CallerCard }) {
     card.openJobs.length + card.openQuotes.length + card.nextVisits.length + card.toDos.length === 0;
   return (
     <Section name="Open">
-      <table className="lines open-work">
+      <table className={`${lines.lines} ${styles.openWork}`}>
         <tbody>
           {card.nextVisits.map((visit) => (
             <tr key={`visit-${visit.id}`}>
@@ -303,9 +312,9 @@ function Sites({
       }
     >
       {card.sites.map((site) => (
-        <div key={site.id} className="site">
-          <div className={chosen === `site-${site.id}` ? "place on" : "place"}>
-            <button type="button" className="choose" onClick={() => choose(`site-${site.id}`)}>
+        <div key={site.id} className={styles.site} data-site={site.id}>
+          <div className={chosen === `site-${site.id}` ? `${styles.place} ${styles.on}` : styles.place}>
+            <button type="button" className={styles.choose} onClick={() => choose(`site-${site.id}`)}>
               <b>{site.name}</b>, {[site.address, site.postcode].filter(Boolean).join(", ")}
             </button>
             {(site.opens || site.accessNotes) && (
@@ -313,7 +322,7 @@ function Sites({
                 {[openHours(site), site.accessNotes].filter(Boolean).join(". ")}
               </span>
             )}
-            <span className="tools">
+            <span className={styles.tools} data-tools>
               <button type="button" className="plain small" onClick={() => open({ form: "site", site })}>
                 edit
               </button>{" "}
@@ -357,13 +366,17 @@ function Piece({
 }) {
   const gone = piece.removedOn != null;
   return (
-    <div className={on ? "piece on" : "piece"}>
+    <div
+      className={on ? `${styles.piece} ${styles.on}` : styles.piece}
+      data-equipment={piece.id}
+      data-on={on}
+    >
       {piece.photo ? (
         <img src={`/api/equipment/${piece.id}/photo`} alt={`${piece.model}, ${piece.serialNumber}`} />
       ) : (
         <span />
       )}
-      <button type="button" className="choose" disabled={gone} onClick={choose}>
+      <button type="button" className={styles.choose} disabled={gone} onClick={choose}>
         <span className={gone ? "gone" : undefined}>
           {piece.model}, {piece.serialNumber}
         </span>
@@ -375,7 +388,7 @@ function Piece({
           : `fitted ${fullDay(piece.fittedOn)}`}
       </span>
       <span className="small">{!gone && <Warranties piece={piece} />}</span>
-      <span className="tools">
+      <span className={styles.tools} data-tools>
         {!gone && (
           <>
             <button type="button" className="plain small" onClick={edit}>
@@ -411,7 +424,7 @@ export function Warranties({ piece }: { piece: EquipmentOf }) {
 
 function Bears({ what, warranty }: { what: string; warranty: WarrantyOf | null | undefined }) {
   return warranty?.running ? (
-    <span className="bears">
+    <span className={styles.bears}>
       {what} {warranty.percent} % until {fullDay(warranty.until)}
     </span>
   ) : null;
@@ -422,7 +435,7 @@ const NOT_DONE = ["not_this_time", "called_off"];
 function Lately({ card, again }: { card: CallerCard; again: (visit: VisitOf) => void }) {
   return (
     <Section name="Lately">
-      <table className="lines lately">
+      <table className={`${lines.lines} ${styles.lately}`}>
         <tbody>
           {card.lastVisits.map((visit) => (
             <tr key={`visit-${visit.id}`}>
@@ -481,7 +494,7 @@ function Invoices({ card }: { card: CallerCard }) {
   const { now } = useSession();
   return (
     <Section name="Invoices">
-      <table className="lines">
+      <table className={lines.lines}>
         <tbody>
           {card.invoices.map((invoice) => {
             const late = invoice.owedMinor > 0 && invoice.dueDate < now.slice(0, 10);
@@ -525,7 +538,7 @@ function Contacts({ card, open }: { card: CallerCard; open: (opened: Opened) => 
       }
     >
       {card.contacts.map((contact) => (
-        <div key={contact.id} className="contact">
+        <div key={contact.id} className={styles.contact}>
           <span>{contact.name}</span>
           <span className="soft">{contact.phone || contact.email}</span>
           <span className="soft small">{part(contact)}</span>

@@ -12,6 +12,7 @@ import { DeleteButton } from "../kit/DeleteButton";
 import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
 import { Select } from "../kit/Select";
 import { useAct } from "../kit/useAct";
+import styles from "./CustomerForms.module.css";
 import { smallPhoto } from "./smallPhoto";
 
 const text = (value: Values[string]): string | undefined =>
@@ -183,7 +184,7 @@ function MergeForm({ card, close }: { card: CallerCard; close: () => void }) {
     },
   );
   return (
-    <div className="merge-form">
+    <div className={styles.merge}>
       <p>
         Everything of {card.name} goes to the customer that stays: sites, quotes, jobs, invoices, calls. Phone
         and mail stay as a contact there. The merge is kept on record; it cannot be undone.

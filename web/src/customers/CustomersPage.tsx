@@ -4,6 +4,7 @@ import { Link, useNavigate } from "react-router";
 import type { CustomerRow } from "../api/generated/schema";
 import { CUSTOMER_SORTS, queries } from "../api/queries";
 import { moneyOrDash } from "../format";
+import { besideStyles } from "../kit/Beside";
 import {
   askedFor,
   KeyedList,
@@ -14,7 +15,9 @@ import {
   useKeptInSight,
   useListSearch,
 } from "../kit/KeyedList";
+import lines from "../kit/Lines.module.css";
 import { Select } from "../kit/Select";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 
 /** Everybody we work for; j, k and the arrows move, Enter opens the card. */
@@ -39,14 +42,14 @@ export default function CustomersPage() {
   };
 
   return (
-    <div className="sheet alone customers">
-      <div className="list-head">
-        <div className="line">
+    <div className={`${sheet.sheet} ${sheet.alone}`}>
+      <div className={besideStyles.head}>
+        <div className={besideStyles.line}>
           <h1>Customers</h1>
           <Link to="/imports">Import…</Link>
           <ListFiles path="/api/customers" search={search} />
         </div>
-        <div className="list-tools">
+        <div className={besideStyles.tools}>
           <ListFilter
             placeholder="Filter by name, street, mail…"
             value={filter}
@@ -70,7 +73,7 @@ export default function CustomersPage() {
         move={(by) => setAt(moved(at, by, rows.length))}
         enter={open}
       >
-        <table className="lines customer-list">
+        <table className={`${lines.lines} ${lines.wide}`}>
           <thead>
             <tr>
               <th>C</th>
@@ -107,7 +110,7 @@ export default function CustomersPage() {
 function Row({ row, on }: { row: CustomerRow; on: boolean }) {
   const element = useKeptInSight<HTMLTableRowElement>(on);
   return (
-    <tr ref={element} className={on ? "on" : undefined} aria-selected={on}>
+    <tr ref={element} aria-selected={on}>
       <td className="soft">{row.number}</td>
       <td>
         <Link to={`/customers/${row.id}`}>{row.name}</Link>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import type { Document } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, money, words } from "../format";
+import lines from "../kit/Lines.module.css";
 import { Section } from "../kit/Section";
 
 /** Every quote, job and invoice of a customer, read only when somebody wants them. */
@@ -32,7 +33,7 @@ export function Documents({ customerId }: { customerId: number }) {
         </button>
       )}
       {list.error && <span className="fault">{list.error.message}</span>}
-      <table className="lines">
+      <table className={lines.lines}>
         <tbody>
           {rows.map((row) => (
             <tr key={`${row.kind} ${row.id}`}>

@@ -5,6 +5,7 @@ import type { PriceList } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { History } from "../history/History";
 import { DeleteButton } from "../kit/DeleteButton";
+import lines from "../kit/Lines.module.css";
 import { latest } from "../kit/latest";
 import { RecordForm } from "../kit/RecordForm";
 import { KeptSection } from "../people/KeptSection";
@@ -18,7 +19,7 @@ export function PriceListSettings() {
   return (
     <KeptSection name="Price lists" error={error} add={() => setOpen("new")}>
       {data?.length === 0 && <span className="soft">Everybody pays the same.</span>}
-      <table className="lines">
+      <table className={lines.lines}>
         <tbody>
           {data?.map((list) => (
             <tr key={list.id}>

@@ -9,6 +9,7 @@ import { hours, moment, words } from "../format";
 import { Lines } from "../kit/Lines";
 import { RecordForm } from "../kit/RecordForm";
 import { Section } from "../kit/Section";
+import sheet from "../kit/Sheet.module.css";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
@@ -20,19 +21,19 @@ export default function CameInLatePage() {
   useTitle("Came in late");
   if (error && !data) {
     return (
-      <div className="sheet alone">
+      <div className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>
       </div>
     );
   }
   if (!data) {
-    return <div className="sheet alone" aria-busy="true" />;
+    return <div className={`${sheet.sheet} ${sheet.alone}`} aria-busy="true" />;
   }
   return (
-    <article className="sheet alone" aria-label="Came in late">
-      <header className="section head">
-        <div className="margin soft">Hours</div>
-        <div className="titled">
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Came in late">
+      <header className={sheet.head}>
+        <div className={sheet.number}>Hours</div>
+        <div className={sheet.titled}>
           <div>
             <h1>Came in late</h1>
             <div className="small soft">

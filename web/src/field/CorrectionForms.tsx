@@ -11,7 +11,7 @@ import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 import { PartSelect } from "../stores/PartSelect";
 
-type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "corrected">;
+type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "costed" | "corrected">;
 
 const BY_THE_CLOCK = "by_the_clock";
 
@@ -212,9 +212,22 @@ export function AddPartForm({ visitId, close }: { visitId: number; close: () => 
   );
 }
 
+const PASSED_ON = [
+  { value: "with_markup", label: "with our markup" },
+  { value: "at_cost", label: "at cost" },
+  { value: "not_charged", label: "not charged" },
+] as const;
+
+const OTHER_COST = {
+  supplier: "",
+  description: "",
+  cost: "",
+  passedOn: "with_markup" as (typeof PASSED_ON)[number]["value"],
+};
+
 /** A supplier's bill for the job, without VAT. */
 export function OtherCostForm({ jobId, close }: { jobId: number; close: () => void }) {
-  const form = useForm({ version: 0, draft: { supplier: "", description: "", cost: "" } });
+  const form = useForm({ version: 0, draft: OTHER_COST });
   const save = useAct(
     (_: undefined, key) =>
       answer(
@@ -237,6 +250,7 @@ export function OtherCostForm({ jobId, close }: { jobId: number; close: () => vo
       <TextField form={form} name="supplier" label="Supplier" needed autoFocus />
       <TextField form={form} name="description" label="For what" needed />
       <MoneyField form={form} name="cost" label="Net, without VAT" width={110} needed />
+      <ChoiceField form={form} name="passedOn" label="By time and parts" options={[...PASSED_ON]} />
     </InlineForm>
   );
 }

@@ -4,7 +4,9 @@ import { Link, useParams } from "react-router";
 import type { DayEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, money, timeOf, weekday, words } from "../format";
+import lines from "../kit/Lines.module.css";
 import { Section } from "../kit/Section";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 import { useMay } from "../people/useMay";
 import { TimeForm } from "./CorrectionForms";
@@ -20,20 +22,20 @@ export default function DayPage() {
   useTitle(data ? `${data.person}, ${weekday(data.day)}` : "Day");
   if (error) {
     return (
-      <div className="sheet alone">
+      <div className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>
       </div>
     );
   }
   if (!data) {
-    return <div className="sheet alone" aria-busy="true" />;
+    return <div className={`${sheet.sheet} ${sheet.alone}`} aria-busy="true" />;
   }
   const close = () => setEditing(undefined);
   return (
-    <article className="sheet alone" aria-label={`${data.person}'s day`}>
-      <header className="section head">
-        <div className="margin soft">Day</div>
-        <div className="titled">
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label={`${data.person}'s day`}>
+      <header className={sheet.head}>
+        <div className={sheet.number}>Day</div>
+        <div className={sheet.titled}>
           <div>
             <h1>
               {data.person}, {weekday(data.day)}
@@ -53,7 +55,7 @@ export default function DayPage() {
       <Section name="Time">
         {data.entries.length === 0 && <span className="soft">Nothing is recorded on this day.</span>}
         {data.entries.length > 0 && (
-          <table className="lines">
+          <table className={lines.lines}>
             <thead>
               <tr>
                 <th style={{ width: 118 }} />

@@ -1,36 +1,40 @@
 import { useQuery } from "@tanstack/react-query";
 import { Link, useParams } from "react-router";
-import type { PersonsWeek } from "../api/generated/schema";
+import type { ClassMinutes, PaidPerson, PersonsWeek } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, hours, moment } from "../format";
+import { ListFiles } from "../kit/KeyedList";
 import { Lines } from "../kit/Lines";
 import { Section } from "../kit/Section";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
-import { mondayOf } from "./mondays";
+import { mondayOf, plusDays } from "./mondays";
 
-/** Everybody's hours of a week, with what is still to be said and who has not signed off. */
+/** Everybody's hours of a week, as they are paid, with what is still to be said and who has not signed off. */
 export default function HoursPage() {
   const today = useSession().now.slice(0, 10);
   const { monday = mondayOf(today) } = useParams();
   const { data, error } = useQuery(queries.hoursOfWeek(monday));
+  const sunday = data && plusDays(data.monday, 6);
+  const { data: wages } = useQuery({ ...queries.wages(monday, sunday ?? ""), enabled: sunday !== undefined });
   useTitle("Hours");
   if (error) {
     return (
-      <div className="sheet alone">
+      <div className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>
       </div>
     );
   }
   if (!data) {
-    return <div className="sheet alone" aria-busy="true" />;
+    return <div className={`${sheet.sheet} ${sheet.alone}`} aria-busy="true" />;
   }
   const open = data.people.filter((person) => !person.signedOff || person.signedOff.changedSince).length;
   return (
-    <article className="sheet alone" aria-label="Hours of a week">
-      <header className="section head">
-        <div className="margin soft">Hours</div>
-        <div className="titled">
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Hours of a week">
+      <header className={sheet.head}>
+        <div className={sheet.number}>Hours</div>
+        <div className={sheet.titled}>
           <div>
             <h1>Week of {day(data.monday)}</h1>
             <div className="small soft">
@@ -38,8 +42,16 @@ export default function HoursPage() {
                 ? "All have signed it off."
                 : `${open} of ${data.people.length} have not signed it off.`}
             </div>
+            {wages && <div className="small soft">{inTheFile(wages.notClosed, wages.people.length)}</div>}
           </div>
           <div className="actions">
+            <span>
+              Wages{" "}
+              <ListFiles
+                path="/api/wages"
+                search={new URLSearchParams({ from: data.monday, to: sunday ?? "" })}
+              />
+            </span>
             <Link to={`/hours/${data.weekBefore}`}>The week before</Link>
             <Link to={`/hours/${data.weekAfter}`}>The week after</Link>
           </div>
@@ -51,19 +63,23 @@ export default function HoursPage() {
           columns={[
             { name: "Technician" },
             { name: "labour", figure: true, width: 64 },
-            { name: "other work", figure: true, width: 84 },
+            { name: "other", figure: true, width: 60 },
             { name: "drive", figure: true, width: 64 },
-            { name: "paid", figure: true, width: 64 },
-            { name: "of it overtime", figure: true, width: 104 },
-            { name: "night", figure: true, width: 56 },
             { name: "break", figure: true, width: 56 },
+            { name: "paid", figure: true, width: 64 },
+            ...CLASSES.map((name) => ({ name, figure: true, width: 62 })),
             { name: "to check", figure: true, width: 70 },
             { name: "", silent: true, width: 24 },
-            { name: "Signed off", width: 220 },
+            { name: "Signed off", width: 150 },
           ]}
         >
           {data.people.map((person) => (
-            <Row key={person.personId} person={person} monday={data.monday} />
+            <Row
+              key={person.personId}
+              person={person}
+              paid={wages?.people.find(({ personId }) => personId === person.personId)}
+              monday={data.monday}
+            />
           ))}
         </Lines>
       </Section>
@@ -73,8 +89,32 @@ export default function HoursPage() {
 
 const figure = (minutes: number) => (minutes > 0 ? hours(minutes) : "–");
 
-function Row({ person, monday }: { person: PersonsWeek; monday: string }) {
-  const { worked, paid, waitingForCheck } = person.hours;
+type PayClass = ClassMinutes["payClass"];
+
+/** Classes that are paid otherwise than normal time. */
+const CLASSES = ["overtime", "night", "weekend", "holiday"] as const satisfies PayClass[];
+
+function inTheFile(notClosed: number, people: number): string {
+  if (notClosed === 0) {
+    return "All of it is checked: the wages file is complete.";
+  }
+  return notClosed === people
+    ? "Nobody's hours are checked yet, so the wages file is empty."
+    : `The wages file leaves out ${notClosed} whose hours are not checked yet.`;
+}
+
+function Row({
+  person,
+  paid,
+  monday,
+}: {
+  person: PersonsWeek;
+  paid: PaidPerson | undefined;
+  monday: string;
+}) {
+  const { worked, waitingForCheck } = person.hours;
+  const ofClass = (wanted: PayClass) =>
+    paid?.classes.find(({ payClass }) => payClass === wanted)?.minutes ?? 0;
   return (
     <tr data-person={person.personId}>
       <td>
@@ -84,15 +124,14 @@ function Row({ person, monday }: { person: PersonsWeek; monday: string }) {
         worked.labour,
         worked.otherWork,
         worked.drive,
-        paid,
-        worked.overtime,
-        worked.night,
         worked.breaks,
+        paid?.minutes ?? 0,
+        ...CLASSES.map(ofClass),
         waitingForCheck,
       ].map((minutes, column) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the columns stay where they are
         <td key={column} className="figure">
-          {column === 3 ? <b>{figure(minutes)}</b> : figure(minutes)}
+          {column === 4 ? <b>{figure(minutes)}</b> : figure(minutes)}
         </td>
       ))}
       <td />

@@ -13,6 +13,7 @@ import { dayAsTapped } from "./asTapped";
 import { ChangedStops } from "./ChangedStops";
 import { mondayOf } from "./mondays";
 import { OffVisit } from "./OffVisit";
+import styles from "./PocketDay.module.css";
 import { TAPPED } from "./tapped";
 import { useCarried } from "./useCarried";
 import { useWaiting, useWaitingPhotos, Waiting } from "./Waiting";
@@ -42,11 +43,17 @@ export default function PocketDay() {
       <Waiting />
       <div className="body">
         {data && data.stops.length > 0 && (
-          <div className="day-ribbon" aria-hidden="true">
+          <div className={styles.ribbon} aria-hidden="true">
             {data.stops.map((stop) => (
               <i
                 key={stop.visitId}
-                className={OVER.includes(stop.state) ? "solid" : stop.state === "planned" ? "" : "running"}
+                className={
+                  OVER.includes(stop.state)
+                    ? styles.solid
+                    : stop.state === "planned"
+                      ? undefined
+                      : styles.running
+                }
                 style={{ flexGrow: stop.expectedMinutes }}
               />
             ))}
@@ -113,7 +120,7 @@ function StopLine({ stop, next = false }: { stop: Stop; next?: boolean }) {
         {stop.unseenMessages > 0 && <div className="needs">The office has written</div>}
       </span>
       <span
-        className={`state ${OVER.includes(stop.state) ? "solid" : stop.state === "planned" ? "" : "running"}`}
+        className={`${styles.state} ${OVER.includes(stop.state) ? styles.solid : stop.state === "planned" ? "" : styles.running}`}
       >
         {words(stop.state)}
       </span>

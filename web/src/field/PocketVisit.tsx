@@ -24,6 +24,7 @@ import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
 import { sendPhotos } from "./photos";
 import { SerialNumber } from "./SerialNumber";
 import { TakeParts } from "./TakeParts";
+import { ToldPrice } from "./ToldPrice";
 import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
 import { type Ticked, useTicked } from "./useTicked";
@@ -54,6 +55,7 @@ type Panel =
   | "money"
   | "wanted"
   | "late"
+  | "price"
   | "hand-back"
   | undefined;
 
@@ -157,6 +159,8 @@ export default function PocketVisit() {
           />
         ) : panel === "late" ? (
           <Late visit={visit} back={() => setPanel(undefined)} />
+        ) : panel === "price" ? (
+          <ToldPrice visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "hand-back" ? (
           <HandBack visit={visit} back={() => setPanel(undefined)} />
         ) : panel === "parts" ? (
@@ -179,7 +183,10 @@ export default function PocketVisit() {
                 <Button onClick={() => setPanel("wanted")}>Part wanted</Button>
               )}
               {["on_site", "finished"].includes(visit.state) && (
-                <Button onClick={() => setPanel("money")}>Take money</Button>
+                <>
+                  <Button onClick={() => setPanel("money")}>Take money</Button>
+                  <Button onClick={() => setPanel("price")}>Told a price</Button>
+                </>
               )}
             </div>
           </>
@@ -199,6 +206,15 @@ export default function PocketVisit() {
 const wantsPhotos = ({ beforeFinish, checklists }: Visit) =>
   beforeFinish.includes("photo") ||
   checklists.some(({ items }) => items.some(({ asks, required }) => required && asks === "photo"));
+
+/** How long there is for it still, without what any of it is worth. */
+function left({ promisedMinutes, jobLabourMinutes }: Visit) {
+  const minutes = promisedMinutes - jobLabourMinutes;
+  if (promisedMinutes === 0 || jobLabourMinutes === 0) {
+    return undefined;
+  }
+  return minutes < 0 ? `${hours(-minutes)} over` : `${hours(minutes)} left`;
+}
 
 /** The phone's own map opens it (RFC 5870). */
 const wayTo = ({ latitude, longitude, address }: Visit) =>
@@ -322,6 +338,7 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
         first="Promised"
         second={[
           hours(visit.promisedMinutes),
+          left(visit),
           typeof visit.promisedNetMinor === "number" && `${money(visit.promisedNetMinor)} net`,
         ]
           .filter(Boolean)
@@ -329,6 +346,14 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
       >
         {visit.promised}
       </Fact>
+      {visit.toldMinor != null && (
+        <Fact
+          first="Told the customer"
+          second={`${money(visit.toldMinor)} ${visit.toldWithVat ? "with" : "without"} VAT`}
+        >
+          The office reads it when it bills the job.
+        </Fact>
+      )}
       <WorkToDo visit={visit} start={start} />
       <MissingParts visit={visit} />
       <MessagesOnSite visit={visit} />

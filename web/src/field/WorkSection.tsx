@@ -1,14 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
+import { Button, Checkbox, Radio } from "antd";
 import { useState } from "react";
 import { Link } from "react-router";
-import { answer, client, withKey } from "../api/client";
-import type { JobSheet, Part, Time, Visit } from "../api/generated/schema";
+import { answer, client } from "../api/client";
+import type { BooksEntry, JobSheet, NotThisTimeForm, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
+import { PostedIn } from "../books/PostedIn";
 import { ChecklistAnswers } from "../checklists/ChecklistAnswers";
-import { hours, moment, time, timeOf, weekday } from "../format";
+import { hours, moment, time, weekday } from "../format";
 import { Asking } from "../kit/Asking";
-import { Money, Quantity } from "../kit/figures";
+import { Money } from "../kit/figures";
 import { Lines } from "../kit/Lines";
 import { Section } from "../kit/Section";
 import { type Fill, State } from "../kit/State";
@@ -23,16 +24,16 @@ import { LineVisits } from "../planning/LineVisits";
 import { NeedsForm, PartArrival, WaitingVisitForm } from "../planning/NeedsForm";
 import { PlanForm } from "../planning/PlanForm";
 import { partWords } from "../planning/words";
+import { BillFile } from "./BillFile";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { OUTCOMES } from "./Finish";
-import { Measured } from "./Measured";
 import { MessagesOfJob } from "./Messages";
 import { Signed } from "./Signed";
-import { TappedAway } from "./TappedAway";
 import { TheirPage } from "./TheirPage";
 import { UnlistedParts } from "./UnlistedParts";
 import { useReopen } from "./useReopen";
 import { VisitPhotos } from "./VisitPhotos";
+import { PartRow, TimeRow } from "./WorkedRows";
 import styles from "./WorkSection.module.css";
 
 /** What was done: each visit with its clocks and parts, and the office's corrections. */
@@ -55,7 +56,9 @@ export function WorkSection({ job }: { job: JobSheet }) {
         <div key={visit.id}>
           <VisitBlock
             jobId={job.id}
+            journal={job.journal}
             visit={visit}
+            ahead={job.visits.filter(({ id, state }) => state === "planned" && id !== visit.id)}
             editable={editable}
             late={late}
             saysPart={!waitsForParts}
@@ -97,6 +100,13 @@ export function WorkSection({ job }: { job: JobSheet }) {
             <tr key={cost.id}>
               <td>
                 {cost.supplier}: {cost.description}
+                {cost.passedOn !== "with_markup" && (
+                  <span className="soft small">
+                    , {cost.passedOn === "at_cost" ? "passed on at cost" : "not passed on"}
+                  </span>
+                )}{" "}
+                <BillFile cost={cost} editable={mayRecord} />{" "}
+                <PostedIn journal={job.journal} kind="other_cost" id={cost.id} />
               </td>
               <td className="figure">
                 <Money minor={cost.costMinor} />
@@ -175,13 +185,18 @@ type Editing =
 
 function VisitBlock({
   jobId,
+  journal,
   visit,
+  ahead,
   editable,
   late,
   saysPart,
 }: {
   jobId: number;
+  journal: BooksEntry[];
   visit: Visit;
+  /** Other visits of the job that are planned. */
+  ahead: Visit[];
   editable: boolean;
   late: boolean;
   /** Whether it is said here that its part is there; not where that is said of the parts themselves. */
@@ -237,7 +252,7 @@ function VisitBlock({
         {editable && saysPart && visit.awaitedPart && ["unplanned", "planned"].includes(visit.state) && (
           <PartArrival visit={visit} />
         )}
-        {editable && <VisitActions visit={visit} setEditing={setEditing} />}
+        {editable && <VisitActions visit={visit} ahead={ahead} setEditing={setEditing} />}
         {takesLate && (
           <span className={styles.actions}>
             <Word
@@ -276,6 +291,8 @@ function VisitBlock({
               <TimeRow
                 key={entry.id}
                 jobId={jobId}
+                visitId={visit.id}
+                journal={journal}
                 entry={entry}
                 helper={entry.personId === visit.technicianId ? undefined : entry.person}
                 milesMissing={visit.milesMissing && entry.kind === "drive"}
@@ -312,6 +329,7 @@ function VisitBlock({
               <PartRow
                 key={`part-${part.id}`}
                 part={part}
+                journal={journal}
                 editable={editable}
                 edit={correctable ? () => setEditing({ kind: "part", id: part.id }) : undefined}
               />
@@ -321,6 +339,12 @@ function VisitBlock({
       )}
       {editing?.kind === "add-time" && <TimeForm visit={visit} close={close} />}
       {editing?.kind === "add-part" && <AddPartForm visitId={visit.id} close={close} />}
+      {visit.unsentThings > 0 && (
+        <div className="needs">
+          A phone still has {visit.unsentThings === 1 ? "one thing" : `${visit.unsentThings} things`} of this
+          visit to send.
+        </div>
+      )}
       {visit.labourMissing && <div className="needs">No working time is on the clock.</div>}
       {visit.note && <div className="soft">“{visit.note}”</div>}
       {visit.acceptedAt && visit.state === "planned" && (
@@ -355,22 +379,67 @@ function PersonsDay({ id, name, day }: { id?: number | null; name: string; day?:
   return id && day ? <Link to={`/people/${id}/days/${day}`}>{name}</Link> : name;
 }
 
-function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editing: Editing) => void }) {
+type PartsNow = NotThisTimeForm["parts"];
+
+function VisitActions({
+  visit,
+  ahead,
+  setEditing,
+}: {
+  visit: Visit;
+  /** Other visits of the job that are planned. */
+  ahead: Visit[];
+  setEditing: (editing: Editing) => void;
+}) {
+  const [along, setAlong] = useState<number[]>([]);
+  const [parts, setParts] = useState<PartsNow>();
   const path = { params: { path: { id: visit.id } } };
   const notThisTime = useAct(
     (reason: string) =>
       answer(
-        client.POST("/api/visits/{id}/not-this-time", { ...path, body: { version: visit.version, reason } }),
+        client.POST("/api/visits/{id}/not-this-time", {
+          ...path,
+          body: { version: visit.version, reason, parts },
+        }),
       ),
     { said: "Not this time: a new visit without a time takes its place." },
   );
   const callOff = useAct(
     (reason: string) =>
-      answer(client.POST("/api/visits/{id}/call-off", { ...path, body: { version: visit.version, reason } })),
-    { said: `Called off: ${named(visit)}.` },
+      answer(
+        client.POST("/api/visits/{id}/call-off", {
+          ...path,
+          body: {
+            version: visit.version,
+            reason,
+            others: ahead
+              .filter(({ id }) => along.includes(id))
+              .map(({ id, version }) => ({ visitId: id, version })),
+            parts,
+          },
+        }),
+      ),
+    {
+      said: () => ({
+        text: `Called off: ${[visit, ...ahead.filter(({ id }) => along.includes(id))].map(named).join(", ")}.`,
+      }),
+    },
   );
   const reopen = useReopen();
   const of = `for ${named(visit)}`;
+  const whereParts = visit.parts.length > 0 && (
+    <fieldset className={styles.along}>
+      <legend>Where are its parts: {visit.parts.map(({ name }) => name).join(", ")}?</legend>
+      <Radio.Group
+        value={parts}
+        onChange={({ target }) => setParts(target.value)}
+        options={[
+          { value: "back_in_the_van", label: "back in the van" },
+          { value: "stayed_there", label: "they stayed there: the job bears what they cost" },
+        ]}
+      />
+    </fieldset>
+  );
   const droppable = ["planned", "driving", "on_site", "finished"].includes(visit.state);
   return (
     <span className={styles.actions}>
@@ -410,6 +479,7 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
             title="The visit did not happen?"
             question="Why? A new visit without a time takes its place; nothing is billed for this one."
             confirm="Not this time"
+            further={whereParts}
             run={notThisTime.run}
           />
           <Asking
@@ -419,6 +489,29 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
             title="Call this visit off?"
             question="Why? Nothing is billed for it."
             confirm="Call off"
+            further={
+              <>
+                {whereParts}
+                {ahead.length > 0 && (
+                  <fieldset className={styles.along}>
+                    <legend>Other visits are planned. Which go with it?</legend>
+                    {ahead.map((other) => (
+                      <Checkbox
+                        key={other.id}
+                        checked={along.includes(other.id)}
+                        onChange={({ target }) =>
+                          setAlong((ids) =>
+                            target.checked ? [...ids, other.id] : ids.filter((id) => id !== other.id),
+                          )
+                        }
+                      >
+                        {named(other)}
+                      </Checkbox>
+                    ))}
+                  </fieldset>
+                )}
+              </>
+            }
             run={callOff.run}
           />
         </>
@@ -429,151 +522,5 @@ function VisitActions({ visit, setEditing }: { visit: Visit; setEditing: (editin
         </Word>
       )}
     </span>
-  );
-}
-
-function TimeRow({
-  jobId,
-  entry,
-  edit,
-  helper,
-  milesMissing,
-}: {
-  jobId: number;
-  entry: Time;
-  edit?: () => void;
-  /** Whose time it is, where it is not the visit's technician's. */
-  helper?: string;
-  milesMissing: boolean;
-}) {
-  const span = `${timeOf(entry.from, entry.fromDaysLater)} – ${entry.to ? timeOf(entry.to, entry.toDaysLater) : "running"}`;
-  const isNormal = entry.rateClass === "normal";
-  return (
-    <tr data-time={entry.id}>
-      <td>
-        {edit ? (
-          <Word id={`time-${entry.id}`} of=", correct it" run={edit}>
-            {span}
-          </Word>
-        ) : (
-          span
-        )}
-      </td>
-      <td>
-        {entry.kind === "drive" ? "Drive" : "Labour"}
-        {entry.rateClass === "night" && ", night"}
-        {helper && `, ${helper}`}
-        {entry.description && <span className="soft">, {entry.description}</span>}
-        {milesMissing && <span className="needs">, miles not entered</span>}
-        {entry.inDoubt && <span className="needs">, the end was set by the next clock</span>}
-        <Measured entry={entry} />
-        <TappedAway jobId={jobId} timeEntryId={entry.id} />
-      </td>
-      <td className="figure">
-        {isNormal && <Quantity minutes={entry.minutes} corrected={entry.corrected} />}
-      </td>
-      <td className="figure">
-        {!isNormal && <Quantity minutes={entry.minutes} corrected={entry.corrected} />}
-      </td>
-      <td className="figure">{entry.miles > 0 && entry.miles}</td>
-      <td className="figure">
-        <Money soft minor={entry.costMinor} />
-      </td>
-    </tr>
-  );
-}
-
-function PartRow({ part, edit, editable }: { part: Part; edit?: () => void; editable: boolean }) {
-  const onRecord = useAct(
-    (serialNumber: string, key) =>
-      answer(
-        client.POST("/api/visit-parts/{id}/equipment", {
-          params: { path: { id: part.id }, ...withKey(key) },
-          body: { serialNumber },
-        }),
-      ),
-    { said: `On record: ${part.name}.` },
-  );
-  const warranty = useAct(
-    (reason: string) =>
-      answer(
-        client.POST("/api/visit-parts/{id}/warranty", {
-          params: { path: { id: part.id } },
-          body: { version: part.version, reason },
-        }),
-      ),
-    {
-      said: (_, reason) => ({
-        text: reason ? `Out of the warranty: ${part.name}.` : `Under the warranty again: ${part.name}.`,
-      }),
-    },
-  );
-  const quantity = <Quantity count={part.quantity} unit={part.unit} corrected={part.corrected} />;
-  const covered = part.warrantyPercent !== "0";
-  return (
-    <tr data-part={part.id}>
-      <td>
-        {edit ? (
-          <Word id={`part-${part.id}`} of={`${part.name}, correct it`} run={edit}>
-            {quantity}
-          </Word>
-        ) : (
-          quantity
-        )}
-      </td>
-      <td colSpan={4}>
-        {part.name}
-        {part.beyondPromise > 0 && <span className="needs"> {part.beyondPromise} more than promised</span>}
-        {part.toPutOnRecord > 0 && (
-          <span className="small">
-            {" "}
-            <Asking
-              plain
-              label={
-                part.toPutOnRecord > 1
-                  ? `${part.toPutOnRecord} serial numbers missing…`
-                  : "serial number missing…"
-              }
-              of={`of ${part.name}`}
-              title={`${part.name}, fitted`}
-              question="Its serial number; it goes on record at the site with its warranty."
-              confirm="Put on record"
-              run={onRecord.run}
-            />
-          </span>
-        )}
-        {covered && !part.warrantyExclusion && (
-          <span className="soft small">
-            {" "}
-            warranty bears {part.warrantyPercent} %{" "}
-            {editable && (
-              <Asking
-                plain
-                label="not this part…"
-                of={part.name}
-                title={`Take “${part.name}” out of the warranty?`}
-                question="Why? The reason stays with the line."
-                confirm="Take out"
-                run={warranty.run}
-              />
-            )}
-          </span>
-        )}
-        {covered && part.warrantyExclusion && (
-          <span className="soft small">
-            {" "}
-            not under warranty: {part.warrantyExclusion}{" "}
-            {editable && (
-              <Word id={`warranty-${part.id}`} of={`, ${part.name}`} run={() => warranty.run("")}>
-                back under it
-              </Word>
-            )}
-          </span>
-        )}
-      </td>
-      <td className="figure">
-        <Money soft minor={part.costMinor} />
-      </td>
-    </tr>
   );
 }

@@ -4,6 +4,7 @@ import { queries } from "../api/queries";
 import { smallPhoto } from "../customers/smallPhoto";
 import { forgetPhoto, type KeptPhoto, keepPhoto, keepPhotoAs, listKeptPhotos } from "./photoBox";
 import { inTurn, isRefusal, patience } from "./sending";
+import { tellUnsent } from "./unsent";
 
 /** A photo takes longer than a tap, on a poor line much longer. */
 const PATIENCE = 60_000;
@@ -65,6 +66,7 @@ const AT_ONCE = 2;
 export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<boolean> =>
   inTurn("photos", async () => {
     const kept = (await listKeptPhotos(personId)).filter((photo) => !photo.refusal);
+    tellUnsent(personId);
     const next = kept.values();
     const unsent: KeptPhoto[] = [];
     const sendNext = async () => {
@@ -85,5 +87,6 @@ export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<
     for (const waits of unsent.filter(({ late }) => !late)) {
       await keepPhotoAs({ ...waits, late: true });
     }
+    tellUnsent(personId);
     return unsent.length === 0;
   });

@@ -3,6 +3,7 @@ import { answer, client, Problem, withKey } from "../api/client";
 import type { CameIn } from "../api/generated/schema";
 import { say } from "../kit/useSaid";
 import { forget, isWaiting, type KeptAct, keepAs, knownKept, listKept, type NotedTime, PAGE } from "./outbox";
+import { tellUnsent } from "./unsent";
 
 /** So long a tap waits for its answer before it counts as sent without one. */
 const PATIENCE = 4_000;
@@ -83,6 +84,8 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/accept", { ...plain, body: {} }));
     case "tell_late":
       return answer(client.POST("/api/pocket/visits/{id}/late", plain));
+    case "tell_price":
+      return answer(client.POST("/api/pocket/visits/{id}/told-price", plain));
     case "hand_back":
       return answer(client.POST("/api/pocket/visits/{id}/hand-back", plain));
     case "note_time": {
@@ -194,6 +197,7 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
 export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
   inTurn("outbox", async () => {
     let waiting = (await listKept(personId)).filter(isWaiting);
+    tellUnsent(personId);
     let most = MOST_TAPS;
     let beforeOffice = 0;
     let sent = 0;
@@ -226,6 +230,7 @@ export const sendWaiting = (personId: number, queryClient: QueryClient): Promise
       beforeOffice += came.filter(({ state }) => state === "waiting").length;
       waiting = waiting.slice(acts.length);
     }
+    tellUnsent(personId);
     if (sent > 0) {
       await queryClient.invalidateQueries({ queryKey: ["pocket"] });
       say({

@@ -19,6 +19,7 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   send_message: "Wrote a message",
   accept_visit: "Accepted the visit",
   tell_late: "Said to be late",
+  tell_price: "Told the customer a price",
   hand_back: "Handed back",
   note_time: "Wrote down own time",
 };

@@ -3,6 +3,9 @@ import { Input } from "antd";
 import { useState } from "react";
 import { queries } from "../api/queries";
 import { fullDay, hours, moneyOrDash } from "../format";
+import { besideStyles } from "../kit/Beside";
+import lines from "../kit/Lines.module.css";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 
 const count = (number: number) => (number === 0 ? "–" : number);
@@ -14,9 +17,9 @@ export default function FaultsPage() {
   const { data, error } = useQuery(queries.faults(from, to));
   useTitle("Faults");
   return (
-    <article className="sheet alone customers" aria-label="Faults">
-      <div className="list-head">
-        <div className="line">
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Faults">
+      <div className={besideStyles.head}>
+        <div className={besideStyles.line}>
           <h1>Faults and their causes</h1>
           <span className="soft small">{data && `${fullDay(data.from)} to ${fullDay(data.to)}`}</span>
           <a
@@ -27,15 +30,17 @@ export default function FaultsPage() {
             CSV
           </a>
         </div>
-        <div className="list-tools span">
+        <div className={besideStyles.tools}>
           <Input
             aria-label="From"
+            style={{ flex: "0 1 190px" }}
             placeholder="from: a year ago, 1 jan"
             value={from}
             onChange={(event) => setFrom(event.target.value)}
           />
           <Input
             aria-label="To"
+            style={{ flex: "0 1 190px" }}
             placeholder="to: today"
             value={to}
             onChange={(event) => setTo(event.target.value)}
@@ -43,7 +48,7 @@ export default function FaultsPage() {
         </div>
       </div>
       {error && <p className="pad fault">{error.message}</p>}
-      <table className="lines customer-list">
+      <table className={`${lines.lines} ${lines.wide}`}>
         <thead>
           <tr>
             <th>Fault</th>

@@ -1,5 +1,6 @@
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import type { FieldChange, HistoryEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, moment, money, words } from "../format";
@@ -25,7 +26,7 @@ function Entries({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
   return (
     <ol aria-busy={!data}>
       {entries.map((entry) => (
-        <Happened key={entry.id} entry={entry} />
+        <Happened key={entry.id} entry={entry} ofJob={kind === "job"} />
       ))}
       {data && entries.length === 0 && <li className="soft">Nothing is on record yet.</li>}
       {hasNextPage && (
@@ -39,14 +40,21 @@ function Entries({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
   );
 }
 
-function Happened({ entry }: { entry: HistoryEntry }) {
+function Happened({ entry, ofJob }: { entry: HistoryEntry; ofJob: boolean }) {
   const told = entry.fields.filter((field) => !pointsElsewhere(field));
   const began = told.filter((field) => field.before == null);
   return (
     <li>
       <span className="soft">{moment(entry.at)}</span>
       <span>
-        {words(entry.event)}, {entry.by}
+        {words(entry.event)}
+        {entry.jobNumber != null && !ofJob && (
+          <>
+            {" "}
+            on <Link to={`/jobs/${entry.jobNumber}`}>job {entry.jobNumber}</Link>
+          </>
+        )}
+        , {entry.by}
         {entry.reason && <span>: {entry.reason}</span>}
         {told
           .filter((field) => field.before != null)

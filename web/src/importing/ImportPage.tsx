@@ -6,11 +6,14 @@ import { answer, client, Problem } from "../api/client";
 import type { ImportView } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { words } from "../format";
+import lines from "../kit/Lines.module.css";
 import { Section } from "../kit/Section";
 import { Select } from "../kit/Select";
+import sheet from "../kit/Sheet.module.css";
 import { colours } from "../kit/tokens";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
+import styles from "./ImportPage.module.css";
 
 const KINDS: ImportView["kind"][] = ["customers", "sites", "contacts", "equipment", "price_list"];
 const LARGEST_FILE = 50_000_000;
@@ -26,9 +29,9 @@ export default function ImportPage() {
   const id = Number(useParams().id ?? 0);
   useTitle("Import a list");
   return (
-    <article className="sheet alone" aria-label="Import a list">
-      <header className="section head">
-        <div className="margin soft">Import</div>
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Import a list">
+      <header className={sheet.head}>
+        <div className={sheet.number}>Import</div>
         <div>
           <h1>A list from another program</h1>
           <div className="small soft">
@@ -82,7 +85,7 @@ function Choose() {
 
   return (
     <Section name="File">
-      <div className="import-choice">
+      <div className={styles.choice}>
         <div className="field">
           <span>What the list is about</span>
           <Select
@@ -178,7 +181,7 @@ function Mapping({ view, again }: { view: ImportView; again: () => void }) {
   return (
     <>
       <Section name="Columns" aside={view.fileName}>
-        <table className="lines import-columns">
+        <table className={`${lines.lines} ${styles.columns}`}>
           <thead>
             <tr>
               <th>in the file</th>
@@ -279,7 +282,7 @@ function Faults({ view }: { view: ImportView }) {
         </a>
       }
     >
-      <table className="lines">
+      <table className={lines.lines}>
         <tbody>
           {view.faults.map((fault) => (
             <tr key={`${fault.row} ${fault.column} ${fault.message}`}>

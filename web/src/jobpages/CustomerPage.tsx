@@ -9,6 +9,7 @@ import { fullDay, moment } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { Firm, type Signing, SigningFields } from "../offers/CustomersPage";
+import paper from "../offers/CustomersPage.module.css";
 import { sayBy, useWords, Words } from "../offers/useWords";
 import styles from "./CustomerPage.module.css";
 
@@ -20,7 +21,7 @@ export default function CustomerPage() {
   useTitle(page?.title ?? "");
   if (error) {
     return (
-      <main className="offer">
+      <main className={paper.page}>
         <p className="notice-text" role="alert">
           {error.message}
         </p>
@@ -40,7 +41,7 @@ function Page({ token, page }: { token: string; page: JobPageView }) {
   const say = useWords();
   const last = page.visits.findLast(isOver);
   return (
-    <main className="offer" lang={page.locale}>
+    <main className={paper.page} lang={page.locale}>
       <header>
         <Firm seller={page.seller} logo={page.hasLogo ? `/api/job-pages/${token}/logo` : undefined} />
         <h1>{page.title}</h1>
@@ -51,7 +52,7 @@ function Page({ token, page }: { token: string; page: JobPageView }) {
         </div>
       </header>
       <section aria-label={say("page_visits")}>
-        {page.visits.length === 0 && <p className="state">{say("page_no_visit_yet")}</p>}
+        {page.visits.length === 0 && <p className={paper.state}>{say("page_no_visit_yet")}</p>}
         {page.visits.map((visit) => (
           <Visit key={visit.visitId} token={token} visit={visit} latest={visit === last} />
         ))}
@@ -150,7 +151,7 @@ function Sign({ token, visitId }: { token: string; visitId: number }) {
   );
   return (
     <form
-      className="answer"
+      className={paper.answer}
       aria-label={say("page_sign_for")}
       onSubmit={(event) => {
         event.preventDefault();
@@ -182,7 +183,7 @@ function Rate({ token, visitId }: { token: string; visitId: number }) {
   );
   return (
     <form
-      className="answer"
+      className={paper.answer}
       aria-label={say("page_how_was_it")}
       onSubmit={(event) => {
         event.preventDefault();
@@ -269,7 +270,7 @@ function Messages({ token, page }: { token: string; page: JobPageView }) {
         </p>
       ))}
       <form
-        className="answer"
+        className={paper.answer}
         aria-label={say("page_write")}
         onSubmit={(event) => {
           event.preventDefault();

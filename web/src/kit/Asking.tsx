@@ -1,5 +1,5 @@
 import { Button, Input } from "antd";
-import { useId, useState } from "react";
+import { type ReactNode, useId, useState } from "react";
 import styles from "./Asking.module.css";
 import { Field } from "./Field";
 import { useFormFocus } from "./InlineForm";
@@ -18,6 +18,7 @@ export function Asking({
   run,
   running,
   plain,
+  further,
 }: {
   label: string;
   /** What it is about, for whoever does not see where it stands: "visit of Tue 24 Nov". */
@@ -31,6 +32,8 @@ export function Asking({
   running?: boolean;
   /** As a word in a line instead of a button. */
   plain?: boolean;
+  /** What else is to be chosen with it. */
+  further?: ReactNode;
 }) {
   const [open, setOpen] = useState(false);
   const [text, setText] = useState("");
@@ -57,6 +60,7 @@ export function Asking({
           title={title}
           question={question}
           confirm={confirm}
+          further={further}
           optional={optional === true}
           text={text}
           type={setText}
@@ -75,6 +79,7 @@ function Question({
   title,
   question,
   confirm,
+  further,
   optional,
   text,
   type,
@@ -84,6 +89,7 @@ function Question({
   title: string;
   question: string | undefined;
   confirm: string;
+  further: ReactNode;
   optional: boolean;
   text: string;
   type: (text: string) => void;
@@ -127,6 +133,7 @@ function Question({
           )}
         </Field>
       )}
+      {further}
       <div className={styles.answers}>
         <Button type="primary" onClick={go} disabled={!ready}>
           {confirm}

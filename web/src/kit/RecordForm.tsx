@@ -68,6 +68,7 @@ export function RecordForm({
       mask={{ closable: false }}
       footer={null}
       width={560}
+      className={styles.modal}
       destroyOnHidden
     >
       <form

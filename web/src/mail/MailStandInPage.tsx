@@ -1,15 +1,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../api/queries";
+import { besideStyles } from "../kit/Beside";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
+import styles from "./MailStandInPage.module.css";
 
 /** Everything that left by mail in the demo, as its receivers would read it. */
 export default function MailStandInPage() {
   const { data, error } = useQuery(queries.mailStandIn);
   useTitle("Mail stand-in");
   return (
-    <article className="sheet alone mail" aria-label="Mail stand-in">
-      <div className="list-head">
-        <div className="line">
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Mail stand-in">
+      <div className={besideStyles.head}>
+        <div className={besideStyles.line}>
           <h1>Mail stand-in</h1>
           <span className="soft small">
             takes every message of this program and delivers none; it forgets them when the program stops
@@ -19,7 +22,7 @@ export default function MailStandInPage() {
       {error && <p className="pad fault">{error.message}</p>}
       {data?.length === 0 && <p className="pad soft">No message yet. Send a quote, then look here.</p>}
       {data?.map((message) => (
-        <section className="message" key={message.number} aria-label={message.subject}>
+        <section className={styles.message} key={message.number} aria-label={message.subject}>
           <div className="soft small">to {message.to}</div>
           <h2>{message.subject}</h2>
           <pre>{linked(message.body)}</pre>

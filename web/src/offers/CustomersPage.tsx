@@ -1,13 +1,14 @@
 import { Input } from "antd";
 import type { Identity } from "../api/generated/schema";
 import { Signature } from "../kit/Signature";
+import styles from "./CustomersPage.module.css";
 import { type Say, useWords } from "./useWords";
 
 /** Who we are, at the head of every page of a customer. */
 export const Firm = ({ seller, logo }: { seller: Identity; logo: string | undefined }) => (
   <>
-    {logo && <img className="logo" src={logo} alt="" />}
-    <div className="firm">{seller.name}</div>
+    {logo && <img className={styles.logo} src={logo} alt="" />}
+    <div className={styles.firm}>{seller.name}</div>
     <div className="soft">{[seller.address, seller.phone, seller.email].filter(Boolean).join(" · ")}</div>
   </>
 );

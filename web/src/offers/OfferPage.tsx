@@ -10,6 +10,7 @@ import { useAct } from "../kit/useAct";
 import { usePreview } from "../kit/usePreview";
 import { useTitle } from "../kit/useTitle";
 import { Firm, type Signing, SigningFields } from "./CustomersPage";
+import styles from "./CustomersPage.module.css";
 import { sayBy, useWords, Words } from "./useWords";
 
 /** A quote on the customer's own phone: read, choose, ask, decline, sign, pay the deposit. */
@@ -20,7 +21,7 @@ export default function OfferPage() {
   useTitle(offer && say ? say("quote", offer.document.printedNumber) : "");
   if (error) {
     return (
-      <main className="offer">
+      <main className={styles.page}>
         <p className="notice-text" role="alert">
           {error.message}
         </p>
@@ -52,7 +53,7 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
   const { sum, problem } = useSum(token, offer, taken, open);
   const price = (line: DocumentLine) => (document.pricesWithVat ? line.grossMinor : line.netMinor);
   return (
-    <main className="offer" lang={document.locale}>
+    <main className={styles.page} lang={document.locale}>
       <header>
         <Firm seller={document.seller} logo={offer.hasLogo ? `/api/offers/${token}/logo` : undefined} />
         <h1>{document.title}</h1>
@@ -101,7 +102,7 @@ function Offer({ token, offer }: { token: string; offer: OfferView }) {
       ) : (
         <Sums offer={offer} sum={sum} />
       )}
-      {document.notes && <p className="notes">{document.notes}</p>}
+      {document.notes && <p className={styles.notes}>{document.notes}</p>}
       <p>
         <a href={`/api/offers/${token}/pdf`}>{say("page_pdf")}</a>
       </p>
@@ -191,27 +192,27 @@ function State({ offer }: { offer: OfferView }) {
   switch (offer.state) {
     case "accepted":
       return (
-        <p className="state" role="status">
+        <p className={styles.state} role="status">
           <b>{offer.acceptedBy ? say("page_accepted_by", offer.acceptedBy, at) : say("page_accepted", at)}</b>{" "}
           {say("page_in_touch")}
-          {offer.contentHash && <span className="hash">{say("page_kept_as", offer.contentHash)}</span>}
+          {offer.contentHash && <span className={styles.hash}>{say("page_kept_as", offer.contentHash)}</span>}
         </p>
       );
     case "declined":
       return (
-        <p className="state" role="status">
+        <p className={styles.state} role="status">
           <b>{say("page_declined")}</b> {say("page_think_again")}
         </p>
       );
     case "lapsed":
       return (
-        <p className="state needs" role="status">
+        <p className={`${styles.state} needs`} role="status">
           <b>{say("page_lapsed", fullDay(offer.document.validUntil))}</b> {say("page_ask_new")}
         </p>
       );
     case "draft":
       return (
-        <p className="state needs" role="status">
+        <p className={`${styles.state} needs`} role="status">
           <b>{say("page_changing")}</b> {say("page_same_address")}
         </p>
       );
@@ -236,7 +237,7 @@ function Line({
     return line.kind === "heading" ? <h2>{line.description}</h2> : <p>{line.description}</p>;
   }
   return (
-    <div className={line.taken ? "offer-line" : "offer-line not-taken"}>
+    <div className={line.taken ? styles.line : `${styles.line} ${styles.notTaken}`}>
       <span>
         {line.description}
         {line.quantity && <span className="soft small"> {line.quantity}</span>}
@@ -249,7 +250,7 @@ function Line({
         )}
       </span>
       <span className="figure">{money(price)}</span>
-      {line.choice !== "included" && <div className="choose">{children}</div>}
+      {line.choice !== "included" && <div className={styles.choose}>{children}</div>}
     </div>
   );
 }
@@ -258,7 +259,7 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
   const say = useWords();
   const { document } = offer;
   return (
-    <section aria-label={say("total")} className="sums">
+    <section aria-label={say("total")} className={styles.sums}>
       <div>
         <span>{say("net")}</span> <span className="figure">{money(sum.netMinor)}</span>
       </div>
@@ -267,7 +268,7 @@ function Sums({ offer, sum }: { offer: OfferView; sum: Sum }) {
           <span>{rate.words}</span> <span className="figure">{money(rate.vatMinor)}</span>
         </div>
       ))}
-      <div className="all">
+      <div className={styles.all}>
         <span>{say("total")}</span> <span className="figure">{money(sum.grossMinor)}</span>
       </div>
       <p className="small">{document.promised}</p>
@@ -333,7 +334,7 @@ function Yes({
   );
   return (
     <form
-      className="answer"
+      className={styles.answer}
       aria-label={say("page_accept")}
       onSubmit={(event) => {
         event.preventDefault();
@@ -369,7 +370,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
   );
   if (offer.depositDueMinor === 0) {
     return offer.depositHeldMinor > 0 ? (
-      <p className="state" role="status">
+      <p className={styles.state} role="status">
         <b>{say("page_deposit_arrived", money(offer.depositHeldMinor))}</b> {say("page_comes_off")}
       </p>
     ) : null;
@@ -377,7 +378,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
   if (offer.cardNotice == null) {
     const { seller, printedNumber } = offer.document;
     return (
-      <p className="state" role="status">
+      <p className={styles.state} role="status">
         <b>{say("page_deposit_due", money(offer.depositDueMinor))}</b>{" "}
         {seller.bank === ""
           ? say("page_pay_by_transfer", say("quote", printedNumber))
@@ -387,7 +388,7 @@ function Deposit({ token, offer }: { token: string; offer: OfferView }) {
   }
   return (
     <form
-      className="answer"
+      className={styles.answer}
       aria-label={say("page_deposit")}
       onSubmit={(event) => {
         event.preventDefault();
@@ -433,12 +434,12 @@ function Questions({ token, offer }: { token: string; offer: OfferView }) {
     },
   );
   return (
-    <section className="answer" aria-label={say("page_questions")}>
+    <section className={styles.answer} aria-label={say("page_questions")}>
       <h2>{say("page_ask")}</h2>
       {offer.questions.map((asked) => (
-        <div key={asked.askedAt} className="asked">
+        <div key={asked.askedAt} className={styles.asked} data-asked>
           <div>{asked.question}</div>
-          <div className={asked.answer ? "ours" : "soft"}>{asked.answer ?? say("page_answer_soon")}</div>
+          <div className={asked.answer ? styles.ours : "soft"}>{asked.answer ?? say("page_answer_soon")}</div>
         </div>
       ))}
       <Input.TextArea
@@ -480,7 +481,7 @@ function No({ token, offer }: { token: string; offer: OfferView }) {
   }
   return (
     <form
-      className="answer"
+      className={styles.answer}
       aria-label={say("page_decline")}
       onSubmit={(event) => {
         event.preventDefault();

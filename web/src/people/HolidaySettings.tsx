@@ -4,6 +4,7 @@ import { answer, client } from "../api/client";
 import type { Holiday } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { weekday } from "../format";
+import lines from "../kit/Lines.module.css";
 import { RecordForm } from "../kit/RecordForm";
 import { useAct } from "../kit/useAct";
 import { KeptSection } from "./KeptSection";
@@ -21,7 +22,7 @@ export function HolidaySettings() {
   );
   return (
     <KeptSection name="Holidays" error={error} add={() => setAdding(true)}>
-      <table className="lines">
+      <table className={lines.lines}>
         <tbody>
           {data?.map((holiday: Holiday) => (
             <tr key={holiday.day}>

@@ -7,6 +7,7 @@ import { InlineForm } from "../kit/InlineForm";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 import { useTitle } from "../kit/useTitle";
+import styles from "./SignIn.module.css";
 
 /** Where somebody who was given a link sets a password of their own. */
 export default function PasswordPage() {
@@ -28,7 +29,7 @@ export default function PasswordPage() {
     { done: () => window.location.replace("/"), refused: form.refused, said: "Your password is set." },
   );
   return (
-    <main className="sign-in">
+    <main className={styles.page}>
       <h1>{data ? `${data.name}, your password` : "Your password"}</h1>
       {error && <p className="fault">{error.message}</p>}
       {data && (

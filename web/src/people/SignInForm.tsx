@@ -3,6 +3,7 @@ import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, type Problem } from "../api/client";
 import { queries } from "../api/queries";
+import styles from "./SignIn.module.css";
 
 /** Signs in: whoever comes, or the one whose session has ended; anybody else begins at the start. */
 export function SignInForm({ expected, signedIn }: { expected?: string; signedIn?: () => void }) {
@@ -36,7 +37,7 @@ export function SignInForm({ expected, signedIn }: { expected?: string; signedIn
 
   return (
     <form
-      className="form"
+      className={styles.form}
       onSubmit={(event) => {
         event.preventDefault();
         void signIn();

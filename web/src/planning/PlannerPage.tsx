@@ -77,6 +77,8 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
     ...queries.proposal(proposalId ?? 0),
     enabled: proposalId !== undefined,
   });
+  const { data: belowFloor } = useQuery(queries.jobsBelowFloor);
+  const low = useMemo(() => new Set(belowFloor?.map(({ jobId }) => jobId)), [belowFloor]);
   const hold = useHold(() => {});
   const chosenId = Number(search.get("visit")) || undefined;
   const name = (personId: number) =>
@@ -247,6 +249,7 @@ function Day({ day, now }: { day: PlannerDay; now?: number }) {
               : undefined
           }
           proposed={proposal?.visits}
+          low={low}
         />
         <p className="visually-hidden" role="status">
           {held &&

@@ -47,8 +47,11 @@ export function Ribbons({
   relay,
   keep,
   proposed = NOTHING,
+  low,
 }: {
   day: PlannerDay;
+  /** Jobs that keep less at their end than the company wants to. */
+  low?: ReadonlySet<number>;
   /** The minute of this day that it is; nothing on any other day. */
   now?: number;
   /** Of the visit that is looked at. */
@@ -161,6 +164,7 @@ export function Ribbons({
             against={over ? against : ""}
             drawnOut={drawnOut?.personId === ribbon.personId ? drawnOut.at : undefined}
             proposed={proposed}
+            low={low}
             mayPlan={keep !== undefined}
             acts={acts}
           />
@@ -192,10 +196,12 @@ const RibbonSection = memo(function RibbonSection({
   against,
   drawnOut,
   proposed,
+  low,
   mayPlan,
   acts,
 }: {
   ribbon: Ribbon;
+  low?: ReadonlySet<number>;
   day: string;
   hours: Stretch;
   now?: number;
@@ -281,6 +287,7 @@ const RibbonSection = memo(function RibbonSection({
           <BlockButton
             key={block.visitId}
             block={block}
+            low={low?.has(block.jobId) ?? false}
             hours={hours}
             now={now}
             chosen={block.visitId === chosen}
@@ -393,6 +400,7 @@ function Person({
 
 function BlockButton({
   block,
+  low,
   hours,
   now,
   chosen,
@@ -403,6 +411,7 @@ function BlockButton({
   drag,
 }: {
   block: Block;
+  low: boolean;
   hours: Stretch;
   now?: number;
   chosen: boolean;
@@ -422,6 +431,7 @@ function BlockButton({
     styles.block,
     over && styles.over,
     against && styles.wanting,
+    low && styles.low,
     chosen && styles.chosen,
     lifted && styles.lifted,
     !block.responsible && styles.along,
@@ -438,6 +448,7 @@ function BlockButton({
         `${clock(block.at.from)} to ${clock(block.at.to)} ${block.customer}, ${block.title}`,
         block.state.replaceAll("_", " "),
         against,
+        low && "its job keeps less than our floor",
       ]
         .filter(Boolean)
         .join(", ")}
@@ -448,7 +459,7 @@ function BlockButton({
       {running && <i className={styles.progress} style={{ width: `${Math.max(4, Math.min(done, 100))}%` }} />}
       <b>{block.customer}</b>
       <span>{block.responsible ? block.title : `comes along: ${block.title}`}</span>
-      {against && !covered && <em>{against}</em>}
+      {(against || low) && !covered && <em>{[against, low && "below floor"].filter(Boolean).join(", ")}</em>}
     </button>
   );
 }

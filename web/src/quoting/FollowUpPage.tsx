@@ -3,7 +3,9 @@ import { Link } from "react-router";
 import type { Waiting } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { fullDay, money, percent } from "../format";
+import lines from "../kit/Lines.module.css";
 import { Section } from "../kit/Section";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 
 /** Whom to call about a quote, and what became of the quotes of the last year. */
@@ -12,18 +14,18 @@ export default function FollowUpPage() {
   useTitle("Quotes to follow up");
   if (error) {
     return (
-      <article className="sheet alone">
+      <article className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>
       </article>
     );
   }
   if (!data) {
-    return <article className="sheet alone" aria-busy="true" />;
+    return <article className={`${sheet.sheet} ${sheet.alone}`} aria-busy="true" />;
   }
   return (
-    <article className="sheet alone" aria-label="Quotes to follow up">
-      <header className="section head">
-        <div className="margin soft">
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Quotes to follow up">
+      <header className={sheet.head}>
+        <div className={sheet.number}>
           <a className="small" href="/api/quotes/follow-up/file?format=csv" download>
             CSV
           </a>{" "}
@@ -31,7 +33,7 @@ export default function FollowUpPage() {
             XLSX
           </a>
         </div>
-        <div className="titled">
+        <div className={sheet.titled}>
           <div>
             <h1>Quotes to follow up</h1>
             <div className="small soft">
@@ -62,7 +64,7 @@ export default function FollowUpPage() {
         </Section>
       )}
       <Section name="Won" aside="last year">
-        <table className="lines">
+        <table className={lines.lines}>
           <thead>
             <tr>
               <th>kind of job</th>
@@ -92,7 +94,7 @@ export default function FollowUpPage() {
         </table>
       </Section>
       <Section name="Why lost">
-        <table className="lines">
+        <table className={lines.lines}>
           <tbody>
             {data.reasons.map((reason) => (
               <tr key={reason.reason ?? ""}>
@@ -114,7 +116,7 @@ function Quotes({ waiting, nothing }: { waiting: Waiting; nothing: string }) {
     return <span className="soft">{nothing}</span>;
   }
   return (
-    <table className="lines">
+    <table className={lines.lines}>
       <tbody>
         {quotes.map((quote) => (
           <tr key={quote.id}>

@@ -9,6 +9,7 @@ import { Section } from "../kit/Section";
 import { useAct } from "../kit/useAct";
 import { useTyped } from "../kit/useTyped";
 import { useMay } from "../people/useMay";
+import styles from "./QuotingSettings.module.css";
 
 /** What holds for every quote until somebody says otherwise on it. */
 export function QuotingSettings() {
@@ -89,7 +90,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
   );
   return (
     <form
-      className="settings"
+      className={styles.settings}
       onSubmit={(event) => {
         event.preventDefault();
         store.run();
@@ -97,7 +98,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
     >
       {!store.running && <Overtaken what="these settings" typed={typed} names={LABELS} />}
       {FIELDS.map((field) => (
-        <label key={field.name} className="setting">
+        <label key={field.name} className={styles.setting}>
           <span>{field.label}</span>
           <Input
             aria-label={field.label}
@@ -116,7 +117,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
         </label>
       ))}
       {WORDS.map((field) => (
-        <label key={field.name} className="setting in-words">
+        <label key={field.name} className={`${styles.setting} ${styles.inWords}`}>
           <span>{field.label}</span>
           <Input.TextArea
             aria-label={field.label}

@@ -3,8 +3,10 @@ import type { ReactNode } from "react";
 import { useSearchParams } from "react-router";
 import { AccountsSettings } from "../books/AccountsSettings";
 import { ResponseTermsSettings } from "../calls/ResponseTermsSettings";
+import { CheckDeskSettings } from "../checkdesk/CheckDeskSettings";
 import { PriceListSettings } from "../customers/PriceListSettings";
 import { FirstSteps } from "../founding/FirstSteps";
+import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 import { HolidaySettings } from "../people/HolidaySettings";
 import { OwnPassword } from "../people/OwnPassword";
@@ -23,6 +25,7 @@ import {
   ChargeSettings,
   CostSettings,
   MarkupSettings,
+  PaySettings,
   RateSettings,
   WorkingHoursSettings,
 } from "./TermsSettings";
@@ -31,6 +34,7 @@ import { VatSettings } from "./VatSettings";
 const BODIES: Record<SectionId, ReactNode> = {
   company: <CompanySettings />,
   "working-hours": <WorkingHoursSettings />,
+  pay: <PaySettings />,
   rates: <RateSettings />,
   charging: <ChargeSettings />,
   costs: <CostSettings />,
@@ -48,6 +52,7 @@ const BODIES: Record<SectionId, ReactNode> = {
   people: <PeopleSettings />,
   availability: <AvailabilitySettings />,
   office: <OfficeSettings />,
+  "check-desk": <CheckDeskSettings />,
   password: <OwnPassword />,
   sessions: <OwnSessions />,
 };
@@ -59,9 +64,9 @@ export default function SettingsPage() {
   const typed = address.get("find") ?? "";
   const found = findSections(typed);
   return (
-    <article className="sheet alone" aria-label="Settings">
-      <header className="section head">
-        <div className="margin" />
+    <article className={`${sheet.sheet} ${sheet.alone}`} aria-label="Settings">
+      <header className={sheet.head}>
+        <div className={sheet.margin} />
         <div className={styles.head}>
           <h1>Settings</h1>
           <Input
@@ -80,8 +85,8 @@ export default function SettingsPage() {
         </div>
       </header>
       {typed === "" && (
-        <div className="section">
-          <div className="margin" />
+        <div className={sheet.section}>
+          <div className={sheet.margin} />
           <div className="small soft">
             <p className={styles.about}>
               What you change here holds from its day, or from the next document on; what was promised stays

@@ -1,13 +1,13 @@
 import { useQuery } from "@tanstack/react-query";
 import { answer, client } from "../api/client";
-import type { Charges, ClassRate, Costs, Hours, MarkupBands, RatesOfDay } from "../api/generated/schema";
+import type { Charges, ClassRate, Costs, Hours, MarkupBands, Pay, RatesOfDay } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { currencyMark, hours, unitPrice, words } from "../format";
+import { currencyMark, headline, hours, unitPrice, words } from "../format";
 import { type RecordField, RecordForm, type Values } from "../kit/RecordForm";
 import { useAct } from "../kit/useAct";
 import { Dated } from "./Dated";
 
-type Kind = "working-hours" | "rates" | "charges" | "costs" | "markup";
+type Kind = "working-hours" | "pay" | "rates" | "charges" | "costs" | "markup";
 
 const FROM: RecordField = {
   name: "fromDay",
@@ -107,6 +107,103 @@ function HoursForm({ now, version, close }: { now: Hours; version: number; close
               nightFrom: text(values, "nightFrom"),
               nightTo: text(values, "nightTo"),
               onHolidays: values.onHolidays as Hours["onHolidays"],
+            },
+          }),
+        )
+      }
+      close={close}
+    />
+  );
+}
+
+/** How time is paid. */
+export function PaySettings() {
+  const { data, error, version, withdraw } = useTerms("pay");
+  return (
+    <Dated
+      name="Pay"
+      about="Nobody chooses how an hour is paid: it follows from the clocks. What an hour costs a job goes by the working hours alone."
+      terms={data?.pay}
+      error={error}
+      withdraw={withdraw}
+      columns={["Normal", "Weekend is", "Breaks", "Rounded to", "Overtime", "Night", "Weekend", "Holiday"]}
+      cells={(terms: Pay) => [
+        limits(terms),
+        weekdays(terms.weekend) || "no day",
+        terms.breaksPaid ? "paid" : "not paid",
+        `${terms.roundingMinutes} min`,
+        `${terms.overtimePercent} %`,
+        `${terms.nightPercent} %`,
+        `${terms.weekendPercent} %`,
+        `${terms.holidayPercent} %`,
+      ]}
+      form={(now, close) => <PayForm now={now} version={version} close={close} />}
+    />
+  );
+}
+
+const limits = ({ dailyMinutes, weeklyMinutes }: Pay): string =>
+  [
+    dailyMinutes != null && `${hours(dailyMinutes)} a day`,
+    weeklyMinutes != null && `${hours(weeklyMinutes)} a week`,
+  ]
+    .filter(Boolean)
+    .join(", ") || "without limit";
+
+const PERCENTS = ["overtimePercent", "nightPercent", "weekendPercent", "holidayPercent"] as const;
+
+const PAY_FIELDS: RecordField[] = [
+  FROM,
+  { name: "roundingMinutes", label: "A day is rounded to, minutes", half: true, needed: true },
+  { name: "daily", label: "Overtime after, a day", half: true, hint: "8, 7:30, or nothing" },
+  { name: "weekly", label: "Overtime after, a week", half: true, hint: "40, or nothing" },
+  ...PERCENTS.map(
+    (name): RecordField => ({
+      name,
+      label: `${headline(name.replace("Percent", ""))}, % of the wage`,
+      half: true,
+      needed: true,
+    }),
+  ),
+  ...DAYS.map(
+    (label): RecordField => ({ name: label, label: `${label} is weekend`, kind: "tick", half: true }),
+  ),
+  { name: "breaksPaid", label: "Breaks are paid", kind: "tick", half: true },
+];
+
+const typed = (minutes: number | null | undefined): string => (minutes == null ? "" : hours(minutes));
+
+function PayForm({ now, version, close }: { now: Pay; version: number; close: () => void }) {
+  return (
+    <RecordForm
+      title="Other pay"
+      confirm="Keep pay"
+      fields={PAY_FIELDS}
+      initial={{
+        fromDay: "today",
+        daily: typed(now.dailyMinutes),
+        weekly: typed(now.weeklyMinutes),
+        roundingMinutes: String(now.roundingMinutes),
+        breaksPaid: now.breaksPaid,
+        ...Object.fromEntries(PERCENTS.map((name) => [name, String(now[name])])),
+        ...Object.fromEntries(DAYS.map((label, index) => [label, now.weekend.includes(index + 1)])),
+      }}
+      version={version}
+      save={(values, _, version) =>
+        answer(
+          client.PUT("/api/settings/terms/pay", {
+            body: {
+              version,
+              fromDay: text(values, "fromDay"),
+              daily: text(values, "daily"),
+              weekly: text(values, "weekly"),
+              weekend: DAYS.flatMap((label, index) => (values[label] ? [index + 1] : [])),
+              breaksPaid: values.breaksPaid === true,
+              roundingMinutes: text(values, "roundingMinutes"),
+              overtimePercent: text(values, "overtimePercent"),
+              nightPercent: text(values, "nightPercent"),
+              weekendPercent: text(values, "weekendPercent"),
+              holidayPercent: text(values, "holidayPercent"),
             },
           }),
         )

@@ -12,6 +12,11 @@ export const SECTIONS = [
     words: "normal overtime night holidays days of the week begin end",
   },
   {
+    id: "pay",
+    name: "Pay",
+    words: "wages overtime after hours a day a week weekend holiday night percent breaks paid rounding",
+  },
+  {
     id: "rates",
     name: "Hourly rates",
     words: "charge rate price of an hour labour normal overtime night cost percent of the wage",
@@ -83,6 +88,11 @@ export const SECTIONS = [
     name: "Office",
     words:
       "patience money line marked days quoted won worked checked session signed in hours desk reminders visits told",
+  },
+  {
+    id: "check-desk",
+    name: "Check desk",
+    words: "odd oddities told limit finished visits check gap drive labour pattern signature",
   },
   { id: "password", name: "Your password", words: "change password" },
   { id: "sessions", name: "Signed in", words: "sessions sign out everywhere devices" },

@@ -1,24 +1,32 @@
-import type { Cost, Reason, Rung } from "../api/generated/schema";
+import type { Cost, JobForecast, Reason, Rung } from "../api/generated/schema";
 import { headline, hours, money, percent } from "../format";
 import { Money } from "../kit/figures";
 import styles from "./CostLadder.module.css";
 
 /**
  * Quoted against actual for each rung, ending in the margin. Outlined is what was quoted, solid what it took, copper
- * what went over. While work is still going on, what is not spent yet is no saving: only what is over already is told.
+ * what went over. While work is still going on, what is not spent yet is no saving: what it comes to at its end is told
+ * beside, and only what goes over.
  */
 export function CostLadder({
   cost,
+  forecast,
   goingOn,
   notCharged,
   promised,
 }: {
   cost: Cost;
+  /** What it comes to at its end; nothing once it is closed. */
+  forecast?: JobForecast;
   goingOn: boolean;
   notCharged: boolean;
   promised: boolean;
 }) {
-  const tells = (rung: Rung) => promised && cost.begun && (!goingOn || rung.varianceMinor > 0);
+  const ahead = forecast && forecast.ahead.length > 0 ? forecast : undefined;
+  const atTheEnd = (rung: Rung) => ahead?.rungs.find(({ category }) => category === rung.category);
+  const over = (rung: Rung) => atTheEnd(rung)?.overMinor ?? rung.varianceMinor;
+  const tells = (rung: Rung) =>
+    promised && (ahead ? over(rung) > 0 : cost.begun && (!goingOn || rung.varianceMinor > 0));
   const telling = cost.rungs.some(tells);
   const longest = Math.max(...cost.rungs.flatMap((rung) => [rung.quotedMinor, rung.actualMinor]), 1);
   return (
@@ -27,12 +35,13 @@ export function CostLadder({
         <caption className="visually-hidden">Cost, quoted and actual</caption>
         <thead>
           <tr>
-            <Head name="Cost" />
+            <Head name="Cost" look={styles.category} />
             <Head name="Bar" />
-            <Head name="quoted" shown={promised} figure />
-            <Head name="actual" shown={cost.begun} figure />
-            <Head name="over" shown={telling} figure />
-            <Head name="because" shown={telling} />
+            <Head name="quoted" shown={promised} look={`figure ${styles.amount}`} />
+            <Head name="actual" shown={cost.begun} look={`figure ${styles.amount}`} />
+            {ahead && <Head name="at its end" shown look={`figure ${styles.amount}`} />}
+            <Head name="over" shown={telling} look={`figure ${styles.amount}`} />
+            <Head name="because" shown={telling} look={styles.why} />
           </tr>
         </thead>
         <tbody>
@@ -44,16 +53,23 @@ export function CostLadder({
               </td>
               <td className="figure">{promised && <Money minor={rung.quotedMinor} nil="dash" />}</td>
               <td className="figure">{cost.begun && <Money minor={rung.actualMinor} nil="dash" />}</td>
-              <td className={promised && rung.varianceMinor > 0 ? `figure ${styles.over}` : "figure"}>
-                {tells(rung) && <Money minor={rung.varianceMinor} nil="dash" />}
+              {ahead && (
+                <td className="figure">
+                  <Money minor={atTheEnd(rung)?.costMinor ?? 0} nil="dash" />
+                </td>
+              )}
+              <td className={promised && over(rung) > 0 ? `figure ${styles.over}` : "figure"}>
+                {tells(rung) && <Money minor={over(rung)} nil="dash" />}
               </td>
-              <td className={styles.because}>{tells(rung) && rung.because.map(told).join("")}</td>
+              <td className={styles.because}>
+                {tells(rung) && (atTheEnd(rung) ?? rung).because.map(told).join("")}
+              </td>
             </tr>
           ))}
         </tbody>
         <tfoot>
-          {goingOn ? (
-            <Promised cost={cost} promised={promised} />
+          {goingOn || ahead ? (
+            <Promised cost={cost} forecast={ahead} promised={promised} />
           ) : (
             <Reached cost={cost} notCharged={notCharged} promised={promised} />
           )}
@@ -65,6 +81,11 @@ export function CostLadder({
               <td className="figure">
                 <Money minor={cost.overheadMinor} />
               </td>
+              {ahead && (
+                <td className="figure">
+                  <Money minor={ahead.overheadMinor} />
+                </td>
+              )}
               <td />
               <td />
             </tr>
@@ -75,9 +96,9 @@ export function CostLadder({
   );
 }
 
-function Head({ name, shown = false, figure }: { name: string; shown?: boolean; figure?: boolean }) {
+function Head({ name, shown = false, look }: { name: string; shown?: boolean; look?: string }) {
   return (
-    <th scope="col" className={figure ? "figure" : undefined}>
+    <th scope="col" className={look}>
       {shown ? name : <span className="visually-hidden">{name}</span>}
     </th>
   );
@@ -128,7 +149,8 @@ function told(reason: Reason, place: number): string {
 }
 
 /** What is hoped for while the work is still going on. */
-function Promised({ cost, promised }: { cost: Cost; promised: boolean }) {
+function Promised({ cost, forecast, promised }: { cost: Cost; forecast?: JobForecast; promised: boolean }) {
+  const low = forecast?.belowFloor ? styles.over : "";
   return (
     <tr className={styles.margin}>
       <th scope="row">Margin</th>
@@ -138,8 +160,17 @@ function Promised({ cost, promised }: { cost: Cost; promised: boolean }) {
       </td>
       <td className="figure">{promised && <Money strong minor={cost.quotedMarginMinor} />}</td>
       <td />
+      {forecast && (
+        <td className={`figure ${low}`}>
+          <Money strong minor={forecast.marginMinor} />
+        </td>
+      )}
       <td />
-      <td />
+      <td className={styles.because}>
+        {forecast?.marginPercent != null && (
+          <b className={`together ${low}`}>{percent(forecast.marginPercent)} at its end</b>
+        )}
+      </td>
     </tr>
   );
 }

@@ -6,6 +6,7 @@ import type { Code, JobSheet, Visit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { BillSection } from "../billing/BillSection";
 import { EntryLines } from "../books/EntryLines";
+import { Claims } from "../claims/Claims";
 import { Owes } from "../customers/Owes";
 import { useReopen } from "../field/useReopen";
 import { WorkSection } from "../field/WorkSection";
@@ -22,13 +23,26 @@ import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
 import { PROMISES } from "../quoting/draft";
 import { useOpenQuote } from "../quoting/useOpenQuote";
+import { WorkOrders } from "../workorders/WorkOrders";
+import { AtItsEnd } from "./AtItsEnd";
 import { CostLadder } from "./CostLadder";
 import styles from "./JobSheetView.module.css";
 
 const SECTIONS = ["Promise", "Work", "Cost", "Bill", "Books", "History"];
 
 /** One job from top to bottom: promise, work, cost, bill, books. */
-export function JobSheetView({ id, done, alone }: { id: number; done?: () => void; alone?: boolean }) {
+export function JobSheetView({
+  id,
+  visitId,
+  done,
+  alone,
+}: {
+  id: number;
+  /** The finished visit that is to be checked; without it the first one. */
+  visitId?: number;
+  done?: () => void;
+  alone?: boolean;
+}) {
   const { data: job, error } = useQuery(queries.job(id));
   if (!job) {
     return <WaitingSheet alone={alone} sections={SECTIONS} fault={error?.message} />;
@@ -38,7 +52,7 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
       label={`Job ${job.number}`}
       alone={alone}
       record={`job-${job.id}`}
-      head={<Head job={job} done={done} />}
+      head={<Head job={job} visitId={visitId} done={done} />}
     >
       <Section name="Promise">
         <PromiseLines job={job} />
@@ -47,10 +61,14 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
       <Section name="Cost">
         <CostLadder
           cost={job.cost}
+          forecast={job.forecast ?? undefined}
           goingOn={job.state === "open"}
           notCharged={job.billing.basis === "not_charged"}
           promised={job.promises.length > 0}
         />
+        {job.forecast && <AtItsEnd forecast={job.forecast} />}
+        <WorkOrders jobId={job.id} open={job.billing.state === "unbilled" && job.state !== "called_off"} />
+        <Claims jobId={job.id} />
       </Section>
       <BillSection job={job} />
       <Section name="Books" aside={entries(job.journal.length)}>
@@ -66,7 +84,9 @@ export function JobSheetView({ id, done, alone }: { id: number; done?: () => voi
   );
 }
 
-function Head({ job, done }: { job: JobSheet; done?: () => void }) {
+type OfJob = { job: JobSheet; visitId?: number; done?: () => void };
+
+function Head({ job, visitId, done }: OfJob) {
   const { now } = useSession();
   const mayRecord = useMay("record_work");
   return (
@@ -89,7 +109,7 @@ function Head({ job, done }: { job: JobSheet; done?: () => void }) {
           )}
         </>
       }
-      actions={mayRecord && <HeadActions job={job} done={done} />}
+      actions={mayRecord && <HeadActions job={job} visitId={visitId} done={done} />}
     />
   );
 }
@@ -105,8 +125,10 @@ function warranty(equipment: NonNullable<JobSheet["equipment"]>, today: string):
     : `, warranty bears ${percent} % of parts until ${fullDay(until)}`;
 }
 
-function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
-  const finished = job.visits.find((visit) => visit.state === "finished");
+function HeadActions({ job, visitId, done }: OfJob) {
+  const finished = job.visits.find(
+    ({ id, state }) => state === "finished" && (visitId === undefined || id === visitId),
+  );
   const waits = job.visits.filter((visit) => visit.state === "finished").length;
   const reopen = useReopen();
   const check = useAct(
@@ -118,7 +140,7 @@ function HeadActions({ job, done }: { job: JobSheet; done?: () => void }) {
         }),
       ),
     {
-      done: () => waits === 1 && done?.(),
+      done: () => (waits === 1 || visitId !== undefined) && done?.(),
       said: (checked, visit) => ({
         text: `Checked: visit of ${weekday(visit.day ?? "")}, job ${job.number}, ${job.customer}.`,
         undo: { label: "Take the check back", run: () => reopen.run(checked) },
@@ -227,7 +249,7 @@ function PromiseLines({ job }: { job: JobSheet }) {
         ))}
       </Lines>
       {job.response && <Responding job={job} />}
-      {job.notes && <p className="said">{job.notes}</p>}
+      {job.notes && <p className={styles.said}>{job.notes}</p>}
       <JobCodes job={job} />
     </>
   );

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { queries } from "../api/queries";
 import { moment } from "../format";
+import lines from "../kit/Lines.module.css";
 import { Section } from "../kit/Section";
 
 /** Text messages as they went to customers. */
@@ -14,7 +15,7 @@ export function TextsSettings() {
       {error && <p className="fault">{error.message}</p>}
       {data?.texts.length === 0 && <p className="soft">None has gone out.</p>}
       {data && data.texts.length > 0 && (
-        <table className="lines">
+        <table className={lines.lines}>
           <caption className="visually-hidden">Text messages, the newest first</caption>
           <thead>
             <tr>

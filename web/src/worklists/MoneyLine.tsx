@@ -30,6 +30,12 @@ export function MoneyLine({ currency }: { currency: string }) {
           <span className={styles.sum}>{roundMoney(total.amountMinor)}</span>{" "}
           <span className={total.stuck ? `${styles.aside} ${styles.stuck}` : styles.aside}>
             {remark(total)}
+            {total.belowFloor > 0 && (
+              <span className={styles.stuck} title={`${total.belowFloor} keep less than our floor`}>
+                {" "}
+                {total.belowFloor} low
+              </span>
+            )}
           </span>
         </NavLink>
       ))}

@@ -33,8 +33,8 @@ export function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open:
       </span>
       <SmallLadder rungs={row.rungs} />
       <span className="figure">
-        <div className={loses(row, stage) ? `${styles.share} needs` : styles.share}>
-          {stage === "paid" ? money(row.valueMinor) : percent(row.marginPercent, 0)}
+        <div className={loses(row, stage) || row.belowFloor ? `${styles.share} needs` : styles.share}>
+          {stage === "paid" ? money(row.valueMinor) : percent(kept(row), 0)}
         </div>
         <div className={late ? `${styles.when} needs` : styles.when}>
           {row.response && stage !== "quoted" ? timeLeft(row.response.minutesLeft) : when(row, stage)}
@@ -44,7 +44,10 @@ export function Row({ row, on, open, stage }: { row: WorkRow; on: boolean; open:
   );
 }
 
-const loses = (row: WorkRow, stage: Stage) => (row.marginPercent ?? 0) < 0 && stage !== "paid";
+/** What it keeps of its charge: at its end where that can be said. */
+const kept = (row: WorkRow) => row.forecastPercent ?? row.marginPercent;
+
+const loses = (row: WorkRow, stage: Stage) => (kept(row) ?? 0) < 0 && stage !== "paid";
 
 function when(row: WorkRow, stage: Stage): string {
   if (stage === "billed") {
@@ -66,13 +69,14 @@ function inWords(row: WorkRow, stage: Stage): string {
   const share =
     stage === "paid"
       ? `${money(row.valueMinor)} received`
-      : row.marginPercent == null
+      : kept(row) == null
         ? undefined
-        : `margin ${percent(row.marginPercent, 0)}${loses(row, stage) ? ", a loss" : ""}`;
+        : `margin ${percent(kept(row), 0)}${loses(row, stage) ? ", a loss" : ""}`;
+  const low = row.belowFloor ? "below our floor" : undefined;
   const over = row.rungs.some((rung) => rung.quotedMinor > 0 && rung.actualMinor > rung.quotedMinor)
     ? "over its quote"
     : undefined;
-  return [row.number, row.customer, row.title, share, over, dayInWords(row, stage)]
+  return [row.number, row.customer, row.title, share, low, over, dayInWords(row, stage)]
     .filter((part) => part !== undefined && part !== "")
     .join(", ");
 }

@@ -47,8 +47,11 @@ create table job (
   cost_centre text not null references cost_centre,
   title text not null,
   notes text not null default '',
-  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts', 'not_charged')),
+  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts', 'promised_on_site', 'not_charged')),
   not_charged_reason text,
+  -- What the customer was told on site that it costs in all.
+  told_minor bigint check (told_minor > 0),
+  told_with_vat boolean,
   -- Why more is charged than was promised.
   above_promise_reason text check (above_promise_reason <> ''),
   -- How VAT applies to it, whatever its quotes say; null where nobody decided.
@@ -68,6 +71,8 @@ create table job (
   created_at timestamptz not null,
   version integer not null default 1,
   check ((billing_basis = 'not_charged') = (not_charged_reason is not null)),
+  check ((billing_basis = 'promised_on_site') = (told_minor is not null)),
+  check ((told_minor is null) = (told_with_vat is null)),
   check ((priority is null) = (respond_by is null))
 );
 create index on job (state);
@@ -221,6 +226,10 @@ create table visit (
   -- When its technician said that they come as it is planned now.
   accepted_at timestamptz,
   late_minutes smallint check (late_minutes > 0),
+  -- What its technician told the customer that the job costs in all.
+  told_minor bigint check (told_minor > 0),
+  told_with_vat boolean,
+  check ((told_minor is null) = (told_with_vat is null)),
   -- When its customer was told that somebody comes; null where they were not, or where it was called off.
   told_day date,
   told_start time,
@@ -317,7 +326,7 @@ create index on time_entry (cost_release_id) where cost_release_id is not null;
 
 -- The minutes of a clock: the difference of its two ends, each cut to the minute.
 create function clock_minutes(started_at timestamptz, ended_at timestamptz) returns integer language sql immutable as $$
-  select floor(extract(epoch from ended_at) / 60)::integer - floor(extract(epoch from started_at) / 60)::integer
+  select floor(date_part('epoch', ended_at) / 60)::integer - floor(date_part('epoch', started_at) / 60)::integer
 $$;
 
 -- What a visit bears of a drive that led to no visit. Shares are never changed: a row of the opposite sign takes one back.
@@ -382,8 +391,12 @@ create table other_cost (
   job_id bigint not null references job,
   supplier text not null,
   description text not null,
-  cost_minor bigint not null check (cost_minor > 0),
+  -- Below nothing for what a supplier bears, which is never passed on.
+  cost_minor bigint not null check (cost_minor <> 0),
   vat_code text not null references vat_treatment,
+  -- What the customer pays of it by time and parts.
+  passed_on text not null check (passed_on in ('with_markup', 'at_cost', 'not_charged')),
+  check (cost_minor > 0 or passed_on = 'not_charged'),
   added_at timestamptz not null,
   -- The document that took this cost out of work in progress; null while none has.
   cost_release_id bigint references cost_release
@@ -391,6 +404,44 @@ create table other_cost (
 create index on other_cost (job_id);
 create index on other_cost (cost_release_id) where cost_release_id is not null;
 create index on other_cost (vat_code);
+
+-- Work of a subcontractor, or a hire, that was ordered for a job and whose bill is awaited until it is among the costs.
+create table work_order (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  supplier text not null check (length(supplier) between 1 and 120),
+  -- Where it was sent by mail; empty for that they were told otherwise.
+  email text not null,
+  what text not null check (length(what) between 1 and 300),
+  -- What it is to cost, without VAT; null while nobody knows.
+  expected_minor bigint check (expected_minor > 0),
+  wanted_on date,
+  state text not null check (state in ('ordered', 'billed', 'dropped')),
+  ordered_on date not null,
+  -- When the bill came or it was dropped.
+  closed_on date,
+  reason text not null default '' check (length(reason) <= 300),
+  other_cost_id bigint unique references other_cost,
+  version integer not null default 1,
+  check ((state = 'billed') = (other_cost_id is not null)),
+  check ((state = 'ordered') = (closed_on is null))
+);
+create index on work_order (job_id);
+
+-- What the customer pays by time and parts besides the work, such as a diagnosis or a certificate.
+create table job_charge (
+  id bigint generated always as identity primary key,
+  job_id bigint not null references job,
+  description text not null check (description <> ''),
+  quantity numeric(12, 3) not null check (quantity > 0),
+  unit_price numeric(14, 4) not null check (unit_price > 0),
+  -- Null for as the job is treated.
+  vat_code text references vat_treatment,
+  removed_at timestamptz,
+  version integer not null default 1
+);
+create index on job_charge (job_id);
+create index on job_charge (vat_code) where vat_code is not null;
 
 -- Every cost that was posted for a job, of each kind, with its visit or its supplier's bill, and the document that took it
 -- out of work in progress.

@@ -21,7 +21,7 @@ create table bill (
   invoice_id bigint not null references invoice,
   job_id bigint not null references job,
   kind text not null check (kind in ('stage', 'part', 'final')),
-  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts')),
+  billing_basis text not null check (billing_basis in ('fixed_price', 'time_and_parts', 'promised_on_site')),
   quote_id bigint,
   stage smallint,
   -- Of its lines, and what of them was billed ahead of work before.
@@ -67,7 +67,7 @@ create table invoice_line (
   -- What the warranty would have borne, had the line not been taken out of it.
   warranty_forgone_minor bigint not null default 0 check (warranty_forgone_minor >= 0),
   discount_of_whole_minor bigint not null default 0 check (discount_of_whole_minor >= 0),
-  -- What goes beyond a promise of "not more than" and is not charged.
+  -- What goes beyond a promise of "not more than", or beyond what the customer was told, and is not charged.
   cut_minor bigint not null default 0 check (cut_minor >= 0),
   net_minor bigint not null,
   vat_code text not null references vat_treatment,
@@ -269,3 +269,12 @@ create trigger credit_note_deduction_inserts_only before update or delete on cre
   for each row execute function refuse_change();
 create trigger credit_note_vat_inserts_only before update or delete on credit_note_vat
   for each row execute function refuse_change();
+
+-- A supplier's bill as it came.
+create table bill_file (
+  other_cost_id bigint primary key references other_cost,
+  name text not null check (length(name) between 1 and 200),
+  media_type text not null check (media_type in ('application/pdf', 'image/jpeg', 'image/png')),
+  content bytea not null check (length(content) between 1 and 8000000),
+  added_at timestamptz not null
+);

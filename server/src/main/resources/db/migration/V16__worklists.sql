@@ -11,6 +11,8 @@ create table standing (
   valid_until date,
   value_minor bigint not null,
   margin_percent numeric(9, 2),
+  -- What a job that nobody has billed keeps at its end; null where nothing is to be said of it.
+  forecast_percent numeric(9, 2),
   technician_id bigint references person,
   -- What it says of itself, and the number of visits or of the invoice that belongs to it.
   remark text not null,
@@ -27,15 +29,18 @@ create table standing (
   primary key (kind, record_id),
   check (kind in ('invoice', 'receipt') or job_id is null and quote_id is null)
 );
-create index standing_by_age on standing (stage, day, kind, record_id) include (value_minor, valid_until)
+create index standing_by_age on standing (stage, day, kind, record_id) include (value_minor, valid_until, forecast_percent)
   where stage <> 'settled';
 -- At Paid is what came in this month, few of all that ever came in: found by its day, then sorted.
 create index standing_by_value on standing (stage, value_minor desc, kind, record_id)
   where stage <> 'settled' and stage <> 'paid';
-create index standing_by_margin on standing (stage, coalesce(margin_percent, -1000000), kind, record_id)
+create index standing_by_margin on standing (stage, coalesce(forecast_percent, margin_percent, -1000000), kind, record_id)
   where stage <> 'settled' and stage <> 'paid';
 create index standing_by_customer on standing (stage, customer_name, kind, record_id)
   where stage <> 'settled' and stage <> 'paid';
+-- Of all jobs those that nobody has billed, by what they keep at their end.
+create index standing_by_forecast on standing (forecast_percent, record_id)
+  where kind = 'job' and forecast_percent is not null;
 create index standing_by_technician on standing (stage, technician_id) where stage <> 'settled';
 create index on standing (technician_id) where technician_id is not null;
 create index on standing (job_id) where job_id is not null;

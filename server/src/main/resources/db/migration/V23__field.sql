@@ -64,6 +64,15 @@ create index on late_act (visit_id);
 create index on late_act (to_do_id);
 create index on late_act (id) where state = 'waiting';
 
+-- What a phone has said that it still has to send of a visit; the row goes once it has sent all.
+create table phone_unsent (
+  person_id bigint not null references person,
+  visit_id bigint not null references visit,
+  things smallint not null check (things > 0),
+  primary key (person_id, visit_id)
+);
+create index on phone_unsent (visit_id);
+
 -- A quote for extra work that was made on a visit, with the customer beside it.
 create table extra_work_offer (
   quote_id bigint primary key references quote,

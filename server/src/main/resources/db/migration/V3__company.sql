@@ -86,6 +86,22 @@ create table working_hours (
   check (night_to <= normal_from and normal_from < normal_to and normal_to <= night_from)
 );
 
+-- How time is paid.
+create table pay_terms (
+  from_day date primary key,
+  -- Normal time past which a day or a week is overtime; null for however much.
+  daily_minutes smallint check (daily_minutes between 1 and 1440),
+  weekly_minutes smallint check (weekly_minutes between 1 and 10080),
+  -- Monday is 1 (ISO 8601).
+  weekend smallint[] not null check (weekend <@ array[1, 2, 3, 4, 5, 6, 7]::smallint[]),
+  breaks_paid boolean not null,
+  rounding_minutes smallint not null check (rounding_minutes between 1 and 60),
+  overtime_factor numeric(6, 4) not null check (overtime_factor > 0),
+  night_factor numeric(6, 4) not null check (night_factor > 0),
+  weekend_factor numeric(6, 4) not null check (weekend_factor > 0),
+  holiday_factor numeric(6, 4) not null check (holiday_factor > 0)
+);
+
 create table charge_terms (
   from_day date primary key,
   step_minutes smallint not null check (step_minutes between 1 and 240),
@@ -163,7 +179,7 @@ do $$
 declare
   settings text;
 begin
-  foreach settings in array array['company', 'vat_treatment', 'vat_percent', 'working_hours', 'charge_terms', 'cost_terms',
+  foreach settings in array array['company', 'vat_treatment', 'vat_percent', 'working_hours', 'pay_terms', 'charge_terms', 'cost_terms',
       'markup_band', 'rate_class_terms', 'vehicle_cost', 'holiday', 'response_terms', 'response_time',
       'number_range'] loop
     execute format('create trigger settings_changed after insert or update or delete on %I

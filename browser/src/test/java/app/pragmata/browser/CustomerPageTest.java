@@ -25,7 +25,7 @@ class CustomerPageTest {
             .asString();
     Page phone = Chromium.window(program, 390, 844);
     phone.navigate(address.substring(address.indexOf("/work/")));
-    phone.locator(".offer h1").waitFor();
+    phone.locator("main h1").waitFor();
     return phone;
   }
 

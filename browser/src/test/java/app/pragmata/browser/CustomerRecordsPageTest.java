@@ -63,14 +63,14 @@ class CustomerRecordsPageTest {
 
   private Locator card(long customer) {
     desk.navigate("/customers/" + customer);
-    desk.locator(".caller h1").waitFor();
-    return desk.locator(".caller");
+    desk.locator("[data-card] h1").waitFor();
+    return desk.locator("[data-card]");
   }
 
   @Test
   void the_hours_of_a_site_are_typed_in_its_form_and_stand_on_the_card() {
     Locator card = card(customer("Fenwick Infants", "01632 960983"));
-    card.locator(".site .tools").getByText("edit").first().click();
+    card.locator("[data-site] [data-tools]").getByText("edit").first().click();
     Locator open = desk.locator(".ant-modal").getByLabel("Open");
     open.fill("16 to 8");
     button(desk, "Save site").click();
@@ -107,9 +107,9 @@ class CustomerRecordsPageTest {
     desk.getByLabel("Serial number").fill("BR 70002");
     desk.getByLabel("Fitted on").fill("today");
     desk.locator(".ant-modal form button[type=submit]").click();
-    assertThat(card.locator(".piece").filter(having("BR 70001")))
+    assertThat(card.locator("[data-equipment]").filter(having("BR 70001")))
         .containsText("BR 70002 in its place");
-    assertThat(card.locator(".piece").filter(having("BR 70002")))
+    assertThat(card.locator("[data-equipment]").filter(having("BR 70002")))
         .containsText("fitted 24 Nov 2026");
   }
 
@@ -122,10 +122,10 @@ class CustomerRecordsPageTest {
     long customer = customer("Tern Lane Garage", "01632 960984");
     piece(customer, "BR 70003");
     Locator card = card(customer);
-    card.locator(".piece").getByText("edit").click();
+    card.locator("[data-equipment]").getByText("edit").click();
     desk.locator(".ant-modal form input[type=file]")
         .setInputFiles(new FilePayload("barrier.png", "image/png", SMALLEST_PNG));
-    assertThat(card.locator(".piece img")).hasAttribute("alt", "Barrier 4 m, BR 70003");
+    assertThat(card.locator("[data-equipment] img")).hasAttribute("alt", "Barrier 4 m, BR 70003");
   }
 
   @Test
@@ -255,10 +255,10 @@ class CustomerRecordsPageTest {
     button(desk, "Save price list").click();
     assertThat(lists).containsText("parts less 7.5 %");
     Chromium.find(desk, "puffin quay");
-    desk.locator(".caller").getByText("edit E").first().click();
+    desk.locator("[data-card]").getByText("edit E").first().click();
     Chromium.choose(desk, "Price list", "", "Ice makers");
     desk.locator(".ant-modal form button[type=submit]").click();
-    assertThat(desk.locator(".caller")).containsText("Ice makers");
+    assertThat(desk.locator("[data-card]")).containsText("Ice makers");
   }
 
   @Test

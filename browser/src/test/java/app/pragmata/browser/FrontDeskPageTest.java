@@ -32,7 +32,7 @@ class FrontDeskPageTest {
   }
 
   private Locator card() {
-    return desk.locator(".caller");
+    return desk.locator("[data-card]");
   }
 
   private Locator slip() {
@@ -54,14 +54,14 @@ class FrontDeskPageTest {
             .fetchSingle(CUSTOMER.NAME);
     find(late);
     assertThat(card().locator("h1")).hasText(late);
-    assertThat(card().locator(".standing.loud"))
+    assertThat(card().locator("[data-loud=true]"))
         .containsText(Pattern.compile("late since .+ days?"));
   }
 
   @Test
   void whoever_is_on_stop_is_known_before_anything_is_promised() {
     find("copperfield");
-    assertThat(card().locator(".standing.loud")).containsText("On stop. Cheque came back twice");
+    assertThat(card().locator("[data-loud=true]")).containsText("On stop. Cheque came back twice");
   }
 
   @Test
@@ -77,7 +77,7 @@ class FrontDeskPageTest {
     desk.keyboard().press("Enter");
     assertThat(card().locator("h1")).hasText("Larissa Gullane");
     assertThat(card()).containsText("OS4 2TD");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("j");
     assertThat(slip().getByLabel("Job from the call")).isVisible();
     desk.locator("form button[type=submit]:focus").waitFor();
@@ -103,10 +103,10 @@ class FrontDeskPageTest {
   @Test
   void a_fault_is_talked_through_by_number_keys_and_kept_as_solved_on_the_phone() {
     find("FQ 19977");
-    assertThat(card().locator(".piece.on")).containsText("FQ 19977");
+    assertThat(card().locator("[data-equipment][data-on=true]")).containsText("FQ 19977");
     slip().getByLabel("What is it about?").fill("Gate is dead since this morning");
     desk.keyboard().press("Enter");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("f");
     assertThat(slip()).containsText("What does the gate do?");
     desk.keyboard().press("1");
@@ -115,7 +115,7 @@ class FrontDeskPageTest {
     assertThat(slip()).containsText("Is the breaker marked");
     desk.keyboard().press("1");
     assertThat(slip()).containsText("Switch the breaker on");
-    desk.locator(".talk button:focus").waitFor();
+    desk.locator("[data-talk] button:focus").waitFor();
     desk.keyboard().press("Enter");
     assertThat(slip().getByRole(AriaRole.STATUS)).containsText("solved on the phone");
     assertThat(card()).containsText("Solved on the phone: Switch the breaker on");
@@ -126,7 +126,7 @@ class FrontDeskPageTest {
     find("FQ 19977");
     slip().getByLabel("What is it about?").fill("A van hit the gate");
     desk.keyboard().press("Enter");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("f");
     assertThat(slip()).containsText("What does the gate do?");
     desk.keyboard().press("1");
@@ -135,7 +135,7 @@ class FrontDeskPageTest {
     assertThat(slip()).containsText("It was driven into");
     desk.keyboard().press("4");
     assertThat(slip().getByLabel("Expected length")).hasValue("2:00");
-    assertThat(slip().locator(".slip-form")).containsText("urgent: there by");
+    assertThat(slip().locator("[data-slip-form]")).containsText("urgent: there by");
   }
 
   @Test
@@ -153,14 +153,15 @@ class FrontDeskPageTest {
     assertThat(card().locator("h1")).hasText("Ms Garrick");
     slip().getByLabel("What is it about?").press("Escape");
     desk.keyboard().press("l");
-    assertThat(slip().locator(".answers li")).hasCount(2);
+    assertThat(slip().locator("[data-answers] li")).hasCount(2);
     desk.keyboard().press("2");
     sameAgain("Swing gate will not close");
   }
 
   private void sameAgain(String title) {
     assertThat(slip().getByLabel("What is it about?")).hasValue(title);
-    assertThat(desk.locator(".outcomes button:focus")).containsText("same lines as last time");
+    assertThat(desk.locator("[data-outcomes] button:focus"))
+        .containsText("same lines as last time");
     desk.keyboard().press("Enter");
     assertThat(desk.getByLabel("What is to be done")).hasValue(title);
     assertThat(desk.locator("[data-line='2']")).isVisible();
@@ -173,7 +174,7 @@ class FrontDeskPageTest {
     slip().getByLabel("What is it about?").press("Escape");
     desk.keyboard().press("l");
     desk.keyboard().press("1");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("l");
     desk.keyboard().press("2");
     assertThat(slip().getByLabel("What is it about?"))
@@ -187,7 +188,7 @@ class FrontDeskPageTest {
     desk.keyboard().press("Enter");
     desk.locator(".ant-select-item-option-active").waitFor();
     desk.keyboard().press("Enter");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("t");
     assertThat(slip().getByLabel("By", new Locator.GetByLabelOptions().setExact(true))).isVisible();
   }
@@ -195,9 +196,9 @@ class FrontDeskPageTest {
   @Test
   void a_warranty_question_is_answered_by_the_card() {
     find("19977");
-    assertThat(card().locator(".piece.on"))
+    assertThat(card().locator("[data-equipment][data-on=true]"))
         .containsText(Pattern.compile("parts 60 % until \\d+ \\w+ 2027"));
-    assertThat(slip().locator(".warranty")).containsText("parts 60 %");
+    assertThat(slip().locator("[data-warranty]")).containsText("parts 60 %");
   }
 
   @Test

@@ -49,7 +49,8 @@ class LivePageTest {
     open(desk, gate.jobAddress());
     desk.locator("[data-sheet='job-" + gate.job() + "']").waitFor();
     Locator noted =
-        desk.locator("[data-sheet] tr").filter(new Locator.FilterOptions().setHasText("hotocell"));
+        desk.locator("[data-sheet] tr[data-part]")
+            .filter(new Locator.FilterOptions().setHasText("hotocell"));
     int before = noted.count();
     gate.tap("parts", Map.of("partId", gate.part("PHO-02"), "quantity", "1"));
     assertThat(noted.nth(before)).isVisible();

@@ -55,7 +55,7 @@ class OfferLanguageTest {
           .doesNotContainAnyElementsOf(english);
       phone.getByLabel("Nimenne").fill("Rouva Lehto");
       phone.getByText("Hyväksy, yhteensä").click();
-      PlaywrightAssertions.assertThat(phone.locator(".state"))
+      PlaywrightAssertions.assertThat(phone.locator("main [role=status]"))
           .containsText("Rouva Lehto hyväksyi tämän");
       assertThat(words(phone.locator("main").innerText())).doesNotContainAnyElementsOf(english);
       // What was accepted is told by a long sum; still nothing scrolls sideways.

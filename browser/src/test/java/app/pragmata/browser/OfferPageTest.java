@@ -55,7 +55,7 @@ class OfferPageTest {
   private Page phone(int width) {
     Page phone = Chromium.window(program, width, 844);
     phone.navigate(gate.offerPath().replace("/api/offers/", "/offer/"));
-    phone.locator(".offer h1").waitFor();
+    phone.locator("main h1").waitFor();
     return phone;
   }
 
@@ -78,7 +78,7 @@ class OfferPageTest {
     assertThat(phone.getByRole(AriaRole.STATUS).first()).containsText("Accepted by Mara Okafor");
     phone.getByLabel("Card number").fill("4000 0000 0000 0001");
     button(phone, "Pay 198.60 by card").click();
-    assertThat(phone.locator(".offer")).containsText("Your deposit of 198.60 has arrived");
+    assertThat(phone.locator("main")).containsText("Your deposit of 198.60 has arrived");
     Page desk = desk();
     button(desk, "Make the job").click();
     Locator sheet = desk.locator("article");
@@ -139,13 +139,13 @@ class OfferPageTest {
     Page phone = phone();
     phone.getByLabel("Your question").fill("How loud is it?");
     button(phone, "Send the question").click();
-    assertThat(phone.locator(".asked")).containsText("We have your question");
+    assertThat(phone.locator("[data-asked]")).containsText("We have your question");
     Page desk = desk();
     desk.getByLabel("Answer to: How loud is it?").fill("Like a fridge.");
     button(desk, "Send the answer").click();
     assertThat(desk.locator("section[aria-label=Asked]")).containsText("Like a fridge.");
     phone.reload();
-    assertThat(phone.locator(".asked")).containsText("Like a fridge.");
+    assertThat(phone.locator("[data-asked]")).containsText("Like a fridge.");
   }
 
   @Test
@@ -165,8 +165,8 @@ class OfferPageTest {
         .containsText("changed");
     phone.getByLabel("Your name").fill("Mara Okafor");
     button(phone, "Accept for").click();
-    assertThat(phone.locator(".offer")).containsText("edition 2, in place of the one before");
-    assertThat(phone.locator(".offer .fault").first()).containsText("changed meanwhile");
+    assertThat(phone.locator("main")).containsText("edition 2, in place of the one before");
+    assertThat(phone.locator("main .fault").first()).containsText("changed meanwhile");
     assertThat(phone.getByLabel("Your name")).hasValue("Mara Okafor");
     assertThat(phone.getByLabel("Total")).containsText("660.96");
   }
@@ -178,14 +178,14 @@ class OfferPageTest {
     phone.getByText("No, thank you").click();
     phone.getByLabel("Would you tell us why?").fill("Too dear");
     button(phone, "Decline the quote").click();
-    assertThat(phone.locator(".offer")).containsText("You declined this quote");
+    assertThat(phone.locator("main")).containsText("You declined this quote");
     assertThat(desk().locator("article")).containsText("declined: Too dear");
   }
 
   @Test
   void nothing_of_our_cost_reaches_the_customers_page() {
     sent();
-    String text = phone().locator(".offer").innerText().toLowerCase(java.util.Locale.ROOT);
+    String text = phone().locator("main").innerText().toLowerCase(java.util.Locale.ROOT);
     assertThat(text).contains("change the ram").doesNotContain("margin").doesNotContain("cost");
   }
 
@@ -197,7 +197,7 @@ class OfferPageTest {
     button(phone, "Accept for").click();
     phone.getByLabel("Card number").fill("4000 0000 0000 0002");
     button(phone, "Pay 183.60").click();
-    assertThat(phone.locator(".offer .fault")).containsText("declined. No money was taken");
+    assertThat(phone.locator("main .fault")).containsText("declined. No money was taken");
     assertThat(phone.getByLabel("Card number")).hasValue("4000 0000 0000 0002");
   }
 

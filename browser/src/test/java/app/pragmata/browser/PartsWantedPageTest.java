@@ -98,6 +98,7 @@ class PartsWantedPageTest {
     desk.keyboard().press("Enter");
     Locator sheet = desk.locator("[data-sheet^=part-wanted]");
     assertThat(sheet).containsText("from Harrow & Lyle");
+    button(desk, "It is there").waitFor();
     desk.getByLabel("Parts wanted").first().focus();
     desk.keyboard().press("Enter");
     assertThat(sheet).containsText("there since");

@@ -288,7 +288,7 @@ class PlannerPageTest {
     desk.keyboard().press("Tab");
     desk.keyboard().type("Roller shutter hangs crooked");
     desk.keyboard().press("Enter");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("j");
     desk.locator("form button[type=submit]:focus").waitFor();
     desk.keyboard().press("Enter");

@@ -37,7 +37,9 @@ class ScreenshotsTest {
             .where(JOB.TITLE.contains("ram replaced"))
             .fetchSingle(JOB.ID);
     picture(desk, "/worked/job-" + swingGate, "worked");
-    picture(desk, "/billed", "billed");
+    desk.navigate("/booked?sort=margin");
+    desk.locator("[data-section=forecast]").scrollIntoViewIfNeeded();
+    take(desk, "forecast");
     desk.navigate("/planner");
     desk.locator("[id^=row-waiting]").first().click();
     desk.locator("aside ol button").first().waitFor();
@@ -86,7 +88,7 @@ class ScreenshotsTest {
             .fetchSingle(QUOTE_LINK.TOKEN);
     Page phone = Chromium.window(program, 390, 844);
     phone.navigate("/offer/" + token);
-    phone.locator(".offer h1").waitFor();
+    phone.locator("main h1").waitFor();
     take(phone, "offer");
   }
 
@@ -119,20 +121,20 @@ class ScreenshotsTest {
         Map.of("text", "Yes, it is on the invoice as one of two.", "to", "customer"));
     Page phone = Chromium.window(program, 390, 1100);
     phone.navigate("/work/" + token);
-    phone.locator(".offer h1").waitFor();
+    phone.locator("main h1").waitFor();
     take(phone, "customer-page");
   }
 
   private void frontDesk(Page desk) {
     desk.navigate("/customers/4?at=equipment-91");
-    desk.locator(".piece.on").waitFor();
+    desk.locator("[data-equipment][data-on=true]").waitFor();
     desk.getByLabel("What is it about?").fill("Gate is dead since this morning");
     desk.keyboard().press("Enter");
-    desk.locator(".outcomes button:focus").waitFor();
+    desk.locator("[data-outcomes] button:focus").waitFor();
     desk.keyboard().press("f");
-    desk.locator(".talk h3").waitFor();
+    desk.locator("[data-talk] h3").waitFor();
     desk.keyboard().press("1");
-    desk.locator(".talk h3").getByText("Is the lamp").waitFor();
+    desk.locator("[data-talk] h3").getByText("Is the lamp").waitFor();
     take(desk, "fault-talk");
     picture(desk, "/customers/4", "customer");
   }
@@ -230,7 +232,7 @@ class ScreenshotsTest {
 
   private static void picture(Page page, String path, String name) {
     page.navigate(path);
-    page.locator("article h1, article h2, .sheet h1, .pocket h1").first().waitFor();
+    page.locator("article h1, article h2, main h1").first().waitFor();
     take(page, name);
   }
 

@@ -157,7 +157,7 @@ class WorklistPageTest {
   void nothing_on_a_desk_screen_is_cut_off_sideways(String path) {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(path);
-    desk.locator("article header, .sheet h1, .sheet .section").first().waitFor();
+    desk.locator("article header, main h1, main section").first().waitFor();
     assertThat(
             (Boolean)
                 desk.evaluate(

@@ -36,8 +36,10 @@ class ArchitectureTest {
           "calls",
           "planning",
           "partswanted",
+          "claims",
           "checklists",
           "field",
+          "wages",
           "checkdesk",
           "costing",
           "billing");

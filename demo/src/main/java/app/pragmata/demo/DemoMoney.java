@@ -159,7 +159,10 @@ class DemoMoney {
 
   private void billFor(Act act, long job, String what, String cost) {
     billing.addOtherCost(
-        act, key(), job, new BillingService.OtherCostForm("Ostmere Plant Hire", what, cost, null));
+        act,
+        key(),
+        job,
+        new BillingService.OtherCostForm("Ostmere Plant Hire", what, cost, null, null));
   }
 
   private void callOffWithCost(Act act) {
@@ -192,7 +195,8 @@ class DemoMoney {
                   "",
                   null,
                   null,
-                  null));
+                  null,
+                  List.of()));
       billFor(act, job, "Lift, booked and not used", "45.00");
       int version =
           database.select(JOB.VERSION).from(JOB).where(JOB.ID.eq(job)).fetchSingle(JOB.VERSION);

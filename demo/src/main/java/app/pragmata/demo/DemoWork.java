@@ -402,7 +402,7 @@ class DemoWork {
   }
 
   private void notAtHome(Instant at, long job, long visit, Template template) {
-    checks.notThisTime(desk(at), visit, 2, "Customer not at home");
+    checks.notThisTime(desk(at), visit, 2, "Customer not at home", null);
     long again =
         database
             .select(VISIT.ID)
@@ -513,7 +513,7 @@ class DemoWork {
                   key(),
                   job,
                   new BillingService.OtherCostForm(
-                      "Ostmere Plant Hire", split[0], split[1], null)));
+                      "Ostmere Plant Hire", split[0], split[1], null, null)));
     }
     scheduleCheck(finished, job, visit);
   }

@@ -372,6 +372,7 @@ class LargeCompany {
     for (String terms :
         List.of(
             "working_hours",
+            "pay_terms",
             "charge_terms",
             "cost_terms",
             "markup_band",

@@ -352,7 +352,8 @@ class LargeWeek {
                   "Please ring before you come.",
                   null,
                   DemoTemplates.fault(stop.template),
-                  null));
+                  null,
+                  List.of()));
     }
     stop.visit =
         database
@@ -387,7 +388,8 @@ class LargeWeek {
           desk(at(stop.day, stop.finished())),
           key(),
           stop.job,
-          new BillingService.OtherCostForm("Ostmere Plant Hire", "Tower hire", "35.00", null));
+          new BillingService.OtherCostForm(
+              "Ostmere Plant Hire", "Tower hire", "35.00", null, null));
     }
     boolean lastOfTheDay = stop.index % STOPS == STOPS - 1;
     if (lastOfTheDay && stop.index / STOPS % 4 == 0) {

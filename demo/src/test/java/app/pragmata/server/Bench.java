@@ -34,7 +34,7 @@ public final class Bench {
    * measures; the round's number chooses what is asked.
    */
   public static Times measure(IntConsumer round) {
-    return measure(List.of(round)).getFirst();
+    return measure(ROUNDS, List.of(round)).getFirst();
   }
 
   /**
@@ -42,24 +42,29 @@ public final class Bench {
    * the machine does slows both.
    */
   public static void compare(String what, IntConsumer program, IntConsumer bare) {
-    List<Times> times = measure(List.of(program, bare));
+    compare(what, ROUNDS, program, bare);
+  }
+
+  /** The same with other than the usual number of rounds, for what takes longer. */
+  public static void compare(String what, int rounds, IntConsumer program, IntConsumer bare) {
+    List<Times> times = measure(rounds, List.of(program, bare));
     print(what, times.getFirst(), times.getLast());
   }
 
-  private static List<Times> measure(List<IntConsumer> inTurns) {
-    double fastest = rounds(inTurns).getFirst().median();
+  private static List<Times> measure(int rounds, List<IntConsumer> inTurns) {
+    double fastest = rounds(rounds, inTurns).getFirst().median();
     int noFaster = 0;
     for (int i = 1; i < LONGEST_WARM_UP && noFaster < 2; i++) {
-      double next = rounds(inTurns).getFirst().median();
+      double next = rounds(rounds, inTurns).getFirst().median();
       noFaster = next < fastest * (1 - WARM) ? 0 : noFaster + 1;
       fastest = Math.min(fastest, next);
     }
-    return rounds(inTurns);
+    return rounds(rounds, inTurns);
   }
 
-  private static List<Times> rounds(List<IntConsumer> inTurns) {
+  private static List<Times> rounds(int rounds, List<IntConsumer> inTurns) {
     var milliseconds = inTurns.stream().map(each -> new ArrayList<Double>()).toList();
-    for (int i = 0; i < ROUNDS; i++) {
+    for (int i = 0; i < rounds; i++) {
       for (int turn = 0; turn < inTurns.size(); turn++) {
         long start = System.nanoTime();
         inTurns.get(turn).accept(i);
@@ -70,7 +75,7 @@ public final class Bench {
         .map(
             each -> {
               Collections.sort(each);
-              return new Times(each.get(ROUNDS / 2), each.get(ROUNDS * 95 / 100));
+              return new Times(each.get(rounds / 2), each.get(rounds * 95 / 100));
             })
         .toList();
   }

@@ -110,6 +110,27 @@ class BillingTest {
   }
 
   @Test
+  void a_suppliers_bill_is_charged_with_markup_at_cost_or_not_and_costs_the_same() {
+    gate.corrected();
+    long before = net();
+    for (var passed : List.of("with_markup", "at_cost", "not_charged")) {
+      gate.office()
+          .post(
+              "/api/jobs/" + gate.job() + "/other-costs",
+              Map.of("supplier", "Hire", "description", "Lift", "cost", "80", "passedOn", passed));
+    }
+    assertThat(net() - before).isEqualTo(92_00 + 80_00);
+    assertThat(gate.sheet().path("cost").path("rungs").path(3).path("actualMinor").asLong())
+        .isEqualTo(240_00);
+    assertThat(texts(gate.sheet().path("otherCosts"), "passedOn"))
+        .containsExactly("with_markup", "at_cost", "not_charged");
+  }
+
+  private long net() {
+    return gate.sheet().path("billing").path("timeAndParts").path("netMinor").asLong();
+  }
+
+  @Test
   void a_suppliers_bill_takes_its_vat_to_input_vat_and_its_net_to_the_job() {
     gate.corrected();
     gate.office()

@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.StreamSupport;
 import org.junit.jupiter.api.Test;
@@ -44,6 +45,22 @@ class HistoryTest {
     assertThat(texts(told, "event")).containsExactly("accepted", "sent", "created");
     assertThat(change(told.path(0), "state")).isEqualTo("sent > accepted");
     assertThat(told.path(0).path("by").asString()).isEqualTo("Hester Lyle");
+  }
+
+  @Test
+  void why_nobody_came_stands_with_the_customer_the_site_and_the_equipment() {
+    gate.planned();
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/not-this-time",
+            Map.of("version", gate.visitVersion(), "reason", "The yard was flooded"));
+    JsonNode quote = gate.office().get("/api/quotes/" + gate.quote()).json();
+    for (String kind : List.of("customer", "site", "equipment")) {
+      JsonNode told = history(kind, quote.path(kind + "Id").asLong());
+      JsonNode why = entry(told, "visit_not_this_time");
+      assertThat(why.path("reason").asString()).isEqualTo("The yard was flooded");
+      assertThat(why.path("jobNumber").asLong()).isEqualTo(gate.sheet().path("number").asLong());
+    }
   }
 
   @Test

@@ -110,6 +110,61 @@ class PromiseKindsTest {
     assertThat(bill().text()).contains("18.71 more");
   }
 
+  private Visitor.Answer told(String told) {
+    return gate.office()
+        .put(
+            "/api/jobs/" + gate.job() + "/basis",
+            Map.of("version", gate.version(), "basis", "promised_on_site", "told", told));
+  }
+
+  @Test
+  void as_promised_on_site_the_customer_pays_what_was_said_and_the_sheet_says_where_it_differs() {
+    promising("estimate").checked();
+    assertThat(told("£480").status()).isEqualTo(200);
+    JsonNode onSite = billing().path("promisedOnSite");
+    assertThat(onSite.path("differenceMinor").asLong()).isEqualTo(400_00 - 450_99);
+    assertThat(WorkedExampleTest.texts(onSite.path("differences"), "netMinor"))
+        .containsExactly("-2541", "-509", "-2049");
+    assertThat(bill().status()).isEqualTo(200);
+    assertThat(gate.invoice().path("grossMinor").asLong()).isEqualTo(480_00);
+  }
+
+  @Test
+  void what_a_technician_told_the_customer_stands_on_the_sheet_and_the_last_word_holds() {
+    promising("estimate").onSite();
+    for (String told : List.of("450", "480")) {
+      assertThat(gate.tap("told-price", Map.of("told", told)).status()).isEqualTo(200);
+    }
+    JsonNode visit = gate.sheet().path("visits").path(0);
+    assertThat(visit.path("toldMinor").asLong()).isEqualTo(480_00);
+    assertThat(visit.path("toldWithVat").asBoolean()).isTrue();
+    assertThat(gate.tap("told-price", Map.of("told", "nothing")).pointer()).isEqualTo("/told");
+    gate.at("18:00");
+    gate.tap("finish", Map.of("note", ""));
+  }
+
+  @Test
+  void what_was_promised_on_site_above_the_accepted_needs_a_reason_and_stays_while_it_is_given() {
+    promising("estimate").checked();
+    told("600");
+    assertThat(bill().text()).contains("67.72 more");
+    choose("promised_on_site", "The second leaf was broken too");
+    assertThat(bill().status()).isEqualTo(200);
+    assertThat(gate.invoice().path("grossMinor").asLong()).isEqualTo(600_00);
+  }
+
+  @Test
+  void a_price_on_site_that_cannot_be_is_refused_at_its_field() {
+    promising("estimate").checked();
+    for (String told : List.of("", "0", "-20", "250.05", "a lot")) {
+      Visitor.Answer refused = told(told);
+      assertThat(refused.status()).as(told).isEqualTo(422);
+      assertThat(refused.pointer()).isEqualTo("/told");
+    }
+    assertThat(choose("promised_on_site", "").pointer()).isEqualTo("/told");
+    assertThat(billing().path("basis").asString()).isEqualTo("time_and_parts");
+  }
+
   @Test
   void the_kind_of_job_says_what_a_quote_promises_unless_the_quote_does() {
     gate.quoted();

@@ -100,6 +100,19 @@ public record Bill(Kind kind, List<ChargeLine> lines, List<Deduction> deductions
     return sums;
   }
 
+  /**
+   * What it charges more than another bill of the same work, per category; less below nothing.
+   * Where both charge the same, the category is left out.
+   */
+  public Map<Category, Money> above(Bill other) {
+    var sums = new EnumMap<>(netByCategory());
+    other
+        .netByCategory()
+        .forEach((category, net) -> sums.merge(category, net.negated(), Money::plus));
+    sums.values().removeIf(Money::isZero);
+    return sums;
+  }
+
   /** What all lines come to, without VAT. */
   public Money net() {
     return lines.stream().map(ChargeLine::net).collect(Money.sum());

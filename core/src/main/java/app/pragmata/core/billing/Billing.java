@@ -16,6 +16,7 @@ import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.PassedOn;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.jobs.TimeEntry;
@@ -32,7 +33,7 @@ import java.util.Map;
 import java.util.function.UnaryOperator;
 
 /**
- * Turns the facts of a job into charge lines, on either basis.
+ * Turns the facts of a job into charge lines, on each basis.
  *
  * @param wording of a line's description
  * @param taxDay the day of the invoice, whose VAT percents hold
@@ -63,6 +64,12 @@ public record Billing(Terms terms, Wording wording, LocalDate taxDay) {
               deductions);
       case BillingBasis.TimeAndParts worked ->
           new Bill(Bill.Kind.FINAL, timeAndParts(job, cover), List.of());
+      case BillingBasis.PromisedOnSite promised ->
+          new OnSitePrice(
+                  new Bill(Bill.Kind.FINAL, timeAndParts(job, cover), List.of()),
+                  wording.say(Phrase.TO_PRICE_PROMISED_ON_SITE),
+                  vat(job).of(Category.LABOUR))
+              .of(promised);
       case BillingBasis.NotCharged free -> new Bill(Bill.Kind.FINAL, List.of(), List.of());
     };
   }
@@ -112,7 +119,7 @@ public record Billing(Terms terms, Wording wording, LocalDate taxDay) {
 
   private List<ChargeLine> timeAndParts(JobFacts job, Cover cover) {
     var lines = new ArrayList<ChargeLine>();
-    var vat = new LineVat(job.promise(), job.vat(), terms.vat().usualOn(taxDay));
+    LineVat vat = vat(job);
     List<VisitFacts> worked = job.visits().stream().filter(Billing::worked).toList();
     boolean dated = worked.size() > 1;
     for (VisitFacts visit : worked) {
@@ -122,8 +129,17 @@ public record Billing(Terms terms, Wording wording, LocalDate taxDay) {
       lines.addAll(drive(visit, named, cover, vat));
       visit.parts().forEach(part -> lines.add(part(part, visit, cover, vat)));
     }
-    job.otherCosts().forEach(other -> lines.add(other(other, vat)));
+    job.otherCosts().stream()
+        .filter(other -> other.passedOn() != PassedOn.NOT_CHARGED)
+        .forEach(other -> lines.add(other(other, vat)));
+    if (job.chargeable()) {
+      job.charges().forEach(charge -> lines.add(charge(charge, vat)));
+    }
     return lines;
+  }
+
+  private LineVat vat(JobFacts job) {
+    return new LineVat(job.promise(), job.vat(), terms.vat().usualOn(taxDay));
   }
 
   private static boolean worked(VisitFacts visit) {
@@ -271,9 +287,25 @@ public record Billing(Terms terms, Wording wording, LocalDate taxDay) {
         vat.ofPart(part.partId(), part.vatTreatment()));
   }
 
+  private static ChargeLine charge(JobFacts.Charge charge, LineVat vat) {
+    return new ChargeLine(
+        new ChargeLine.Of.Promise(),
+        Category.OTHER,
+        charge.description(),
+        new Priced(charge.quantity(), Unit.PIECE, charge.unitPrice()),
+        Reductions.NONE,
+        charge.vatTreatment() == null
+            ? vat.of(Category.OTHER)
+            : SaidVat.byLine(charge.vatTreatment()));
+  }
+
   private ChargeLine other(JobFacts.OtherCost other, LineVat vat) {
     Money price =
-        other.cost().times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
+        other.passedOn() == PassedOn.AT_COST
+            ? other.cost()
+            : other
+                .cost()
+                .times(BigDecimal.ONE.add(terms.charge().on(other.day()).otherMarkupShare()));
     return new ChargeLine(
         new ChargeLine.Of.OtherCost(other.id()),
         Category.OTHER,

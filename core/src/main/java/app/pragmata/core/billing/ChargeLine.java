@@ -26,7 +26,7 @@ public record ChargeLine(
 
   /** What a line charges. */
   public sealed interface Of {
-    /** What was promised, whatever the work took. */
+    /** What was promised or agreed, whatever the work took. */
     record Promise() implements Of {}
 
     /** A part of the promise, before the work is done. */

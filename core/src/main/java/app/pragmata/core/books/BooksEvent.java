@@ -16,6 +16,7 @@ public sealed interface BooksEvent {
     DRIVE_HOME_TAKEN_BACK,
     PART_USED,
     SUPPLIER_BILLED,
+    SUPPLIER_CREDITED,
     PART_RECEIVED,
     USED_BEYOND_STOCK,
     STOCK_EXPLAINED,
@@ -42,6 +43,7 @@ public sealed interface BooksEvent {
       case DriveHomeTakenBack event -> Code.DRIVE_HOME_TAKEN_BACK;
       case PartUsed event -> Code.PART_USED;
       case SupplierBilled event -> Code.SUPPLIER_BILLED;
+      case SupplierCredited event -> Code.SUPPLIER_CREDITED;
       case PartReceived event -> Code.PART_RECEIVED;
       case UsedBeyondStock event -> Code.USED_BEYOND_STOCK;
       case StockExplained event -> Code.STOCK_EXPLAINED;
@@ -85,6 +87,9 @@ public sealed interface BooksEvent {
   /** A supplier's bill for a job. */
   record SupplierBilled(CostObject of, CostPlace place, Money net, Money inputVat)
       implements BooksEvent {}
+
+  /** A supplier bears some of a job's cost, without VAT; it is less from where it stands by now. */
+  record SupplierCredited(CostObject of, CostPlace place, Money net) implements BooksEvent {}
 
   /** A delivery into the stores, not billed yet. */
   record PartReceived(Money cost) implements BooksEvent {}

@@ -41,6 +41,10 @@ public final class Posting {
               .debit(bill.place().postingCategory(Category.OTHER), bill.of(), bill.net())
               .debit(INPUT_VAT, bill.inputVat())
               .credit(TRADE_CREDITORS, bill.net().plus(bill.inputVat()));
+      case BooksEvent.SupplierCredited credit ->
+          entry
+              .debit(TRADE_CREDITORS, credit.net())
+              .credit(credit.place().postingCategory(Category.OTHER), credit.of(), credit.net());
       case BooksEvent.PartReceived received ->
           entry.debit(STOCK, received.cost()).credit(GOODS_RECEIVED_NOT_BILLED, received.cost());
       case BooksEvent.UsedBeyondStock beyond ->

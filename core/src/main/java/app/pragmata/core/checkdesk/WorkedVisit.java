@@ -4,51 +4,99 @@ import app.pragmata.core.money.Minutes;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
  * What was recorded on a finished visit, as far as something in it may be odd.
  *
- * @param unsureEnds clocks that run, or whose end the next one set
- * @param labourMinutes on the visit, by whoever worked on it
- * @param driveMinutes to the visit
- * @param handTimes times that were put right or written down by hand
- * @param milesAway how far from the site a clock was tapped; null where none was tapped elsewhere
  * @param jobLabourMinutes on all visits of the job so far
  * @param promisedMinutes of labour that the job promises; 0 where it promises none
- * @param freeParts names of parts without a price, or without a cost
- * @param partsBeyondPromise of which the job has taken more than it promises
- * @param partsBelowZero of which less than nothing is left where they were taken from
- * @param unpricedParts on no price list, without a price yet
  * @param partsWanted that the job still waits for; empty words for one that nobody named
+ * @param extraWorkOpen offers of extra work that the customer has not answered
+ * @param signatureMissing whether the kind of job wants one and there is none
  * @param answersOutOfLimits of its checklists
+ * @param phone what of it has not come in
  */
 public record WorkedVisit(
-    int unsureEnds,
-    int labourMinutes,
-    int driveMinutes,
-    int handTimes,
-    @Nullable BigDecimal milesAway,
+    Clocks clocks,
+    DayAround day,
     int jobLabourMinutes,
     int promisedMinutes,
-    List<String> freeParts,
-    List<String> partsBeyondPromise,
-    List<String> partsBelowZero,
-    List<String> unpricedParts,
+    Parts parts,
     List<String> partsWanted,
-    int answersOutOfLimits) {
+    int extraWorkOpen,
+    boolean signatureMissing,
+    int answersOutOfLimits,
+    Phone phone) {
+
+  /**
+   * Its clocks.
+   *
+   * @param unsureEnds clocks that run, or whose end the next one set
+   * @param labourMinutes by whoever worked on it
+   * @param driveMinutes to it, by whoever drove
+   * @param handTimes times that were put right or written down by hand
+   * @param milesAway how far from the site a clock was tapped; null where none was tapped elsewhere
+   */
+  public record Clocks(
+      int unsureEnds,
+      int labourMinutes,
+      int driveMinutes,
+      int handTimes,
+      @Nullable BigDecimal milesAway) {}
+
+  /**
+   * The day of its technician around it.
+   *
+   * @param ownDriveMinutes that they drove to it
+   * @param roadMinutes that the road takes from where they were before; null where nobody knows
+   * @param gapMinutes on no clock between what they did before and this visit
+   * @param dayMinutes on any clock that day but breaks
+   * @param patternMinutes that their pattern has on that day
+   */
+  public record DayAround(
+      int ownDriveMinutes,
+      @Nullable Integer roadMinutes,
+      int gapMinutes,
+      int dayMinutes,
+      int patternMinutes) {}
+
+  /**
+   * Names of its parts that are odd.
+   *
+   * @param free without a price, or without a cost
+   * @param beyondPromise of which the job has taken more than it promises
+   * @param belowZero of which less than nothing is left where they were taken from
+   * @param unpriced on no price list, without a price yet
+   */
+  public record Parts(
+      List<String> free,
+      List<String> beyondPromise,
+      List<String> belowZero,
+      List<String> unpriced) {}
+
+  /**
+   * What was done on it and is not among what was recorded.
+   *
+   * @param unsent things that a phone has said it still has to send
+   * @param undecided taps that came in too late to be taken, and wait for the office
+   */
+  public record Phone(int unsent, int undecided) {}
 
   /** Something odd, and the words in which it is told. */
   public record Odd(Oddity oddity, String words) {}
 
-  /** How many times its promise the labour of a job may be. */
-  private static final int TIMES_THE_PROMISE = 2;
+  /** A few minutes more are parking and traffic, however short the road. */
+  private static final int DRIVE_GRACE_MINUTES = 10;
 
-  /** All that is odd about it, in the order of {@link Oddity}; empty where nothing is. */
-  public List<Odd> oddities() {
+  /** All that is odd about it by these rules, in the order of {@link Oddity}; empty for nothing. */
+  public List<Odd> oddities(CheckRules rules) {
     var odd = new ArrayList<Odd>();
     for (Oddity oddity : Oddity.values()) {
-      String words = words(oddity);
+      String words = rules.watches(oddity) ? words(oddity, rules) : null;
       if (words != null) {
         odd.add(new Odd(oddity, words));
       }
@@ -56,34 +104,84 @@ public record WorkedVisit(
     return List.copyOf(odd);
   }
 
-  private @Nullable String words(Oddity oddity) {
+  private @Nullable String words(Oddity oddity, CheckRules rules) {
     return switch (oddity) {
-      case NO_END -> counted(unsureEnds, "a clock has no sure end", "%d clocks have no sure end");
-      case NO_LABOUR -> labourMinutes == 0 ? "no work was clocked" : null;
-      case NO_DRIVE -> labourMinutes > 0 && driveMinutes == 0 ? "no drive was clocked" : null;
+      case NO_END ->
+          counted(clocks.unsureEnds(), "a clock has no sure end", "%d clocks have no sure end");
+      case NO_LABOUR -> clocks.labourMinutes() == 0 ? "no work was clocked" : null;
+      case NO_DRIVE ->
+          clocks.labourMinutes() > 0 && clocks.driveMinutes() == 0 ? "no drive was clocked" : null;
+      case LONG_DRIVE -> longDrive(rules.limit(oddity));
       case LONG_LABOUR ->
-          promisedMinutes > 0 && jobLabourMinutes > TIMES_THE_PROMISE * promisedMinutes
+          promisedMinutes > 0 && isBeyond(jobLabourMinutes, promisedMinutes, rules.limit(oddity))
               ? "%s worked where %s was promised"
                   .formatted(Minutes.text(jobLabourMinutes), Minutes.text(promisedMinutes))
               : null;
+      case DAY_GAP ->
+          isMore(day.gapMinutes(), rules.limit(oddity))
+              ? "%s before it on no clock".formatted(Minutes.text(day.gapMinutes()))
+              : null;
+      case LONG_DAY ->
+          isMore(day.dayMinutes() - day.patternMinutes(), rules.limit(oddity))
+              ? "%s worked that day, of %s by the pattern"
+                  .formatted(Minutes.text(day.dayMinutes()), Minutes.text(day.patternMinutes()))
+              : null;
       case CORRECTED_CLOCK ->
-          counted(handTimes, "a time was written by hand", "%d times were written by hand");
+          counted(
+              clocks.handTimes(), "a time was written by hand", "%d times were written by hand");
       case AWAY_FROM_SITE ->
-          milesAway == null
+          clocks.milesAway() == null || clocks.milesAway().compareTo(rules.limit(oddity)) < 0
               ? null
-              : "tapped %s miles from the site".formatted(milesAway.toPlainString());
-      case FREE_PART -> named("%s without a price or a cost", freeParts);
-      case MORE_PARTS -> named("more than promised of %s", partsBeyondPromise);
-      case BELOW_ZERO -> named("stock below zero of %s", partsBelowZero);
-      case UNPRICED_PART -> named("%s is still to be priced", unpricedParts);
+              : "tapped %s miles from the site".formatted(clocks.milesAway().toPlainString());
+      case FREE_PART -> named("%s without a price or a cost", parts.free());
+      case MORE_PARTS -> named("more than promised of %s", parts.beyondPromise());
+      case BELOW_ZERO -> named("stock below zero of %s", parts.belowZero());
+      case UNPRICED_PART -> named("%s is still to be priced", parts.unpriced());
       case PART_WANTED ->
           partsWanted.stream().allMatch(String::isEmpty)
               ? counted(partsWanted.size(), "waits for a part", "waits for %d parts")
               : named(
                   "waits for %s", partsWanted.stream().filter(name -> !name.isEmpty()).toList());
+      case EXTRA_WORK_OPEN ->
+          counted(
+              extraWorkOpen, "extra work without a yes", "%d offers of extra work without a yes");
+      case NO_SIGNATURE -> signatureMissing ? "nobody has signed" : null;
       case OUT_OF_LIMITS ->
           counted(answersOutOfLimits, "an answer is out of limits", "%d answers are out of limits");
+      case PHONE_BEHIND -> phoneBehind();
     };
+  }
+
+  private @Nullable String longDrive(BigDecimal times) {
+    Integer road = day.roadMinutes();
+    int driven = day.ownDriveMinutes();
+    return road != null && driven > road + DRIVE_GRACE_MINUTES && isBeyond(driven, road, times)
+        ? "%s driven where the road takes %s".formatted(Minutes.text(driven), Minutes.text(road))
+        : null;
+  }
+
+  private @Nullable String phoneBehind() {
+    String words =
+        Stream.of(
+                counted(
+                    phone.unsent(),
+                    "a phone has one thing to send yet",
+                    "a phone has %d things to send yet"),
+                counted(
+                    phone.undecided(),
+                    "something came in late and waits for your answer",
+                    "%d things came in late and wait for your answer"))
+            .filter(Objects::nonNull)
+            .collect(Collectors.joining(", "));
+    return words.isEmpty() ? null : words;
+  }
+
+  private static boolean isBeyond(int minutes, int expected, BigDecimal times) {
+    return isMore(minutes, times.multiply(BigDecimal.valueOf(expected)));
+  }
+
+  private static boolean isMore(int minutes, BigDecimal limit) {
+    return BigDecimal.valueOf(minutes).compareTo(limit) > 0;
   }
 
   private static @Nullable String counted(int count, String one, String several) {

@@ -24,13 +24,13 @@ public record InForce<T extends InForce.Dated>(String what, List<T> terms) {
 
   /** The latest terms that began on or before the day; refused when there are none yet. */
   public T on(LocalDate day) {
-    return terms.stream()
-        .filter(term -> !term.fromDay().isAfter(day))
-        .findFirst()
-        .orElseThrow(
-            () ->
-                new Refused(
-                    Rule.NOTHING_IN_FORCE,
-                    "No " + what + " is set for " + day + ". Enter it first."));
+    // A loop: every minute that is costed asks this several times.
+    for (T term : terms) {
+      if (!term.fromDay().isAfter(day)) {
+        return term;
+      }
+    }
+    throw new Refused(
+        Rule.NOTHING_IN_FORCE, "No " + what + " is set for " + day + ". Enter it first.");
   }
 }

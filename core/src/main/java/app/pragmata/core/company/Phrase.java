@@ -23,6 +23,8 @@ public enum Phrase {
   /** Hours, the rate and the class of hours. */
   LABOUR_OF_CLASS_AT_RATE,
   CALL_OUT,
+  /** What is charged beyond the work, so that it comes to what the customer was told. */
+  TO_PRICE_PROMISED_ON_SITE,
   DRIVE_TIME,
   DRIVE_MILES,
   /** What was done, and the day. */
@@ -93,6 +95,14 @@ public enum Phrase {
   MAIL_ON_THE_WAY_SAYS,
   /** Who comes, when it was planned, and when it is by now. */
   MAIL_LATE_SAYS,
+  /** The job's number and who orders it. */
+  MAIL_WORK_ORDER,
+  /** The job's number and what is to be done. */
+  MAIL_WORK_ORDER_SAYS,
+  /** By when. */
+  MAIL_WORK_ORDER_BY,
+  /** What was agreed, without VAT. */
+  MAIL_WORK_ORDER_PRICE,
   /** The receipt's number, and the amount. */
   MAIL_RECEIPT,
   /** The amount, the day, how it came, the job's number and title. */

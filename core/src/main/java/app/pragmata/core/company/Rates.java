@@ -43,10 +43,18 @@ public record Rates(
 
   /** What an hour of this person in this class costs on the day worked, unrounded. */
   public BigDecimal costPerHour(long personId, RateClass rateClass, LocalDate day) {
-    return require(wageByPerson.get(personId), "wage for this technician")
-        .on(day)
-        .costPerHour()
-        .multiply(costFactor(rateClass, day));
+    return wage(personId, day).costPerHour().multiply(costFactor(rateClass, day));
+  }
+
+  /** The pay of a person that is in force on a day; refused when there is none. */
+  public Wage wage(long personId, LocalDate day) {
+    return require(wageByPerson.get(personId), "wage for this technician").on(day);
+  }
+
+  /** Whether a wage of this person is in force on the day. */
+  boolean hasWage(long personId, LocalDate day) {
+    InForce<Wage> wage = wageByPerson.get(personId);
+    return wage != null && wage.isSetOn(day);
   }
 
   /** By how much the class multiplies what an hour costs. */

@@ -2,7 +2,6 @@ package app.pragmata.core.costing;
 
 import static app.pragmata.core.jobs.TimeEntry.Kind.BREAK;
 import static app.pragmata.core.jobs.TimeEntry.Kind.DRIVE;
-import static app.pragmata.core.jobs.TimeEntry.Kind.LABOUR;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.company.Terms;
@@ -15,9 +14,8 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Money;
 import java.math.BigDecimal;
 import java.math.RoundingMode;
-import java.util.EnumMap;
 import java.util.List;
-import java.util.stream.Stream;
+import java.util.Map;
 
 /**
  * Job costing at actual cost: every minute, mile and part at the rate in force when it was spent.
@@ -45,76 +43,122 @@ public record Costing(Terms terms) {
     return new TimeEntry.Cost(Money.forMinutes(entry.minutes(), perHour), distance);
   }
 
+  /**
+   * The rates in force on the day worked by which a time entry is costed, all exact: an hour costs
+   * wage x (1 + on-cost share) x class factor.
+   *
+   * @param costPerMile of the distance; also of an entry without one
+   */
+  public record RatesOfDay(
+      BigDecimal wagePerHour,
+      BigDecimal onCostShare,
+      BigDecimal classFactor,
+      BigDecimal costPerMile) {
+    /** What an hour of it costs. */
+    public BigDecimal costPerHour() {
+      return wagePerHour.multiply(BigDecimal.ONE.add(onCostShare)).multiply(classFactor);
+    }
+  }
+
+  /** By which rates an entry is costed; those of today's settings, also where it was approved. */
+  public RatesOfDay rates(TimeEntry entry) {
+    var wage = terms.rates().wage(entry.personId(), entry.day());
+    return new RatesOfDay(
+        wage.wagePerHour(),
+        wage.onCostShare(),
+        terms.rates().costFactor(entry.rateClass(), entry.day()),
+        terms.rates().costPerMile(entry.day()));
+  }
+
   /** The whole ladder of a job, at whatever point its work has reached. */
   public CostSheet cost(JobFacts job) {
-    var rungs = new EnumMap<Category, Rung>(Category.class);
-    for (Category category : Category.values()) {
-      rungs.put(category, new Rung(quotedCost(job.promise(), category), actualCost(job, category)));
-    }
+    Tally quoted = quoted(job.promise());
+    Tally actual = actual(job);
     return new CostSheet(
-        rungs,
-        quotedQuantities(job.promise()),
-        actualQuantities(job),
-        job.promise().stream().map(QuoteLine::net).collect(Money.sum()),
-        overhead(job));
+        Map.of(
+            Category.LABOUR, new Rung(quoted.labour, actual.labour),
+            Category.DRIVE, new Rung(quoted.drive, actual.drive),
+            Category.PARTS, new Rung(quoted.parts, actual.parts),
+            Category.OTHER, new Rung(quoted.other, actual.other)),
+        quoted.quantities(),
+        actual.quantities(),
+        quoted.net,
+        Money.rounded(actual.overheadSixtieths.divide(MINUTES_PER_HOUR, 2, RoundingMode.HALF_UP)));
   }
 
-  private static Money quotedCost(List<QuoteLine> promise, Category category) {
-    return promise.stream()
-        .filter(line -> line.category() == category)
-        .map(QuoteLine::cost)
-        .collect(Money.sum());
-  }
-
-  private Money actualCost(JobFacts job, Category category) {
-    Stream<Money> costs =
-        switch (category) {
-          case LABOUR -> job.times(LABOUR).map(entry -> cost(entry).total());
-          case DRIVE -> job.times(DRIVE).map(entry -> cost(entry).total());
-          case PARTS -> job.parts().map(PartUse::cost);
-          case OTHER -> job.otherCosts().stream().map(JobFacts.OtherCost::cost);
-        };
-    return costs.collect(Money.sum());
-  }
-
-  /** Each hour absorbs the overhead of its own day; rounded half up once. */
-  private Money overhead(JobFacts job) {
-    return Money.rounded(
-        job.times(LABOUR)
-            .map(
-                entry ->
-                    terms
-                        .cost()
-                        .on(entry.day())
-                        .overheadPerHour()
-                        .multiply(BigDecimal.valueOf(entry.minutes())))
-            .reduce(BigDecimal.ZERO, BigDecimal::add)
-            .divide(MINUTES_PER_HOUR, 2, RoundingMode.HALF_UP));
-  }
-
-  private static Quantities quotedQuantities(List<QuoteLine> promise) {
-    int labour = 0;
-    int drive = 0;
-    BigDecimal miles = BigDecimal.ZERO;
+  private static Tally quoted(List<QuoteLine> promise) {
+    var tally = new Tally();
     for (QuoteLine line : promise) {
+      tally.net = tally.net.plus(line.net());
       switch (line) {
-        case QuoteLine.Labour hours -> labour += hours.minutes();
-        case QuoteLine.Drive leg -> {
-          drive += leg.minutes();
-          miles = miles.add(leg.miles());
-        }
-        case QuoteLine.Part part -> {}
-        case QuoteLine.Other other -> {}
+        case QuoteLine.Labour hours -> tally.work(hours.minutes(), hours.cost());
+        case QuoteLine.Drive leg -> tally.go(leg.minutes(), leg.miles(), leg.cost());
+        case QuoteLine.Part part -> tally.parts = tally.parts.plus(part.cost());
+        case QuoteLine.Other other -> tally.other = tally.other.plus(other.cost());
       }
     }
-    return new Quantities(labour, drive, miles);
+    return tally;
   }
 
-  private static Quantities actualQuantities(JobFacts job) {
-    return new Quantities(
-        job.times(LABOUR).mapToInt(TimeEntry::minutes).sum(),
-        job.times(DRIVE).mapToInt(TimeEntry::minutes).sum(),
-        job.times(DRIVE).map(TimeEntry::miles).reduce(BigDecimal.ZERO, BigDecimal::add));
+  private Tally actual(JobFacts job) {
+    var tally = new Tally();
+    for (JobFacts.VisitFacts visit : job.visits()) {
+      visit.times().forEach(entry -> add(entry, tally));
+      visit.drivesHome().forEach(entry -> add(entry, tally));
+      for (PartUse part : visit.parts()) {
+        tally.parts = tally.parts.plus(part.cost());
+      }
+    }
+    for (JobFacts.OtherCost other : job.otherCosts()) {
+      tally.other = tally.other.plus(other.cost());
+    }
+    return tally;
+  }
+
+  private void add(TimeEntry entry, Tally tally) {
+    switch (entry.kind()) {
+      case LABOUR -> {
+        tally.work(entry.minutes(), cost(entry).total());
+        // Each hour absorbs the overhead of its own day.
+        tally.overheadSixtieths =
+            tally.overheadSixtieths.add(
+                terms
+                    .cost()
+                    .on(entry.day())
+                    .overheadPerHour()
+                    .multiply(BigDecimal.valueOf(entry.minutes())));
+      }
+      case DRIVE -> tally.go(entry.minutes(), entry.miles(), cost(entry).total());
+      case BREAK -> {}
+    }
+  }
+
+  /** What a job comes to, added up in one go over its facts. */
+  private static final class Tally {
+    private Money labour = Money.ZERO;
+    private Money drive = Money.ZERO;
+    private Money parts = Money.ZERO;
+    private Money other = Money.ZERO;
+    private Money net = Money.ZERO;
+    private int labourMinutes;
+    private int driveMinutes;
+    private BigDecimal miles = BigDecimal.ZERO;
+    private BigDecimal overheadSixtieths = BigDecimal.ZERO;
+
+    void work(int minutes, Money cost) {
+      labourMinutes += minutes;
+      labour = labour.plus(cost);
+    }
+
+    void go(int minutes, BigDecimal distance, Money cost) {
+      driveMinutes += minutes;
+      miles = miles.add(distance);
+      drive = drive.plus(cost);
+    }
+
+    Quantities quantities() {
+      return new Quantities(labourMinutes, driveMinutes, miles);
+    }
   }
 
   /** Why the job cost other than quoted; the sheet is the job's. */

@@ -21,6 +21,7 @@ public enum PocketStep implements Coded {
   TICK_LINE,
   SEND_MESSAGE,
   TELL_LATE,
+  TELL_PRICE,
   HAND_BACK,
   NOTE_TIME;
 
@@ -37,6 +38,7 @@ public enum PocketStep implements Coded {
           ANSWER_CHECKLIST,
           SEND_MESSAGE,
           TELL_LATE,
+          TELL_PRICE,
           HAND_BACK,
           NOTE_TIME ->
           false;

@@ -2,19 +2,27 @@ package app.pragmata.core.jobs;
 
 import app.pragmata.core.Category;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatTreatment;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Set;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * All that is known of a job for costing and billing it: what was promised and what was done.
  *
+ * @param charges what is charged by time and parts besides what was worked, fitted and supplied
  * @param vat what was said of its VAT as a whole
  */
 public record JobFacts(
-    List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts, JobVat vat) {
+    List<QuoteLine> promise,
+    List<VisitFacts> visits,
+    List<OtherCost> otherCosts,
+    List<Charge> charges,
+    JobVat vat) {
   /**
    * What was recorded on one visit.
    *
@@ -65,9 +73,45 @@ public record JobFacts(
    * A supplier's net amount for the job: subcontract, hire, permits.
    *
    * @param day of the supplier's bill
+   * @param cost below nothing for what a supplier bears; that is never passed on
    */
   public record OtherCost(
-      long id, LocalDate day, String description, Money cost, VatTreatment vatTreatment) {}
+      long id,
+      LocalDate day,
+      String description,
+      Money cost,
+      VatTreatment vatTreatment,
+      PassedOn passedOn) {
+    /** With the company's markup. */
+    public OtherCost(
+        long id, LocalDate day, String description, Money cost, VatTreatment vatTreatment) {
+      this(id, day, description, cost, vatTreatment, PassedOn.WITH_MARKUP);
+    }
+  }
+
+  /**
+   * What the customer pays besides the work, such as a diagnosis or a certificate; it costs us
+   * nothing of its own.
+   *
+   * @param vatTreatment null for as the job's
+   */
+  public record Charge(
+      long id,
+      String description,
+      BigDecimal quantity,
+      UnitPrice unitPrice,
+      @Nullable VatTreatment vatTreatment) {
+    /** Quantity x price, rounded half up. */
+    public Money net() {
+      return Money.rounded(unitPrice.major().multiply(quantity));
+    }
+  }
+
+  /** Without charges of its own. */
+  public JobFacts(
+      List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts, JobVat vat) {
+    this(promise, visits, otherCosts, List.of(), vat);
+  }
 
   /** Of whose VAT nothing was said. */
   public JobFacts(List<QuoteLine> promise, List<VisitFacts> visits, List<OtherCost> otherCosts) {
@@ -78,6 +122,20 @@ public record JobFacts(
     promise = List.copyOf(promise);
     visits = List.copyOf(visits);
     otherCosts = List.copyOf(otherCosts);
+    charges = List.copyOf(charges);
+  }
+
+  /** Whether anything was done that is charged, or was before these facts were added. */
+  public boolean chargeable() {
+    return !otherCosts.isEmpty()
+        || visits.stream()
+            .anyMatch(
+                visit ->
+                    switch (visit.charging()) {
+                      case WHOLE -> !(visit.times().isEmpty() && visit.parts().isEmpty());
+                      case WHAT_WAS_ADDED -> true;
+                      case NOTHING -> false;
+                    });
   }
 
   /** Whether anything is recorded yet that costs us. */

@@ -44,6 +44,11 @@ public record TimeEntry(
     }
   }
 
+  /** The same as if the office had not checked it yet. */
+  public TimeEntry unapproved() {
+    return new TimeEntry(id, personId, kind, rateClass, day, minutes, miles, null);
+  }
+
   private static final Duration LONGEST = Duration.ofHours(16);
 
   /**

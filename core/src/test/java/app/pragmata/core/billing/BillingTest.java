@@ -7,7 +7,9 @@ import static app.pragmata.core.costing.WorkedExample.cover;
 import static app.pragmata.core.costing.WorkedExample.entry;
 import static app.pragmata.core.costing.WorkedExample.job;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.tuple;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.company.ChargeTerms;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.RateClass;
@@ -21,6 +23,8 @@ import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
+import app.pragmata.core.jobs.JobVat;
+import app.pragmata.core.jobs.PassedOn;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.jobs.TimeEntry;
@@ -179,6 +183,49 @@ class BillingTest {
             List.of(new OtherCost(1, WorkedExample.DAY, "Lift hire", Money.of("80.00"), STANDARD)));
     assertThat(draft(hire, new TimeAndParts(), chargeTerms()).vat().net())
         .isEqualTo(Money.of("92.00"));
+  }
+
+  @Test
+  void other_costs_are_passed_on_at_cost_or_not_at_all_where_somebody_says_so() {
+    var costs =
+        new JobFacts(
+            List.of(),
+            List.of(),
+            List.of(
+                new OtherCost(1, DAY, "Permit", Money.of("35.00"), STANDARD, PassedOn.AT_COST),
+                new OtherCost(2, DAY, "Lift hire", Money.of("80.00"), STANDARD),
+                new OtherCost(3, DAY, "Glass", Money.of("60.00"), STANDARD, PassedOn.NOT_CHARGED)));
+    assertThat(draft(costs, new TimeAndParts(), chargeTerms()).lines())
+        .extracting(ChargeLine::description, ChargeLine::net)
+        .containsExactly(tuple("Permit", Money.of("35.00")), tuple("Lift hire", Money.of("92.00")));
+  }
+
+  private static JobFacts certified(JobFacts done) {
+    var certificate =
+        new JobFacts.Charge(1, "Certificate", new BigDecimal("2"), UnitPrice.of("12.50"), null);
+    return new JobFacts(
+        List.of(), done.visits(), done.otherCosts(), List.of(certificate), JobVat.UNSAID);
+  }
+
+  @Test
+  void a_charge_of_its_own_is_a_line_beside_the_work() {
+    ChargeLine last = draft(certified(job()), new TimeAndParts(), chargeTerms()).lines().getLast();
+    assertThat(last.description()).isEqualTo("Certificate");
+    assertThat(last.net()).isEqualTo(Money.of("25.00"));
+    assertThat(last.category()).isEqualTo(Category.OTHER);
+  }
+
+  @Test
+  void where_nothing_was_done_no_charge_of_its_own_is_made() {
+    assertThat(draft(certified(visit()), new TimeAndParts(), chargeTerms()).lines()).isEmpty();
+  }
+
+  @Test
+  void a_charge_of_its_own_is_made_after_the_work_was_billed_before() {
+    var billed = new VisitFacts(1, DAY, Charging.WHAT_WAS_ADDED, List.of(), List.of(), List.of());
+    var left = new JobFacts(List.of(), List.of(billed), List.of());
+    assertThat(draft(certified(left), new TimeAndParts(), chargeTerms()).vat().net())
+        .isEqualTo(Money.of("25.00"));
   }
 
   @Test

@@ -1,10 +1,15 @@
 package app.pragmata.core.checkdesk;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import app.pragmata.core.checkdesk.CheckRules.CheckRule;
+import app.pragmata.core.checkdesk.WorkedVisit.Clocks;
+import app.pragmata.core.checkdesk.WorkedVisit.DayAround;
 import app.pragmata.core.checkdesk.WorkedVisit.Odd;
 import java.math.BigDecimal;
 import java.util.List;
+import java.util.Map;
 import net.jqwik.api.ForAll;
 import net.jqwik.api.Property;
 import net.jqwik.api.constraints.IntRange;
@@ -14,50 +19,98 @@ import org.junit.jupiter.api.Test;
 class WorkedVisitTest {
   private static final List<String> NONE = List.of();
 
-  /** Two hours of work and a drive of which the job promised three hours. */
+  private static final WorkedVisit.Parts NO_PARTS = new WorkedVisit.Parts(NONE, NONE, NONE, NONE);
+  private static final WorkedVisit.Phone ALL_SENT = new WorkedVisit.Phone(0, 0);
+  private static final DayAround PLAIN_DAY = new DayAround(20, 15, 0, 480, 480);
+
+  private static WorkedVisit visit(Clocks clocks, DayAround day, int ofJob, int promised) {
+    return new WorkedVisit(clocks, day, ofJob, promised, NO_PARTS, NONE, 0, false, 0, ALL_SENT);
+  }
+
+  /** Work and a drive of which the job promised three hours. */
   private static WorkedVisit visit(int unsureEnds, int labour, int drive, int byHand) {
-    return new WorkedVisit(
-        unsureEnds, labour, drive, byHand, null, labour, 180, NONE, NONE, NONE, NONE, NONE, 0);
+    return visit(new Clocks(unsureEnds, labour, drive, byHand, null), PLAIN_DAY, labour, 180);
   }
 
   private static WorkedVisit away(@Nullable String miles) {
-    return new WorkedVisit(
-        0,
+    return visit(
+        new Clocks(0, 120, 20, 0, miles == null ? null : new BigDecimal(miles)),
+        PLAIN_DAY,
         120,
-        20,
-        0,
-        miles == null ? null : new BigDecimal(miles),
-        120,
-        180,
-        NONE,
-        NONE,
-        NONE,
-        NONE,
-        NONE,
-        0);
+        180);
+  }
+
+  private static WorkedVisit on(DayAround day) {
+    return visit(new Clocks(0, 120, 20, 0, null), day, 120, 180);
   }
 
   private static WorkedVisit parts(
       List<String> free, List<String> beyond, List<String> below, List<String> unpriced) {
-    return new WorkedVisit(0, 120, 20, 0, null, 120, 180, free, beyond, below, unpriced, NONE, 0);
+    return new WorkedVisit(
+        new Clocks(0, 120, 20, 0, null),
+        PLAIN_DAY,
+        120,
+        180,
+        new WorkedVisit.Parts(free, beyond, below, unpriced),
+        NONE,
+        0,
+        false,
+        0,
+        ALL_SENT);
   }
 
-  private static WorkedVisit waiting(List<String> wanted, int outOfLimits) {
+  private static WorkedVisit waiting(
+      List<String> wanted, int extraWorkOpen, boolean signatureMissing, int outOfLimits) {
     return new WorkedVisit(
-        0, 120, 20, 0, null, 120, 180, NONE, NONE, NONE, NONE, wanted, outOfLimits);
+        new Clocks(0, 120, 20, 0, null),
+        PLAIN_DAY,
+        120,
+        180,
+        NO_PARTS,
+        wanted,
+        extraWorkOpen,
+        signatureMissing,
+        outOfLimits,
+        ALL_SENT);
   }
 
   private static WorkedVisit labour(int ofJob, int promised) {
-    return new WorkedVisit(0, 60, 20, 0, null, ofJob, promised, NONE, NONE, NONE, NONE, NONE, 0);
+    return visit(new Clocks(0, 60, 20, 0, null), PLAIN_DAY, ofJob, promised);
   }
 
   private static List<String> words(WorkedVisit visit) {
-    return visit.oddities().stream().map(Odd::words).toList();
+    return words(visit, CheckRules.USUAL);
+  }
+
+  private static List<String> words(WorkedVisit visit, CheckRules rules) {
+    return visit.oddities(rules).stream().map(Odd::words).toList();
+  }
+
+  private static WorkedVisit phone(int unsent, int undecided) {
+    return new WorkedVisit(
+        new Clocks(0, 120, 20, 0, null),
+        PLAIN_DAY,
+        120,
+        180,
+        NO_PARTS,
+        NONE,
+        0,
+        false,
+        0,
+        new WorkedVisit.Phone(unsent, undecided));
+  }
+
+  @Test
+  void what_has_not_come_in_from_a_phone_is_odd() {
+    assertThat(words(phone(1, 0))).containsExactly("a phone has one thing to send yet");
+    assertThat(words(phone(4, 2)))
+        .containsExactly(
+            "a phone has 4 things to send yet, 2 things came in late and wait for your answer");
   }
 
   @Test
   void a_visit_as_it_was_promised_is_not_odd() {
-    assertThat(visit(0, 120, 20, 0).oddities()).isEmpty();
+    assertThat(words(visit(0, 120, 20, 0))).isEmpty();
   }
 
   @Test
@@ -78,13 +131,13 @@ class WorkedVisitTest {
 
   @Test
   void labour_is_odd_from_more_than_twice_the_promise_of_the_whole_job() {
-    assertThat(labour(360, 180).oddities()).isEmpty();
+    assertThat(words(labour(360, 180))).isEmpty();
     assertThat(words(labour(361, 180))).containsExactly("6:01 worked where 3:00 was promised");
   }
 
   @Test
   void a_job_that_promises_no_labour_takes_none_too_long() {
-    assertThat(labour(2_000, 0).oddities()).isEmpty();
+    assertThat(words(labour(2_000, 0))).isEmpty();
   }
 
   @Test
@@ -96,7 +149,7 @@ class WorkedVisitTest {
   @Test
   void a_tap_away_from_the_site_is_odd() {
     assertThat(words(away("2.1"))).containsExactly("tapped 2.1 miles from the site");
-    assertThat(away(null).oddities()).isEmpty();
+    assertThat(words(away(null))).isEmpty();
   }
 
   @Test
@@ -125,13 +178,77 @@ class WorkedVisitTest {
 
   @Test
   void a_part_that_the_job_waits_for_is_odd_whether_or_not_it_has_a_name() {
-    assertThat(words(waiting(List.of("chain", ""), 0))).containsExactly("waits for chain");
-    assertThat(words(waiting(List.of("", ""), 0))).containsExactly("waits for 2 parts");
+    assertThat(words(waiting(List.of("chain", ""), 0, false, 0)))
+        .containsExactly("waits for chain");
+    assertThat(words(waiting(List.of("", ""), 0, false, 0))).containsExactly("waits for 2 parts");
   }
 
   @Test
   void an_answer_out_of_limits_is_odd() {
-    assertThat(words(waiting(NONE, 1))).containsExactly("an answer is out of limits");
+    assertThat(words(waiting(NONE, 0, false, 1))).containsExactly("an answer is out of limits");
+  }
+
+  @Test
+  void a_drive_of_more_than_twice_the_road_is_odd_unless_it_is_a_few_minutes() {
+    assertThat(words(on(new DayAround(52, 20, 0, 480, 480))))
+        .containsExactly("0:52 driven where the road takes 0:20");
+    assertThat(words(on(new DayAround(40, 20, 0, 480, 480)))).isEmpty();
+    assertThat(words(on(new DayAround(13, 3, 0, 480, 480)))).isEmpty();
+    assertThat(words(on(new DayAround(90, null, 0, 480, 480)))).isEmpty();
+  }
+
+  @Test
+  void more_than_half_an_hour_on_no_clock_before_it_is_odd() {
+    assertThat(words(on(new DayAround(20, 15, 31, 480, 480))))
+        .containsExactly("0:31 before it on no clock");
+    assertThat(words(on(new DayAround(20, 15, 30, 480, 480)))).isEmpty();
+  }
+
+  @Test
+  void more_than_an_hour_over_the_pattern_of_the_day_is_odd() {
+    assertThat(words(on(new DayAround(20, 15, 0, 541, 480))))
+        .containsExactly("9:01 worked that day, of 8:00 by the pattern");
+    assertThat(words(on(new DayAround(20, 15, 0, 540, 480)))).isEmpty();
+  }
+
+  @Test
+  void extra_work_that_the_customer_has_not_answered_is_odd() {
+    assertThat(words(waiting(NONE, 1, false, 0))).containsExactly("extra work without a yes");
+  }
+
+  @Test
+  void a_signature_that_is_missing_is_odd() {
+    assertThat(words(waiting(NONE, 0, true, 0))).containsExactly("nobody has signed");
+  }
+
+  @Test
+  void what_the_office_does_not_want_to_be_told_is_not_told() {
+    var rules = new CheckRules(Map.of(Oddity.NO_SIGNATURE, new CheckRule(false, null)));
+    assertThat(words(waiting(NONE, 1, true, 0), rules)).containsExactly("extra work without a yes");
+  }
+
+  @Test
+  void a_limit_that_the_office_sets_holds_instead_of_the_usual_one() {
+    var rules = new CheckRules(Map.of(Oddity.DAY_GAP, new CheckRule(true, new BigDecimal("60"))));
+    assertThat(words(on(new DayAround(20, 15, 60, 480, 480)), rules)).isEmpty();
+    assertThat(words(on(new DayAround(20, 15, 61, 480, 480)), rules))
+        .containsExactly("1:01 before it on no clock");
+  }
+
+  @Test
+  void a_limit_of_nonsense_is_none() {
+    for (var wrong :
+        List.of(
+            Map.entry(Oddity.NO_END, "2"),
+            Map.entry(Oddity.LONG_LABOUR, "0.5"),
+            Map.entry(Oddity.DAY_GAP, "100000"))) {
+      assertThatThrownBy(
+              () ->
+                  new CheckRules(
+                      Map.of(
+                          wrong.getKey(), new CheckRule(true, new BigDecimal(wrong.getValue())))))
+          .isInstanceOf(IllegalArgumentException.class);
+    }
   }
 
   @Property
@@ -140,7 +257,7 @@ class WorkedVisitTest {
       @ForAll @IntRange(min = 0, max = 900) int labour,
       @ForAll @IntRange(min = 0, max = 90) int drive,
       @ForAll @IntRange(min = 0, max = 3) int byHand) {
-    List<Odd> odd = visit(ends, labour, drive, byHand).oddities();
+    List<Odd> odd = visit(ends, labour, drive, byHand).oddities(CheckRules.USUAL);
     assertThat(odd).extracting(Odd::oddity).doesNotHaveDuplicates().isSorted();
     assertThat(odd).allSatisfy(one -> assertThat(one.words()).isNotBlank());
   }

@@ -10,6 +10,7 @@ import app.pragmata.core.jobs.JobFacts.Charging;
 import app.pragmata.core.jobs.JobFacts.OtherCost;
 import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.PassedOn;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.Reductions;
 import app.pragmata.core.jobs.TimeEntry;
@@ -235,7 +236,12 @@ public final class AnyJob extends DomainContextBase {
   }
 
   private static Arbitrary<OtherCost> otherCosts() {
-    return Combinators.combine(Arbitraries.longs().between(1, 200_000), vatTreatments())
-        .as((cost, vat) -> new OtherCost(1, WorkedExample.DAY, "Hire", Money.ofMinor(cost), vat));
+    return Combinators.combine(
+            Arbitraries.longs().between(1, 200_000),
+            vatTreatments(),
+            Arbitraries.of(PassedOn.values()))
+        .as(
+            (cost, vat, passedOn) ->
+                new OtherCost(1, WorkedExample.DAY, "Hire", Money.ofMinor(cost), vat, passedOn));
   }
 }

@@ -25,6 +25,19 @@ import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 class CostingTest {
+  @Test
+  void a_time_entry_names_the_rates_that_its_cost_follows_from() {
+    TimeEntry overtime = WorkedExample.job().visits().getFirst().times().getLast();
+    Costing.RatesOfDay rates = WorkedExample.costing().rates(overtime);
+    assertThat(rates.wagePerHour()).isEqualByComparingTo("19.60");
+    assertThat(rates.onCostShare()).isEqualByComparingTo("0.23");
+    assertThat(rates.classFactor()).isEqualByComparingTo("1.5");
+    // 24.108 x 1.5; of it 45 minutes are 27.12.
+    assertThat(rates.costPerHour()).isEqualByComparingTo("36.162");
+    assertThat(Money.forMinutes(overtime.minutes(), rates.costPerHour()))
+        .isEqualTo(WorkedExample.costing().cost(overtime).total());
+  }
+
   private final CostSheet sheet = costing().cost(job());
 
   @Test

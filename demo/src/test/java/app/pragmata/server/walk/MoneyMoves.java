@@ -25,7 +25,15 @@ final class MoneyMoves {
                 "/api/jobs/" + job.get("id") + "/basis",
                 Map.of(
                     "version", job.get("version"),
-                    "basis", dice.of(List.of("fixed_price", "time_and_parts", "not_charged")),
+                    "basis",
+                        dice.of(
+                            List.of(
+                                "fixed_price",
+                                "time_and_parts",
+                                "promised_on_site",
+                                "not_charged")),
+                    "told", dice.of(List.of("240", "1,200", "37.50")),
+                    "withVat", dice.oneIn(2),
                     "reason", "Agreed on the telephone"));
   }
 

@@ -219,6 +219,17 @@ final class WorkMoves {
                 Map.of("name", "Walked", "quantity", (1 + dice.next(3)) + ".5"));
   }
 
+  static @Nullable Answer tellPrice(WalkedCompany company, Dice dice) {
+    Record visit = company.pick(dice, "from visit t", "state in ('on_site', 'finished')");
+    return visit == null || visit.get("technician_id") == null
+        ? null
+        : company
+            .technicianOf(visit)
+            .post(
+                "/api/pocket/visits/" + visit.get("id") + "/told-price",
+                Map.of("told", dice.amount(900), "withVat", dice.oneIn(2)));
+  }
+
   /** A technician accepts a visit, gives it back, or says that it gets later. */
   static @Nullable Answer notAsPlanned(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "state in ('planned', 'driving')");
@@ -326,15 +337,29 @@ final class WorkMoves {
   }
 
   static @Nullable Answer checkAll(WalkedCompany company, Dice dice) {
+    return together(company, "state = 'finished'", "");
+  }
+
+  static @Nullable Answer takeChecksBack(WalkedCompany company, Dice dice) {
+    return together(
+        company,
+        """
+        state = 'checked' and not exists (select from cost_fact c where c.visit_id = visit.id and c.cost_release_id is not null)
+          and not exists (select from cost_release r where r.job_id = visit.job_id and r.closes)
+        """,
+        "/take-back");
+  }
+
+  /** What is done with the newest visits at once. */
+  private static @Nullable Answer together(WalkedCompany company, String which, String what) {
     var visits =
         company
             .database()
-            .fetch(
-                "select id, version from visit where state = 'finished' order by id desc limit 5")
+            .fetch("select id, version from visit where " + which + " order by id desc limit 5")
             .map(row -> Map.of("visitId", row.get(0), "version", row.get(1)));
     return visits.isEmpty()
         ? null
-        : company.office().post("/api/visit-checks", Map.of("visits", visits));
+        : company.office().post("/api/visit-checks" + what, Map.of("visits", visits));
   }
 
   static @Nullable Answer reopen(WalkedCompany company, Dice dice) {
@@ -382,7 +407,58 @@ final class WorkMoves {
                     "cost",
                     dice.amount(250),
                     "vat",
-                    "standard"));
+                    "standard",
+                    "passedOn",
+                    dice.of(List.of("with_markup", "at_cost", "not_charged"))));
+  }
+
+  static @Nullable Answer orderWork(WalkedCompany company, Dice dice) {
+    Record job = company.pick(dice, "from job t", "state <> 'called_off'");
+    return job == null
+        ? null
+        : company
+            .office()
+            .post(
+                "/api/jobs/" + job.get("id") + "/work-orders",
+                Map.of("supplier", "Crane hire", "what", "Lift", "expected", dice.amount(250)));
+  }
+
+  static @Nullable Answer closeWorkOrder(WalkedCompany company, Dice dice) {
+    Record order = company.pick(dice, "from work_order t", "state = 'ordered'");
+    if (order == null) {
+      return null;
+    }
+    String path = "/api/work-orders/" + order.get("id");
+    Object version = order.get("version");
+    return dice.oneIn(3)
+        ? company
+            .office()
+            .post(path + "/drop", Map.of("version", version, "reason", "Done by hand"))
+        : company
+            .office()
+            .post(path + "/bill", Map.of("version", version, "cost", dice.amount(250)));
+  }
+
+  static @Nullable Answer charge(WalkedCompany company, Dice dice) {
+    Record job = company.pick(dice, "from job t", "state <> 'called_off'");
+    return job == null
+        ? null
+        : company
+            .office()
+            .post(
+                "/api/jobs/" + job.get("id") + "/charges",
+                Map.of("description", "Certificate", "price", dice.amount(60)));
+  }
+
+  static @Nullable Answer removeCharge(WalkedCompany company, Dice dice) {
+    Record charge = company.pick(dice, "from job_charge t", "removed_at is null");
+    return charge == null
+        ? null
+        : company
+            .office()
+            .post(
+                "/api/job-charges/" + charge.get("id") + "/remove",
+                Map.of("version", charge.get("version")));
   }
 
   /** With its version and a reason where it takes one. */
@@ -396,6 +472,9 @@ final class WorkMoves {
     form.put("version", row.get("version"));
     if (!what.equals("/check") && !what.equals("/reopen")) {
       form.put("reason", "So it was");
+    }
+    if (from.equals("from visit t") && form.containsKey("reason")) {
+      form.put("parts", dice.of(List.of("back_in_the_van", "stayed_there")));
     }
     return company.office().post(path + row.get("id") + what, form);
   }

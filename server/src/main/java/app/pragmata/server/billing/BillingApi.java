@@ -1,9 +1,12 @@
 package app.pragmata.server.billing;
 
 import static app.pragmata.server.generated.Tables.JOB;
+import static app.pragmata.server.generated.Tables.JOB_CHARGE;
 import static app.pragmata.server.generated.Tables.RECEIVABLE;
 
+import app.pragmata.server.jobs.JobCharges;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.records.AtVersion;
 import app.pragmata.server.records.Changed;
 import app.pragmata.server.records.Made;
 import app.pragmata.server.records.VersionStore;
@@ -41,10 +44,13 @@ class BillingApi {
   record InvoicePosted(long id, long number, int version) {}
 
   private final BillingService service;
+  private final JobCharges charges;
   private final VersionStore versions;
   private final InvoiceService invoicing;
 
-  BillingApi(BillingService service, InvoiceService invoicing, VersionStore versions) {
+  BillingApi(
+      BillingService service, JobCharges charges, InvoiceService invoicing, VersionStore versions) {
+    this.charges = charges;
     this.versions = versions;
     this.service = service;
     this.invoicing = invoicing;
@@ -79,6 +85,30 @@ class BillingApi {
       @PathVariable long id,
       @RequestBody BillingService.OtherCostForm form) {
     return new Made(service.addOtherCost(act, key, id, form));
+  }
+
+  @PostMapping("/api/jobs/{id}/charges")
+  Made addCharge(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody BillingService.ChargeForm form) {
+    return new Made(service.addCharge(act, key, id, form));
+  }
+
+  /** Charges it no more; it can be put back. */
+  @PostMapping("/api/job-charges/{id}/remove")
+  @Transactional
+  Changed removeCharge(Act act, @PathVariable long id, @RequestBody AtVersion at) {
+    charges.remove(act, id, at.version());
+    return versions.changed(JOB_CHARGE.ID, id);
+  }
+
+  @PostMapping("/api/job-charges/{id}/put-back")
+  @Transactional
+  Changed putChargeBack(Act act, @PathVariable long id, @RequestBody AtVersion at) {
+    charges.putBack(act, id, at.version());
+    return versions.changed(JOB_CHARGE.ID, id);
   }
 
   @PostMapping("/api/jobs/{id}/invoice")

@@ -7,7 +7,8 @@ import app.pragmata.server.records.RecordKind;
 public enum BillingEvent implements Event {
   INVOICE_POSTED(RecordKind.INVOICE),
   INVOICE_CREDITED(RecordKind.INVOICE),
-  CREDIT_POSTED(RecordKind.CREDIT_NOTE);
+  CREDIT_POSTED(RecordKind.CREDIT_NOTE),
+  BILL_FILED(RecordKind.OTHER_COST);
 
   private final RecordKind kind;
 

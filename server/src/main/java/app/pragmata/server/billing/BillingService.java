@@ -1,6 +1,7 @@
 package app.pragmata.server.billing;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
@@ -12,12 +13,15 @@ import app.pragmata.core.costing.CostSheet;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.PassedOn;
 import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Money;
+import app.pragmata.core.money.UnitPrice;
 import app.pragmata.server.books.BooksStore;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.company.TaxedGroup;
+import app.pragmata.server.jobs.JobCharges;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -30,6 +34,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.NumberSeries;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
+import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
@@ -38,15 +43,30 @@ import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
+import org.springframework.transaction.annotation.Propagation;
 import org.springframework.transaction.annotation.Transactional;
 
 /** How a job is charged, and what it costs besides; each step is one transaction. */
 @Service
 @Transactional
 public class BillingService {
-  /** How to charge a job; not charging it needs a reason, and so does more than was promised. */
+  /**
+   * How to charge a job; not charging it needs a reason, and so does more than was promised.
+   *
+   * @param told what the customer was told on site that it costs in all; null for what stands
+   * @param withVat whether that is with VAT, as it is where nobody says
+   */
   public record BasisForm(
-      int version, BillingBasis.@Nullable Code basis, @Nullable String reason) {}
+      int version,
+      BillingBasis.@Nullable Code basis,
+      @Nullable String reason,
+      @Nullable String told,
+      @Nullable Boolean withVat) {
+    /** One that names no price. */
+    public BasisForm(int version, BillingBasis.Code basis, String reason) {
+      this(version, basis, reason, null, null);
+    }
+  }
 
   /** How VAT applies to a job, by the code of a treatment. */
   public record VatForm(int version, @Nullable String vatCode) {}
@@ -60,11 +80,29 @@ public class BillingService {
   public record PromisedWarrantyForm(
       int version, long quoteId, int position, @Nullable String reason) {}
 
-  /** A supplier's bill as typed, without VAT. */
+  /**
+   * A supplier's bill as typed, without VAT.
+   *
+   * @param passedOn what the customer pays of it by time and parts; null for with the markup
+   */
   public record OtherCostForm(
       @Nullable String supplier,
       @Nullable String description,
       @Nullable String cost,
+      @Nullable String vat,
+      @Nullable PassedOn passedOn) {}
+
+  /**
+   * What is charged by time and parts besides the work, as typed.
+   *
+   * @param quantity one where nobody says how many
+   * @param price of one, without VAT
+   * @param vat the code of a treatment; empty for as the job is treated
+   */
+  public record ChargeForm(
+      @Nullable String description,
+      @Nullable String quantity,
+      @Nullable String price,
       @Nullable String vat) {}
 
   private static final int LONGEST_REASON = 300;
@@ -72,6 +110,7 @@ public class BillingService {
   private final JobStore jobs;
   private final VisitStore visits;
   private final OtherCosts otherCosts;
+  private final JobCharges charges;
   private final PromiseStore promises;
   private final InvoiceStore invoices;
   private final Bills bills;
@@ -85,6 +124,7 @@ public class BillingService {
       JobStore jobs,
       VisitStore visits,
       OtherCosts otherCosts,
+      JobCharges charges,
       PromiseStore promises,
       InvoiceStore invoices,
       Bills bills,
@@ -96,6 +136,7 @@ public class BillingService {
     this.jobs = jobs;
     this.visits = visits;
     this.otherCosts = otherCosts;
+    this.charges = charges;
     this.promises = promises;
     this.invoices = invoices;
     this.bills = bills;
@@ -124,8 +165,12 @@ public class BillingService {
         promised(job, act.today(), charged),
         total(act, job, new BillingBasis.FixedPrice(), before, sheet),
         total(act, job, new BillingBasis.TimeAndParts(), before, sheet),
+        job.job().basis() instanceof BillingBasis.PromisedOnSite promised
+            ? told(act, job, promised, before, sheet)
+            : null,
         draft,
         posted,
+        before.salesOf(job).minor(),
         charged.minor());
   }
 
@@ -195,9 +240,35 @@ public class BillingService {
         open
             ? bills.last(job, basis, act.today(), before).bill()
             : bills.inAll(job, basis, act.today());
-    Margin margin = sheet.marginOn(open ? before.salesOf(job).plus(bill.net()) : bill.net());
+    Money charged = open ? before.salesOf(job).plus(bill.net()) : bill.net();
+    Margin margin = sheet.marginOn(charged);
     return new BillingView.BasisTotal(
-        bill.net().minor(), bill.vat().gross().minor(), margin.amount().minor(), margin.percent());
+        bill.net().minor(),
+        bill.vat().gross().minor(),
+        margin.amount().minor(),
+        margin.percent(),
+        bills
+            .promised(job, basis, act.today())
+            .map(promised -> Long.valueOf(charged.minus(promised.net()).minor()))
+            .orElse(null));
+  }
+
+  private BillingView.ToldOnSite told(
+      Act act,
+      WholeJob job,
+      BillingBasis.PromisedOnSite promised,
+      Bills.Before before,
+      CostSheet sheet) {
+    Bill worked = bills.inAll(job, new BillingBasis.TimeAndParts(), act.today());
+    Bill told = bills.inAll(job, promised, act.today());
+    return new BillingView.ToldOnSite(
+        promised.told().minor(),
+        promised.withVat(),
+        total(act, job, promised, before, sheet),
+        told.net().minus(worked.net()).minor(),
+        told.above(worked).entrySet().stream()
+            .map(each -> new BillingView.Difference(each.getKey(), each.getValue().minor()))
+            .toList());
   }
 
   private BillingView.Draft draft(Act act, WholeJob job, Bills.Before before) {
@@ -272,6 +343,13 @@ public class BillingService {
         basis == BillingBasis.Code.NOT_CHARGED
             ? reading.text("reason", form.reason(), LONGEST_REASON)
             : reading.optionalText("reason", form.reason(), LONGEST_REASON);
+    Money told =
+        basis == BillingBasis.Code.PROMISED_ON_SITE && form.told() != null
+            ? reading.required("told", form.told(), companies.getCompany().typed()::money)
+            : null;
+    if (told != null && !told.isPositive()) {
+      reading.fault("told", Rule.MISSING, "Enter what the customer was told that it costs in all.");
+    }
     reading.refuseIfFaulty();
     LockedJob job = visits.lockJob(jobId);
     Versions.require(form.version(), job.version());
@@ -282,8 +360,38 @@ public class BillingService {
           "This job came straight from a call: no price was fixed. Charge it by time and parts, or not at all.");
     }
     requireBasisFits(job, Objects.requireNonNull(basis));
-    job.chooseBasis(basis, reason == null || reason.isEmpty() ? null : reason);
+    job.chooseBasis(
+        BillingBasis.of(
+            basis,
+            reason,
+            basis == BillingBasis.Code.PROMISED_ON_SITE ? onSite(act, job, form, told) : null),
+        reason == null || reason.isEmpty() ? null : reason);
     visits.storeJob(act, JobEvent.BASIS_CHOSEN, job, Objects.requireNonNullElse(reason, ""));
+  }
+
+  private BillingBasis.PromisedOnSite onSite(
+      Act act, LockedJob job, BasisForm form, @Nullable Money told) {
+    if (told == null) {
+      if (job.basis() instanceof BillingBasis.PromisedOnSite stands) {
+        return stands;
+      }
+      throw wrongTold(Rule.MISSING, "Enter what the customer was told that it costs in all.");
+    }
+    boolean withVat = !Boolean.FALSE.equals(form.withVat());
+    var promised = new BillingBasis.PromisedOnSite(told, withVat);
+    WholeJob whole = jobs.find(job.id(), act.today()).orElseThrow(VisitStore::unknownJob);
+    Money gross = bills.inAll(whole, promised, act.today()).vat().gross();
+    if (withVat && !gross.equals(told)) {
+      throw wrongTold(
+          Rule.NO_SUCH_TOTAL,
+          "With VAT no bill comes to exactly %s: %s does, or give it without VAT."
+              .formatted(told, gross));
+    }
+    return promised;
+  }
+
+  private static Refused wrongTold(Rule rule, String message) {
+    return new Refused(List.of(new Fault("told", rule, message)));
   }
 
   /**
@@ -329,7 +437,9 @@ public class BillingService {
           "A stage of job %d is billed at the fixed price. Credit that invoice first."
               .formatted(job.number()));
     }
-    if (basis == BillingBasis.Code.FIXED_PRICE && standing.contains(Bill.Kind.PART)) {
+    boolean ofTheWhole =
+        basis == BillingBasis.Code.FIXED_PRICE || basis == BillingBasis.Code.PROMISED_ON_SITE;
+    if (ofTheWhole && standing.contains(Bill.Kind.PART)) {
       throw new Refused(
           Rule.VISIT_BILLED,
           "Some work of job %d is billed by time and parts. Take it back by a credit note first."
@@ -340,31 +450,64 @@ public class BillingService {
   /** Adds a supplier's bill to the job's cost; gives its id. */
   public long addOtherCost(Act act, @Nullable String key, long jobId, OtherCostForm form) {
     return repeats.once(
+        act, key, "add other cost", jobId + " " + form, () -> addOtherCost(act, jobId, form));
+  }
+
+  /** The same within a request of which nothing is done twice. */
+  @Transactional(propagation = Propagation.MANDATORY)
+  public long addOtherCost(Act act, long jobId, OtherCostForm form) {
+    var reading = new Reading();
+    String supplier = reading.text("supplier", form.supplier(), 120);
+    String description = reading.text("description", form.description(), 300);
+    Money cost = reading.required("cost", form.cost(), companies.getCompany().typed()::money);
+    VatTreatments vat = companies.getCompany().terms().vat();
+    String code = form.vat() == null || form.vat().isEmpty() ? vat.usualCode() : form.vat();
+    vat.requireKnown(reading, "vat", code);
+    if (cost != null && cost.isZero()) {
+      reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
+    }
+    reading.refuseIfFaulty();
+    // A bill that comes late joins the cost where the closing document brought it.
+    LockedJob job = visits.lockJob(jobId);
+    return otherCosts.add(
+        act,
+        job,
+        Objects.requireNonNull(supplier),
+        Objects.requireNonNull(description),
+        Objects.requireNonNull(cost),
+        vat.on(code, act.today()),
+        Objects.requireNonNullElse(form.passedOn(), PassedOn.WITH_MARKUP));
+  }
+
+  /** Adds a charge of its own to a job; gives its id. */
+  public long addCharge(Act act, @Nullable String key, long jobId, ChargeForm form) {
+    return repeats.once(
         act,
         key,
-        "add other cost",
+        "add charge",
         jobId + " " + form,
         () -> {
+          Company company = companies.getCompany();
           var reading = new Reading();
-          String supplier = reading.text("supplier", form.supplier(), 120);
           String description = reading.text("description", form.description(), 300);
-          Money cost = reading.required("cost", form.cost(), companies.getCompany().typed()::money);
-          VatTreatments vat = companies.getCompany().terms().vat();
-          String code = form.vat() == null || form.vat().isEmpty() ? vat.usualCode() : form.vat();
-          vat.requireKnown(reading, "vat", code);
-          if (cost != null && cost.isZero()) {
-            reading.fault("cost", Rule.MISSING, "Enter what it costs, without VAT.");
+          BigDecimal quantity = reading.optional("quantity", form.quantity(), Reading::quantity);
+          UnitPrice price = reading.required("price", form.price(), company.typed()::unitPrice);
+          if (price != null && price.equals(UnitPrice.ZERO)) {
+            reading.fault("price", Rule.MISSING, "Enter what the customer pays, without VAT.");
+          }
+          boolean ownVat = form.vat() != null && !form.vat().isEmpty();
+          if (ownVat) {
+            company.terms().vat().requireKnown(reading, "vat", form.vat());
           }
           reading.refuseIfFaulty();
-          // A bill that comes late joins the cost where the closing document brought it.
-          LockedJob job = visits.lockJob(jobId);
-          return otherCosts.add(
+          return charges.add(
               act,
-              job,
-              Objects.requireNonNull(supplier),
-              Objects.requireNonNull(description),
-              Objects.requireNonNull(cost),
-              vat.on(code, act.today()));
+              visits.lockJob(jobId),
+              new JobCharges.NewCharge(
+                  Objects.requireNonNull(description),
+                  Objects.requireNonNullElse(quantity, BigDecimal.ONE),
+                  Objects.requireNonNull(price),
+                  ownVat ? form.vat() : null));
         });
   }
 }

@@ -26,7 +26,9 @@ import org.jspecify.annotations.Nullable;
  * @param vatCode the treatment that was decided for the job; null where its quotes, its kind or its
  *     customer say
  * @param promised null for a job straight from a call
+ * @param promisedOnSite null unless it is charged so
  * @param draft null once the job is closed
+ * @param soldMinor charged for good so far, without VAT
  * @param chargedMinor without VAT: as posted for good, and as the rest would be posted by now
  */
 public record BillingView(
@@ -37,8 +39,10 @@ public record BillingView(
     @Nullable PromisedPrice promised,
     BasisTotal fixedPrice,
     BasisTotal timeAndParts,
+    @Nullable ToldOnSite promisedOnSite,
     @Nullable Draft draft,
     List<Invoice> invoices,
+    long soldMinor,
     long chargedMinor) {
 
   /** What is owed on all of the job's invoices. */
@@ -64,9 +68,35 @@ public record BillingView(
       long aboveMinor,
       @Nullable String aboveReason) {}
 
-  /** What one basis would come to. */
+  /**
+   * What one basis would come to.
+   *
+   * @param aboveMinor how much more is charged in all than the accepted quotes promise, or less
+   *     below nothing; null where nothing was promised
+   */
   public record BasisTotal(
-      long netMinor, long grossMinor, long marginMinor, @Nullable BigDecimal marginPercent) {}
+      long netMinor,
+      long grossMinor,
+      long marginMinor,
+      @Nullable BigDecimal marginPercent,
+      @Nullable Long aboveMinor) {}
+
+  /**
+   * What the customer was told on site, and where it differs from time and parts.
+   *
+   * @param toldMinor all that the job is to cost the customer, with VAT or without
+   * @param differenceMinor how much more than time and parts it charges without VAT, or less below
+   *     nothing; the differences add up to it
+   */
+  public record ToldOnSite(
+      long toldMinor,
+      boolean withVat,
+      BasisTotal total,
+      long differenceMinor,
+      List<Difference> differences) {}
+
+  /** What is charged more of a category, or less below nothing. */
+  public record Difference(Category category, long netMinor) {}
 
   /**
    * The final invoice as it will read beside the entry as it will post.

@@ -171,7 +171,8 @@ public class CallService {
                   call.getTalk().isEmpty() ? notes : (notes + "\n" + call.getTalk()).strip(),
                   priority,
                   faultCode,
-                  expected)));
+                  expected,
+                  quotes.chargesOfKind(act, typed.kindOfJobId()))));
     };
   }
 

@@ -4,6 +4,7 @@ import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.company.InForce;
 import app.pragmata.core.company.OtherWork;
+import app.pragmata.core.company.PayTerms;
 import app.pragmata.core.company.Priority;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
@@ -38,6 +39,7 @@ public record Company(
     String diallingCode,
     WorkingCalendar calendar,
     Terms terms,
+    InForce<PayTerms> pay,
     Promises promises,
     QuoteSettings quoting,
     Patience patience,

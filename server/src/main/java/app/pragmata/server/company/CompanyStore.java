@@ -6,6 +6,7 @@ import static app.pragmata.server.generated.Tables.COST_TERMS;
 import static app.pragmata.server.generated.Tables.HOLIDAY;
 import static app.pragmata.server.generated.Tables.MARKUP_BAND;
 import static app.pragmata.server.generated.Tables.NUMBER_RANGE;
+import static app.pragmata.server.generated.Tables.PAY_TERMS;
 import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TERMS;
 import static app.pragmata.server.generated.Tables.RESPONSE_TIME;
@@ -28,6 +29,8 @@ import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.InForce;
 import app.pragmata.core.company.Markup;
 import app.pragmata.core.company.OtherWork;
+import app.pragmata.core.company.PayClass;
+import app.pragmata.core.company.PayTerms;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.ResponseTime;
 import app.pragmata.core.company.Terms;
@@ -39,6 +42,7 @@ import app.pragmata.core.money.Money;
 import app.pragmata.server.generated.tables.records.CompanyRecord;
 import app.pragmata.server.generated.tables.records.ResponseTimeRecord;
 import app.pragmata.server.records.NumberSeries.Series;
+import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Duration;
 import java.time.LocalDate;
@@ -144,6 +148,7 @@ public class CompanyStore {
         row.getDiallingCode(),
         new WorkingCalendar(zone, workingHours(), holidays()),
         new Terms(rates(), chargeTerms(), costTerms(), markup(), vatTreatments()),
+        payTerms(),
         promises(),
         new Company.QuoteSettings(
             row.getQuoteValidDays(),
@@ -189,14 +194,42 @@ public class CompanyStore {
                 row ->
                     new WorkingHours(
                         row.getFromDay(),
-                        Arrays.stream(row.getNormalDays())
-                            .map(day -> DayOfWeek.of(day))
-                            .collect(Collectors.toSet()),
+                        daysOf(row.getNormalDays()),
                         row.getNormalFrom(),
                         row.getNormalTo(),
                         row.getNightFrom(),
                         row.getNightTo(),
                         row.getOnHolidays())));
+  }
+
+  private InForce<PayTerms> payTerms() {
+    return new InForce<>(
+        "pay",
+        database
+            .selectFrom(PAY_TERMS)
+            .fetch(
+                row ->
+                    new PayTerms(
+                        row.getFromDay(),
+                        row.getDailyMinutes() == null
+                            ? null
+                            : Integer.valueOf(row.getDailyMinutes()),
+                        row.getWeeklyMinutes() == null
+                            ? null
+                            : Integer.valueOf(row.getWeeklyMinutes()),
+                        daysOf(row.getWeekend()),
+                        row.getBreaksPaid(),
+                        row.getRoundingMinutes(),
+                        Map.of(
+                            PayClass.NORMAL, BigDecimal.ONE,
+                            PayClass.OVERTIME, row.getOvertimeFactor(),
+                            PayClass.NIGHT, row.getNightFactor(),
+                            PayClass.WEEKEND, row.getWeekendFactor(),
+                            PayClass.HOLIDAY, row.getHolidayFactor()))));
+  }
+
+  private static Set<DayOfWeek> daysOf(Short[] days) {
+    return Arrays.stream(days).map(day -> DayOfWeek.of(day)).collect(Collectors.toSet());
   }
 
   private InForce<ChargeTerms> chargeTerms() {

@@ -2,10 +2,13 @@ package app.pragmata.server.company;
 
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.InForce;
+import app.pragmata.core.company.PayClass;
+import app.pragmata.core.company.PayTerms;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.Rates;
 import app.pragmata.core.company.Terms;
 import java.math.BigDecimal;
+import java.time.DayOfWeek;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.Arrays;
@@ -13,6 +16,7 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /**
  * The terms as the office enters and reads them, of each kind the latest first: prices in major
@@ -23,6 +27,7 @@ import java.util.stream.Stream;
 record EnteredTerms(
     int version,
     List<Hours> workingHours,
+    List<Pay> pay,
     List<RatesOfDay> rates,
     List<Charges> charges,
     List<Costs> costs,
@@ -47,6 +52,42 @@ record EnteredTerms(
       LocalTime nightTo,
       RateClass onHolidays)
       implements Entered {}
+
+  /**
+   * How time is paid.
+   *
+   * @param dailyMinutes of normal time past which a day is overtime; null for however many
+   * @param weeklyMinutes of normal time past which a week is overtime; null for however many
+   * @param weekend days by ISO 8601: Monday is 1
+   * @param roundingMinutes the paid time of a day is rounded to whole steps of so many
+   * @param overtimePercent of the wage, as are the others
+   */
+  record Pay(
+      LocalDate fromDay,
+      @Nullable Integer dailyMinutes,
+      @Nullable Integer weeklyMinutes,
+      List<Integer> weekend,
+      boolean breaksPaid,
+      int roundingMinutes,
+      BigDecimal overtimePercent,
+      BigDecimal nightPercent,
+      BigDecimal weekendPercent,
+      BigDecimal holidayPercent)
+      implements Entered {
+    static Pay of(PayTerms terms) {
+      return new Pay(
+          terms.fromDay(),
+          terms.dailyMinutes(),
+          terms.weeklyMinutes(),
+          terms.weekend().stream().map(DayOfWeek::getValue).sorted().toList(),
+          terms.breaksPaid(),
+          terms.roundingMinutes(),
+          percent(terms.factor(PayClass.OVERTIME)),
+          percent(terms.factor(PayClass.NIGHT)),
+          percent(terms.factor(PayClass.WEEKEND)),
+          percent(terms.factor(PayClass.HOLIDAY)));
+    }
+  }
 
   /** What hours are charged at, and how their class multiplies what they cost. */
   record RatesOfDay(LocalDate fromDay, List<ClassRate> classes) implements Entered {}
@@ -104,6 +145,7 @@ record EnteredTerms(
                         hours.nightTo(),
                         hours.onHolidays()))
             .toList(),
+        company.pay().terms().stream().map(Pay::of).toList(),
         everyDay(terms.rates().termsByClass().values().stream(), day -> rates(terms.rates(), day)),
         terms.charge().terms().stream()
             .map(

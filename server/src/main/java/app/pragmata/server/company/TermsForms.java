@@ -7,6 +7,7 @@ import app.pragmata.core.Unreadable;
 import app.pragmata.core.company.DriveCharge;
 import app.pragmata.core.company.FromDay;
 import app.pragmata.core.company.RateClass;
+import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.TypedMoney;
 import app.pragmata.server.company.EnteredTerms.Charges;
 import app.pragmata.server.company.EnteredTerms.ClassRate;
@@ -14,6 +15,7 @@ import app.pragmata.server.company.EnteredTerms.Costs;
 import app.pragmata.server.company.EnteredTerms.Hours;
 import app.pragmata.server.company.EnteredTerms.MarkupBand;
 import app.pragmata.server.company.EnteredTerms.MarkupBands;
+import app.pragmata.server.company.EnteredTerms.Pay;
 import app.pragmata.server.company.EnteredTerms.RatesOfDay;
 import java.math.BigDecimal;
 import java.time.LocalDate;
@@ -82,6 +84,74 @@ final class TermsForms {
           Objects.requireNonNull(night),
           Objects.requireNonNull(morning),
           Objects.requireNonNull(onHolidays()));
+    }
+  }
+
+  /**
+   * Limits as lengths of time, a bare number is hours; empty for none. Days are numbers by ISO
+   * 8601.
+   */
+  record PayForm(
+      int version,
+      @Nullable String fromDay,
+      @Nullable String daily,
+      @Nullable String weekly,
+      List<Integer> weekend,
+      boolean breaksPaid,
+      @Nullable String roundingMinutes,
+      @Nullable String overtimePercent,
+      @Nullable String nightPercent,
+      @Nullable String weekendPercent,
+      @Nullable String holidayPercent) {
+
+    Pay read(LocalDate today) {
+      var reading = new Reading();
+      LocalDate from = FromDay.read(reading, fromDay(), today);
+      Integer day = reading.optional("daily", daily(), text -> limit(text, 24));
+      Integer week = reading.optional("weekly", weekly(), text -> limit(text, 7 * 24));
+      List<Integer> days = weekend().stream().distinct().sorted().toList();
+      if (days.stream().anyMatch(one -> one < 1 || one > 7)) {
+        reading.fault("weekend", Rule.EXCEEDS_LIMIT, "A day of the week is from 1 to 7.");
+      }
+      Integer rounding =
+          reading.required(
+              "roundingMinutes", roundingMinutes(), text -> Reading.whole(text, 1, 60));
+      BigDecimal overtime = factor(reading, "overtimePercent", overtimePercent());
+      BigDecimal night = factor(reading, "nightPercent", nightPercent());
+      BigDecimal ofWeekend = factor(reading, "weekendPercent", weekendPercent());
+      BigDecimal holiday = factor(reading, "holidayPercent", holidayPercent());
+      reading.refuseIfFaulty();
+      return new Pay(
+          Objects.requireNonNull(from),
+          day,
+          week,
+          days,
+          breaksPaid(),
+          Objects.requireNonNull(rounding),
+          Objects.requireNonNull(overtime),
+          Objects.requireNonNull(night),
+          Objects.requireNonNull(ofWeekend),
+          Objects.requireNonNull(holiday));
+    }
+
+    private static int limit(String typed, int mostHours) {
+      String plain = typed.strip();
+      int minutes = plain.matches("\\d{1,3}") ? 60 * Integer.parseInt(plain) : Minutes.parse(typed);
+      if (minutes == 0 || minutes > mostHours * 60) {
+        throw new Unreadable(
+            Rule.EXCEEDS_LIMIT,
+            "Enter up to %d hours, or nothing for no limit.".formatted(mostHours));
+      }
+      return minutes;
+    }
+
+    private static @Nullable BigDecimal factor(
+        Reading reading, String field, @Nullable String typed) {
+      BigDecimal percent = reading.required(field, typed, TermsForms::percent);
+      if (percent != null && percent.signum() == 0) {
+        reading.fault(field, Rule.MISSING, "Such an hour is paid. Enter more than 0 %.");
+      }
+      return percent;
     }
   }
 

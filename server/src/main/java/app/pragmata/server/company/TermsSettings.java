@@ -3,6 +3,7 @@ package app.pragmata.server.company;
 import static app.pragmata.server.generated.Tables.CHARGE_TERMS;
 import static app.pragmata.server.generated.Tables.COST_TERMS;
 import static app.pragmata.server.generated.Tables.MARKUP_BAND;
+import static app.pragmata.server.generated.Tables.PAY_TERMS;
 import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
 import static app.pragmata.server.generated.Tables.VEHICLE_COST;
 import static app.pragmata.server.generated.Tables.WORKING_HOURS;
@@ -18,6 +19,7 @@ import app.pragmata.server.company.EnteredTerms.Costs;
 import app.pragmata.server.company.EnteredTerms.Hours;
 import app.pragmata.server.company.EnteredTerms.MarkupBand;
 import app.pragmata.server.company.EnteredTerms.MarkupBands;
+import app.pragmata.server.company.EnteredTerms.Pay;
 import app.pragmata.server.company.EnteredTerms.RatesOfDay;
 import app.pragmata.server.records.Act;
 import java.time.LocalDate;
@@ -43,6 +45,7 @@ class TermsSettings {
   /** What is entered, and withdrawn, as one. */
   enum Kind implements Coded {
     WORKING_HOURS,
+    PAY,
     RATES,
     CHARGES,
     COSTS,
@@ -52,6 +55,7 @@ class TermsSettings {
   private static final Map<Kind, List<TableField<?, LocalDate>>> FROM_DAYS =
       Map.of(
           Kind.WORKING_HOURS, List.of(WORKING_HOURS.FROM_DAY),
+          Kind.PAY, List.of(PAY_TERMS.FROM_DAY),
           Kind.RATES, List.of(RATE_CLASS_TERMS.FROM_DAY),
           Kind.CHARGES, List.of(CHARGE_TERMS.FROM_DAY),
           Kind.COSTS, List.of(COST_TERMS.FROM_DAY, VEHICLE_COST.FROM_DAY),
@@ -81,6 +85,26 @@ class TermsSettings {
             hours.nightFrom(),
             hours.nightTo(),
             hours.onHolidays())
+        .execute();
+  }
+
+  @Transactional
+  public void savePay(Act act, int version, Pay before, Pay pay) {
+    change(act, CompanyEvent.PAY_CHANGED, version, before, pay);
+    clear(Kind.PAY, pay.fromDay());
+    database
+        .insertInto(PAY_TERMS)
+        .values(
+            pay.fromDay(),
+            pay.dailyMinutes() == null ? null : pay.dailyMinutes().shortValue(),
+            pay.weeklyMinutes() == null ? null : pay.weeklyMinutes().shortValue(),
+            pay.weekend().stream().map(Integer::shortValue).toArray(Short[]::new),
+            pay.breaksPaid(),
+            (short) pay.roundingMinutes(),
+            pay.overtimePercent().movePointLeft(2),
+            pay.nightPercent().movePointLeft(2),
+            pay.weekendPercent().movePointLeft(2),
+            pay.holidayPercent().movePointLeft(2))
         .execute();
   }
 

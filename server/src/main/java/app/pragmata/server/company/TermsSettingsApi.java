@@ -8,6 +8,7 @@ import app.pragmata.server.company.EnteredTerms.Charges;
 import app.pragmata.server.company.EnteredTerms.Costs;
 import app.pragmata.server.company.EnteredTerms.Hours;
 import app.pragmata.server.company.EnteredTerms.MarkupBands;
+import app.pragmata.server.company.EnteredTerms.Pay;
 import app.pragmata.server.company.EnteredTerms.RatesOfDay;
 import app.pragmata.server.records.Act;
 import java.time.LocalDate;
@@ -42,6 +43,14 @@ class TermsSettingsApi {
     Hours hours = form.read(act.today());
     Hours before = EnteredTerms.on(hours.fromDay(), listEnteredTerms().workingHours());
     settings.saveHours(act, form.version(), before, hours);
+    return listEnteredTerms();
+  }
+
+  @PutMapping("/api/settings/terms/pay")
+  EnteredTerms savePay(Act act, @RequestBody TermsForms.PayForm form) {
+    Pay pay = form.read(act.today());
+    Pay before = EnteredTerms.on(pay.fromDay(), listEnteredTerms().pay());
+    settings.savePay(act, form.version(), before, pay);
     return listEnteredTerms();
   }
 

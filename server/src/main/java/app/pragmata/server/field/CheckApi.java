@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
 
+import app.pragmata.core.jobs.PartsNow;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.AtVersion;
 import app.pragmata.server.records.Changed;
@@ -24,6 +25,25 @@ import org.springframework.web.bind.annotation.RestController;
 class CheckApi {
 
   record WithReason(int version, @Nullable String reason) {}
+
+  /**
+   * A visit that will not happen.
+   *
+   * @param others planned visits of the same job that go with it, each as it was shown
+   * @param parts where those are that were recorded on it; needed where there are any
+   */
+  record CalledOffVisitForm(
+      int version,
+      @Nullable String reason,
+      @Nullable List<CheckService.Shown> others,
+      @Nullable PartsNow parts) {}
+
+  /**
+   * A visit that did not happen this time.
+   *
+   * @param parts where those are that were recorded on it; needed where there are any
+   */
+  record NotThisTimeForm(int version, @Nullable String reason, @Nullable PartsNow parts) {}
 
   private final VersionStore versions;
   private final CheckService service;
@@ -154,15 +174,15 @@ class CheckApi {
 
   @PostMapping("/api/visits/{id}/not-this-time")
   @Transactional
-  Changed notThisTime(Act act, @PathVariable long id, @RequestBody WithReason form) {
-    service.notThisTime(act, id, form.version(), form.reason());
+  Changed notThisTime(Act act, @PathVariable long id, @RequestBody NotThisTimeForm form) {
+    service.notThisTime(act, id, form.version(), form.reason(), form.parts());
     return versions.changed(VISIT.ID, id);
   }
 
   @PostMapping("/api/visits/{id}/call-off")
   @Transactional
-  Changed callOffVisit(Act act, @PathVariable long id, @RequestBody WithReason form) {
-    service.callOff(act, id, form.version(), form.reason());
+  Changed callOffVisit(Act act, @PathVariable long id, @RequestBody CalledOffVisitForm form) {
+    service.callOff(act, id, form.version(), form.reason(), form.others(), form.parts());
     return versions.changed(VISIT.ID, id);
   }
 }

@@ -1,10 +1,12 @@
 package app.pragmata.server.field;
 
+import app.pragmata.core.Fault;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.RateClass;
+import app.pragmata.core.jobs.PartsNow;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
@@ -31,6 +33,7 @@ import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Service;
 import org.springframework.transaction.annotation.Transactional;
@@ -423,11 +426,14 @@ public class CheckService {
   /**
    * The visit did not happen; what it cost all the same is approved, and it makes no charge. A new
    * one is put in its place.
+   *
+   * @param parts where those are that were recorded on it; of no meaning where there are none
    */
-  public void notThisTime(Act act, long visitId, int version, @Nullable String reason) {
+  public void notThisTime(
+      Act act, long visitId, int version, @Nullable String reason, @Nullable PartsNow parts) {
     String why = readReason(reason);
     List<PersonDay> days = lockDays(visitId);
-    var locked = drop(act, visitId, version, why);
+    var locked = drop(act, visitId, version, why, parts);
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
@@ -436,15 +442,53 @@ public class CheckService {
     drivesHome.follow(act, days);
   }
 
-  /** The visit will not happen; what it cost all the same is approved, and it makes no charge. */
-  public void callOff(Act act, long visitId, int version, @Nullable String reason) {
+  /**
+   * The visit will not happen; what it cost all the same is approved, and it makes no charge.
+   *
+   * @param others planned visits of the same job that go with it, each as it was shown; null for
+   *     none
+   * @param parts where those are that were recorded on any of them; of no meaning where there are
+   *     none
+   */
+  public void callOff(
+      Act act,
+      long visitId,
+      int version,
+      @Nullable String reason,
+      @Nullable List<Shown> others,
+      @Nullable PartsNow parts) {
     String why = readReason(reason);
-    List<PersonDay> days = lockDays(visitId);
-    var locked = drop(act, visitId, version, why);
-    if (locked.state() instanceof VisitState.Droppable droppable) {
-      visits.store(act, JobEvent.VISIT_CALLED_OFF, locked, droppable.callOff(), why);
+    List<Shown> further =
+        others == null || others.isEmpty()
+            ? List.of()
+            : AskedSet.read("others", others, Shown::visitId, "visit", "call off");
+    List<Long> ids =
+        Stream.concat(Stream.of(visitId), further.stream().map(Shown::visitId)).distinct().toList();
+    List<PersonDay> days = drivesHome.daysOf(ids);
+    drivesHome.lock(days, ids);
+    LockedVisit first = drop(act, visitId, version, why, parts);
+    storeCalledOff(act, first, why);
+    for (Shown other : further) {
+      if (other.visitId() != visitId) {
+        requirePlannedBeside(first, visits.lock(other.visitId()));
+        storeCalledOff(act, drop(act, other.visitId(), other.version(), why, parts), why);
+      }
     }
     drivesHome.follow(act, days);
+  }
+
+  private void storeCalledOff(Act act, LockedVisit visit, String why) {
+    if (visit.state() instanceof VisitState.Droppable droppable) {
+      visits.store(act, JobEvent.VISIT_CALLED_OFF, visit, droppable.callOff(), why);
+    }
+  }
+
+  private static void requirePlannedBeside(LockedVisit first, LockedVisit other) {
+    if (other.job().id() != first.job().id() || !(other.state() instanceof VisitState.Planned)) {
+      throw new Refused(
+          Rule.VISIT_NOT_TO_BE_DROPPED,
+          "Only planned visits of the same job go with it. Reload the page and choose again.");
+    }
   }
 
   private List<PersonDay> lockDays(long visitId) {
@@ -453,7 +497,8 @@ public class CheckService {
     return days;
   }
 
-  private LockedVisit drop(Act act, long visitId, int version, String why) {
+  private LockedVisit drop(
+      Act act, long visitId, int version, String why, @Nullable PartsNow partsNow) {
     var locked = lockShown(visitId, version);
     if (!(locked.state() instanceof VisitState.Droppable)
         || locked.state() instanceof VisitState.Unplanned) {
@@ -461,14 +506,31 @@ public class CheckService {
           Rule.VISIT_NOT_TO_BE_DROPPED,
           "This visit is " + shownState(locked) + " and cannot be dropped.");
     }
-    if (parts.anyOn(locked)) {
-      throw new Refused(
-          Rule.PARTS_ON_VISIT,
-          "Parts are recorded on this visit. Remove them first, or check the visit.");
-    }
+    leaveParts(act, locked, why, partsNow);
     approve(act, List.of(locked));
     locked.giveReason(why);
     return locked;
+  }
+
+  private void leaveParts(Act act, LockedVisit visit, String why, @Nullable PartsNow partsNow) {
+    List<PartsUsed.Use> used = parts.listOn(visit);
+    if (used.isEmpty()) {
+      return;
+    }
+    if (partsNow == null) {
+      throw new Refused(
+          List.of(
+              new Fault(
+                  "parts",
+                  Rule.PARTS_ON_VISIT,
+                  "Parts are recorded on this visit. Say where they are: back in the van, or did they stay there?")));
+    }
+    if (partsNow == PartsNow.BACK_IN_THE_VAN) {
+      for (PartsUsed.Use use : used) {
+        parts.remove(act, visit, use, why);
+        wanted.noteRemoval(act, visit.job(), use.id());
+      }
+    }
   }
 
   private void approve(Act act, List<LockedVisit> locked) {

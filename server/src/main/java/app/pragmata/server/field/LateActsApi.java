@@ -23,6 +23,7 @@ import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
 import app.pragmata.server.field.OwnTimes.OwnTimeForm;
+import app.pragmata.server.field.ToldPrices.ToldPriceForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
@@ -41,6 +42,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -115,13 +117,19 @@ class LateActsApi {
   /** What a phone sends at once. */
   record LatePackage(@Nullable List<LateActs.LateActForm> acts) {}
 
+  /** All that a phone still has to send; no visits once it has sent everything. */
+  record UnsentForm(@Nullable List<PhonesBehind.@Nullable Unsent> visits) {}
+
   private final DSLContext database;
+  private final PhonesBehind phones;
   private final LateActs acts;
   private final LateWork late;
   private final LateAnswers answers;
 
-  LateActsApi(DSLContext database, LateActs acts, LateWork late, LateAnswers answers) {
+  LateActsApi(
+      DSLContext database, PhonesBehind phones, LateActs acts, LateWork late, LateAnswers answers) {
     this.database = database;
+    this.phones = phones;
     this.acts = acts;
     this.late = late;
     this.answers = answers;
@@ -134,6 +142,14 @@ class LateActsApi {
   @PostMapping("/api/pocket/late-acts")
   List<LateActs.CameIn> sendLateActs(Act act, @RequestBody LatePackage form) {
     return acts.takeAll(act, form.acts());
+  }
+
+  /**
+   * Says how much of which visits is still on the phone, so that the office does not check early.
+   */
+  @PutMapping("/api/pocket/unsent")
+  void noteUnsent(Act act, @RequestBody UnsentForm form) {
+    phones.note(act, form.visits());
   }
 
   /** All that waits for an answer, what was tapped first at the top. */
@@ -239,6 +255,10 @@ class LateActsApi {
       case NOTE_SERIAL_NUMBER -> words(late.form(row, SerialNumberForm.class).serialNumber());
       case SEND_MESSAGE -> words(late.form(row, MessageForm.class).text());
       case TELL_LATE -> words(late.form(row, LateForm.class).late());
+      case TELL_PRICE -> {
+        ToldPriceForm form = late.form(row, ToldPriceForm.class);
+        yield words(form.told(), Boolean.FALSE.equals(form.withVat()) ? "without VAT" : "with VAT");
+      }
       case HAND_BACK -> words(late.form(row, HandBackForm.class).reason());
       case NOTE_TIME -> {
         NoteTimeForm form = late.form(row, NoteTimeForm.class);

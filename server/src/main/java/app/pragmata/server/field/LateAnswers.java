@@ -22,6 +22,7 @@ import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
+import app.pragmata.server.field.ToldPrices.ToldPriceForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.http.AskedSet;
@@ -82,6 +83,7 @@ class LateAnswers {
   private final VisitChecklists checklists;
   private final LinesDone lines;
   private final JobMessages messages;
+  private final ToldPrices told;
   private final FittedEquipment fitted;
   private final OwnTimes ownTimes;
   private final PlanningService planning;
@@ -101,6 +103,7 @@ class LateAnswers {
       VisitChecklists checklists,
       LinesDone lines,
       JobMessages messages,
+      ToldPrices told,
       FittedEquipment fitted,
       OwnTimes ownTimes,
       PlanningService planning,
@@ -118,6 +121,7 @@ class LateAnswers {
     this.checklists = checklists;
     this.lines = lines;
     this.messages = messages;
+    this.told = told;
     this.fitted = fitted;
     this.ownTimes = ownTimes;
     this.planning = planning;
@@ -215,6 +219,11 @@ class LateAnswers {
         case NOTE_SERIAL_NUMBER ->
             fitted.note(
                 technician, visits.lock(withTime(visitId)), late.form(row, SerialNumberForm.class));
+        case TELL_PRICE ->
+            told.note(
+                technician,
+                visits.lock(visitId == null ? first.getVisitId() : visitId),
+                late.form(row, ToldPriceForm.class));
         case SEND_MESSAGE ->
             messages.send(
                 technician, visits.lock(first.getVisitId()), late.form(row, MessageForm.class));

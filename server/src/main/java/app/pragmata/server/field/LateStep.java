@@ -13,6 +13,7 @@ import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
+import app.pragmata.server.field.ToldPrices.ToldPriceForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
@@ -35,6 +36,7 @@ class LateStep {
   private final JobMessages messages;
   private final FittedEquipment fitted;
   private final OwnTimes ownTimes;
+  private final ToldPrices told;
   private final JsonMapper json;
 
   LateStep(
@@ -44,6 +46,7 @@ class LateStep {
       JobMessages messages,
       FittedEquipment fitted,
       OwnTimes ownTimes,
+      ToldPrices told,
       JsonMapper json) {
     this.clocks = clocks;
     this.service = service;
@@ -51,6 +54,7 @@ class LateStep {
     this.messages = messages;
     this.fitted = fitted;
     this.ownTimes = ownTimes;
+    this.told = told;
     this.json = json;
   }
 
@@ -94,6 +98,7 @@ class LateStep {
           case SEND_MESSAGE -> MessageForm.class;
           case ACCEPT_VISIT -> ComingForm.class;
           case TELL_LATE -> LateForm.class;
+          case TELL_PRICE -> ToldPriceForm.class;
           case HAND_BACK -> HandBackForm.class;
           case NOTE_TIME -> NoteTimeForm.class;
         };
@@ -124,6 +129,7 @@ class LateStep {
       case SEND_MESSAGE -> messages.send(act, key, visitId, read(form, MessageForm.class));
       case ACCEPT_VISIT -> service.accept(act, key, visitId);
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));
+      case TELL_PRICE -> told.note(act, key, visitId, read(form, ToldPriceForm.class));
       case HAND_BACK -> service.handBack(act, key, visitId, read(form, HandBackForm.class));
       case START_CLOCK, STOP_CLOCK, NOTE_TIME -> throw new IllegalArgumentException(step.code());
     }

@@ -175,6 +175,7 @@ class PocketApi {
    * @param elsewhere one's clock that runs, but not on this visit; null for none
    * @param suggestedMiles how far it is from where one was last, by the roads that the company
    *     knows; null where nobody knows
+   * @param jobLabourMinutes what of the promised minutes is used up, by whoever worked on the job
    * @param promisedNetMinor what the promise comes to without VAT, in minor units; null for whoever
    *     does not see prices
    * @param work what is to be done of the promise, line by line
@@ -183,6 +184,8 @@ class PocketApi {
    * @param reason why it is not done, or did not happen; empty for none
    * @param accepted whether whoever is responsible has said to come as planned
    * @param lateMinutes how much later than planned one has said to come; null for as planned
+   * @param toldMinor what the customer was told that the job costs in all; null for nothing
+   * @param toldWithVat whether that is with VAT; null for nothing told
    * @param responsible whether finishing it is up to this person
    * @param beforeFinish what must be there before it is finished
    * @param checklists what is gone through on it
@@ -220,6 +223,7 @@ class PocketApi {
       @Nullable BigDecimal suggestedMiles,
       boolean responsible,
       int promisedMinutes,
+      int jobLabourMinutes,
       String promised,
       @Nullable Long promisedNetMinor,
       List<WorkToDo> work,
@@ -229,6 +233,8 @@ class PocketApi {
       String reason,
       boolean accepted,
       @Nullable Short lateMinutes,
+      @Nullable Long toldMinor,
+      @Nullable Boolean toldWithVat,
       @Nullable Instant runningSince,
       int labourMinutes,
       int driveMinutes,
@@ -255,6 +261,7 @@ class PocketApi {
       boolean reachable,
       List<WorkToDo> work,
       boolean clockPerLine,
+      int labourMinutes,
       List<OtherEquipment> otherEquipment) {
     static SelectField<WorkedFor> selected(Act act) {
       return row(
@@ -267,6 +274,7 @@ class PocketApi {
                   select(KIND_OF_JOB.CLOCK_PER_LINE)
                       .from(KIND_OF_JOB)
                       .where(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))),
+              TimeEntries.labourOfJob(),
               OtherEquipment.onSite())
           .mapping(WorkedFor.class, WorkedFor::new)
           .as("worked_for");
@@ -702,6 +710,7 @@ class PocketApi {
         promised.stream()
             .mapToInt(line -> line instanceof QuoteLine.Labour labour ? labour.minutes() : 0)
             .sum(),
+        row.value4().labourMinutes(),
         String.join(
             ", ", promised.stream().map(PocketApi::promisedPart).filter(Objects::nonNull).toList()),
         row.get(seesPrices)
@@ -714,6 +723,8 @@ class PocketApi {
         visit.getReason(),
         visit.getAcceptedAt() != null,
         visit.getLateMinutes(),
+        visit.getToldMinor(),
+        visit.getToldWithVat(),
         runningSince(row.get(clocks)),
         minutes(row.get(clocks), TimeEntry.Kind.LABOUR),
         minutes(row.get(clocks), TimeEntry.Kind.DRIVE),

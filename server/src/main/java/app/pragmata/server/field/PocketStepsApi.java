@@ -20,8 +20,15 @@ class PocketStepsApi {
   private final FieldService service;
   private final Clocks clocks;
   private final FittedEquipment fitted;
+  private final ToldPrices told;
 
-  PocketStepsApi(PocketApi pocket, FieldService service, Clocks clocks, FittedEquipment fitted) {
+  PocketStepsApi(
+      PocketApi pocket,
+      FieldService service,
+      Clocks clocks,
+      FittedEquipment fitted,
+      ToldPrices told) {
+    this.told = told;
     this.pocket = pocket;
     this.service = service;
     this.clocks = clocks;
@@ -128,6 +135,17 @@ class PocketStepsApi {
       @PathVariable long id,
       @RequestBody FieldService.LateForm form) {
     service.beLate(act, key, id, form);
+    return pocket.getPocketVisit(act, id);
+  }
+
+  /** Notes what one has told the customer that the job costs in all; the office reads it. */
+  @PostMapping("/api/pocket/visits/{id}/told-price")
+  PocketApi.PocketVisit noteToldPrice(
+      Act act,
+      @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
+      @PathVariable long id,
+      @RequestBody ToldPrices.ToldPriceForm form) {
+    told.note(act, key, id, form);
     return pocket.getPocketVisit(act, id);
   }
 

@@ -36,6 +36,7 @@ record CountryTemplate(
     BigDecimal floorMarginPercent,
     List<Vat> vat,
     WorkingHours workingHours,
+    PayTerms payTerms,
     ChargeTerms chargeTerms,
     CostTerms costTerms,
     List<MarkupBand> markupBands,
@@ -69,6 +70,18 @@ record CountryTemplate(
       LocalTime nightFrom,
       LocalTime nightTo,
       RateClass onHolidays) {}
+
+  /** How time is paid; without a limit by the day or the week where it is null. */
+  record PayTerms(
+      @Nullable Short dailyMinutes,
+      @Nullable Short weeklyMinutes,
+      List<Short> weekend,
+      boolean breaksPaid,
+      short roundingMinutes,
+      BigDecimal overtimeFactor,
+      BigDecimal nightFactor,
+      BigDecimal weekendFactor,
+      BigDecimal holidayFactor) {}
 
   record ChargeTerms(
       short stepMinutes,

@@ -9,6 +9,7 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.MARKUP_BAND;
 import static app.pragmata.server.generated.Tables.NUMBER_RANGE;
 import static app.pragmata.server.generated.Tables.NUMBER_SERIES;
+import static app.pragmata.server.generated.Tables.PAY_TERMS;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.POSTING_ACCOUNT;
 import static app.pragmata.server.generated.Tables.RATE_CLASS_TERMS;
@@ -221,6 +222,21 @@ public class Founding {
             hours.nightFrom(),
             hours.nightTo(),
             hours.onHolidays())
+        .execute();
+    CountryTemplate.PayTerms pay = template.payTerms();
+    database
+        .insertInto(PAY_TERMS)
+        .values(
+            from,
+            pay.dailyMinutes(),
+            pay.weeklyMinutes(),
+            pay.weekend().toArray(Short[]::new),
+            pay.breaksPaid(),
+            pay.roundingMinutes(),
+            pay.overtimeFactor(),
+            pay.nightFactor(),
+            pay.weekendFactor(),
+            pay.holidayFactor())
         .execute();
     CountryTemplate.ChargeTerms charge = template.chargeTerms();
     database

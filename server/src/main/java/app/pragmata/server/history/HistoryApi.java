@@ -1,12 +1,18 @@
 package app.pragmata.server.history;
 
 import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.PERSON;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.array;
 import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.when;
 
 import app.pragmata.server.billing.BillingEvent;
 import app.pragmata.server.calls.CallEvent;
 import app.pragmata.server.checklists.ChecklistEvent;
+import app.pragmata.server.claims.ClaimEvent;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.customers.CustomerEvent;
 import app.pragmata.server.field.FieldEvent;
@@ -21,6 +27,7 @@ import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.stores.StoresEvent;
 import app.pragmata.server.todos.ToDoEvent;
+import app.pragmata.server.workorders.WorkOrderEvent;
 import io.swagger.v3.oas.models.media.Schema;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -56,6 +63,7 @@ class HistoryApi {
           BillingEvent.class,
           CallEvent.class,
           ChecklistEvent.class,
+          ClaimEvent.class,
           CompanyEvent.class,
           CustomerEvent.class,
           FieldEvent.class,
@@ -66,7 +74,8 @@ class HistoryApi {
           ReceiptEvent.class,
           PersonEvent.class,
           StoresEvent.class,
-          ToDoEvent.class);
+          ToDoEvent.class,
+          WorkOrderEvent.class);
 
   /** The words of what can happen, for the description of the API. */
   @Configuration(proxyBeanMethods = false)
@@ -105,6 +114,7 @@ class HistoryApi {
    * One thing that happened.
    *
    * @param at in the company's time zone, as every moment among the values
+   * @param jobNumber of the job on which it happened; null where it was on none
    * @param event what, by its capability's code
    * @param reason as it was given; empty for none
    * @param fields what differs; of a new record what it began with
@@ -115,6 +125,7 @@ class HistoryApi {
       String by,
       RecordKind kind,
       long recordId,
+      @Nullable Long jobNumber,
       String event,
       String reason,
       List<FieldChange> fields) {}
@@ -162,20 +173,51 @@ class HistoryApi {
   }
 
   private static Condition of(RecordKind kind, long id) {
-    return AUDIT_ENTRY
-        .RECORD_KIND
-        .eq(kind)
-        .and(AUDIT_ENTRY.RECORD_ID.eq(id))
-        .or(AUDIT_ENTRY.OWNER_KIND.eq(kind).and(AUDIT_ENTRY.OWNER_ID.eq(id)));
+    Condition itself =
+        AUDIT_ENTRY
+            .RECORD_KIND
+            .eq(kind)
+            .and(AUDIT_ENTRY.RECORD_ID.eq(id))
+            .or(AUDIT_ENTRY.OWNER_KIND.eq(kind).and(AUDIT_ENTRY.OWNER_ID.eq(id)));
+    return switch (kind) {
+      case CUSTOMER -> itself.or(cameToNothing(JOB.CUSTOMER_ID.eq(id)));
+      case SITE -> itself.or(cameToNothing(JOB.SITE_ID.eq(id)));
+      case EQUIPMENT -> itself.or(cameToNothing(JOB.EQUIPMENT_ID.eq(id)));
+      default -> itself;
+    };
+  }
+
+  /** Visits and jobs there that did not take place: whoever asks why nobody came reads it here. */
+  private static Condition cameToNothing(Condition jobs) {
+    var ids = array(select(JOB.ID).from(JOB).where(jobs));
+    Condition visit =
+        AUDIT_ENTRY
+            .OWNER_KIND
+            .eq(RecordKind.JOB)
+            .and(AUDIT_ENTRY.OWNER_ID.eq(any(ids)))
+            .and(
+                AUDIT_ENTRY.EVENT.in(
+                    JobEvent.VISIT_NOT_THIS_TIME.code(), JobEvent.VISIT_CALLED_OFF.code()));
+    return visit.or(
+        AUDIT_ENTRY
+            .RECORD_KIND
+            .eq(RecordKind.JOB)
+            .and(AUDIT_ENTRY.RECORD_ID.eq(any(ids)))
+            .and(AUDIT_ENTRY.EVENT.eq(JobEvent.CALLED_OFF.code())));
   }
 
   private List<HistoryEntry> list(ZoneId zone, Condition which, @Nullable Long olderThan) {
     return database
         .select(AUDIT_ENTRY.fields())
-        .select(PERSON.NAME)
+        .select(PERSON.NAME, JOB.NUMBER)
         .from(AUDIT_ENTRY)
         .join(PERSON)
         .on(PERSON.ID.eq(AUDIT_ENTRY.PERSON_ID))
+        .leftJoin(JOB)
+        .on(
+            JOB.ID.eq(
+                when(AUDIT_ENTRY.OWNER_KIND.eq(RecordKind.JOB), AUDIT_ENTRY.OWNER_ID)
+                    .when(AUDIT_ENTRY.RECORD_KIND.eq(RecordKind.JOB), AUDIT_ENTRY.RECORD_ID)))
         .where(which)
         .and(olderThan == null ? noCondition() : AUDIT_ENTRY.ID.lt(olderThan))
         .orderBy(AUDIT_ENTRY.ID.desc())
@@ -188,6 +230,7 @@ class HistoryApi {
                     row.get(PERSON.NAME),
                     row.get(AUDIT_ENTRY.RECORD_KIND),
                     row.get(AUDIT_ENTRY.RECORD_ID),
+                    row.get(JOB.NUMBER),
                     row.get(AUDIT_ENTRY.EVENT),
                     row.get(AUDIT_ENTRY.REASON),
                     fields(zone, row.get(AUDIT_ENTRY.BEFORE), row.get(AUDIT_ENTRY.AFTER))));

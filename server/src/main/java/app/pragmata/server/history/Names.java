@@ -74,6 +74,7 @@ class Names {
                     entry.by(),
                     entry.kind(),
                     entry.recordId(),
+                    entry.jobNumber(),
                     entry.event(),
                     entry.reason(),
                     entry.fields().stream()

@@ -40,6 +40,7 @@ public enum JobEvent implements Event {
   VISIT_NOT_THIS_TIME(RecordKind.VISIT),
   VISIT_CALLED_OFF(RecordKind.VISIT),
   VISIT_LATE(RecordKind.VISIT),
+  VISIT_PRICE_TOLD(RecordKind.VISIT),
   TIME_STARTED(RecordKind.TIME_ENTRY),
   TIME_STOPPED(RecordKind.TIME_ENTRY),
   TIME_ADDED(RecordKind.TIME_ENTRY),
@@ -57,7 +58,11 @@ public enum JobEvent implements Event {
   PART_UNDER_WARRANTY(RecordKind.VISIT_PART),
   VISIT_WARRANTY_CHANGED(RecordKind.VISIT),
   PROMISE_WARRANTY_CHANGED(RecordKind.JOB),
-  SUPPLIER_BILLED(RecordKind.OTHER_COST);
+  SUPPLIER_BILLED(RecordKind.OTHER_COST),
+  SUPPLIER_CREDITED(RecordKind.OTHER_COST),
+  CHARGE_ADDED(RecordKind.JOB_CHARGE),
+  CHARGE_REMOVED(RecordKind.JOB_CHARGE),
+  CHARGE_PUT_BACK(RecordKind.JOB_CHARGE);
 
   private final RecordKind kind;
 

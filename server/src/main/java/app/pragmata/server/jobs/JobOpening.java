@@ -41,6 +41,7 @@ public class JobOpening {
    * @param priority null when nobody has to be there by a certain time
    * @param faultCode null while nobody knows what is wrong
    * @param expectedMinutes the length of the first visit; null takes the kind of job's
+   * @param charges what is charged besides the work
    */
   public record NewJob(
       long customerId,
@@ -52,7 +53,12 @@ public class JobOpening {
       String notes,
       @Nullable Priority priority,
       @Nullable String faultCode,
-      @Nullable Integer expectedMinutes) {}
+      @Nullable Integer expectedMinutes,
+      List<JobCharges.NewCharge> charges) {
+    public NewJob {
+      charges = List.copyOf(charges);
+    }
+  }
 
   /** What an accepted quote promises. */
   public record NewPromise(
@@ -60,6 +66,7 @@ public class JobOpening {
 
   private final DSLContext database;
   private final PromiseStore promises;
+  private final JobCharges charges;
   private final VisitStore visits;
   private final CompanyStore companies;
   private final NumberSeries numbers;
@@ -68,12 +75,14 @@ public class JobOpening {
   JobOpening(
       DSLContext database,
       PromiseStore promises,
+      JobCharges charges,
       VisitStore visits,
       CompanyStore companies,
       NumberSeries numbers,
       Events events) {
     this.database = database;
     this.promises = promises;
+    this.charges = charges;
     this.visits = visits;
     this.companies = companies;
     this.numbers = numbers;
@@ -111,6 +120,7 @@ public class JobOpening {
       promises.add(
           row.getId(), job.promised().quote(), job.promised().lines(), job.promised().stages());
     }
+    job.charges().forEach(charge -> charges.insert(act, row.getId(), charge));
     visits.want(
         act,
         row.getId(),

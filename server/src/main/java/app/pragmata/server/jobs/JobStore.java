@@ -14,6 +14,7 @@ import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
 import static app.pragmata.server.generated.Tables.VISIT_PART;
+import static app.pragmata.server.generated.Tables.WORK_ORDER;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
@@ -26,10 +27,12 @@ import static org.jooq.impl.DSL.selectCount;
 import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.core.Category;
+import app.pragmata.core.billing.Forecast;
 import app.pragmata.core.billing.Promised;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.company.VatTreatments;
 import app.pragmata.core.company.WorkingCalendar;
+import app.pragmata.core.costing.WorkAhead;
 import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.Cover;
@@ -40,15 +43,18 @@ import app.pragmata.core.jobs.JobFacts.VisitFacts;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.JobVat;
 import app.pragmata.core.jobs.PartUse;
+import app.pragmata.core.jobs.PassedOn;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.jobs.Warranty;
+import app.pragmata.core.jobs.WorkOrderState;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.money.Share;
 import app.pragmata.core.money.UnitPrice;
 import app.pragmata.core.money.VatTreatment;
+import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import app.pragmata.server.generated.tables.records.JobRecord;
@@ -66,6 +72,7 @@ import java.util.Set;
 import java.util.function.BiFunction;
 import java.util.function.Function;
 import java.util.function.Predicate;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -92,7 +99,9 @@ public class JobStore {
       String costCentre,
       JobVat vat,
       List<WholeVisit> visits,
-      List<Other> others) {
+      List<Other> others,
+      List<JobCharges.Charged> charges,
+      List<Awaited> awaited) {
 
     /** The facts for the core; days are the zone's. */
     public JobFacts facts(ZoneId zone) {
@@ -100,6 +109,7 @@ public class JobStore {
           promise(),
           visits.stream().map(WholeVisit::facts).toList(),
           others(zone, other -> true),
+          chargeFacts(),
           vat);
     }
 
@@ -109,7 +119,12 @@ public class JobStore {
           promise(),
           visits.stream().map(WholeVisit::unbilled).toList(),
           others(zone, other -> other.costReleaseId() == null),
+          chargeFacts(),
           vat);
+    }
+
+    private List<JobFacts.Charge> chargeFacts() {
+      return charges.stream().map(JobCharges.Charged::charge).toList();
     }
 
     private List<OtherCost> others(ZoneId zone, Predicate<Other> which) {
@@ -122,7 +137,8 @@ public class JobStore {
                       other.addedAt().atZone(zone).toLocalDate(),
                       other.description(),
                       Money.ofMinor(other.costMinor()),
-                      other.vatTreatment()))
+                      other.vatTreatment(),
+                      other.passedOn()))
           .toList();
     }
 
@@ -141,6 +157,55 @@ public class JobStore {
                   promises.stream()
                       .map(each -> Money.ofMinor(each.quote().netMinor()))
                       .collect(Money.sum())));
+    }
+
+    /**
+     * What it comes to at its end; empty once a document closed it or it was called off, and where
+     * nothing is known of it yet.
+     *
+     * @param sold charged for good so far, without VAT
+     */
+    public Optional<Forecast> forecast(Company company, Money sold, LocalDate today) {
+      JobFacts all = facts(company.zone());
+      List<WorkAhead.Visit> open = open(today);
+      if (closing.isPresent()
+          || job.state() == JobState.Code.CALLED_OFF
+          || (!all.begun() && promises.isEmpty() && open.isEmpty())) {
+        return Optional.empty();
+      }
+      VatTreatment vat = company.terms().vat().usualOn(today);
+      List<OtherCost> bills = awaited.stream().map(each -> each.bill(today, vat)).toList();
+      WorkAhead ahead =
+          open.isEmpty() && job.state() != JobState.Code.OPEN
+              ? WorkAhead.ofBills(bills, today)
+              : WorkAhead.of(
+                  all,
+                  open,
+                  promises.stream().flatMap(each -> each.work().stream()).toList(),
+                  bills,
+                  company.terms(),
+                  company.calendar(),
+                  today);
+      return Optional.of(
+          Forecast.of(
+              new Forecast.Charged(
+                  all,
+                  unbilled(company.zone()),
+                  job.basis(),
+                  cover(company.zone()),
+                  promised(),
+                  sold),
+              ahead,
+              company.terms(),
+              company.wording(),
+              today));
+    }
+
+    private List<WorkAhead.Visit> open(LocalDate today) {
+      return visits.stream()
+          .filter(visit -> visit.state() == VisitState.Code.UNPLANNED || visit.state().isAhead())
+          .map(visit -> visit.ahead(today))
+          .toList();
     }
 
     /** The quotes that were accepted for it. */
@@ -176,6 +241,7 @@ public class JobStore {
    *
    * @param notes what is wrong, in the caller's words; may be empty
    * @param notChargedReason null unless it is not charged
+   * @param toldOnSite what the customer was told that it costs; null unless it is charged so
    * @param abovePromiseReason why more is charged than was promised; null while nobody has said
    * @param respondBy null when nobody has to be there by a certain time
    * @param partsWanted how many parts it waits for
@@ -189,6 +255,7 @@ public class JobStore {
       String notes,
       BillingBasis.Code billingBasis,
       @Nullable String notChargedReason,
+      BillingBasis.@Nullable PromisedOnSite toldOnSite,
       @Nullable String abovePromiseReason,
       @Nullable String faultCode,
       @Nullable String causeCode,
@@ -199,7 +266,7 @@ public class JobStore {
       int partsWanted) {
     /** How it is charged. */
     public BillingBasis basis() {
-      return BillingBasis.of(billingBasis, notChargedReason);
+      return BillingBasis.of(billingBasis, notChargedReason, toldOnSite);
     }
 
     static Head of(JobRecord row) {
@@ -212,6 +279,7 @@ public class JobStore {
           row.getNotes(),
           row.getBillingBasis(),
           row.getNotChargedReason(),
+          LockedJob.toldOnSite(row),
           row.getAbovePromiseReason(),
           row.getFaultCode(),
           row.getCauseCode(),
@@ -252,7 +320,17 @@ public class JobStore {
    * @param from when they come, where they come for some hours; null for all of it
    * @param to until when
    */
-  public record Companion(long id, String name, @Nullable LocalTime from, @Nullable LocalTime to) {}
+  public record Companion(long id, String name, @Nullable LocalTime from, @Nullable LocalTime to) {
+    private WorkAhead.Worker worker(@Nullable LocalTime start, int expectedMinutes) {
+      return start == null || from == null || to == null
+          ? new WorkAhead.Worker(id, 0, expectedMinutes)
+          : new WorkAhead.Worker(id, minutes(start, from), minutes(from, to));
+    }
+
+    private static int minutes(LocalTime from, LocalTime to) {
+      return Math.floorMod((to.toSecondOfDay() - from.toSecondOfDay()) / 60, 24 * 60);
+    }
+  }
 
   /**
    * What a technician says of a visit.
@@ -260,9 +338,15 @@ public class JobStore {
    * @param outcome null until it is over
    * @param acceptedAt when they said that they come as planned; null until then
    * @param lateMinutes how much later than planned they expect to be there; null for as planned
+   * @param toldMinor what they told the customer that the job costs in all; null for nothing
+   * @param toldWithVat whether that is with VAT; null for nothing told
    */
   public record Report(
-      @Nullable VisitOutcome outcome, @Nullable Instant acceptedAt, @Nullable Short lateMinutes) {}
+      @Nullable VisitOutcome outcome,
+      @Nullable Instant acceptedAt,
+      @Nullable Short lateMinutes,
+      @Nullable Long toldMinor,
+      @Nullable Boolean toldWithVat) {}
 
   /**
    * A visit with its entries; technician, days and start are null while it is unplanned.
@@ -313,6 +397,17 @@ public class JobStore {
     public boolean isBilled() {
       return entries.stream().anyMatch(entry -> entry.costReleaseId() != null)
           || uses.stream().anyMatch(use -> use.costReleaseId() != null);
+    }
+
+    private WorkAhead.Visit ahead(LocalDate today) {
+      return new WorkAhead.Visit(
+          id,
+          Objects.requireNonNullElse(day, today),
+          start,
+          Stream.concat(
+                  Stream.of(new WorkAhead.Worker(technicianId, 0, expectedMinutes)),
+                  companions.stream().map(companion -> companion.worker(start, expectedMinutes)))
+              .toList());
     }
 
     /** Clocks that still run are no facts yet. */
@@ -462,7 +557,15 @@ public class JobStore {
       String description,
       long costMinor,
       VatTreatment vatTreatment,
+      PassedOn passedOn,
       @Nullable Long costReleaseId) {}
+
+  /** A supplier's bill that is to come, and what it is expected to cost without VAT. */
+  public record Awaited(String description, long expectedMinor) {
+    OtherCost bill(LocalDate day, VatTreatment vatTreatment) {
+      return new OtherCost(0, day, description, Money.ofMinor(expectedMinor), vatTreatment);
+    }
+  }
 
   private final DSLContext database;
   private final PromiseStore promises;
@@ -516,6 +619,8 @@ public class JobStore {
     Field<List<PromiseStore.Promise>> promised = promises.promises(JOB.ID, taxDay);
     Field<List<WholeVisit>> visits = visits(vatTreatments);
     Field<List<Other>> others = others(vatTreatments);
+    Field<List<Awaited>> awaited = awaited();
+    Field<List<JobCharges.Charged>> charges = JobCharges.charges(JOB.ID, vatTreatments);
     // Flat columns: nesting whole rows would make the driver read each of them from text.
     return database
         .select(JOB.fields())
@@ -531,6 +636,8 @@ public class JobStore {
             promised,
             visits,
             others,
+            charges,
+            awaited,
             beside)
         .from(JOB)
         .join(CUSTOMER)
@@ -569,7 +676,9 @@ public class JobStore {
                             treatment(row.get(KIND_OF_JOB.VAT_CODE), vatTreatments),
                             treatment(row.get(CUSTOMER.VAT_CODE), vatTreatments)),
                         row.get(visits),
-                        row.get(others)),
+                        row.get(others),
+                        row.get(charges),
+                        row.get(awaited)),
                     row.get(beside)));
   }
 
@@ -652,7 +761,12 @@ public class JobStore {
                     VISIT.REPLACES_ID,
                     VISIT.NOTE,
                     VISIT.REASON,
-                    row(VISIT.OUTCOME, VISIT.ACCEPTED_AT, VISIT.LATE_MINUTES)
+                    row(
+                            VISIT.OUTCOME,
+                            VISIT.ACCEPTED_AT,
+                            VISIT.LATE_MINUTES,
+                            VISIT.TOLD_MINOR,
+                            VISIT.TOLD_WITH_VAT)
                         .mapping(Report.class, Report::new),
                     VISIT.LABOUR_WARRANTY_EXCLUSION,
                     VISIT.DRIVE_WARRANTY_EXCLUSION,
@@ -725,6 +839,18 @@ public class JobStore {
         .convertFrom(rows -> rows.map(mapping(HomeShare::new)));
   }
 
+  private static Field<List<Awaited>> awaited() {
+    return multiset(
+            select(WORK_ORDER.WHAT, WORK_ORDER.EXPECTED_MINOR)
+                .from(WORK_ORDER)
+                .where(
+                    WORK_ORDER.JOB_ID.eq(JOB.ID).and(WORK_ORDER.STATE.eq(WorkOrderState.ORDERED)))
+                .and(WORK_ORDER.EXPECTED_MINOR.isNotNull())
+                .orderBy(WORK_ORDER.ID))
+        .as("awaited")
+        .convertFrom(rows -> rows.map(mapping(Awaited::new)));
+  }
+
   private static Field<List<Other>> others(Function<String, VatTreatment> vatTreatments) {
     return multiset(
             select(
@@ -734,6 +860,7 @@ public class JobStore {
                     OTHER_COST.DESCRIPTION,
                     OTHER_COST.COST_MINOR,
                     OTHER_COST.VAT_CODE.convertFrom(vatTreatments),
+                    OTHER_COST.PASSED_ON,
                     OTHER_COST.COST_RELEASE_ID)
                 .from(OTHER_COST)
                 .where(OTHER_COST.JOB_ID.eq(JOB.ID))

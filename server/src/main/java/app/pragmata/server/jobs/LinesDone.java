@@ -47,8 +47,6 @@ public class LinesDone {
       @Nullable String doneBy,
       @Nullable LocalDateTime doneAt) {}
 
-  private record Worked(Instant from, Instant to) {}
-
   private final DSLContext database;
   private final VisitStore visits;
 
@@ -87,17 +85,11 @@ public class LinesDone {
 
   /** How long everybody has worked on the selected line by their clocks that have ended. */
   public static Field<Integer> workedMinutes() {
-    return multiset(
-            select(TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT)
-                .from(TIME_ENTRY)
-                .where(TIME_ENTRY.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
-                .and(TIME_ENTRY.ENDED_AT.isNotNull().and(TIME_ENTRY.REMOVED_AT.isNull())))
-        .as("worked")
-        .convertFrom(
-            rows ->
-                rows.map(mapping(Worked::new)).stream()
-                    .mapToInt(worked -> TimeEntry.minutesBetween(worked.from(), worked.to()))
-                    .sum());
+    return field(
+        select(TimeEntries.minutes())
+            .from(TIME_ENTRY)
+            .where(TIME_ENTRY.PROMISED_LINE_ID.eq(PROMISED_LINE.ID))
+            .and(TIME_ENTRY.REMOVED_AT.isNull()));
   }
 
   private static Field<Boolean> isOnClock(long personId) {

@@ -8,9 +8,11 @@ import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.VisitState;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -78,7 +80,16 @@ public final class LockedJob {
   }
 
   public BillingBasis basis() {
-    return BillingBasis.of(row.getBillingBasis(), row.getNotChargedReason());
+    return BillingBasis.of(row.getBillingBasis(), row.getNotChargedReason(), toldOnSite(row));
+  }
+
+  /** What the customer was told on site; null unless it is charged so. */
+  static BillingBasis.@Nullable PromisedOnSite toldOnSite(JobRecord row) {
+    Long told = row.getToldMinor();
+    return told == null
+        ? null
+        : new BillingBasis.PromisedOnSite(
+            Money.ofMinor(told), Objects.requireNonNull(row.getToldWithVat()));
   }
 
   /** Whether its closing document stands. */
@@ -120,13 +131,28 @@ public final class LockedJob {
   /**
    * Charges it by a basis.
    *
-   * @param reason why it is not charged, or why more is charged than was promised; null for none
+   * @param reason why more is charged than was promised; null for none
    */
-  public void chooseBasis(BillingBasis.Code basis, @Nullable String reason) {
-    boolean free = basis == BillingBasis.Code.NOT_CHARGED;
-    row.setBillingBasis(basis);
-    row.setNotChargedReason(free ? reason : null);
-    row.setAbovePromiseReason(free ? null : reason);
+  public void chooseBasis(BillingBasis basis, @Nullable String reason) {
+    row.setNotChargedReason(null);
+    row.setToldMinor(null);
+    row.setToldWithVat(null);
+    row.setAbovePromiseReason(reason);
+    row.setBillingBasis(
+        switch (basis) {
+          case BillingBasis.FixedPrice fixed -> BillingBasis.Code.FIXED_PRICE;
+          case BillingBasis.TimeAndParts worked -> BillingBasis.Code.TIME_AND_PARTS;
+          case BillingBasis.PromisedOnSite onSite -> {
+            row.setToldMinor(onSite.told().minor());
+            row.setToldWithVat(onSite.withVat());
+            yield BillingBasis.Code.PROMISED_ON_SITE;
+          }
+          case BillingBasis.NotCharged free -> {
+            row.setNotChargedReason(free.reason());
+            row.setAbovePromiseReason(null);
+            yield BillingBasis.Code.NOT_CHARGED;
+          }
+        });
   }
 
   /** Treats it so whatever its quotes say; null for as they, its kind or its customer say. */

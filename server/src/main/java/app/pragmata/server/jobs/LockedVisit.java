@@ -2,6 +2,7 @@ package app.pragmata.server.jobs;
 
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
@@ -238,6 +239,12 @@ public final class LockedVisit {
   /** Its technician comes so many minutes after its time. */
   public void beLate(int minutes) {
     row.setLateMinutes((short) minutes);
+  }
+
+  /** Its technician told the customer what the job costs in all; what was told last holds. */
+  public void tellPrice(BillingBasis.PromisedOnSite price) {
+    row.setToldMinor(price.told().minor());
+    row.setToldWithVat(price.withVat());
   }
 
   /** The same without a word. */

@@ -19,6 +19,7 @@ import app.pragmata.server.records.Events;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.stores.StockStore;
 import java.math.BigDecimal;
+import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
 import org.jooq.DSLContext;
@@ -34,6 +35,10 @@ public class PartsUsed {
 
     private Use(VisitPartRecord row) {
       this.row = row;
+    }
+
+    public long id() {
+      return row.getId();
     }
 
     public int version() {
@@ -107,10 +112,13 @@ public class PartsUsed {
                     "This part is not one that is kept on record once fitted. Reload the page."));
   }
 
-  /** Whether any part is on the visit. */
-  public boolean anyOn(LockedVisit visit) {
-    return database.fetchExists(
-        VISIT_PART, VISIT_PART.VISIT_ID.eq(visit.id()).and(VISIT_PART.REMOVED_AT.isNull()));
+  /** The uses on a visit, in the order they were added. */
+  public List<Use> listOn(LockedVisit visit) {
+    return database
+        .selectFrom(VISIT_PART)
+        .where(VISIT_PART.VISIT_ID.eq(visit.id()).and(VISIT_PART.REMOVED_AT.isNull()))
+        .orderBy(VISIT_PART.ID)
+        .fetch(Use::new);
   }
 
   /** Books a part out of the technician's van; gives the id of the use. */

@@ -2,17 +2,22 @@ package app.pragmata.server.jobs;
 
 import static app.pragmata.server.generated.Tables.ACCEPTED_QUOTE;
 import static app.pragmata.server.generated.Tables.ACCEPTED_STAGE;
+import static app.pragmata.server.generated.Tables.LINE_DONE;
 import static app.pragmata.server.generated.Tables.PROMISED_LINE;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.min;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.row;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 
+import app.pragmata.core.Category;
 import app.pragmata.core.company.VatTreatments;
+import app.pragmata.core.costing.WorkAhead.PromisedWork;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
@@ -53,8 +58,10 @@ public class PromiseStore {
    * What one of them promises, line by line.
    *
    * @param stages in which a fixed price falls due; none where all does at the end
+   * @param work how far its lines of labour are, in their order
    */
-  public record Promise(Accepted quote, List<QuoteLine> lines, List<PromisedStage> stages) {}
+  public record Promise(
+      Accepted quote, List<QuoteLine> lines, List<PromisedStage> stages, List<PromisedWork> work) {}
 
   private static final SelectField<Accepted> QUOTE =
       row(
@@ -203,11 +210,29 @@ public class PromiseStore {
                             new PromisedStage(
                                 row.value1(), row.value2(), Money.ofMinor(row.value3()))));
     return multiset(
-            select(QUOTE, lines, stages)
+            select(QUOTE, lines, stages, work())
                 .from(ACCEPTED_QUOTE)
                 .where(ACCEPTED_QUOTE.JOB_ID.eq(jobId))
                 .orderBy(ACCEPTED_QUOTE.ACCEPTED_AT, ACCEPTED_QUOTE.QUOTE_ID))
         .as("promises")
         .convertFrom(rows -> rows.map(mapping(Promise::new)));
+  }
+
+  private static Field<List<PromisedWork>> work() {
+    return multiset(
+            select(
+                    PROMISED_LINE.MINUTES,
+                    LinesDone.workedMinutes(),
+                    field(
+                        exists(
+                            selectOne()
+                                .from(LINE_DONE)
+                                .where(LINE_DONE.PROMISED_LINE_ID.eq(PROMISED_LINE.ID)))))
+                .from(PROMISED_LINE)
+                .where(PROMISED_LINE.QUOTE_ID.eq(ACCEPTED_QUOTE.QUOTE_ID))
+                .and(PROMISED_LINE.CATEGORY.eq(Category.LABOUR))
+                .orderBy(PROMISED_LINE.POSITION))
+        .as("work")
+        .convertFrom(rows -> rows.map(mapping(PromisedWork::new)));
   }
 }

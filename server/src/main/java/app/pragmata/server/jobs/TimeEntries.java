@@ -1,7 +1,14 @@
 package app.pragmata.server.jobs;
 
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -10,6 +17,7 @@ import app.pragmata.core.books.BooksEvent;
 import app.pragmata.core.company.WorkingCalendar;
 import app.pragmata.core.costing.Costing;
 import app.pragmata.core.jobs.TimeEntry;
+import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.TimeEntryRecord;
@@ -27,6 +35,7 @@ import java.util.Map;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import org.springframework.dao.DataIntegrityViolationException;
 import org.springframework.stereotype.Repository;
@@ -37,6 +46,30 @@ import org.springframework.stereotype.Repository;
  */
 @Repository
 public class TimeEntries {
+  /** The minutes of the selected clock; null while it runs. */
+  public static Field<Integer> clockMinutes() {
+    return field(
+        "clock_minutes({0}, {1})", Integer.class, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ENDED_AT);
+  }
+
+  /** The minutes of all selected clocks that have ended; nothing of none. */
+  static Field<Integer> minutes() {
+    return coalesce(sum(clockMinutes()), inline(BigDecimal.ZERO)).cast(Integer.class);
+  }
+
+  /** Labour of everybody on all visits of the selected job that happened. */
+  public static Field<Integer> labourOfJob() {
+    return field(
+        select(minutes())
+            .from(TIME_ENTRY)
+            .join(VISIT)
+            .on(VISIT.ID.eq(TIME_ENTRY.VISIT_ID))
+            .where(VISIT.JOB_ID.eq(JOB.ID))
+            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR))
+            .and(TIME_ENTRY.REMOVED_AT.isNull()));
+  }
+
   private final DSLContext database;
   private final CompanyStore companies;
   private final Events events;

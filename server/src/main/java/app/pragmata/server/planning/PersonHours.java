@@ -6,6 +6,7 @@ import app.pragmata.server.company.CompanyStore;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -18,6 +19,21 @@ public class PersonHours {
   PersonHours(PlannerStore planner, CompanyStore companies) {
     this.planner = planner;
     this.companies = companies;
+  }
+
+  /** How many minutes of work somebody's pattern has on a day. */
+  public interface OfDays {
+    int minutes(long personId, LocalDate day);
+  }
+
+  /** Everybody's on days up to the last, read at once. */
+  public OfDays until(LocalDate last) {
+    WorkingCalendar calendar = companies.getCompany().calendar();
+    Map<Long, List<PlannerStore.Pattern>> patterns = planner.patterns(last);
+    return (personId, day) ->
+        PlannerStore.working(patterns.getOrDefault(personId, List.of()), calendar, day).stream()
+            .mapToInt(stretch -> stretch.to() - stretch.from())
+            .sum();
   }
 
   /** When their hours of a day end; null on a day without any. */

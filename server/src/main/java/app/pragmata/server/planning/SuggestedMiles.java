@@ -73,6 +73,19 @@ public class SuggestedMiles {
     return whereLast.isEmpty() ? null : between(whereLast.getFirst(), to);
   }
 
+  /**
+   * Minutes from one place to another by the roads; null where nobody knows exactly where one of
+   * them is.
+   */
+  public @Nullable Integer minutes(Stored from, Stored to) {
+    if (from.latitude() == null || to.latitude() == null) {
+      return null;
+    }
+    Place start = place(from);
+    Place end = place(to);
+    return start == null || end == null ? null : roads.between(start, end).minutes();
+  }
+
   private @Nullable BigDecimal between(Stored from, Stored to) {
     Place start = place(from);
     Place end = place(to);

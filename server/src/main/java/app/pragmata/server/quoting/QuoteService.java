@@ -21,6 +21,7 @@ import app.pragmata.core.jobs.Cover;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.QuoteLine;
 import app.pragmata.core.money.Minutes;
+import app.pragmata.core.quoting.LineKind;
 import app.pragmata.core.quoting.Offer;
 import app.pragmata.core.quoting.OfferLine;
 import app.pragmata.core.quoting.QuoteState;
@@ -30,6 +31,7 @@ import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
+import app.pragmata.server.jobs.JobCharges;
 import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.PromiseStore;
@@ -461,7 +463,43 @@ public class QuoteService {
             quote.getOwnNotes(),
             null,
             null,
-            visitMinutes(offer)));
+            visitMinutes(offer),
+            List.of()));
+  }
+
+  /**
+   * What jobs of a kind are charged by time and parts besides the work: the lines of its kit that
+   * are neither labour, drive nor parts and cost us nothing of their own.
+   */
+  public List<JobCharges.NewCharge> chargesOfKind(Act act, long kindOfJobId) {
+    Long kit =
+        database
+            .select(KIND_OF_JOB.KIT_ID)
+            .from(KIND_OF_JOB)
+            .where(KIND_OF_JOB.ID.eq(kindOfJobId))
+            .fetchOne(KIND_OF_JOB.KIT_ID);
+    if (kit == null) {
+      return List.of();
+    }
+    List<TypedLine> typed =
+        kits.lines(kit).stream().filter(line -> line.category() == LineKind.OTHER).toList();
+    QuoteReader reader = reader(null, kindOfJobId, Cover.NONE, act.today(), new Reading());
+    List<@Nullable OfferLine> lines = reader.read(typed);
+    var charges = new ArrayList<JobCharges.NewCharge>();
+    for (int i = 0; i < lines.size(); i++) {
+      if (lines.get(i) instanceof OfferLine.Priced priced
+          && priced.line() instanceof QuoteLine.Other other
+          && other.unitCost().isZero()) {
+        String vat = typed.get(i).vat();
+        charges.add(
+            new JobCharges.NewCharge(
+                other.description(),
+                other.quantity(),
+                other.unitPrice(),
+                vat == null || vat.isEmpty() ? null : vat));
+      }
+    }
+    return charges;
   }
 
   /**

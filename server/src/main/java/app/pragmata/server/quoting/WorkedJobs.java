@@ -32,7 +32,7 @@ class WorkedJobs {
       """;
 
   private static final String OTHERS =
-      "select description, cost_minor from other_cost where job_id = {0} order by id";
+      "select description, cost_minor from other_cost where job_id = {0} and cost_minor > 0 order by id";
 
   private final DSLContext database;
 

@@ -5,6 +5,7 @@ import app.pragmata.core.company.RateClass;
 import app.pragmata.core.costing.Because;
 import app.pragmata.core.costing.Variances;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.jobs.PassedOn;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.jobs.VisitOutcome;
@@ -30,6 +31,7 @@ import org.jspecify.annotations.Nullable;
  * @param notes what is wrong, in the caller's words; may be empty
  * @param response null when nobody has to be there by a certain time
  * @param receipts money for it or for its quotes, the newest first
+ * @param forecast what it comes to at its end; null once it is closed, and where nothing is known
  * @param promises its accepted quotes, the first of them first; none for a job straight from a call
  */
 public record JobSheet(
@@ -54,7 +56,9 @@ public record JobSheet(
     List<Promise> promises,
     List<Visit> visits,
     List<OtherCost> otherCosts,
+    List<OwnCharge> charges,
     Cost cost,
+    @Nullable JobForecast forecast,
     BillingView billing,
     List<ReceiptView> receipts,
     List<BooksApi.BooksEntry> journal) {
@@ -105,6 +109,10 @@ public record JobSheet(
    * @param outcome what its technician says came of it; null until then
    * @param acceptedAt when its technician said that they come as planned; null until then
    * @param lateMinutes how much later than planned they expect to be there; null for as planned
+   * @param toldMinor what its technician told the customer that the job costs in all; null for
+   *     nothing
+   * @param toldWithVat whether that is with VAT; null for nothing told
+   * @param unsentThings how many taps and photos of it phones still have to send, as they said
    */
   public record Visit(
       long id,
@@ -126,6 +134,9 @@ public record JobSheet(
       @Nullable VisitOutcome outcome,
       @Nullable LocalDateTime acceptedAt,
       @Nullable Short lateMinutes,
+      @Nullable Long toldMinor,
+      @Nullable Boolean toldWithVat,
+      int unsentThings,
       @Nullable String labourWarrantyExclusion,
       @Nullable String driveWarrantyExclusion,
       boolean takesRecords,
@@ -175,7 +186,27 @@ public record JobSheet(
       @Nullable LocalTime measuredTo,
       boolean inDoubt,
       long costMinor,
+      CostOfTime costed,
       boolean corrected) {}
+
+  /**
+   * Why a time costs what it does: minutes / 60 x what an hour costs, and miles x what a mile does.
+   *
+   * @param timeMinor what the minutes cost, as it was approved or else by these rates
+   * @param distanceMinor what the miles cost
+   * @param onCostPercent what comes on top of the wage
+   * @param classPercent what an hour of the class counts for
+   * @param asApproved whether it stands as it was approved and these rates would now give another
+   */
+  public record CostOfTime(
+      long timeMinor,
+      long distanceMinor,
+      BigDecimal wagePerHour,
+      BigDecimal onCostPercent,
+      BigDecimal classPercent,
+      BigDecimal costPerHour,
+      BigDecimal costPerMile,
+      boolean asApproved) {}
 
   /**
    * A part used on the visit.
@@ -197,7 +228,31 @@ public record JobSheet(
       boolean corrected,
       int toPutOnRecord) {}
 
-  public record OtherCost(long id, String supplier, String description, long costMinor) {}
+  /**
+   * A supplier's bill, and what the customer pays of it by time and parts.
+   *
+   * @param fileName of the bill as it came; null where none is kept
+   */
+  public record OtherCost(
+      long id,
+      String supplier,
+      String description,
+      long costMinor,
+      PassedOn passedOn,
+      @Nullable String fileName) {}
+
+  /**
+   * What the customer pays by time and parts besides the work.
+   *
+   * @param netMinor quantity x unit price, before anything comes off
+   */
+  public record OwnCharge(
+      long id,
+      int version,
+      String description,
+      BigDecimal quantity,
+      BigDecimal unitPrice,
+      long netMinor) {}
 
   /**
    * The cost ladder; while nothing is recorded yet it has not begun and only the promise counts.

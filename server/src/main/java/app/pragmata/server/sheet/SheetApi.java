@@ -20,11 +20,14 @@ import app.pragmata.core.money.Margin;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.quoting.Offer;
+import app.pragmata.server.billing.BillFiles;
 import app.pragmata.server.billing.BillingService;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.field.PhonesBehind;
+import app.pragmata.server.jobs.JobCharges;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.JobStore.WholeJob;
@@ -46,6 +49,7 @@ import java.time.ZoneId;
 import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.jooq.DSLContext;
@@ -63,6 +67,8 @@ class SheetApi {
   private final JobStore jobs;
   private final CompanyStore companies;
   private final BillingService billing;
+  private final BillFiles billFiles;
+  private final PhonesBehind phones;
   private final QuoteService quotes;
   private final ReceiptStore receipts;
   private final BooksApi books;
@@ -73,6 +79,8 @@ class SheetApi {
       JobStore jobs,
       CompanyStore companies,
       BillingService billing,
+      BillFiles billFiles,
+      PhonesBehind phones,
       QuoteService quotes,
       ReceiptStore receipts,
       BooksApi books,
@@ -81,6 +89,8 @@ class SheetApi {
     this.jobs = jobs;
     this.companies = companies;
     this.billing = billing;
+    this.billFiles = billFiles;
+    this.phones = phones;
     this.quotes = quotes;
     this.receipts = receipts;
     this.books = books;
@@ -104,6 +114,8 @@ class SheetApi {
     CostSheet cost = costing.cost(facts);
     BillingView view = billing.view(act, job, company, cost);
     List<ReceiptView> money = receipts.listOfJob(id);
+    Map<Long, String> fileNames =
+        billFiles.names(job.others().stream().map(JobStore.Other::id).toList());
     return new JobSheet(
         id,
         job.job().number(),
@@ -129,12 +141,32 @@ class SheetApi {
             .map(
                 other ->
                     new JobSheet.OtherCost(
-                        other.id(), other.supplier(), other.description(), other.costMinor()))
+                        other.id(),
+                        other.supplier(),
+                        other.description(),
+                        other.costMinor(),
+                        other.passedOn(),
+                        fileNames.get(other.id())))
             .toList(),
+        job.charges().stream().map(SheetApi::charge).toList(),
         cost(costing, facts, cost, Money.ofMinor(view.chargedMinor())),
+        job.forecast(company, Money.ofMinor(view.soldMinor()), act.today())
+            .map(forecast -> JobForecast.of(forecast, job, company))
+            .orElse(null),
         view,
         money,
         books.listEntries(id, money.stream().map(ReceiptView::id).toList()));
+  }
+
+  private static JobSheet.OwnCharge charge(JobCharges.Charged charged) {
+    JobFacts.Charge charge = charged.charge();
+    return new JobSheet.OwnCharge(
+        charge.id(),
+        charged.version(),
+        charge.description(),
+        charge.quantity().stripTrailingZeros(),
+        charge.unitPrice().major(),
+        charge.net().minor());
   }
 
   private static JobSheet.@Nullable Equipment equipment(JobStore.@Nullable Equipment equipment) {
@@ -215,14 +247,26 @@ class SheetApi {
       WholeJob job, Costing costing, Company company, LocalDate today) {
     Set<Corrected> corrected = corrected(job.job().id());
     var promised = new PromisedParts(job.promise());
+    Map<Long, Integer> unsent = phones.unsent(job.visits().stream().map(WholeVisit::id).toList());
     return job.visits().stream()
-        .map(visit -> visit(job, visit, costing, company, corrected, promised, today))
+        .map(
+            visit ->
+                visit(
+                    job,
+                    visit,
+                    unsent.getOrDefault(visit.id(), 0),
+                    costing,
+                    company,
+                    corrected,
+                    promised,
+                    today))
         .toList();
   }
 
   private static JobSheet.Visit visit(
       WholeJob job,
       WholeVisit visit,
+      int unsentThings,
       Costing costing,
       Company company,
       Set<Corrected> corrected,
@@ -255,6 +299,9 @@ class SheetApi {
             ? null
             : LocalDateTime.ofInstant(visit.report().acceptedAt(), company.zone()),
         visit.report().lateMinutes(),
+        visit.report().toldMinor(),
+        visit.report().toldWithVat(),
+        unsentThings,
         visit.labourWarrantyExclusion(),
         visit.driveWarrantyExclusion(),
         visit.state().takesRecords(visit.day(), today),
@@ -312,7 +359,22 @@ class SheetApi {
         timeOf(entry.measuredTo(), hours),
         entry.inDoubt(),
         costing.cost(entry.fact()).total().minor(),
+        costOfTime(costing, entry.fact()),
         corrected.contains(new Corrected(RecordKind.TIME_ENTRY, entry.id())));
+  }
+
+  private static JobSheet.CostOfTime costOfTime(Costing costing, TimeEntry entry) {
+    TimeEntry.Cost cost = costing.cost(entry);
+    Costing.RatesOfDay rates = costing.rates(entry);
+    return new JobSheet.CostOfTime(
+        cost.time().minor(),
+        cost.distance().minor(),
+        rates.wagePerHour().stripTrailingZeros(),
+        rates.onCostShare().movePointRight(2).stripTrailingZeros(),
+        rates.classFactor().movePointRight(2).stripTrailingZeros(),
+        rates.costPerHour().stripTrailingZeros(),
+        rates.costPerMile().stripTrailingZeros(),
+        !costing.cost(entry.unapproved()).equals(cost));
   }
 
   private static @Nullable LocalTime timeOf(@Nullable Instant moment, WorkingCalendar hours) {

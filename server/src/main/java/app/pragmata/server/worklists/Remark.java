@@ -19,6 +19,7 @@ public enum Remark implements Coded {
   VISITS_TO_CHECK,
   FIXED_PRICE,
   TIME_AND_PARTS,
+  PROMISED_ON_SITE,
   NOT_CHARGED,
   INVOICE,
   PART_OF_INVOICE,

@@ -101,6 +101,8 @@ public class Standings {
   public void follow(WhatHappened what) {
     var quoteIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.QUOTE)));
     var jobIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.JOB)));
+    // A part that a technician takes from the van changes nothing of the job itself.
+    jobIds.addAll(what.owners(happened -> happened.is(RecordKind.VISIT_PART)));
     var receiptIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.RECEIPT)));
     var invoiceIds = new HashSet<>(what.records(happened -> happened.is(RecordKind.INVOICE)));
     Set<Long> promised =
@@ -495,6 +497,12 @@ public class Standings {
     row.setValidUntil(null);
     row.setValueMinor(left.minus(bill.ahead()).minor());
     row.setMarginPercent(margin.percent());
+    row.setForecastPercent(
+        job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED
+            ? null
+            : job.forecast(company, bill.sale(), today())
+                .map(forecast -> forecast.margin().percent())
+                .orElse(null));
     row.setTechnicianId(technician(job));
     remark(row, stage, job);
     name(row, job.job().number(), job.customer(), job.site().name(), job.job().title());
@@ -514,15 +522,18 @@ public class Standings {
     if (stage == Stage.SETTLED || job.job().billingBasis() == BillingBasis.Code.NOT_CHARGED) {
       return Money.ZERO;
     }
+    var billing = new Billing(company.terms(), company.wording(), today());
+    Cover cover = job.cover(company.zone());
+    if (job.job().basis() instanceof BillingBasis.PromisedOnSite onSite) {
+      return billing.bill(job.facts(company.zone()), onSite, cover).net();
+    }
     boolean byWork =
         job.job().billingBasis() == BillingBasis.Code.TIME_AND_PARTS
             && stage.compareTo(Stage.BOOKED) > 0;
     if (!byWork) {
       return sheet.quotedNet();
     }
-    var billing = new Billing(company.terms(), company.wording(), today());
     var basis = new BillingBasis.TimeAndParts();
-    Cover cover = job.cover(company.zone());
     var worked = billing.bill(job.unbilled(company.zone()), basis, cover);
     return job.promised()
         .map(accepted -> billing.promised(accepted, job.facts(company.zone()), basis, cover))
@@ -572,6 +583,7 @@ public class Standings {
               switch (job.job().billingBasis()) {
                 case FIXED_PRICE -> Remark.FIXED_PRICE;
                 case TIME_AND_PARTS -> Remark.TIME_AND_PARTS;
+                case PROMISED_ON_SITE -> Remark.PROMISED_ON_SITE;
                 case NOT_CHARGED -> Remark.NOT_CHARGED;
               };
           case QUOTED, BILLED, PAID, SETTLED -> Remark.NONE;

@@ -16,6 +16,8 @@ import org.jspecify.annotations.Nullable;
  * @param ageDays from that day to today; negative when it lies ahead
  * @param valueMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
  * @param marginPercent null when nothing is charged
+ * @param forecastPercent what is left of its charge at its end; null where nothing can be said
+ * @param belowFloor whether that is less than the company wants to keep
  * @param remark a few words about what it waits for
  * @param response by when somebody has to be there; null where nobody has, or somebody was
  */
@@ -37,8 +39,15 @@ record WorkRow(
     @Nullable Long remarkNumber,
     long valueMinor,
     @Nullable BigDecimal marginPercent,
+    @Nullable BigDecimal forecastPercent,
+    boolean belowFloor,
     List<SmallRung> rungs,
     @Nullable Response response) {
+
+  /** What it keeps: at its end where that can be said; null when nothing is charged. */
+  @Nullable BigDecimal keptPercent() {
+    return forecastPercent == null ? marginPercent : forecastPercent;
+  }
 
   /** One rung of the small cost ladder. */
   record SmallRung(long quotedMinor, long actualMinor) {}

@@ -36,6 +36,7 @@ import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.jooq.Condition;
@@ -93,6 +94,7 @@ class Worklists {
                 STANDING.VALID_UNTIL,
                 STANDING.VALUE_MINOR,
                 STANDING.MARGIN_PERCENT,
+                STANDING.FORECAST_PERCENT,
                 STANDING.TECHNICIAN_ID,
                 STANDING.REMARK,
                 STANDING.REMARK_NUMBER,
@@ -115,6 +117,7 @@ class Worklists {
             ROW.VALID_UNTIL,
             ROW.VALUE_MINOR,
             ROW.MARGIN_PERCENT,
+            ROW.FORECAST_PERCENT,
             ROW.REMARK,
             ROW.REMARK_NUMBER,
             ROW.RUNGS,
@@ -164,7 +167,7 @@ class Worklists {
     Object first =
         switch (asked.sort()) {
           case VALUE -> row.valueMinor();
-          case MARGIN -> row.marginPercent() == null ? BELOW_ANY_MARGIN : row.marginPercent();
+          case MARGIN -> Objects.requireNonNullElse(row.keptPercent(), BELOW_ANY_MARGIN);
           case CUSTOMER -> row.customer();
           case OLDEST -> row.day();
         };
@@ -214,7 +217,8 @@ class Worklists {
       var kind = from.KIND;
       var id = from.RECORD_ID;
       Field<String> customer = from.CUSTOMER_NAME;
-      Field<BigDecimal> margin = coalesce(from.MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
+      Field<BigDecimal> margin =
+          coalesce(from.FORECAST_PERCENT, from.MARGIN_PERCENT, inline(BELOW_ANY_MARGIN));
       return switch (sort) {
         case VALUE ->
             new Order(
@@ -259,6 +263,7 @@ class Worklists {
     boolean lapsed = validUntil != null && validUntil.isBefore(act.today());
     boolean isJob = found.get(ROW.KIND) == WorkKind.JOB;
     Long[] rungs = found.get(ROW.RUNGS);
+    BigDecimal forecast = found.get(ROW.FORECAST_PERCENT);
     return new WorkRow(
         found.get(ROW.KIND),
         found.get(ROW.RECORD_ID),
@@ -277,6 +282,8 @@ class Worklists {
         stage == Stage.PAID ? found.get(RECEIVABLE.NUMBER) : found.get(ROW.REMARK_NUMBER),
         found.get(ROW.VALUE_MINOR),
         found.get(ROW.MARGIN_PERCENT),
+        found.get(ROW.FORECAST_PERCENT),
+        forecast != null && forecast.compareTo(company.quoting().floorMarginPercent()) < 0,
         IntStream.range(0, rungs.length / 2)
             .mapToObj(i -> new SmallRung(rungs[2 * i], rungs[2 * i + 1]))
             .toList(),

@@ -43,6 +43,7 @@ class WorklistsApi {
    * @param amountMinor net up to Checked, what is owed with VAT at Billed, what came in at Paid
    * @param days how old the oldest is, or at Billed how late; null where nothing stands or nothing
    *     is waited for
+   * @param belowFloor how many jobs keep less at their end than the company wants to
    * @param until the day until which work is booked; null at every other stage
    */
   record StageTotal(
@@ -51,7 +52,8 @@ class WorklistsApi {
       int count,
       @Nullable Integer days,
       @Nullable LocalDate until,
-      boolean stuck) {}
+      boolean stuck,
+      int belowFloor) {}
 
   /**
    * A page of the rows that match, of so many in all.
@@ -76,7 +78,7 @@ class WorklistsApi {
     Map<Stage, StageTotal> unbilled = unbilled(act);
     var totals = new ArrayList<StageTotal>();
     for (Stage stage : UNBILLED) {
-      totals.add(unbilled.getOrDefault(stage, new StageTotal(stage, 0, 0, null, null, false)));
+      totals.add(unbilled.getOrDefault(stage, new StageTotal(stage, 0, 0, null, null, false, 0)));
     }
     totals.add(billed(act));
     totals.add(paid(act));
@@ -92,7 +94,11 @@ class WorklistsApi {
             count(),
             min(STANDING.DAY),
             max(STANDING.DAY),
-            count().filterWhere(lapsed))
+            count().filterWhere(lapsed),
+            count()
+                .filterWhere(
+                    STANDING.FORECAST_PERCENT.lt(
+                        companies.getCompany().quoting().floorMarginPercent())))
         .from(STANDING)
         .where(STANDING.STAGE.in(UNBILLED))
         .and(STANDING.STAGE.ne(inline(Stage.SETTLED)))
@@ -108,7 +114,8 @@ class WorklistsApi {
                     row.value3(),
                     row.value4(),
                     row.value5(),
-                    row.value6() > 0));
+                    row.value6() > 0,
+                    row.value7()));
   }
 
   private StageTotal total(
@@ -118,7 +125,8 @@ class WorklistsApi {
       int count,
       LocalDate oldest,
       LocalDate newest,
-      boolean lapsed) {
+      boolean lapsed,
+      int belowFloor) {
     long age = ChronoUnit.DAYS.between(oldest, act.today());
     return new StageTotal(
         stage,
@@ -126,7 +134,8 @@ class WorklistsApi {
         count,
         stage == Stage.BOOKED ? null : Integer.valueOf((int) age),
         stage == Stage.BOOKED ? newest : null,
-        lapsed || age > stage.patienceDays(companies.getCompany().patience()));
+        lapsed || age > stage.patienceDays(companies.getCompany().patience()),
+        belowFloor);
   }
 
   private StageTotal billed(Act act) {
@@ -150,14 +159,15 @@ class WorklistsApi {
                   row.value2(),
                   late,
                   null,
-                  late != null && late > 0);
+                  late != null && late > 0,
+                  0);
             });
   }
 
   private StageTotal paid(Act act) {
     Worklists.Total paid =
         worklists.total(act, new Worklists.Question(Stage.PAID, Worklists.Sort.OLDEST, "", null));
-    return new StageTotal(Stage.PAID, paid.amountMinor(), paid.count(), null, null, false);
+    return new StageTotal(Stage.PAID, paid.amountMinor(), paid.count(), null, null, false, 0);
   }
 
   /**
@@ -206,7 +216,8 @@ class WorklistsApi {
             "Day",
             "Remark",
             "Value",
-            "Margin %")
+            "Margin %",
+            "Forecast %")
         .rows(
             worklists.list(act, asked, "", ListFile.MOST_ROWS),
             row ->
@@ -220,7 +231,8 @@ class WorklistsApi {
                   row.day(),
                   row.remark().words(row.remarkNumber()),
                   ListFile.amount(row.valueMinor()),
-                  row.marginPercent()
+                  row.marginPercent(),
+                  row.forecastPercent()
                 })
         .answer();
   }

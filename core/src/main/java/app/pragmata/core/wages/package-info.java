@@ -1,0 +1,5 @@
+/** What people are paid for. */
+@NullMarked
+package app.pragmata.core.wages;
+
+import org.jspecify.annotations.NullMarked;

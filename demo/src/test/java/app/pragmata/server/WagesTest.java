@@ -1,0 +1,183 @@
+package app.pragmata.server;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.StringReader;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.apache.commons.csv.CSVFormat;
+import org.apache.commons.csv.CSVRecord;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What people are paid for, in classes that nobody chooses, and the file of it. */
+class WagesTest {
+  private final RunningPragmata program = RunningPragmata.forTests();
+
+  private static String days(SwingGate gate) {
+    return "?from=" + gate.day() + "&to=" + gate.day();
+  }
+
+  private static JsonNode wages(SwingGate gate) {
+    return gate.office().get("/api/wages" + days(gate)).json();
+  }
+
+  private static JsonNode of(SwingGate gate, String person) {
+    return wages(gate)
+        .path("people")
+        .valueStream()
+        .filter(one -> one.path("person").asString().equals(person))
+        .findFirst()
+        .orElseThrow();
+  }
+
+  private static Map<String, Integer> classes(JsonNode person) {
+    return person
+        .path("classes")
+        .valueStream()
+        .collect(
+            Collectors.toMap(
+                one -> one.path("payClass").asString(), one -> one.path("minutes").asInt()));
+  }
+
+  private static List<CSVRecord> file(SwingGate gate) throws Exception {
+    String csv = gate.office().get("/api/wages/file" + days(gate)).text();
+    return CSVFormat.RFC4180
+        .builder()
+        .setHeader()
+        .setSkipHeaderRecord(true)
+        .get()
+        .parse(new StringReader(csv))
+        .getRecords();
+  }
+
+  @Test
+  void drive_and_labour_are_paid_by_the_clock_and_past_the_working_hours_as_overtime() {
+    SwingGate gate = new SwingGate(program, "tobias").finished();
+    // 14:20 to 18:20; normal hours end at half past five.
+    assertThat(classes(of(gate, "Tobias Quennell")))
+        .isEqualTo(Map.of("normal", 190, "overtime", 50));
+  }
+
+  @Test
+  void hours_are_not_certain_until_the_office_has_checked_them() throws Exception {
+    SwingGate gate = new SwingGate(program, "tobias").finished();
+    JsonNode before = of(gate, "Tobias Quennell");
+    assertThat(before.path("closed").asBoolean()).isFalse();
+    assertThat(before.path("waitingForCheck").asInt()).isEqualTo(240);
+    assertThat(file(gate)).noneMatch(row -> row.get("Person").equals("Tobias Quennell"));
+    check(gate);
+    assertThat(of(gate, "Tobias Quennell").path("closed").asBoolean()).isTrue();
+  }
+
+  private static void check(SwingGate gate) {
+    Visitor.Answer checked =
+        gate.office()
+            .post("/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion()));
+    assertThat(checked.status()).isEqualTo(200);
+  }
+
+  @Test
+  void the_file_adds_up_to_the_clocks_by_person_day_class_and_job() throws Exception {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    List<CSVRecord> own =
+        file(gate).stream().filter(row -> row.get("Person").equals("Tobias Quennell")).toList();
+    assertThat(own).allMatch(row -> row.get("Day").equals(gate.day().toString()));
+    assertThat(own).allMatch(row -> row.get("Job").equals(gate.sheet().path("number").asString()));
+    int clocked =
+        gate.sheet()
+            .path("visits")
+            .path(0)
+            .path("times")
+            .valueStream()
+            .mapToInt(time -> time.path("minutes").asInt())
+            .sum();
+    assertThat(own.stream().mapToInt(row -> Integer.parseInt(row.get("Minutes"))).sum())
+        .isEqualTo(clocked);
+    assertThat(own)
+        .filteredOn(row -> row.get("Class").equals("overtime"))
+        .allMatch(row -> row.get("Percent").equals("150"));
+  }
+
+  @Test
+  void the_same_file_is_a_workbook_where_that_is_asked_for() {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    assertThat(gate.office().get("/api/wages/file" + days(gate) + "&format=xlsx").status())
+        .isEqualTo(200);
+  }
+
+  @Test
+  void the_day_and_the_week_are_cut_by_the_company_s_rules_from_their_day_on() {
+    try (var company = new FoundedCompany("wages", "2026-11-24T06:00:00Z")) {
+      Visitor office = company.office();
+      JsonNode terms = office.get("/api/settings/terms").json();
+      assertThat(terms.path("pay").path(0).path("weeklyMinutes").asInt()).isEqualTo(2400);
+      JsonNode kept =
+          FoundedCompany.done(
+              office.put(
+                  "/api/settings/terms/pay",
+                  pay(terms.path("version").asInt(), Map.of("daily", "7:30", "weekly", "38"))));
+      JsonNode now = kept.path("pay").path(0);
+      assertThat(now.path("dailyMinutes").asInt()).isEqualTo(450);
+      assertThat(now.path("weeklyMinutes").asInt()).isEqualTo(38 * 60);
+      assertThat(now.path("overtimePercent").decimalValue()).isEqualByComparingTo("150");
+    }
+  }
+
+  private static Map<String, Object> pay(int version, Map<String, Object> other) {
+    var form =
+        new HashMap<String, Object>(
+            Map.of(
+                "version", version,
+                "fromDay", "tomorrow",
+                "daily", "",
+                "weekly", "",
+                "weekend", List.of(6, 7),
+                "breaksPaid", false,
+                "roundingMinutes", "1"));
+    form.putAll(
+        Map.of(
+            "overtimePercent", "150",
+            "nightPercent", "200",
+            "weekendPercent", "150",
+            "holidayPercent", "200"));
+    form.putAll(other);
+    return form;
+  }
+
+  @Test
+  void rules_of_pay_that_make_no_sense_are_refused_at_their_field() {
+    try (var company = new FoundedCompany("wagerules", "2026-11-24T06:00:00Z")) {
+      Visitor office = company.office();
+      int version = office.get("/api/settings/terms").json().path("version").asInt();
+      for (var wrong :
+          Map.of(
+                  "daily", "25",
+                  "weekly", "170",
+                  "roundingMinutes", "0",
+                  "overtimePercent", "0")
+              .entrySet()) {
+        Visitor.Answer refused =
+            office.put(
+                "/api/settings/terms/pay", pay(version, Map.of(wrong.getKey(), wrong.getValue())));
+        assertThat(refused.status()).as(wrong.getKey()).isEqualTo(422);
+        assertThat(refused.pointer()).isEqualTo("/" + wrong.getKey());
+      }
+    }
+  }
+
+  @Test
+  void more_days_than_two_months_and_days_the_wrong_way_round_are_refused() {
+    Visitor office = new SwingGate(program, "tobias").office();
+    assertThat(office.get("/api/wages?from=2026-01-01&to=2026-11-01").pointer()).isEqualTo("/from");
+    assertThat(office.get("/api/wages?from=2026-11-02&to=2026-11-01").pointer()).isEqualTo("/to");
+  }
+
+  @Test
+  void whoever_works_in_the_field_does_not_see_what_others_are_paid_for() {
+    SwingGate gate = new SwingGate(program, "tobias").planned();
+    assertThat(gate.technician().get("/api/wages").status()).isEqualTo(403);
+  }
+}
