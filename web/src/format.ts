@@ -64,9 +64,11 @@ export const timeOf = (iso: string, daysLater: number): string =>
 export const openHours = ({ opens, closes }: { opens?: string | null; closes?: string | null }): string =>
   opens && closes ? `Open ${time(opens)} to ${time(closes)}` : "";
 
-/** Minutes as "2:35". */
+/** Minutes as "2:35", also "−0:30". */
 export const hours = (minutes: number): string =>
-  `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
+  minutes < 0
+    ? `−${hours(-minutes)}`
+    : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 
 /** A stored state such as "not_this_time" in words. */
 export const words = (state: string): string => state.replaceAll("_", " ").replace(/\bvat\b/, "VAT");

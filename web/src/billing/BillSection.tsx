@@ -116,6 +116,13 @@ function StillToBill({ job }: { job: JobSheet }) {
       )}
       {billing.promisedOnSite && <Difference told={billing.promisedOnSite} />}
       {billing.promised && <AbovePromise job={job} promised={billing.promised} />}
+      {draft.awaited.map((bill) => (
+        <p key={`${bill.supplier} ${bill.description}`} className="small" data-section="awaited-bill">
+          <span className="needs">Still to come:</span> the bill of {bill.supplier} for {bill.description}
+          {bill.expectedMinor != null && `, some ${money(bill.expectedMinor)}`}. What it costs then comes off
+          the margin, and is charged no more.
+        </p>
+      ))}
       {draft.notYet && <p className="small soft">{draft.notYet}</p>}
     </Section>
   );

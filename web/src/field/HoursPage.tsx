@@ -10,6 +10,7 @@ import sheet from "../kit/Sheet.module.css";
 import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { mondayOf, plusDays } from "./mondays";
+import { WagesSection } from "./WagesSection";
 
 /** Everybody's hours of a week, as they are paid, with what is still to be said and who has not signed off. */
 export default function HoursPage() {
@@ -42,11 +43,10 @@ export default function HoursPage() {
                 ? "All have signed it off."
                 : `${open} of ${data.people.length} have not signed it off.`}
             </div>
-            {wages && <div className="small soft">{inTheFile(wages.notClosed, wages.people.length)}</div>}
           </div>
           <div className="actions">
             <span>
-              Wages{" "}
+              As they stand{" "}
               <ListFiles
                 path="/api/wages"
                 search={new URLSearchParams({ from: data.monday, to: sunday ?? "" })}
@@ -69,6 +69,7 @@ export default function HoursPage() {
             { name: "paid", figure: true, width: 64 },
             ...CLASSES.map((name) => ({ name, figure: true, width: 62 })),
             { name: "to check", figure: true, width: 70 },
+            { name: "gone out", figure: true, width: 70 },
             { name: "", silent: true, width: 24 },
             { name: "Signed off", width: 150 },
           ]}
@@ -83,6 +84,7 @@ export default function HoursPage() {
           ))}
         </Lines>
       </Section>
+      {wages && <WagesSection wages={wages} />}
     </article>
   );
 }
@@ -93,15 +95,6 @@ type PayClass = ClassMinutes["payClass"];
 
 /** Classes that are paid otherwise than normal time. */
 const CLASSES = ["overtime", "night", "weekend", "holiday"] as const satisfies PayClass[];
-
-function inTheFile(notClosed: number, people: number): string {
-  if (notClosed === 0) {
-    return "All of it is checked: the wages file is complete.";
-  }
-  return notClosed === people
-    ? "Nobody's hours are checked yet, so the wages file is empty."
-    : `The wages file leaves out ${notClosed} whose hours are not checked yet.`;
-}
 
 function Row({
   person,
@@ -128,6 +121,7 @@ function Row({
         paid?.minutes ?? 0,
         ...CLASSES.map(ofClass),
         waitingForCheck,
+        paid?.sentMinutes ?? 0,
       ].map((minutes, column) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: the columns stay where they are
         <td key={column} className="figure">

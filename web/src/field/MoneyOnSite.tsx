@@ -2,10 +2,13 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
-import type { MoneyForm, PocketVisit } from "../api/generated/schema";
+import type { MoneyForm, MoneyOfJob, PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { currencyMark, day, moment, money, words } from "../format";
 import { useAct } from "../kit/useAct";
+import { isWaiting } from "./outbox";
+import { useTap } from "./useTap";
+import { useWaiting } from "./Waiting";
 
 type Method = NonNullable<MoneyForm["method"]>;
 
@@ -25,22 +28,27 @@ export function TakeMoney({ visit, back }: { visit: PocketVisit; back: () => voi
   const [mail, setMail] = useState<string>();
   const [card, setCard] = useState<string>();
   const receiptTo = mail ?? "";
-  const take = useAct(
-    (method: Method, key) =>
+  // A card is asked for at once or not at all: no phone keeps its number.
+  const charge = useAct(
+    (_: undefined, key) =>
       answer(
         client.POST("/api/pocket/visits/{id}/money", {
           params: { path: { id: visit.visitId }, ...withKey(key) },
-          body: { amount, method, card: method === "card" ? card : undefined, receiptTo },
+          body: { amount, method: "card", card, receiptTo },
         }),
       ),
     {
       answers: queryKey,
       done: back,
-      // A card may have been asked for all the same.
+      // It may have been asked for all the same.
       refused: () => void queryClient.invalidateQueries({ queryKey }),
-      said: (_, method) => ({ text: SAID[method] }),
+      said: SAID.card,
     },
   );
+  const tap = useTap({ done: back, said: ({ form }) => ({ text: SAID[form.method as Method] }) });
+  const take = (method: Method) =>
+    tap.run({ step: "take_money", visitId: visit.visitId, form: { amount, method, receiptTo } });
+  const { problem } = card === undefined ? tap : charge;
   return (
     <section className="form" aria-label="Take money">
       <label>
@@ -84,25 +92,25 @@ export function TakeMoney({ visit, back }: { visit: PocketVisit; back: () => voi
           <span className="soft small">{data?.cardNotice}</span>
         </label>
       )}
-      {take.problem && (
+      {problem && (
         <p className="fault" role="alert">
-          {take.problem.faults.find((fault) => fault.pointer !== "")?.detail ?? take.problem.message}
+          {problem.faults.find((fault) => fault.pointer !== "")?.detail ?? problem.message}
         </p>
       )}
       {card !== undefined ? (
-        <Button type="primary" className="big" loading={take.running} onClick={() => take.run("card")}>
+        <Button type="primary" className="big" loading={charge.running} onClick={() => charge.run(undefined)}>
           Take it from the card
         </Button>
       ) : (
         <div className="pair">
           {data?.cardNotice != null && <Button onClick={() => setCard("")}>By card</Button>}
-          <Button loading={take.running} onClick={() => take.run("cash")}>
+          <Button loading={tap.running} onClick={() => take("cash")}>
             It is cash
           </Button>
-          <Button loading={take.running} onClick={() => take.run("cheque")}>
+          <Button loading={tap.running} onClick={() => take("cheque")}>
             It is a cheque
           </Button>
-          <Button loading={take.running} onClick={() => take.run("bank_transfer")}>
+          <Button loading={tap.running} onClick={() => take("bank_transfer")}>
             They send it
           </Button>
         </div>
@@ -114,10 +122,15 @@ export function TakeMoney({ visit, back }: { visit: PocketVisit; back: () => voi
   );
 }
 
-/** What was paid for the job so far, and what is promised. */
+const NOTHING: Pick<MoneyOfJob, "taken" | "promised" | "asked"> = { taken: [], promised: [], asked: [] };
+
+/** What was paid for the job so far, what is promised, and what the phone has still to send. */
 export function MoneyTakenSoFar({ visit }: { visit: PocketVisit }) {
-  const { data } = useQuery(queries.moneyTaken(visit.visitId));
-  if (!data || data.taken.length + data.promised.length + data.asked.length === 0) {
+  const { data = NOTHING } = useQuery(queries.moneyTaken(visit.visitId));
+  const kept = useWaiting().filter(
+    (act) => act.step === "take_money" && act.visitId === visit.visitId && isWaiting(act),
+  );
+  if (data.taken.length + data.promised.length + data.asked.length + kept.length === 0) {
     return null;
   }
   return (
@@ -125,6 +138,11 @@ export function MoneyTakenSoFar({ visit }: { visit: PocketVisit }) {
       <div className="first">
         <span>Paid so far</span>
       </div>
+      {kept.map(({ count, form }) => (
+        <p key={`kept ${count}`} className="needs">
+          {String(form.amount)} {words(String(form.method))}, not sent yet
+        </p>
+      ))}
       {data.asked.map((one) => (
         <p key={`asked ${one.id}`} className="needs">
           {money(one.amountMinor)} by card, {moment(one.askedAt)}: nobody knows yet whether it was taken. Do

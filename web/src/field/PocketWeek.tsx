@@ -2,12 +2,10 @@ import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
 import { useState } from "react";
 import { Link, useParams } from "react-router";
-import { answer, client } from "../api/client";
 import type { OwnTimeForm, OwnWeek, WeekDay, WeekEntry } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { day, hours, moment, time, timeOf, weekday, words } from "../format";
 import { Select } from "../kit/Select";
-import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { Measured } from "./Measured";
 import { plusDays } from "./mondays";
@@ -76,14 +74,14 @@ function Week({ week }: { week: OwnWeek }) {
 }
 
 function SignOff({ week }: { week: OwnWeek }) {
-  const sign = useAct(
-    () =>
-      answer(
-        client.POST("/api/pocket/weeks/{monday}/sign-off", { params: { path: { monday: week.monday } } }),
-      ),
-    { said: "Signed off. The office sees it." },
+  const sign = useTap({ said: "Signed off. The office sees it." });
+  const kept = useWaiting().some(
+    (act) => act.step === "sign_week_off" && act.form.monday === week.monday && isWaiting(act),
   );
   const signed = week.signedOff;
+  if (kept) {
+    return <p className="needs">Signed off on this phone, not sent yet.</p>;
+  }
   return (
     <>
       {signed && (
@@ -94,7 +92,13 @@ function SignOff({ week }: { week: OwnWeek }) {
         </p>
       )}
       {(!signed || signed.changedSince) && (
-        <Button type="primary" className="tall" block loading={sign.running} onClick={() => sign.run()}>
+        <Button
+          type="primary"
+          className="tall"
+          block
+          loading={sign.running}
+          onClick={() => sign.run({ step: "sign_week_off", form: { monday: week.monday } })}
+        >
           {signed ? "Sign it off again" : "Sign this week off"}
         </Button>
       )}

@@ -86,6 +86,14 @@ function sendNow(act: KeptAct): Promise<unknown> {
       return answer(client.POST("/api/pocket/visits/{id}/late", plain));
     case "tell_price":
       return answer(client.POST("/api/pocket/visits/{id}/told-price", plain));
+    case "take_money":
+      return answer(client.POST("/api/pocket/visits/{id}/money", timed));
+    case "sign_week_off": {
+      const monday = String(act.form.monday);
+      return answer(
+        client.POST("/api/pocket/weeks/{monday}/sign-off", { params: { path: { monday } }, signal }),
+      );
+    }
     case "hand_back":
       return answer(client.POST("/api/pocket/visits/{id}/hand-back", plain));
     case "note_time": {

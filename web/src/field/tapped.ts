@@ -20,6 +20,8 @@ export const TAPPED: Record<LateTapped["step"], string> = {
   accept_visit: "Accepted the visit",
   tell_late: "Said to be late",
   tell_price: "Told the customer a price",
+  take_money: "Took money",
   hand_back: "Handed back",
   note_time: "Wrote down own time",
+  sign_week_off: "Signed the week off",
 };

@@ -50,7 +50,7 @@ function standing({ state, expectedMinor, orderedOn, closedOn, billedMinor, reas
 }
 
 function OrderActs({ order }: { order: WorkOrder }) {
-  const { id, version, supplier, expectedMinor } = order;
+  const { id, version, supplier, email, expectedMinor } = order;
   const path = { path: { id } };
   const bill = useAct(
     (cost: string, key) =>
@@ -85,7 +85,7 @@ function OrderActs({ order }: { order: WorkOrder }) {
         label="No longer wanted…"
         of={of}
         title={`Is nothing wanted of ${supplier} any more?`}
-        question="Why? The reason stays on the job. Tell them yourself."
+        question={`Why? The reason stays on the job. ${email ? "They are told by mail that it is off, not why." : "Tell them yourself."}`}
         confirm="No longer wanted"
         run={drop.run}
         running={drop.running}

@@ -133,6 +133,34 @@ class NoNetworkTest {
   }
 
   @Test
+  void cash_is_taken_and_the_week_signed_off_without_a_network() {
+    gate.onSite();
+    Page phone = today();
+    // A week in which no other test leaves a clock in doubt.
+    String week = "/pocket/week/" + gate.monday().minusWeeks(52);
+    phone.navigate(week);
+    assertThat(button(phone, "Sign this week off")).isVisible();
+    phone.navigate("/pocket/" + gate.visit());
+    button(phone, "Pause").click();
+    assertThat(button(phone, "Pause")).isHidden();
+    cut();
+    button(phone, "Take money").click();
+    phone.getByLabel("How much do they pay").fill("120");
+    button(phone, "It is cash").click();
+    Locator paid =
+        phone.locator(".fact").filter(new Locator.FilterOptions().setHasText("Paid so far"));
+    assertThat(paid).containsText("120 cash, not sent yet");
+    phone.navigate(week);
+    button(phone, "Sign this week off").click();
+    assertThat(phone.locator("main")).containsText("Signed off on this phone, not sent yet.");
+    mend(phone);
+    assertThat(phone.locator("main")).not().containsText("not sent yet");
+    assertThat(phone.locator("main")).containsText("Signed off");
+    assertThat(gate.sheet().path("receipts").path(0).path("amountMinor").asLong())
+        .isEqualTo(120_00);
+  }
+
+  @Test
   void an_afternoon_without_a_network_and_with_the_page_reloaded_stands_on_the_job_to_the_minute() {
     gate.planned();
     context.clock().install();

@@ -20,9 +20,7 @@ public interface Coded {
 
   /** The word with this code; empty when the vocabulary has none. */
   static <E extends Enum<E> & Coded> Optional<E> find(Class<E> vocabulary, String code) {
-    return Arrays.stream(vocabulary.getEnumConstants())
-        .filter(word -> word.code().equals(code))
-        .findFirst();
+    return Optional.ofNullable(WordsByCode.of(vocabulary).get(code)).map(vocabulary::cast);
   }
 
   /** The words with these codes, in their order; another is a broken invariant. */

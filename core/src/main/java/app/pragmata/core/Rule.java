@@ -136,7 +136,8 @@ public enum Rule {
   LATE_ACT_ANSWERED(Because.STATE),
   PART_NOT_PRICED(Because.STATE),
   LIST_TAKEN_IN(Because.STATE),
-  LIST_BEING_READ(Because.STATE);
+  LIST_BEING_READ(Because.STATE),
+  NOTHING_TO_SEND(Because.STATE);
 
   /** What lies behind a refusal. */
   public enum Because {

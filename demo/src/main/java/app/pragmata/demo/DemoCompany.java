@@ -36,6 +36,7 @@ public class DemoCompany {
   private final DemoPartsWanted partsWanted;
   private final DemoChecklists checklists;
   private final DemoHours hours;
+  private final DemoPhotos photos;
   private final DemoStores stores;
   private final SearchEntries search;
   private final CompanyStore companies;
@@ -55,6 +56,7 @@ public class DemoCompany {
       DemoPartsWanted partsWanted,
       DemoChecklists checklists,
       DemoHours hours,
+      DemoPhotos photos,
       DemoStores stores,
       SearchEntries search,
       CompanyStore companies,
@@ -72,6 +74,7 @@ public class DemoCompany {
     this.partsWanted = partsWanted;
     this.checklists = checklists;
     this.hours = hours;
+    this.photos = photos;
     this.stores = stores;
     this.search = search;
     this.companies = companies;
@@ -115,6 +118,7 @@ public class DemoCompany {
           partsWanted.want(act);
           checklists.fill(act);
           hours.fill(act);
+          photos.take(act);
           stores.handAround(act);
           search.recompute();
         });

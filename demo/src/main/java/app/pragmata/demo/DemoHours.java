@@ -8,9 +8,11 @@ import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.people.Role;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.field.Weeks;
+import app.pragmata.server.http.AskedSpan;
 import app.pragmata.server.jobs.TimeEntries;
 import app.pragmata.server.jobs.WrittenTime;
 import app.pragmata.server.records.Act;
+import app.pragmata.server.wages.WagesRuns;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.Instant;
@@ -25,7 +27,8 @@ import org.springframework.stereotype.Component;
 
 /**
  * What the demo's technicians do beside their visits: the yard before the first one and a break in
- * the first gap about noon. Most have signed last week off.
+ * the first gap about noon. Most have signed last week off, and what was checked of it went out for
+ * the wages.
  */
 @Component
 class DemoHours {
@@ -39,12 +42,19 @@ class DemoHours {
   private final DSLContext database;
   private final TimeEntries times;
   private final Weeks weeks;
+  private final WagesRuns wages;
   private final CompanyStore companies;
 
-  DemoHours(DSLContext database, TimeEntries times, Weeks weeks, CompanyStore companies) {
+  DemoHours(
+      DSLContext database,
+      TimeEntries times,
+      Weeks weeks,
+      WagesRuns wages,
+      CompanyStore companies) {
     this.database = database;
     this.times = times;
     this.weeks = weeks;
+    this.wages = wages;
     this.companies = companies;
   }
 
@@ -68,7 +78,10 @@ class DemoHours {
         .set(TIME_ENTRY.MEASURED_TO, TIME_ENTRY.ENDED_AT)
         .where(TIME_ENTRY.MEASURED_FROM.isNull().and(TIME_ENTRY.VISIT_ID.isNull()))
         .execute();
-    signOff(act);
+    LocalDate monday =
+        act.today().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).minusWeeks(1);
+    signOff(act, monday);
+    wages.send(act, "wages of " + monday, new AskedSpan(monday, monday.plusDays(6)));
   }
 
   private void fill(Act act, long personId, List<Taken> taken) {
@@ -110,9 +123,7 @@ class DemoHours {
   }
 
   /** Everybody who worked but the last by name, on Friday afternoon. */
-  private void signOff(Act act) {
-    LocalDate monday =
-        act.today().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).minusWeeks(1);
+  private void signOff(Act act, LocalDate monday) {
     Instant friday = monday.plusDays(4).atTime(16, 30).atZone(act.zone()).toInstant();
     List<Long> technicians =
         database

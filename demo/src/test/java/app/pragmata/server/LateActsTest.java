@@ -420,6 +420,79 @@ class LateActsTest {
         .contains("off by years");
   }
 
+  private List<String> paid() {
+    return imre.get("/api/pocket/visits/" + gate.visit() + "/money")
+        .json()
+        .path("taken")
+        .valueStream()
+        .map(
+            one ->
+                "%d %s %s"
+                    .formatted(
+                        one.path("amountMinor").asLong(),
+                        one.path("method").asString(),
+                        one.path("receivedOn").asString()))
+        .toList();
+  }
+
+  @Test
+  void cash_taken_without_a_network_came_in_on_its_day_and_once() {
+    gate.onSite();
+    gate.nextDayAt("08:00");
+    Map<String, Object> form = Map.of("amount", "120", "method", "cash", "receiptTo", "");
+    String sent = gate.day().plusDays(1) + "T08:00";
+    var body = body("take_money", "16:40", "16:40", form);
+    body.put("sentAt", LocalDateTime.parse(sent).atZone(ZoneId.of("Europe/London")).toInstant());
+    String key = "cash-of-" + gate.visit();
+    for (int attempt = 0; attempt < 2; attempt++) {
+      assertThat(imre.late(key, body).path("state").asString()).isEqualTo("taken");
+    }
+    assertThat(paid()).containsExactly("12000 cash " + gate.day());
+  }
+
+  @Test
+  void the_number_of_a_card_is_never_kept() {
+    gate.onSite();
+    for (Map<String, Object> form :
+        List.<Map<String, Object>>of(
+            Map.of("amount", "120", "method", "card"),
+            Map.of("amount", "120", "method", "cash", "card", "4242424242424242"))) {
+      JsonNode came =
+          imre.late(
+              "card-" + gate.visit() + "-" + form.size(),
+              body("take_money", "16:40", "16:45", form));
+      assertThat(came.path("state").isNull()).isTrue();
+      assertThat(came.path("detail").asString()).contains("Nothing of it was kept");
+    }
+    assertThat(program.database().fetchExists(LATE_ACT, LATE_ACT.FORM.contains("4242424242424242")))
+        .isFalse();
+  }
+
+  @Test
+  void money_from_a_visit_that_was_given_to_somebody_else_counts_where_the_office_says_so() {
+    gate.planned();
+    givenToPiet();
+    gate.at("18:30");
+    JsonNode came =
+        late("take_money", "16:00", "18:30", Map.of("amount", "80", "method", "cheque"));
+    assertThat(came.path("state").asString()).isEqualTo("waiting");
+    assertThat(texts(waiting().path("taps"), "said")).containsExactly("80 cheque");
+    assertThat(writeDown(Map.of()).status()).isEqualTo(200);
+    assertThat(gate.sheet().path("receipts").path(0).path("amountMinor").asLong()).isEqualTo(80_00);
+  }
+
+  @Test
+  void a_week_is_signed_off_without_a_network() {
+    // A week in which no other test leaves a clock in doubt.
+    String monday = gate.monday().minusWeeks(52).toString();
+    gate.at("17:30");
+    var body = body("sign_week_off", "17:00", "17:30", Map.of("monday", monday));
+    body.put("visitId", null);
+    assertThat(imre.late("week-" + gate.visit(), body).path("state").asString()).isEqualTo("taken");
+    JsonNode week = imre.get("/api/pocket/weeks/" + monday).json();
+    assertThat(week.path("signedOff").path("changedSince").asBoolean()).isFalse();
+  }
+
   @Test
   void a_form_that_no_step_takes_is_refused() {
     gate.planned();

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -131,6 +132,39 @@ class PlanningTest {
     assertThat(gate.sheet().path("state").asString()).isEqualTo("called_off");
     assertThat(WorkedExampleTest.texts(gate.sheet().path("visits"), "state"))
         .containsExactly("called_off");
+  }
+
+  private Map<String, Object> needs(int version, String part, @Nullable Long follows) {
+    var form = new HashMap<String, Object>();
+    form.put("version", version);
+    form.put("expected", "1h");
+    form.put("part", part);
+    form.put("followsId", follows);
+    return form;
+  }
+
+  @Test
+  void a_visit_in_the_place_of_one_that_did_not_happen_takes_over_what_it_waits_for() {
+    gate.planned();
+    Visitor office = gate.office();
+    office.put(
+        "/api/visits/" + gate.visit() + "/needs", needs(gate.visitVersion(), "gearbox", null));
+    long follower =
+        office
+            .post("/api/jobs/" + gate.job() + "/waiting-visits", needs(0, "", gate.visit()))
+            .json()
+            .path("id")
+            .asLong();
+    Visitor.Answer dropped =
+        office.post(
+            "/api/visits/" + gate.visit() + "/not-this-time",
+            Map.of("version", gate.visitVersion(), "reason", "Nobody in"));
+    assertThat(dropped.status()).as(dropped.text()).isEqualTo(200);
+    long instead =
+        office.get("/api/visits/" + follower + "/needs").json().path("followsId").asLong();
+    assertThat(instead).isNotEqualTo(gate.visit());
+    assertThat(office.get("/api/visits/" + instead + "/needs").json().path("part").asString())
+        .isEqualTo("gearbox");
   }
 
   @Test

@@ -139,6 +139,16 @@ class PlantedFaultsTest {
             insert into card_payment (quote_id, reference, amount_minor, state, asked_at, answered_at)
               select max(id), 'planted', 100, 'taken', now(), now() from quote
             """),
+        new Fault(
+            "Every wages run went out for the people and minutes that its lines add up to",
+            oneOf("wages_run", "id", "minutes = minutes + 1")),
+        new Fault(
+            "No more of what somebody worked was taken off their wages than went out",
+            """
+            insert into wages_line (wages_run_id, position, person_id, day, pay_class, percent, kind, what, minutes)
+              select wages_run_id, 100000, person_id, day, pay_class, percent, 'labour', 'planted', -1
+                from wages_line limit 1
+            """),
         new Fault("Receipt numbers have no gaps", skippedNumber("receipt")),
         new Fault("Invoice numbers have no gaps", skippedNumber("invoice")),
         new Fault("Journal numbers have no gaps", skippedNumber("journal_entry")));

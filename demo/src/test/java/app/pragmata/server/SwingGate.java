@@ -473,7 +473,7 @@ public final class SwingGate {
   }
 
   /** A step of the example, which must not be refused. */
-  Visitor.Answer check(Visitor.Answer answer) {
+  public Visitor.Answer check(Visitor.Answer answer) {
     if (answer.status() != 200) {
       throw new AssertionError("A step of the example was refused: " + answer);
     }

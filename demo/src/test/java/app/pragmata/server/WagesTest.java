@@ -43,7 +43,10 @@ class WagesTest {
   }
 
   private static List<CSVRecord> file(SwingGate gate) throws Exception {
-    String csv = gate.office().get("/api/wages/file" + days(gate)).text();
+    return records(gate.office().get("/api/wages/file" + days(gate)).text());
+  }
+
+  private static List<CSVRecord> records(String csv) throws Exception {
     return CSVFormat.RFC4180
         .builder()
         .setHeader()
@@ -99,6 +102,87 @@ class WagesTest {
     assertThat(own)
         .filteredOn(row -> row.get("Class").equals("overtime"))
         .allMatch(row -> row.get("Percent").equals("150"));
+  }
+
+  private static Visitor.Answer send(SwingGate gate) {
+    return gate.office()
+        .post(
+            "/api/wages/runs", Map.of("from", gate.day().toString(), "to", gate.day().toString()));
+  }
+
+  private static List<CSVRecord> went(SwingGate gate, Visitor.Answer sent) throws Exception {
+    assertThat(sent.status()).as(sent.text()).isEqualTo(200);
+    return records(
+            gate.office()
+                .get("/api/wages/runs/" + sent.json().path("id").asLong() + "/file")
+                .text())
+        .stream()
+        .filter(row -> row.get("Person").equals("Tobias Quennell"))
+        .filter(row -> row.get("Day").equals(gate.day().toString()))
+        .toList();
+  }
+
+  private static int minutes(List<CSVRecord> rows) {
+    return rows.stream().mapToInt(row -> Integer.parseInt(row.get("Minutes"))).sum();
+  }
+
+  @Test
+  void what_went_out_is_kept_and_does_not_go_out_again() throws Exception {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    assertThat(of(gate, "Tobias Quennell").path("dueMinutes").asInt()).isEqualTo(240);
+    assertThat(minutes(went(gate, send(gate)))).isEqualTo(240);
+    JsonNode now = of(gate, "Tobias Quennell");
+    assertThat(now.path("sentMinutes").asInt()).isEqualTo(240);
+    assertThat(now.path("dueMinutes").asInt()).isZero();
+    Visitor.Answer again = send(gate);
+    assertThat(again.status()).isEqualTo(409);
+    assertThat(again.rule()).isEqualTo("NOTHING_TO_SEND");
+  }
+
+  @Test
+  void a_time_put_right_afterwards_goes_out_as_what_it_differs_by() throws Exception {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    List<CSVRecord> first = went(gate, send(gate));
+    Visitor.Answer opened =
+        gate.office()
+            .post(
+                "/api/visits/" + gate.visit() + "/reopen", Map.of("version", gate.visitVersion()));
+    assertThat(opened.status()).as(opened.text()).isEqualTo(200);
+    assertThat(of(gate, "Tobias Quennell").path("dueMinutes").asInt()).as("unchecked").isZero();
+    Visitor.Answer corrected =
+        gate.correct(
+            gate.sheet().path("visits").path(0).path("times").path(2),
+            Map.of(
+                "from", "17:35", "to", "17:50", "rateClass", "overtime", "reason", "Left earlier"));
+    assertThat(corrected.status()).as(corrected.text()).isEqualTo(200);
+    check(gate);
+    JsonNode wages = of(gate, "Tobias Quennell");
+    assertThat(wages.path("dueMinutes").asInt()).isEqualTo(-30);
+    List<CSVRecord> difference = went(gate, send(gate));
+    assertThat(difference).hasSize(1);
+    assertThat(difference.getFirst().get("Class")).isEqualTo("overtime");
+    assertThat(difference.getFirst().get("Minutes")).isEqualTo("-30");
+    assertThat(minutes(first)).isEqualTo(240);
+  }
+
+  @Test
+  void hours_checked_late_come_along_with_those_of_a_later_week() throws Exception {
+    send(new SwingGate(program, "dilys").checked());
+    SwingGate late = new SwingGate(program, "tobias").finished();
+    SwingGate later = new SwingGate(program, "dilys").checked();
+    check(late);
+    JsonNode due = of(later, "Tobias Quennell");
+    assertThat(due.path("earlierDueMinutes").asInt()).isGreaterThanOrEqualTo(240);
+    Visitor.Answer sent = send(later);
+    assertThat(sent.status()).as(sent.text()).isEqualTo(200);
+    String file =
+        later.office().get("/api/wages/runs/" + sent.json().path("id").asLong() + "/file").text();
+    assertThat(records(file))
+        .anyMatch(
+            row ->
+                row.get("Person").equals("Tobias Quennell")
+                    && row.get("Day").equals(late.day().toString()));
+    assertThat(of(later, "Tobias Quennell").path("earlierDueMinutes").asInt()).isZero();
   }
 
   @Test

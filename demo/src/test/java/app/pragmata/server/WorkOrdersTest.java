@@ -62,16 +62,7 @@ class WorkOrdersTest {
   @Test
   void an_order_goes_out_by_mail_with_the_place_the_price_and_our_number() {
     crane();
-    String body =
-        program
-            .database()
-            .select(MAIL.BODY)
-            .from(MAIL)
-            .where(MAIL.TO_ADDRESS.eq("crane@example.org"))
-            .orderBy(MAIL.ID.desc())
-            .limit(1)
-            .fetchSingle(MAIL.BODY);
-    assertThat(body)
+    assertThat(lastMail())
         .startsWith("Dear Quayside Crane Hire,")
         .contains("Lift the beam out", "job " + gate.sheet().path("number").asLong(), "£180.00")
         .contains(gate.sheet().path("address").asString());
@@ -106,6 +97,35 @@ class WorkOrdersTest {
     JsonNode dropped = orders().path(0);
     assertThat(close(dropped, "bill", "cost", "180").rule()).isEqualTo("WORK_ORDER_MOVED_ON");
     assertThat(gate.sheet().path("otherCosts")).isEmpty();
+  }
+
+  private String lastMail() {
+    return program
+        .database()
+        .select(MAIL.BODY)
+        .from(MAIL)
+        .where(MAIL.TO_ADDRESS.eq("crane@example.org"))
+        .orderBy(MAIL.ID.desc())
+        .limit(1)
+        .fetchSingle(MAIL.BODY);
+  }
+
+  @Test
+  void whoever_was_ordered_by_mail_is_told_by_mail_that_it_is_off_but_not_why() {
+    close(crane(), "drop", "reason", "Too dear");
+    assertThat(lastMail())
+        .contains("no longer wanted", "Lift the beam out")
+        .doesNotContain("Too dear");
+  }
+
+  @Test
+  void a_bill_that_is_still_to_come_is_said_before_the_job_is_billed() {
+    crane();
+    JsonNode awaited = gate.sheet().path("billing").path("draft").path("awaited");
+    assertThat(awaited.path(0).path("supplier").asString()).isEqualTo("Quayside Crane Hire");
+    assertThat(awaited.path(0).path("expectedMinor").asLong()).isEqualTo(180_00);
+    close(orders().path(0), "drop", "reason", "We lifted it by hand");
+    assertThat(gate.sheet().path("billing").path("draft").path("awaited")).isEmpty();
   }
 
   @Test

@@ -1,5 +1,6 @@
 package app.pragmata.core.company;
 
+import app.pragmata.core.Decimal;
 import java.math.BigDecimal;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -43,5 +44,10 @@ public record PayTerms(
   /** What an hour of the class counts for; normal time for one. */
   public BigDecimal factor(PayClass payClass) {
     return Objects.requireNonNull(factors.get(payClass));
+  }
+
+  /** The same in percent of normal time, such as 150. */
+  public BigDecimal percent(PayClass payClass) {
+    return new BigDecimal(Decimal.text(factor(payClass).movePointRight(2)));
   }
 }

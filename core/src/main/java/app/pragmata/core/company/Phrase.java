@@ -103,6 +103,10 @@ public enum Phrase {
   MAIL_WORK_ORDER_BY,
   /** What was agreed, without VAT. */
   MAIL_WORK_ORDER_PRICE,
+  /** The job's number and who ordered it. */
+  MAIL_WORK_ORDER_OFF,
+  /** The job's number and what was to be done. */
+  MAIL_WORK_ORDER_OFF_SAYS,
   /** The receipt's number, and the amount. */
   MAIL_RECEIPT,
   /** The amount, the day, how it came, the job's number and title. */

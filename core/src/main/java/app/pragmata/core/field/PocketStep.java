@@ -22,13 +22,24 @@ public enum PocketStep implements Coded {
   SEND_MESSAGE,
   TELL_LATE,
   TELL_PRICE,
+  TAKE_MONEY,
   HAND_BACK,
-  NOTE_TIME;
+  NOTE_TIME,
+  SIGN_WEEK_OFF;
 
-  /** Whether it moves a clock, so that its form says when it was tapped. */
+  /** Whether its form says when it was tapped: it moves a clock, or money came in on a day. */
   public boolean isTimed() {
     return switch (this) {
-      case DRIVE, ARRIVE, START_WORK, PAUSE, FINISH, TICK_LINE, START_CLOCK, STOP_CLOCK -> true;
+      case DRIVE,
+          ARRIVE,
+          START_WORK,
+          PAUSE,
+          FINISH,
+          TICK_LINE,
+          TAKE_MONEY,
+          START_CLOCK,
+          STOP_CLOCK ->
+          true;
       case ACCEPT_VISIT,
           USE_PART,
           PUT_PART_BACK,
@@ -40,14 +51,15 @@ public enum PocketStep implements Coded {
           TELL_LATE,
           TELL_PRICE,
           HAND_BACK,
-          NOTE_TIME ->
+          NOTE_TIME,
+          SIGN_WEEK_OFF ->
           false;
     };
   }
 
   /** Whether it is done on no visit. */
   public boolean isOffVisit() {
-    return this == START_CLOCK || this == STOP_CLOCK;
+    return this == START_CLOCK || this == STOP_CLOCK || this == SIGN_WEEK_OFF;
   }
 
   /** Whether it cannot be done without a visit; time that is noted by hand may be of none. */

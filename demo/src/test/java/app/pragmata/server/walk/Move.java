@@ -41,6 +41,7 @@ enum Move {
   WRITE_WITH_CUSTOMER(2, CustomerMoves::write),
   SEND_REPORT(2, CustomerMoves::sendReport),
   ADD_PART(5, WorkMoves::partOnSite),
+  SEND_WAGES(1, WorkMoves::sendWages),
   CORRECT_PART(2, WorkMoves::correctPart),
   REMOVE_PART(1, WorkMoves::removePart),
   ADD_TIME(8, WorkMoves::addTime),

@@ -256,6 +256,15 @@ final class WorkMoves {
         .post("/api/pocket/weeks/" + monday + "/sign-off", Map.of());
   }
 
+  static Answer sendWages(WalkedCompany company, Dice dice) {
+    LocalDate today = company.today();
+    return company
+        .office()
+        .post(
+            "/api/wages/runs",
+            Map.of("from", today.minusDays(dice.next(20)).toString(), "to", today.toString()));
+  }
+
   static @Nullable Answer partOnSite(WalkedCompany company, Dice dice) {
     Record visit = company.pick(dice, "from visit t", "state in ('on_site', 'finished')");
     return visit == null

@@ -24,11 +24,11 @@ import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.jobs.JobCharges;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
-import app.pragmata.server.jobs.JobStore.WholeJob;
 import app.pragmata.server.jobs.LockedJob;
 import app.pragmata.server.jobs.OtherCosts;
 import app.pragmata.server.jobs.PromiseStore;
 import app.pragmata.server.jobs.VisitStore;
+import app.pragmata.server.jobs.WholeJob;
 import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.NumberSeries;
@@ -293,7 +293,13 @@ public class BillingService {
         charged ? numbers.expected(NumberSeries.Series.INVOICE) : null,
         deposit.minor(),
         gross.minus(deposit).minor(),
-        notYet(last, act.today(), before, charged));
+        notYet(last, act.today(), before, charged),
+        job.awaited().stream()
+            .map(
+                each ->
+                    new BillingView.AwaitedBill(
+                        each.supplier(), each.description(), each.expectedMinor()))
+            .toList());
   }
 
   /** What its closing would post by now: the cost that no document has taken. */
@@ -314,7 +320,7 @@ public class BillingService {
 
   private @Nullable String notYet(
       JobBill last, LocalDate taxDay, Bills.Before before, boolean charged) {
-    JobStore.Head job = last.job().job();
+    WholeJob.Head job = last.job().job();
     if (job.state() != JobState.Code.CHECKED) {
       return job.state() == JobState.Code.WORKED
           ? "Check the finished visit first."

@@ -106,6 +106,7 @@ public record BillingView(
    *     will be charged
    * @param depositMinor what comes off it at once, of deposits that are held
    * @param notYet why it cannot be posted now; null when it can
+   * @param awaited suppliers' bills that are still to come: their cost joins the job afterwards
    */
   public record Draft(
       List<ChargedLine> lines,
@@ -119,7 +120,15 @@ public record BillingView(
       @Nullable Long expectedNumber,
       long depositMinor,
       long toPayMinor,
-      @Nullable String notYet) {}
+      @Nullable String notYet,
+      List<AwaitedBill> awaited) {}
+
+  /**
+   * A supplier's bill that is to come.
+   *
+   * @param expectedMinor without VAT; null where nobody knows
+   */
+  public record AwaitedBill(String supplier, String description, @Nullable Long expectedMinor) {}
 
   /**
    * A line as it is charged: quantity / price base x unit price is the full amount; discount,

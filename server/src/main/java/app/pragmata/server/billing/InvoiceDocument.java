@@ -7,7 +7,7 @@ import app.pragmata.server.billing.BillingView.Deducted;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.TaxedGroup;
 import app.pragmata.server.generated.tables.records.CustomerRecord;
-import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.WholeJob;
 import app.pragmata.server.records.NumberSeries.Series;
 import java.time.LocalDate;
 import java.util.ArrayList;

@@ -8,7 +8,7 @@ import app.pragmata.core.jobs.BillingBasis;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.jobs.CostTaking;
-import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.WholeJob;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 

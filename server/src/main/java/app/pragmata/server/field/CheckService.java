@@ -437,8 +437,9 @@ public class CheckService {
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
-    visits.want(act, locked.job().id(), visitId, locked.expectedMinutes());
+    visits.wantAgain(act, locked);
     visits.follow(act, locked.job());
+    wanted.noteVisitOver(act, locked.job());
     drivesHome.follow(act, days);
   }
 

@@ -25,7 +25,7 @@ class JobMessagesApi {
 
   /** From site to the office or to the customer. */
   @PostMapping("/api/pocket/visits/{id}/messages")
-  PocketApi.PocketVisit sendMessageFromSite(
+  PocketVisit sendMessageFromSite(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -36,7 +36,7 @@ class JobMessagesApi {
 
   /** What the office says about the visit's job is seen. */
   @PostMapping("/api/pocket/visits/{id}/messages/seen")
-  PocketApi.PocketVisit noteMessagesSeen(Act act, @PathVariable long id) {
+  PocketVisit noteMessagesSeen(Act act, @PathVariable long id) {
     messages.see(act, id);
     return pocket.getPocketVisit(act, id);
   }

@@ -21,10 +21,12 @@ import app.pragmata.server.field.FieldService.PartForm;
 import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
+import app.pragmata.server.field.MoneyOnSite.MoneyForm;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
 import app.pragmata.server.field.OwnTimes.OwnTimeForm;
 import app.pragmata.server.field.ToldPrices.ToldPriceForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
+import app.pragmata.server.field.Weeks.WeekForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
@@ -259,6 +261,14 @@ class LateActsApi {
         ToldPriceForm form = late.form(row, ToldPriceForm.class);
         yield words(form.told(), Boolean.FALSE.equals(form.withVat()) ? "without VAT" : "with VAT");
       }
+      case TAKE_MONEY -> {
+        MoneyForm form = late.form(row, MoneyForm.class);
+        yield words(
+            form.amount(),
+            form.method() == null ? null : form.method().code().replace('_', ' '),
+            form.receiptTo());
+      }
+      case SIGN_WEEK_OFF -> words(String.valueOf(late.form(row, WeekForm.class).monday()));
       case HAND_BACK -> words(late.form(row, HandBackForm.class).reason());
       case NOTE_TIME -> {
         NoteTimeForm form = late.form(row, NoteTimeForm.class);

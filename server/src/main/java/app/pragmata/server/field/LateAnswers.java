@@ -21,9 +21,11 @@ import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
+import app.pragmata.server.field.MoneyOnSite.MoneyForm;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
 import app.pragmata.server.field.ToldPrices.ToldPriceForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
+import app.pragmata.server.field.Weeks.WeekForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.http.AskedSet;
 import app.pragmata.server.jobs.LinesDone;
@@ -84,6 +86,8 @@ class LateAnswers {
   private final LinesDone lines;
   private final JobMessages messages;
   private final ToldPrices told;
+  private final MoneyOnSite money;
+  private final Weeks weeks;
   private final FittedEquipment fitted;
   private final OwnTimes ownTimes;
   private final PlanningService planning;
@@ -104,6 +108,8 @@ class LateAnswers {
       LinesDone lines,
       JobMessages messages,
       ToldPrices told,
+      MoneyOnSite money,
+      Weeks weeks,
       FittedEquipment fitted,
       OwnTimes ownTimes,
       PlanningService planning,
@@ -122,6 +128,8 @@ class LateAnswers {
     this.lines = lines;
     this.messages = messages;
     this.told = told;
+    this.money = money;
+    this.weeks = weeks;
     this.fitted = fitted;
     this.ownTimes = ownTimes;
     this.planning = planning;
@@ -224,6 +232,13 @@ class LateAnswers {
                 technician,
                 visits.lock(visitId == null ? first.getVisitId() : visitId),
                 late.form(row, ToldPriceForm.class));
+        case TAKE_MONEY ->
+            money.writeDown(
+                technician,
+                "late act " + row.getId(),
+                visits.lock(first.getVisitId()),
+                late.form(row, MoneyForm.class),
+                dayOf(act, row.getCountedAt()));
         case SEND_MESSAGE ->
             messages.send(
                 technician, visits.lock(first.getVisitId()), late.form(row, MessageForm.class));
@@ -237,10 +252,17 @@ class LateAnswers {
     }
   }
 
-  /** Times that were put right by hand; what was added by hand is among those that are written. */
+  /**
+   * Times that were put right by hand, and weeks that were signed off; what was added by hand is
+   * among those that are written.
+   */
   private void putRight(Act act, List<LateActRecord> rows, List<OfPerson> added) {
     for (LateActRecord row : rows) {
-      if (row.getStep() == PocketStep.NOTE_TIME) {
+      if (row.getStep() == PocketStep.SIGN_WEEK_OFF) {
+        weeks.signOff(
+            new Act(row.getPersonId(), Role.TECHNICIAN, act.at(), act.zone()),
+            LateStep.monday(late.form(row, WeekForm.class)));
+      } else if (row.getStep() == PocketStep.NOTE_TIME) {
         NoteTimeForm form = late.form(row, NoteTimeForm.class);
         if (form.timeEntryId() != null) {
           ownTimes.putRight(act, row.getPersonId(), form.timeEntryId(), form.time());

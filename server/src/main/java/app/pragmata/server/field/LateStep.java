@@ -12,11 +12,14 @@ import app.pragmata.server.field.FieldService.PartForm;
 import app.pragmata.server.field.FieldService.TickForm;
 import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
 import app.pragmata.server.field.JobMessages.MessageForm;
+import app.pragmata.server.field.MoneyOnSite.MoneyForm;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
 import app.pragmata.server.field.ToldPrices.ToldPriceForm;
 import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
+import app.pragmata.server.field.Weeks.WeekForm;
 import app.pragmata.server.partswanted.PartsWanted.WantForm;
 import app.pragmata.server.records.Act;
+import java.time.LocalDate;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -37,6 +40,8 @@ class LateStep {
   private final FittedEquipment fitted;
   private final OwnTimes ownTimes;
   private final ToldPrices told;
+  private final MoneyOnSite money;
+  private final Weeks weeks;
   private final JsonMapper json;
 
   LateStep(
@@ -47,6 +52,8 @@ class LateStep {
       FittedEquipment fitted,
       OwnTimes ownTimes,
       ToldPrices told,
+      MoneyOnSite money,
+      Weeks weeks,
       JsonMapper json) {
     this.clocks = clocks;
     this.service = service;
@@ -55,6 +62,8 @@ class LateStep {
     this.fitted = fitted;
     this.ownTimes = ownTimes;
     this.told = told;
+    this.money = money;
+    this.weeks = weeks;
     this.json = json;
   }
 
@@ -76,6 +85,8 @@ class LateStep {
       clocks.stop(act, key, read(form, StepForm.class));
     } else if (step == PocketStep.NOTE_TIME) {
       ownTimes.note(act, key, read(form, NoteTimeForm.class));
+    } else if (step == PocketStep.SIGN_WEEK_OFF) {
+      weeks.signOff(act, monday(read(form, WeekForm.class)));
     } else {
       takeOnVisit(act, key, step, Objects.requireNonNull(visitId), form);
     }
@@ -99,10 +110,22 @@ class LateStep {
           case ACCEPT_VISIT -> ComingForm.class;
           case TELL_LATE -> LateForm.class;
           case TELL_PRICE -> ToldPriceForm.class;
+          case TAKE_MONEY -> MoneyForm.class;
           case HAND_BACK -> HandBackForm.class;
           case NOTE_TIME -> NoteTimeForm.class;
+          case SIGN_WEEK_OFF -> WeekForm.class;
         };
-    read(form, kind);
+    if (read(form, kind) instanceof MoneyForm paid) {
+      MoneyOnSite.requireKeepable(paid);
+    }
+  }
+
+  /** The week that a form names; refused where it names none. */
+  static LocalDate monday(WeekForm form) {
+    if (form.monday() == null) {
+      throw new Refused(Rule.MISSING, "Say which week is signed off, by its Monday.");
+    }
+    return form.monday();
   }
 
   private void takeOnVisit(
@@ -130,8 +153,10 @@ class LateStep {
       case ACCEPT_VISIT -> service.accept(act, key, visitId);
       case TELL_LATE -> service.beLate(act, key, visitId, read(form, LateForm.class));
       case TELL_PRICE -> told.note(act, key, visitId, read(form, ToldPriceForm.class));
+      case TAKE_MONEY -> money.take(act, key, visitId, read(form, MoneyForm.class));
       case HAND_BACK -> service.handBack(act, key, visitId, read(form, HandBackForm.class));
-      case START_CLOCK, STOP_CLOCK, NOTE_TIME -> throw new IllegalArgumentException(step.code());
+      case START_CLOCK, STOP_CLOCK, NOTE_TIME, SIGN_WEEK_OFF ->
+          throw new IllegalArgumentException(step.code());
     }
   }
 

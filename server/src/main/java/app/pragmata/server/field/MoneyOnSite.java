@@ -9,9 +9,11 @@ import static app.pragmata.server.generated.Tables.TRANSFER_PROMISE;
 import static app.pragmata.server.generated.Tables.VISIT;
 
 import app.pragmata.core.Reading;
+import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.books.PaymentMethod;
 import app.pragmata.core.customers.MailAddress;
+import app.pragmata.core.field.Tap;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
@@ -26,6 +28,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.todos.ToDoService;
 import app.pragmata.server.todos.ToDoService.ToDoForm;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -47,15 +50,25 @@ class MoneyOnSite {
    * @param method a bank transfer is a promise, and no money yet
    * @param card the card's number, of a card only
    * @param receiptTo where a receipt goes by mail; empty for nowhere
+   * @param tappedAt by the phone's clock, as is when it was sent; null for now
    */
   record MoneyForm(
       @Nullable String amount,
       @Nullable PaymentMethod method,
       @Nullable String card,
-      @Nullable String receiptTo) {
+      @Nullable String receiptTo,
+      @Nullable Instant tappedAt,
+      @Nullable Instant sentAt) {
     /** Without the card's number, which is kept nowhere. */
     private String content() {
       return amount + " " + method + " " + receiptTo;
+    }
+
+    /** On which day it came in, however long it waited on the phone. */
+    private LocalDate day(Act act) {
+      return tappedAt == null || sentAt == null
+          ? act.today()
+          : LocalDate.ofInstant(Tap.corrected(tappedAt, sentAt, act.at()), act.zone());
     }
   }
 
@@ -117,18 +130,46 @@ class MoneyOnSite {
 
   /** Takes it in for the visit's job, or notes that it is promised. */
   void take(Act act, @Nullable String key, long visitId, MoneyForm form) {
+    String to = readReceiptTo(form);
+    LocalDate day = form.day(act);
+    switch (Objects.requireNonNull(form.method())) {
+      case CARD -> takeByCard(act, key, visitId, form, to);
+      case BANK_TRANSFER -> once(act, key, visitId, form, visit -> promise(act, visit, form));
+      case CASH, CHEQUE ->
+          once(act, key, visitId, form, visit -> receive(act, key, visit, form, to, day));
+    }
+  }
+
+  private static String readReceiptTo(MoneyForm form) {
     var reading = new Reading();
     if (form.method() == null) {
       reading.fault("method", Rule.MISSING, "Say how it is paid.");
     }
     String receiptTo = reading.optional("receiptTo", form.receiptTo(), MailAddress::parse);
     reading.refuseIfFaulty();
-    String to = receiptTo == null ? "" : receiptTo;
-    switch (Objects.requireNonNull(form.method())) {
-      case CARD -> takeByCard(act, key, visitId, form, to);
-      case BANK_TRANSFER -> once(act, key, visitId, form, visit -> promise(act, visit, form));
-      case CASH, CHEQUE ->
-          once(act, key, visitId, form, visit -> receive(act, key, visit, form, to));
+    return receiptTo == null ? "" : receiptTo;
+  }
+
+  /** Refuses what no phone may keep: a card is asked for at once or not at all. */
+  static void requireKeepable(MoneyForm form) {
+    if (form.method() == PaymentMethod.CARD || form.card() != null) {
+      throw new Refused(
+          Rule.WRONG_KIND,
+          "A card is only taken while there is a network. Nothing of it was kept; take it again.");
+    }
+  }
+
+  /**
+   * What came in late and counts, in the office's hands: of whatever visit it was, on the day on
+   * which it came.
+   */
+  void writeDown(Act act, String key, LockedVisit visit, MoneyForm form, LocalDate day) {
+    requireKeepable(form);
+    String to = readReceiptTo(form);
+    if (form.method() == PaymentMethod.BANK_TRANSFER) {
+      promise(act, visit, form);
+    } else {
+      receive(act, key, visit, form, to, day);
     }
   }
 
@@ -163,13 +204,18 @@ class MoneyOnSite {
   }
 
   private long receive(
-      Act act, @Nullable String key, LockedVisit visit, MoneyForm form, String receiptTo) {
+      Act act,
+      @Nullable String key,
+      LockedVisit visit,
+      MoneyForm form,
+      String receiptTo,
+      LocalDate day) {
     long receipt =
         receipts.receive(
             act,
             key + " receipt",
             new ReceiptForm(
-                null, form.amount(), null, form.method(), null, visit.job().id(), null));
+                null, form.amount(), day.toString(), form.method(), null, visit.job().id(), null));
     letters.send(act, receipt, receiptTo);
     return receipt;
   }

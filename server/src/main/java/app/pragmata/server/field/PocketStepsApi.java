@@ -56,7 +56,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/drive")
-  PocketApi.PocketVisit driveToVisit(
+  PocketVisit driveToVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -66,7 +66,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/arrive")
-  PocketApi.PocketVisit arriveAtVisit(
+  PocketVisit arriveAtVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -76,7 +76,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/start-work")
-  PocketApi.PocketVisit startWork(
+  PocketVisit startWork(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -86,7 +86,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/pause")
-  PocketApi.PocketVisit pauseVisit(
+  PocketVisit pauseVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -96,7 +96,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/finish")
-  PocketApi.PocketVisit finishVisit(
+  PocketVisit finishVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -107,7 +107,7 @@ class PocketStepsApi {
 
   /** Says that one comes as planned. */
   @PostMapping("/api/pocket/visits/{id}/accept")
-  PocketApi.PocketVisit acceptVisit(
+  PocketVisit acceptVisit(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -129,7 +129,7 @@ class PocketStepsApi {
 
   /** Says that one comes later than planned. */
   @PostMapping("/api/pocket/visits/{id}/late")
-  PocketApi.PocketVisit tellLate(
+  PocketVisit tellLate(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -140,7 +140,7 @@ class PocketStepsApi {
 
   /** Notes what one has told the customer that the job costs in all; the office reads it. */
   @PostMapping("/api/pocket/visits/{id}/told-price")
-  PocketApi.PocketVisit noteToldPrice(
+  PocketVisit noteToldPrice(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -150,7 +150,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/parts")
-  PocketApi.PocketVisit usePart(
+  PocketVisit usePart(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -160,7 +160,7 @@ class PocketStepsApi {
   }
 
   @PostMapping("/api/pocket/visits/{id}/missing-parts")
-  PocketApi.PocketVisit notePartMissing(
+  PocketVisit notePartMissing(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -171,7 +171,7 @@ class PocketStepsApi {
 
   /** Puts a part that was fitted on record as equipment, by its serial number. */
   @PostMapping("/api/pocket/visits/{id}/serial-numbers")
-  PocketApi.PocketVisit noteSerialNumber(
+  PocketVisit noteSerialNumber(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -182,7 +182,7 @@ class PocketStepsApi {
 
   /** Answers a question of a checklist, or answers it anew. */
   @PostMapping("/api/pocket/visits/{id}/checklist-answers")
-  PocketApi.PocketVisit answerChecklist(
+  PocketVisit answerChecklist(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -193,7 +193,7 @@ class PocketStepsApi {
 
   /** Ticks a promised line off as done, or takes that back. */
   @PostMapping("/api/pocket/visits/{id}/lines-done")
-  PocketApi.PocketVisit tickLine(
+  PocketVisit tickLine(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -204,7 +204,7 @@ class PocketStepsApi {
 
   /** Fits a part that the job waited for; one of the price list is taken from the van. */
   @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/fit")
-  PocketApi.PocketVisit fitMissingPart(
+  PocketVisit fitMissingPart(
       Act act,
       @RequestHeader(name = "Idempotency-Key", required = false) @Nullable String key,
       @PathVariable long id,
@@ -216,15 +216,14 @@ class PocketStepsApi {
 
   /** It is not missing after all; refused once the office has seen to it. */
   @PostMapping("/api/pocket/visits/{id}/missing-parts/{partWantedId}/withdraw")
-  PocketApi.PocketVisit withdrawMissingPart(
+  PocketVisit withdrawMissingPart(
       Act act, @PathVariable long id, @PathVariable long partWantedId, @RequestBody AtVersion at) {
     service.takeWantBack(act, id, partWantedId, at.version());
     return pocket.getPocketVisit(act, id);
   }
 
   @DeleteMapping("/api/pocket/visits/{id}/parts/{visitPartId}")
-  PocketApi.PocketVisit putPartBack(
-      Act act, @PathVariable long id, @PathVariable long visitPartId) {
+  PocketVisit putPartBack(Act act, @PathVariable long id, @PathVariable long visitPartId) {
     service.removePart(act, id, visitPartId);
     return pocket.getPocketVisit(act, id);
   }

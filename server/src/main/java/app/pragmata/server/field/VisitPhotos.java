@@ -70,7 +70,7 @@ public class VisitPhotos {
    * @param sentAt when the phone sent it, so that its clock need not be right
    * @param position where it was taken; null where the phone does not say
    */
-  record PhotoNote(
+  public record PhotoNote(
       @Nullable String words,
       @Nullable Long partWantedId,
       @Nullable Long unlistedPartId,
@@ -128,7 +128,8 @@ public class VisitPhotos {
   }
 
   /** Keeps a photo; gives its id. The same key with the same picture keeps it once. */
-  long add(Act act, @Nullable String key, long visitId, Pictures.Kept photo, PhotoNote note) {
+  public long add(
+      Act act, @Nullable String key, long visitId, Pictures.Kept photo, PhotoNote note) {
     return repeats.once(
         act,
         key,

@@ -104,6 +104,9 @@ public class Weeks {
    */
   record WeekHours(HoursWorked worked, int paid, int waitingForCheck) {}
 
+  /** Which week, by its Monday. */
+  record WeekForm(@Nullable LocalDate monday) {}
+
   private final DSLContext database;
   private final PersonHours hours;
   private final Events events;

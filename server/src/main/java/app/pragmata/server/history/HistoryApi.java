@@ -27,6 +27,7 @@ import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.stores.StoresEvent;
 import app.pragmata.server.todos.ToDoEvent;
+import app.pragmata.server.wages.WagesEvent;
 import app.pragmata.server.workorders.WorkOrderEvent;
 import io.swagger.v3.oas.models.media.Schema;
 import java.time.Instant;
@@ -75,6 +76,7 @@ class HistoryApi {
           PersonEvent.class,
           StoresEvent.class,
           ToDoEvent.class,
+          WagesEvent.class,
           WorkOrderEvent.class);
 
   /** The words of what can happen, for the description of the API. */

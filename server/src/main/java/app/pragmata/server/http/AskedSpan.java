@@ -36,4 +36,9 @@ public record AskedSpan(LocalDate first, LocalDate last) {
     reading.refuseIfFaulty();
     return new AskedSpan(first, last);
   }
+
+  /** Whether the day is one of them. */
+  public boolean includes(LocalDate day) {
+    return !day.isBefore(first) && !day.isAfter(last);
+  }
 }

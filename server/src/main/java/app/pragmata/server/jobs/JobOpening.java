@@ -124,7 +124,6 @@ public class JobOpening {
     visits.want(
         act,
         row.getId(),
-        null,
         job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes());
     return row.getId();
   }
@@ -152,7 +151,6 @@ public class JobOpening {
       visits.want(
           act,
           jobId,
-          null,
           expectedMinutes == null
               ? getKind(job.kindOfJobId()).getDefaultMinutes()
               : expectedMinutes);

@@ -329,30 +329,59 @@ public class VisitStore {
     return given;
   }
 
-  /**
-   * A visit that waits for a technician and a time.
-   *
-   * @param replacesId the visit that did not happen and of which it takes the place; null for none
-   */
-  public void want(Act act, long jobId, @Nullable Long replacesId, int expectedMinutes) {
-    want(act, jobId, replacesId, new Needs(expectedMinutes, null, "", null));
+  /** A visit that waits for a technician and a time. */
+  public void want(Act act, long jobId, int expectedMinutes) {
+    want(act, newVisit(jobId, new Needs(expectedMinutes, null, "", null)));
   }
 
-  private long want(Act act, long jobId, @Nullable Long replacesId, Needs needs) {
+  private VisitRecord newVisit(long jobId, Needs needs) {
     VisitRecord visit = database.newRecord(VISIT);
     visit.setJobId(jobId);
-    visit.setReplacesId(replacesId);
     visit.setState(VisitState.Code.UNPLANNED);
     needs.setOn(visit);
+    return visit;
+  }
+
+  private long want(Act act, VisitRecord visit) {
     events.store(act, JobEvent.VISIT_WANTED, visit);
     return visit.getId();
   }
 
   /** One more visit for a job that waits for a technician and a time; gives its id. */
   public long want(Act act, LockedJob job, Needs needs) {
-    long id = want(act, job.id(), null, needs);
+    long id = want(act, newVisit(job.id(), needs));
     follow(act, job);
     return id;
+  }
+
+  /**
+   * A visit in the place of one that did not happen: it waits for what that one waited for, and
+   * what was to follow that one follows it.
+   */
+  public void wantAgain(Act act, LockedVisit dropped) {
+    VisitRecord before = dropped.row();
+    VisitRecord visit =
+        newVisit(
+            dropped.job().id(),
+            new Needs(
+                before.getExpectedMinutes(),
+                before.getNotBefore(),
+                before.getAwaitedPart(),
+                before.getFollowsId()));
+    visit.setReplacesId(before.getId());
+    visit.setPartArrivedOn(before.getPartArrivedOn());
+    long id = want(act, visit);
+    database
+        .selectFrom(VISIT)
+        .where(VISIT.JOB_ID.eq(before.getJobId()).and(VISIT.FOLLOWS_ID.eq(before.getId())))
+        .and(VISIT.STATE.in(VisitState.Code.UNPLANNED, VisitState.Code.PLANNED))
+        .forUpdate()
+        .fetch()
+        .forEach(
+            following -> {
+              following.setFollowsId(id);
+              events.store(act, JobEvent.VISIT_NEEDS_CHANGED, following);
+            });
   }
 
   /** Changes what a visit needs. */

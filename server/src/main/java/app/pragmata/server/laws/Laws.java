@@ -388,6 +388,31 @@ public final class Laws {
               "select coalesce(sum(amount_minor), 0) from card_payment where state = :TAKEN",
               "receipts by card through a link",
               "select coalesce(sum(amount_minor), 0) from receipt where card_payment_id is not null"),
+          new Law(
+              "Every wages run went out for the people and minutes that its lines add up to",
+              Unit.COUNT,
+              "runs",
+              "select count(*) from wages_run",
+              "runs of so much",
+              """
+              select count(*) from wages_run r join (
+                select wages_run_id, count(distinct person_id) as people, sum(minutes) as minutes
+                  from wages_line group by wages_run_id) l on l.wages_run_id = r.id
+                where r.people = l.people and r.minutes = l.minutes
+              """),
+          new Law(
+              "No more of what somebody worked was taken off their wages than went out",
+              Unit.COUNT,
+              "days, classes and jobs of wages",
+              """
+              select count(*) from (select from wages_line where kind is not null
+                group by person_id, day, pay_class, kind, job_number, what) paid
+              """,
+              "of them paid or back at nothing",
+              """
+              select count(*) from (select from wages_line where kind is not null
+                group by person_id, day, pay_class, kind, job_number, what having sum(minutes) >= 0) paid
+              """),
           withoutGaps("Receipt numbers have no gaps", Series.RECEIPT, "receipts", "receipt"),
           withoutGaps("Invoice numbers have no gaps", Series.INVOICE, "invoices", "invoice"),
           withoutGaps("Journal numbers have no gaps", Series.JOURNAL, "entries", "journal_entry"));

@@ -27,6 +27,7 @@ public enum RecordKind implements Coded {
   WARRANTY_CLAIM(JOB),
   WORK_ORDER(JOB),
   UNLISTED_PART(JOB),
+  WAGES_RUN,
   LATE_ACT(JOB),
   VISIT_PHOTO(JOB),
   JOB_MESSAGE(JOB),

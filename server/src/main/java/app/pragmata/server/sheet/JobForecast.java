@@ -12,7 +12,7 @@ import app.pragmata.core.costing.WorkAhead.Item;
 import app.pragmata.core.jobs.JobFacts;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.company.Company;
-import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.WholeJob;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.Arrays;

@@ -13,8 +13,8 @@ import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.billing.BillingView;
 import app.pragmata.server.books.BooksApi;
-import app.pragmata.server.jobs.JobStore;
 import app.pragmata.server.jobs.Response;
+import app.pragmata.server.jobs.WholeJob;
 import app.pragmata.server.receipts.Debt;
 import app.pragmata.server.receipts.ReceiptView;
 import app.pragmata.server.worklists.Stage;
@@ -120,7 +120,7 @@ public record JobSheet(
       VisitState.Code state,
       @Nullable Long technicianId,
       @Nullable String technician,
-      List<JobStore.Companion> companions,
+      List<WholeJob.Companion> companions,
       @Nullable LocalDate day,
       @Nullable LocalDate plannedDay,
       @Nullable LocalTime start,

@@ -30,9 +30,9 @@ import app.pragmata.server.field.PhonesBehind;
 import app.pragmata.server.jobs.JobCharges;
 import app.pragmata.server.jobs.JobEvent;
 import app.pragmata.server.jobs.JobStore;
-import app.pragmata.server.jobs.JobStore.WholeJob;
-import app.pragmata.server.jobs.JobStore.WholeVisit;
 import app.pragmata.server.jobs.PromiseStore;
+import app.pragmata.server.jobs.WholeJob;
+import app.pragmata.server.jobs.WholeJob.WholeVisit;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.receipts.DebtStore;
 import app.pragmata.server.receipts.ReceiptStore;
@@ -115,7 +115,7 @@ class SheetApi {
     BillingView view = billing.view(act, job, company, cost);
     List<ReceiptView> money = receipts.listOfJob(id);
     Map<Long, String> fileNames =
-        billFiles.names(job.others().stream().map(JobStore.Other::id).toList());
+        billFiles.names(job.others().stream().map(WholeJob.Other::id).toList());
     return new JobSheet(
         id,
         job.job().number(),
@@ -169,7 +169,7 @@ class SheetApi {
         charge.net().minor());
   }
 
-  private static JobSheet.@Nullable Equipment equipment(JobStore.@Nullable Equipment equipment) {
+  private static JobSheet.@Nullable Equipment equipment(WholeJob.@Nullable Equipment equipment) {
     return equipment == null
         ? null
         : new JobSheet.Equipment(
@@ -331,7 +331,7 @@ class SheetApi {
   }
 
   private static JobSheet.Time time(
-      JobStore.Entry entry,
+      WholeJob.Entry entry,
       LocalDate day,
       Costing costing,
       WorkingCalendar hours,
@@ -384,7 +384,7 @@ class SheetApi {
   /** What goes beyond the promise is marked, where there is one. */
   private static JobSheet.Part part(
       WholeJob job,
-      JobStore.Use use,
+      WholeJob.Use use,
       Cover cover,
       Set<Corrected> corrected,
       PromisedParts promised) {

@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.PERSON;
 import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.WAGES_LINE;
 import static java.time.temporal.TemporalAdjusters.previousOrSame;
 import static java.util.stream.Collectors.groupingBy;
 import static java.util.stream.Collectors.mapping;
@@ -100,7 +101,7 @@ class PaidWeeks {
     this.companies = companies;
   }
 
-  /** Everybody who works in the field or did in these days, by name. */
+  /** Everybody who works in the field, or did in these days or was paid for them, by name. */
   List<PersonsWages> list(LocalDate first, LocalDate last) {
     Company company = companies.getCompany();
     return people(mondayOf(first), mondayOf(last).plusDays(6)).stream()
@@ -140,7 +141,18 @@ class PaidWeeks {
         .on(VISIT.ID.eq(TIME_ENTRY.VISIT_ID))
         .leftJoin(JOB)
         .on(JOB.ID.eq(VISIT.JOB_ID))
-        .where(PERSON.ROLE.eq(Role.TECHNICIAN).and(PERSON.ACTIVE).or(TIME_ENTRY.ID.isNotNull()))
+        .where(
+            PERSON
+                .ROLE
+                .eq(Role.TECHNICIAN)
+                .and(PERSON.ACTIVE)
+                .or(TIME_ENTRY.ID.isNotNull())
+                .or(
+                    exists(
+                        selectOne()
+                            .from(WAGES_LINE)
+                            .where(WAGES_LINE.PERSON_ID.eq(PERSON.ID))
+                            .and(WAGES_LINE.DAY.between(monday, sunday)))))
         .orderBy(PERSON.NAME, PERSON.ID, TIME_ENTRY.STARTED_AT, TIME_ENTRY.ID)
         .forEach(
             row -> {
@@ -205,7 +217,7 @@ class PaidWeeks {
         clock.minutes());
   }
 
-  private static LocalDate mondayOf(LocalDate day) {
+  static LocalDate mondayOf(LocalDate day) {
     return day.with(previousOrSame(DayOfWeek.MONDAY));
   }
 }

@@ -4,7 +4,7 @@ import app.pragmata.core.Coded;
 import app.pragmata.core.jobs.Closing;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.company.Company;
-import app.pragmata.server.jobs.JobStore.WholeJob;
+import app.pragmata.server.jobs.WholeJob;
 
 /** Where money stands on its way from quote to bank. */
 public enum Stage implements Coded {

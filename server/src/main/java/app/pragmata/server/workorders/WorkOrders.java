@@ -160,17 +160,38 @@ class WorkOrders {
               wording.say(
                   Phrase.MAIL_WORK_ORDER_PRICE, wording.money(expected, company.currency())));
     }
+    mail(act, row, company, wording.say(Phrase.MAIL_WORK_ORDER, number, name(company)), says);
+  }
+
+  private void tellDropped(Act act, WorkOrderRecord row, LockedJob job) {
+    Company company = companies.getCompany();
+    Wording wording = company.wording();
+    String number = String.valueOf(job.number());
+    mail(
+        act,
+        row,
+        company,
+        wording.say(Phrase.MAIL_WORK_ORDER_OFF, number, name(company)),
+        wording.say(Phrase.MAIL_WORK_ORDER_OFF_SAYS, number, row.getWhat()));
+  }
+
+  private static String name(Company company) {
+    return company.identity().name();
+  }
+
+  private void mail(
+      Act act, WorkOrderRecord row, Company company, String subject, CharSequence says) {
     String closing = company.quoting().letterWords().closing();
     mail.queue(
         act,
         MailQueue.Letter.of(
             row.getEmail(),
-            wording.say(Phrase.MAIL_WORK_ORDER, number, company.identity().name()),
+            subject,
             "%s\n\n%s\n\n%s\n"
                 .formatted(
-                    wording.say(Phrase.MAIL_GREETING, row.getSupplier()),
+                    company.wording().say(Phrase.MAIL_GREETING, row.getSupplier()),
                     says,
-                    closing.isEmpty() ? company.identity().name() : closing),
+                    closing.isEmpty() ? name(company) : closing),
             null));
   }
 
@@ -198,7 +219,7 @@ class WorkOrders {
         });
   }
 
-  /** Nobody waits for it any more. */
+  /** Nobody waits for it any more; who was asked by mail is told by mail. */
   void drop(Act act, long id, int version, @Nullable String reason) {
     var reading = new Reading();
     String why = reading.text("reason", reason, LONGEST_WORDS);
@@ -209,7 +230,11 @@ class WorkOrders {
     row.setReason(Objects.requireNonNull(why));
     events.store(act, WorkOrderEvent.WORK_ORDER_DROPPED, row, About.because(why));
     toDos.settle(act, row.getToDoId(), "Dropped");
-    visits.follow(act, visits.lockJob(row.getJobId()));
+    LockedJob job = visits.lockJob(row.getJobId());
+    if (!row.getEmail().isEmpty()) {
+      tellDropped(act, row, job);
+    }
+    visits.follow(act, job);
   }
 
   /** The job is locked first, so that all about it happens in turn. */
