@@ -62,16 +62,16 @@ export default function HoursPage() {
           caption="Hours by technician"
           columns={[
             { name: "Technician" },
-            { name: "labour", figure: true, width: 64 },
-            { name: "other", figure: true, width: 60 },
-            { name: "drive", figure: true, width: 64 },
-            { name: "break", figure: true, width: 56 },
-            { name: "paid", figure: true, width: 64 },
-            ...CLASSES.map((name) => ({ name, figure: true, width: 62 })),
-            { name: "to check", figure: true, width: 70 },
-            { name: "gone out", figure: true, width: 70 },
-            { name: "", silent: true, width: 24 },
-            { name: "Signed off", width: 150 },
+            { name: "labour", figure: true, width: 54 },
+            { name: "other", figure: true, width: 50 },
+            { name: "drive", figure: true, width: 50 },
+            { name: "break", figure: true, width: 50 },
+            { name: "paid", figure: true, width: 54 },
+            ...CLASSES.map((name) => ({ name, figure: true, width: 60 })),
+            { name: "to check", figure: true, width: 62 },
+            { name: "gone out", figure: true, width: 64 },
+            { name: "", silent: true, width: 16 },
+            { name: "Signed off", width: 136 },
           ]}
         >
           {data.people.map((person) => (

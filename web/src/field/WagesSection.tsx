@@ -17,11 +17,11 @@ export function WagesSection({ wages }: { wages: Wages }) {
   );
   return (
     <Section name="For the wages">
-      <p className="pad" data-due>
+      <p data-due>
         {due(wages)} {left(wages)}
       </p>
       {mayRecord && duePeople > 0 && (
-        <div className="pad">
+        <div>
           <Asking
             label="Send out…"
             of="hours for the wages"
@@ -39,7 +39,7 @@ export function WagesSection({ wages }: { wages: Wages }) {
         </div>
       )}
       {wages.runs.map((run) => (
-        <p key={run.id} className="pad" data-run={run.id}>
+        <p key={run.id} className="soft" data-run={run.id}>
           {moment(run.at)} by {run.by}: {hours(run.minutes)} of {people(run.people)}, asked for{" "}
           {day(run.from)} to {day(run.to)}{" "}
           <ListFiles path={`/api/wages/runs/${run.id}`} search={new URLSearchParams()} />

@@ -51,26 +51,20 @@ class DemoPhotos {
             .join(EQUIPMENT_KIND)
             .on(EQUIPMENT_KIND.ID.eq(EQUIPMENT.EQUIPMENT_KIND_ID))
             .where(VISIT.STATE.in(VisitState.Code.FINISHED, VisitState.Code.CHECKED))
+            .and(EQUIPMENT_KIND.NAME.notLike("%arrier%"))
             .orderBy(VISIT.FINISHED_AT.desc(), VISIT.ID)
             .limit(VISITS)
             .fetch(Records.mapping(Finished::new));
     for (Finished visit : last) {
       int seed = (int) visit.visitId();
-      boolean shutter = visit.kind().contains("shutter");
-      keep(
-          act,
-          visit,
-          40,
-          "As found",
-          shutter ? DrawnPhotos.shutter(seed, true) : DrawnPhotos.gate(seed, true));
+      keep(act, visit, 40, "As found", scene(visit.kind(), seed, true));
       keep(act, visit, 30, "Rating plate", DrawnPhotos.plate(seed, visit.kind(), visit.serial()));
-      keep(
-          act,
-          visit,
-          5,
-          "Works again",
-          shutter ? DrawnPhotos.shutter(-seed, false) : DrawnPhotos.gate(-seed, false));
+      keep(act, visit, 5, "Works again", scene(visit.kind(), -seed, false));
     }
+  }
+
+  private static byte[] scene(String kind, int seed, boolean open) {
+    return kind.contains("gate") ? DrawnPhotos.gate(seed, open) : DrawnPhotos.shutter(seed, open);
   }
 
   private void keep(Act act, Finished visit, int minutesBefore, String words, byte[] picture) {
