@@ -8,12 +8,13 @@ import static app.pragmata.server.generated.Tables.KIND_OF_JOB_SKILL;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.VISIT;
 import static app.pragmata.server.generated.Tables.VISIT_COMPANION;
-import static org.jooq.impl.DSL.any;
-import static org.jooq.impl.DSL.array;
-import static org.jooq.impl.DSL.coalesce;
+import static java.util.stream.Collectors.groupingBy;
+import static java.util.stream.Collectors.mapping;
+import static java.util.stream.Collectors.toSet;
+import static org.jooq.impl.DSL.arrayToString;
 import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
-import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.Coded;
 import app.pragmata.core.Refused;
@@ -27,10 +28,15 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Job;
 import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.planning.PlannedVisit.Companion;
+import java.math.BigDecimal;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.OffsetDateTime;
 import java.time.ZoneId;
-import java.util.Arrays;
+import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
@@ -38,32 +44,18 @@ import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
+import org.jooq.Cursor;
 import org.jooq.DSLContext;
-import org.jooq.Field;
-import org.jooq.Record;
 import org.jooq.Record4;
-import org.jooq.Result;
+import org.jooq.exception.DataAccessException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
 /** Reads visits with all that is needed to plan them. */
 @Repository
 class PlannedVisits {
-  /** What the job itself asks for, or what its kind does while nobody said otherwise. */
-  private static final Field<Long[]> SKILL_IDS =
-      array(
-              select(KIND_OF_JOB_SKILL.SKILL_ID)
-                  .from(KIND_OF_JOB_SKILL)
-                  .where(KIND_OF_JOB_SKILL.KIND_OF_JOB_ID.eq(JOB.KIND_OF_JOB_ID))
-                  .and(JOB.CREW_SIZE.isNull())
-                  .union(
-                      select(JOB_SKILL.SKILL_ID)
-                          .from(JOB_SKILL)
-                          .where(JOB_SKILL.JOB_ID.eq(JOB.ID))))
-          .as("skill_ids");
-
-  private static final Field<Short> CREW_SIZE =
-      coalesce(JOB.CREW_SIZE, KIND_OF_JOB.CREW_SIZE).as("people");
+  private static final Visit FOLLOWED = VISIT.as("followed");
+  private static final String SEPARATOR = ",";
 
   private static final int MOST_WAITING = 200;
 
@@ -151,37 +143,8 @@ class PlannedVisits {
         .collect(Collectors.toMap(row -> row.value1(), row -> row.value2()));
   }
 
-  /** The later of the day that it waits for and of the end of the visit that it follows. */
-  private static @Nullable LocalDateTime notBefore(Record row, Map<Long, LocalDateTime> ends) {
-    LocalDateTime start = partIsThere(row);
-    LocalDateTime end =
-        row.get(VISIT.FOLLOWS_ID) == null ? null : ends.get(row.get(VISIT.FOLLOWS_ID));
-    return start == null || (end != null && end.isAfter(start)) ? end : start;
-  }
-
-  /** When the visits are over that these follow; none of one that was dropped. */
-  private Map<Long, LocalDateTime> endsOfFollowed(Result<?> rows) {
-    List<Long> ids =
-        rows.getValues(VISIT.FOLLOWS_ID).stream().filter(Objects::nonNull).distinct().toList();
-    return ids.isEmpty()
-        ? Map.of()
-        : database
-            .select(VISIT.ID, VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
-            .from(VISIT)
-            .where(VISIT.ID.in(ids))
-            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
-            .fetchMap(
-                VISIT.ID,
-                row ->
-                    row.get(VISIT.DAY) == null || row.get(VISIT.START_TIME) == null
-                        ? NOT_YET
-                        : row.get(VISIT.DAY)
-                            .atTime(row.get(VISIT.START_TIME))
-                            .plusMinutes(row.get(VISIT.EXPECTED_MINUTES)));
-  }
-
   /** Who comes along to these, by visit; none for a visit to which nobody does. */
-  private Map<Long, List<Companion>> companions(List<Long> visitIds) {
+  private Map<Long, List<Companion>> companions(Condition which) {
     return database
         .select(
             VISIT_COMPANION.VISIT_ID,
@@ -189,26 +152,37 @@ class PlannedVisits {
             VISIT_COMPANION.STARTS_AFTER.coerce(Integer.class),
             VISIT_COMPANION.MINUTES.coerce(Integer.class))
         .from(VISIT_COMPANION)
-        .where(VISIT_COMPANION.VISIT_ID.eq(any(val(visitIds.toArray(Long[]::new)))))
+        .join(VISIT)
+        .on(VISIT.ID.eq(VISIT_COMPANION.VISIT_ID))
+        .where(which)
         .orderBy(VISIT_COMPANION.PERSON_ID)
         .fetchGroups(
             Record4::value1, row -> new Companion(row.value2(), row.value3(), row.value4()));
   }
 
-  /** From when on the part may be there that it waits for; null where that is now. */
-  private static @Nullable LocalDateTime partIsThere(Record row) {
-    LocalDate day = row.get(VISIT.NOT_BEFORE);
-    if (row.get(VISIT.PART_ARRIVED_ON) != null) {
-      return null;
+  /**
+   * What whoever comes must be able to do, by job where it asks for its own, and by kind of job.
+   */
+  private record Skills(Map<Long, Set<Long>> ofJobs, Map<Long, Set<Long>> ofKinds) {
+    /** What the job itself asks for, or what its kind does while nobody said otherwise. */
+    Set<Long> of(long jobId, long kindId, boolean ofItsOwn) {
+      return ofItsOwn
+          ? ofJobs.getOrDefault(jobId, Set.of())
+          : ofKinds.getOrDefault(kindId, Set.of());
     }
-    boolean unknown = day == null && !row.get(VISIT.AWAITED_PART).isEmpty();
-    return unknown ? NOT_YET : day == null ? null : day.atStartOfDay();
   }
 
-  private static @Nullable Promised promised(Record row) {
-    return row.get(VISIT.TOLD_DAY) == null
-        ? null
-        : Promised.of(row.get(VISIT.TOLD_DAY), row.get(VISIT.TOLD_START));
+  private Skills skills(Condition which) {
+    return new Skills(
+        database
+            .select(JOB_SKILL.JOB_ID, JOB_SKILL.SKILL_ID)
+            .from(JOB_SKILL)
+            .where(JOB_SKILL.JOB_ID.in(select(VISIT.JOB_ID).from(VISIT).where(which)))
+            .collect(groupingBy(row -> row.value1(), mapping(row -> row.value2(), toSet()))),
+        database
+            .select(KIND_OF_JOB_SKILL.KIND_OF_JOB_ID, KIND_OF_JOB_SKILL.SKILL_ID)
+            .from(KIND_OF_JOB_SKILL)
+            .collect(groupingBy(row -> row.value1(), mapping(row -> row.value2(), toSet()))));
   }
 
   private List<PlannedVisit> fetchVisits(Condition which) {
@@ -217,26 +191,20 @@ class PlannedVisits {
 
   private List<PlannedVisit> fetchVisits(Condition which, int most) {
     ZoneId zone = companies.getZone();
-    Result<?> rows =
+    Map<Long, List<Companion>> companions = companions(which);
+    Skills skills = skills(which);
+    var query =
         database
-            .select(VISIT.ID, VISIT.VERSION, VISIT.STATE, VISIT.TECHNICIAN_ID)
+            .select(VISIT.ID, VISIT.VERSION, JOB.ID, JOB.NUMBER, JOB.TITLE)
+            .select(CUSTOMER.ID, CUSTOMER.NAME, CUSTOMER.PHONE, SITE.NAME, SITE.AREA)
+            .select(SITE.POSTCODE, SITE.LATITUDE, SITE.LONGITUDE, SITE.OPENS, SITE.CLOSES)
+            .select(KIND_OF_JOB.ID, KIND_OF_JOB.NAME, KIND_OF_JOB.CREW_SIZE, JOB.CREW_SIZE)
+            .select(VISIT.STATE, VISIT.TECHNICIAN_ID)
             .select(VISIT.DAY, VISIT.START_TIME, VISIT.EXPECTED_MINUTES)
-            .select(VISIT.OVERRULED, VISIT.FINISHED_AT, VISIT.NOT_BEFORE, VISIT.FOLLOWS_ID)
-            .select(JOB.ID, JOB.NUMBER, JOB.TITLE, JOB.RESPOND_BY, JOB.RESPONDED_AT)
-            .select(
-                CUSTOMER.ID,
-                CUSTOMER.NAME,
-                CUSTOMER.PHONE,
-                SITE.NAME,
-                SITE.AREA,
-                KIND_OF_JOB.NAME,
-                SITE.POSTCODE,
-                SITE.LATITUDE,
-                SITE.LONGITUDE,
-                SITE.OPENS,
-                SITE.CLOSES)
-            .select(VISIT.TOLD_DAY, VISIT.TOLD_START, VISIT.AWAITED_PART, VISIT.PART_ARRIVED_ON)
-            .select(SKILL_IDS, CREW_SIZE)
+            .select(arrayToString(VISIT.OVERRULED, inline(SEPARATOR)), VISIT.FINISHED_AT)
+            .select(VISIT.AWAITED_PART, VISIT.PART_ARRIVED_ON, VISIT.NOT_BEFORE)
+            .select(FOLLOWED.ID, FOLLOWED.DAY, FOLLOWED.START_TIME, FOLLOWED.EXPECTED_MINUTES)
+            .select(JOB.RESPOND_BY, JOB.RESPONDED_AT, VISIT.TOLD_DAY, VISIT.TOLD_START)
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -246,52 +214,179 @@ class PlannedVisits {
             .on(SITE.ID.eq(JOB.SITE_ID))
             .join(KIND_OF_JOB)
             .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
+            .leftJoin(FOLLOWED)
+            .on(FOLLOWED.ID.eq(VISIT.FOLLOWS_ID))
+            .and(FOLLOWED.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
             .where(which)
             .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
-            .limit(most)
-            .fetch();
-    Map<Long, LocalDateTime> ends = endsOfFollowed(rows);
-    Map<Long, List<Companion>> companions = companions(rows.getValues(VISIT.ID));
-    return rows.map(
-        row ->
-            new PlannedVisit(
-                row.get(VISIT.ID),
-                row.get(VISIT.VERSION),
-                row.get(JOB.ID),
-                row.get(JOB.NUMBER),
-                row.get(JOB.TITLE),
-                row.get(CUSTOMER.ID),
-                row.get(CUSTOMER.NAME),
-                row.get(CUSTOMER.PHONE),
-                row.get(SITE.NAME),
-                row.get(SITE.AREA),
-                Districts.of(row.get(SITE.POSTCODE)),
-                row.get(SITE.OPENS) == null
-                    ? null
-                    : Stretch.between(row.get(SITE.OPENS), row.get(SITE.CLOSES)),
-                row.get(KIND_OF_JOB.NAME),
-                row.get(VISIT.STATE),
-                row.get(VISIT.TECHNICIAN_ID),
-                companions.getOrDefault(row.get(VISIT.ID), List.of()),
-                row.get(VISIT.DAY),
-                row.get(VISIT.START_TIME),
-                row.get(VISIT.EXPECTED_MINUTES),
-                Arrays.stream(row.get(VISIT.OVERRULED))
-                    .map(code -> Coded.get(Clash.class, code))
-                    .collect(Collectors.toSet()),
-                row.get(VISIT.FINISHED_AT) == null
-                    ? null
-                    : LocalDateTime.ofInstant(row.get(VISIT.FINISHED_AT), zone),
-                notBefore(row, ends),
-                row.get(VISIT.AWAITED_PART),
-                row.get(VISIT.PART_ARRIVED_ON) != null,
-                row.get(JOB.RESPOND_BY) == null || row.get(JOB.RESPONDED_AT) != null
-                    ? null
-                    : LocalDateTime.ofInstant(row.get(JOB.RESPOND_BY), zone),
-                promised(row),
-                roads.locate(
-                    row.get(SITE.LATITUDE), row.get(SITE.LONGITUDE), row.get(SITE.POSTCODE)),
-                Set.of(row.get(SKILL_IDS)),
-                row.get(CREW_SIZE)));
+            .limit(most);
+    // A day is read anew at each change of it: a record of each of its 600 visits, to be read once,
+    // would take a tenth of all the time.
+    var visits = new ArrayList<PlannedVisit>();
+    try (Cursor<?> cursor = query.fetchLazy()) {
+      var cells = new Cells(Objects.requireNonNull(cursor.resultSet()), zone);
+      while (cells.next()) {
+        visits.add(read(cells, companions, skills));
+      }
+    } catch (SQLException unreadable) {
+      throw new DataAccessException("The visits cannot be read", unreadable);
+    }
+    return visits;
+  }
+
+  /** In the order in which the cells are selected. */
+  private PlannedVisit read(Cells cells, Map<Long, List<Companion>> companions, Skills skills)
+      throws SQLException {
+    long id = cells.number();
+    int version = cells.count();
+    long jobId = cells.number();
+    long jobNumber = cells.number();
+    String title = cells.text();
+    long customerId = cells.number();
+    String customer = cells.text();
+    String phone = cells.text();
+    String site = cells.text();
+    String area = cells.text();
+    String postcode = cells.text();
+    RoadMap.Located located = roads.locate(cells.decimal(), cells.decimal(), postcode);
+    Stretch siteOpen = cells.stretch();
+    long kindId = cells.number();
+    String kindOfJob = cells.text();
+    int crewOfKind = cells.count();
+    Integer crewOfJob = cells.optionalCount();
+    VisitState.Code state = Coded.get(VisitState.Code.class, cells.text());
+    Long technicianId = cells.optional();
+    LocalDate day = cells.day();
+    LocalTime start = cells.time();
+    int expectedMinutes = cells.count();
+    String overruled = cells.text();
+    LocalDateTime finished = cells.moment();
+    String awaitedPart = cells.text();
+    boolean partArrived = cells.day() != null;
+    LocalDateTime partThere = partThere(cells.day(), awaitedPart, partArrived);
+    LocalDateTime followedEnd = followedEnd(cells);
+    LocalDateTime respondBy = cells.moment();
+    boolean responded = cells.moment() != null;
+    LocalDate toldDay = cells.day();
+    LocalTime toldStart = cells.time();
+    return new PlannedVisit(
+        id,
+        version,
+        jobId,
+        jobNumber,
+        title,
+        customerId,
+        customer,
+        phone,
+        site,
+        area,
+        Districts.of(postcode),
+        siteOpen,
+        kindOfJob,
+        state,
+        technicianId,
+        companions.getOrDefault(id, List.of()),
+        day,
+        start,
+        expectedMinutes,
+        overruled.isEmpty()
+            ? Set.of()
+            : Set.copyOf(Coded.getAll(Clash.class, overruled.split(SEPARATOR))),
+        finished,
+        partThere == null || (followedEnd != null && followedEnd.isAfter(partThere))
+            ? followedEnd
+            : partThere,
+        awaitedPart,
+        partArrived,
+        responded ? null : respondBy,
+        toldDay == null || toldStart == null ? null : Promised.of(toldDay, toldStart),
+        located,
+        skills.of(jobId, kindId, crewOfJob != null),
+        crewOfJob == null ? crewOfKind : crewOfJob);
+  }
+
+  /** From when on the part may be there that it waits for; null where that is now. */
+  private static @Nullable LocalDateTime partThere(
+      @Nullable LocalDate notBefore, String awaitedPart, boolean arrived) {
+    if (arrived) {
+      return null;
+    }
+    return notBefore != null ? notBefore.atStartOfDay() : awaitedPart.isEmpty() ? null : NOT_YET;
+  }
+
+  /** When the visit is over that it follows; null for none, or for one that was dropped. */
+  private static @Nullable LocalDateTime followedEnd(Cells cells) throws SQLException {
+    Long id = cells.optional();
+    LocalDate day = cells.day();
+    LocalTime start = cells.time();
+    Integer minutes = cells.optionalCount();
+    if (id == null || minutes == null) {
+      return null;
+    }
+    return day == null || start == null ? NOT_YET : day.atTime(start).plusMinutes(minutes);
+  }
+
+  /** The cells of one row after the other, each row from its first. */
+  private static final class Cells {
+    private final ResultSet rows;
+    private final ZoneId zone;
+    private int read;
+
+    Cells(ResultSet rows, ZoneId zone) {
+      this.rows = rows;
+      this.zone = zone;
+    }
+
+    boolean next() throws SQLException {
+      read = 0;
+      return rows.next();
+    }
+
+    long number() throws SQLException {
+      return rows.getLong(++read);
+    }
+
+    int count() throws SQLException {
+      return rows.getInt(++read);
+    }
+
+    @Nullable Long optional() throws SQLException {
+      long value = rows.getLong(++read);
+      return rows.wasNull() ? null : value;
+    }
+
+    @Nullable Integer optionalCount() throws SQLException {
+      int value = rows.getInt(++read);
+      return rows.wasNull() ? null : value;
+    }
+
+    String text() throws SQLException {
+      return rows.getString(++read);
+    }
+
+    @Nullable BigDecimal decimal() throws SQLException {
+      return rows.getBigDecimal(++read);
+    }
+
+    @Nullable LocalDate day() throws SQLException {
+      return rows.getObject(++read, LocalDate.class);
+    }
+
+    @Nullable LocalTime time() throws SQLException {
+      return rows.getObject(++read, LocalTime.class);
+    }
+
+    /** By the company's clock. */
+    @Nullable LocalDateTime moment() throws SQLException {
+      OffsetDateTime moment = rows.getObject(++read, OffsetDateTime.class);
+      return moment == null ? null : LocalDateTime.ofInstant(moment.toInstant(), zone);
+    }
+
+    /** From one time to another; null where there is none. */
+    @Nullable Stretch stretch() throws SQLException {
+      LocalTime from = time();
+      LocalTime to = time();
+      return from == null || to == null ? null : Stretch.between(from, to);
+    }
   }
 }
