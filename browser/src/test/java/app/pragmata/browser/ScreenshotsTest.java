@@ -36,7 +36,9 @@ class ScreenshotsTest {
             .from(JOB)
             .where(JOB.TITLE.contains("ram replaced"))
             .fetchSingle(JOB.ID);
-    picture(desk, "/worked/job-" + swingGate, "worked");
+    desk.navigate("/worked/job-" + swingGate);
+    desk.locator("[data-sheet='job-" + swingGate + "']").waitFor();
+    take(desk, "worked");
     desk.navigate("/booked?sort=margin");
     desk.locator("[data-section=forecast]").scrollIntoViewIfNeeded();
     take(desk, "forecast");
