@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.HOLIDAY;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.PART;
+import static app.pragmata.server.generated.Tables.VISIT;
 
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -69,9 +70,13 @@ public final class SwingGate {
     technician = Visitor.signedIn(program, technicianName);
   }
 
-  /** A working day that no other example has. */
+  /**
+   * A working day that no other example has, and for which no example before it planned a visit.
+   */
   public static synchronized LocalDate takeDay(RunningPragmata program) {
-    lastDay = workingDayAfter(program, lastDay);
+    do {
+      lastDay = workingDayAfter(program, lastDay);
+    } while (program.database().fetchExists(VISIT, VISIT.DAY.eq(lastDay)));
     return lastDay;
   }
 
