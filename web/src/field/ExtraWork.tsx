@@ -7,7 +7,9 @@ import { queries } from "../api/queries";
 import { money } from "../format";
 import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
+import { useSession } from "../people/SessionGate";
 import styles from "./ExtraWork.module.css";
+import { noteAdded } from "./seenVisits";
 import { SIGN_HERE } from "./signHere";
 import { useParts } from "./useCarried";
 
@@ -170,6 +172,7 @@ function Said({
 
 /** What the customer reads and signs, or does not want. */
 function Answer({ visit, offer, change, back }: Props & { offer: ExtraWorkOffer; change: () => void }) {
+  const { person } = useSession();
   const [name, setName] = useState("");
   const [drawing, setDrawing] = useState<string>();
   const [refusing, setRefusing] = useState(false);
@@ -184,7 +187,14 @@ function Answer({ visit, offer, change, back }: Props & { offer: ExtraWorkOffer;
           body: { edition: offer.edition, name, signature: drawing ?? name, drawn: drawing !== undefined },
         }),
       ),
-    { answers, done: back, said: "Agreed and signed. It is part of the job." },
+    {
+      answers,
+      done: () => {
+        noteAdded(person.id, visit.visitId);
+        back();
+      },
+      said: "Agreed and signed. It is part of the job.",
+    },
   );
   const decline = useAct(
     () =>

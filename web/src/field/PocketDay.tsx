@@ -1,7 +1,7 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQueries, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
-import type { OwnLateAct, Stop } from "../api/generated/schema";
+import type { OwnLateAct, PocketVisit, Stop } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, moment, time, weekday, words } from "../format";
 import { useAct } from "../kit/useAct";
@@ -14,6 +14,7 @@ import { ChangedStops } from "./ChangedStops";
 import { mondayOf } from "./mondays";
 import { OffVisit } from "./OffVisit";
 import styles from "./PocketDay.module.css";
+import { useChangedVisits } from "./seenVisits";
 import { TAPPED } from "./tapped";
 import { useCarried } from "./useCarried";
 import { useWaiting, useWaitingPhotos, Waiting } from "./Waiting";
@@ -33,6 +34,7 @@ export default function PocketDay() {
   // A forgotten clock is put right without a network too.
   useQuery({ ...queries.ownWeek(read ? mondayOf(read.day) : ""), enabled: read !== undefined });
   useTitle("Today");
+  const changed = useChangedVisits(useAlong(read ? [...read.stops, ...read.later] : []));
   const next = data?.stops.find((stop) => !OVER.includes(stop.state));
   return (
     <main className="pocket">
@@ -72,7 +74,7 @@ export default function PocketDay() {
       </div>
       <ChangedStops now={read} />
       {data?.stops.map((stop) => (
-        <StopLine key={stop.visitId} stop={stop} next={stop === next} />
+        <StopLine key={stop.visitId} stop={stop} next={stop === next} changed={changed.has(stop.visitId)} />
       ))}
       {data && answeredAlike(data.lateActs).map((acts) => <CameInLate key={acts[0]?.id} acts={acts} />)}
       {data?.inDoubt.map((entry) => (
@@ -85,7 +87,7 @@ export default function PocketDay() {
         <section aria-label={weekday(data.later[0].day)}>
           <h2 className="body">{weekday(data.later[0].day)}</h2>
           {data.later.map((stop) => (
-            <StopLine key={stop.visitId} stop={stop} />
+            <StopLine key={stop.visitId} stop={stop} changed={changed.has(stop.visitId)} />
           ))}
         </section>
       )}
@@ -105,7 +107,14 @@ export default function PocketDay() {
   );
 }
 
-function StopLine({ stop, next = false }: { stop: Stop; next?: boolean }) {
+/** These stops' visits, as far as the phone has them along. */
+function useAlong(stops: Stop[]): PocketVisit[] {
+  return useQueries({
+    queries: stops.map(({ visitId }) => ({ ...queries.pocketVisit(visitId), enabled: false })),
+  }).flatMap(({ data }) => data ?? []);
+}
+
+function StopLine({ stop, next = false, changed }: { stop: Stop; next?: boolean; changed: boolean }) {
   return (
     <Link to={`/pocket/${stop.visitId}`} className={next ? "stop next" : "stop"}>
       <span>
@@ -117,6 +126,7 @@ function StopLine({ stop, next = false }: { stop: Stop; next?: boolean }) {
         <div className="soft what">
           {stop.title}, {stop.site}
         </div>
+        {changed && <div className="needs">Changed by the office</div>}
         {stop.unseenMessages > 0 && <div className="needs">The office has written</div>}
       </span>
       <span

@@ -10,6 +10,7 @@ import { useTitle } from "../kit/useTitle";
 import { useSession } from "../people/SessionGate";
 import { visitAsTapped } from "./asTapped";
 import { Break } from "./Break";
+import { ChangedVisit } from "./ChangedVisit";
 import { Checklists, ChecklistsSoFar, useChecklists } from "./Checklists";
 import CrewTicks from "./CrewTicks";
 import { clockWords } from "./clockWords";
@@ -21,6 +22,7 @@ import { MoneyTakenSoFar, TakeMoney } from "./MoneyOnSite";
 import { Accept, HandBack, Late } from "./NotAsPlanned";
 import { PhotoButton, Photos } from "./Photos";
 import { Arrive, EndedAt, useMinutesSince } from "./PocketForms";
+import styles from "./PocketVisit.module.css";
 import { sendPhotos } from "./photos";
 import { SerialNumber } from "./SerialNumber";
 import { TakeParts } from "./TakeParts";
@@ -131,6 +133,7 @@ export default function PocketVisit() {
         <div className="soft">
           {visit.title} · {visit.site}, <a href={wayTo(visit)}>{visit.address}</a>
         </div>
+        <ChangedVisit visit={read} />
         <div style={{ height: 12 }} />
         {visit.lateMinutes && !OVER.includes(visit.state) && visit.state !== "on_site" && (
           <p className="soft">Told to come {hours(visit.lateMinutes)} later.</p>
@@ -346,6 +349,11 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
       >
         {visit.promised}
       </Fact>
+      {visit.notes && (
+        <Fact first="About the job" second="">
+          {visit.notes}
+        </Fact>
+      )}
       {visit.toldMinor != null && (
         <Fact
           first="Told the customer"
@@ -467,7 +475,7 @@ function Fact({
         <span>{first}</span>
         <span>{second}</span>
       </div>
-      {children && <p>{children}</p>}
+      {children && <p className={styles.said}>{children}</p>}
     </div>
   );
 }

@@ -10,7 +10,7 @@ import { queries } from "../api/queries";
  */
 export function useCarried(shown: boolean) {
   const queryClient = useQueryClient();
-  const { data } = useQuery({ ...queries.carried, enabled: shown });
+  const { data, dataUpdatedAt } = useQuery({ ...queries.carried, enabled: shown });
   useQuery({ ...queries.carriedParts, enabled: shown });
   useQuery({ ...queries.carriedKits, enabled: shown });
   useEffect(() => {
@@ -22,12 +22,13 @@ export function useCarried(shown: boolean) {
     for (const visit of data?.visits ?? []) {
       void carryPhotos(queryClient, visit.visitId);
       const { queryKey } = queries.pocketVisit(visit.visitId);
-      // What was read later stands.
-      if (!queryClient.getQueryData(queryKey)) {
-        queryClient.setQueryData(queryKey, visit);
+      const known = queryClient.getQueryCache().find({ queryKey });
+      // What was read later stands, and what is looked at is read by itself.
+      if (!known?.isActive() && (known?.state.dataUpdatedAt ?? 0) < dataUpdatedAt) {
+        queryClient.setQueryData(queryKey, visit, { updatedAt: dataUpdatedAt });
       }
     }
-  }, [data, queryClient]);
+  }, [data, dataUpdatedAt, queryClient]);
 }
 
 /** Has the small photos of a visit and of its site along. */

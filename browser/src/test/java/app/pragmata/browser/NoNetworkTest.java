@@ -315,6 +315,43 @@ class NoNetworkTest {
   }
 
   @Test
+  void what_the_office_changed_of_a_visit_is_said_at_it_until_it_was_seen() {
+    gate.planned();
+    Page phone = phone();
+    cut();
+    Visitor.Answer planned =
+        gate.office()
+            .put(
+                "/api/visits/" + gate.visit() + "/plan",
+                Map.of(
+                    "version",
+                    gate.visitVersion(),
+                    "technicianId",
+                    program.person("imre"),
+                    "day",
+                    gate.day().toString(),
+                    "start",
+                    "15",
+                    "expected",
+                    "3:15",
+                    "overruled",
+                    SwingGate.ANYTHING));
+    assertThat(planned.status()).as(planned.text()).isEqualTo(200);
+    mend();
+    phone.reload();
+    Locator changed = phone.getByLabel("Changed by the office");
+    assertThat(changed).containsText("Expected: 3:15 · before: 2:30");
+    phone.getByText("Today's stops").click();
+    Locator stop = phone.locator("a[href='/pocket/" + gate.visit() + "']");
+    assertThat(stop).containsText("Changed by the office");
+    stop.click();
+    button(phone, "I have seen it").click();
+    assertThat(changed).hasCount(0);
+    phone.getByText("Today's stops").click();
+    assertThat(stop).not().containsText("Changed by the office");
+  }
+
+  @Test
   void what_is_along_stays_for_hours_also_where_nobody_has_looked_at_it() {
     gate.planned();
     context.clock().install();

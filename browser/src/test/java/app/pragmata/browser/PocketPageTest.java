@@ -193,6 +193,12 @@ class PocketPageTest {
   }
 
   @Test
+  void what_the_office_noted_of_the_job_is_there() {
+    gate.agree("ownNotes", "Stops after a hand's breadth. The dog is kept in.").planned();
+    assertThat(visit().locator(".pocket")).containsText("The dog is kept in.");
+  }
+
+  @Test
   void nothing_is_cut_off_on_a_small_phone() {
     gate.onSite();
     Page phone = visit();
