@@ -1,10 +1,12 @@
 package app.pragmata.core.checkdesk;
 
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Minutes;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -46,7 +48,38 @@ public record WorkedVisit(
       int labourMinutes,
       int driveMinutes,
       int handTimes,
-      @Nullable BigDecimal milesAway) {}
+      @Nullable BigDecimal milesAway) {
+    /** Those of everybody on one visit. */
+    public static Clocks of(List<WorkedClock> clocks, @Nullable BigDecimal milesAway) {
+      return new Clocks(
+          count(clocks, WorkedClock::hasNoSureEnd),
+          minutes(clocks, TimeEntry.Kind.LABOUR),
+          minutes(clocks, TimeEntry.Kind.DRIVE),
+          count(clocks, WorkedClock::byHand),
+          milesAway);
+    }
+
+    private static int count(List<WorkedClock> clocks, Predicate<WorkedClock> which) {
+      int count = 0;
+      for (WorkedClock clock : clocks) {
+        if (which.test(clock)) {
+          count++;
+        }
+      }
+      return count;
+    }
+  }
+
+  /** The minutes of those of these clocks that have ended and are of a kind. */
+  static int minutes(List<WorkedClock> clocks, TimeEntry.Kind kind) {
+    int minutes = 0;
+    for (WorkedClock clock : clocks) {
+      if (clock.kind() == kind) {
+        minutes += clock.minutes();
+      }
+    }
+    return minutes;
+  }
 
   /**
    * The day of its technician around it.

@@ -13,9 +13,9 @@ import org.springframework.stereotype.Component;
 
 /** Whether visits have parts on them that nobody has priced. */
 @Component
-class UnpricedParts {
+public class UnpricedParts {
   /** Whether one is neither priced nor dropped. */
-  static final Condition OPEN =
+  public static final Condition OPEN =
       UNLISTED_PART.VISIT_PART_ID.isNull().and(UNLISTED_PART.DROPPED_AT.isNull());
 
   private final DSLContext database;

@@ -450,7 +450,8 @@ public class PartsWanted {
         .fetch();
   }
 
-  static Condition isOpen() {
+  /** Whether the selected one is neither fitted nor dropped. */
+  public static Condition isOpen() {
     return PART_WANTED.STATE.in(
         PartWantedState.WANTED, PartWantedState.ORDERED, PartWantedState.ARRIVED);
   }

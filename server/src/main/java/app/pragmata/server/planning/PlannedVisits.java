@@ -28,26 +28,21 @@ import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.Job;
 import app.pragmata.server.generated.tables.Visit;
 import app.pragmata.server.planning.PlannedVisit.Companion;
-import java.math.BigDecimal;
-import java.sql.ResultSet;
+import app.pragmata.server.records.Cells;
 import java.sql.SQLException;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
-import java.time.OffsetDateTime;
 import java.time.ZoneId;
-import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
-import org.jooq.Cursor;
 import org.jooq.DSLContext;
 import org.jooq.Record4;
-import org.jooq.exception.DataAccessException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
 
@@ -220,22 +215,12 @@ class PlannedVisits {
             .where(which)
             .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
             .limit(most);
-    // A day is read anew at each change of it: a record of each of its 600 visits, to be read once,
-    // would take a tenth of all the time.
-    var visits = new ArrayList<PlannedVisit>();
-    try (Cursor<?> cursor = query.fetchLazy()) {
-      var cells = new Cells(Objects.requireNonNull(cursor.resultSet()), zone);
-      while (cells.next()) {
-        visits.add(read(cells, companions, skills));
-      }
-    } catch (SQLException unreadable) {
-      throw new DataAccessException("The visits cannot be read", unreadable);
-    }
-    return visits;
+    return Cells.fetch(query, cells -> read(cells, zone, companions, skills));
   }
 
   /** In the order in which the cells are selected. */
-  private PlannedVisit read(Cells cells, Map<Long, List<Companion>> companions, Skills skills)
+  private PlannedVisit read(
+      Cells cells, ZoneId zone, Map<Long, List<Companion>> companions, Skills skills)
       throws SQLException {
     long id = cells.number();
     int version = cells.count();
@@ -249,7 +234,7 @@ class PlannedVisits {
     String area = cells.text();
     String postcode = cells.text();
     RoadMap.Located located = roads.locate(cells.decimal(), cells.decimal(), postcode);
-    Stretch siteOpen = cells.stretch();
+    Stretch siteOpen = stretch(cells.time(), cells.time());
     long kindId = cells.number();
     String kindOfJob = cells.text();
     int crewOfKind = cells.count();
@@ -260,12 +245,12 @@ class PlannedVisits {
     LocalTime start = cells.time();
     int expectedMinutes = cells.count();
     String overruled = cells.text();
-    LocalDateTime finished = cells.moment();
+    LocalDateTime finished = local(cells.moment(), zone);
     String awaitedPart = cells.text();
     boolean partArrived = cells.day() != null;
     LocalDateTime partThere = partThere(cells.day(), awaitedPart, partArrived);
     LocalDateTime followedEnd = followedEnd(cells);
-    LocalDateTime respondBy = cells.moment();
+    LocalDateTime respondBy = local(cells.moment(), zone);
     boolean responded = cells.moment() != null;
     LocalDate toldDay = cells.day();
     LocalTime toldStart = cells.time();
@@ -326,67 +311,13 @@ class PlannedVisits {
     return day == null || start == null ? NOT_YET : day.atTime(start).plusMinutes(minutes);
   }
 
-  /** The cells of one row after the other, each row from its first. */
-  private static final class Cells {
-    private final ResultSet rows;
-    private final ZoneId zone;
-    private int read;
+  /** By the company's clock; null for no moment. */
+  private static @Nullable LocalDateTime local(@Nullable Instant moment, ZoneId zone) {
+    return moment == null ? null : LocalDateTime.ofInstant(moment, zone);
+  }
 
-    Cells(ResultSet rows, ZoneId zone) {
-      this.rows = rows;
-      this.zone = zone;
-    }
-
-    boolean next() throws SQLException {
-      read = 0;
-      return rows.next();
-    }
-
-    long number() throws SQLException {
-      return rows.getLong(++read);
-    }
-
-    int count() throws SQLException {
-      return rows.getInt(++read);
-    }
-
-    @Nullable Long optional() throws SQLException {
-      long value = rows.getLong(++read);
-      return rows.wasNull() ? null : value;
-    }
-
-    @Nullable Integer optionalCount() throws SQLException {
-      int value = rows.getInt(++read);
-      return rows.wasNull() ? null : value;
-    }
-
-    String text() throws SQLException {
-      return rows.getString(++read);
-    }
-
-    @Nullable BigDecimal decimal() throws SQLException {
-      return rows.getBigDecimal(++read);
-    }
-
-    @Nullable LocalDate day() throws SQLException {
-      return rows.getObject(++read, LocalDate.class);
-    }
-
-    @Nullable LocalTime time() throws SQLException {
-      return rows.getObject(++read, LocalTime.class);
-    }
-
-    /** By the company's clock. */
-    @Nullable LocalDateTime moment() throws SQLException {
-      OffsetDateTime moment = rows.getObject(++read, OffsetDateTime.class);
-      return moment == null ? null : LocalDateTime.ofInstant(moment.toInstant(), zone);
-    }
-
-    /** From one time to another; null where there is none. */
-    @Nullable Stretch stretch() throws SQLException {
-      LocalTime from = time();
-      LocalTime to = time();
-      return from == null || to == null ? null : Stretch.between(from, to);
-    }
+  /** From one time to another; null where there is none. */
+  private static @Nullable Stretch stretch(@Nullable LocalTime from, @Nullable LocalTime to) {
+    return from == null || to == null ? null : Stretch.between(from, to);
   }
 }

@@ -1,0 +1,140 @@
+package app.pragmata.server.checkdesk;
+
+import static app.pragmata.server.generated.Tables.CHECKLIST_ANSWER;
+import static app.pragmata.server.generated.Tables.EXTRA_WORK_OFFER;
+import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
+import static app.pragmata.server.generated.Tables.LATE_ACT;
+import static app.pragmata.server.generated.Tables.PHONE_UNSENT;
+import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.VISIT_SIGNATURE;
+import static java.util.stream.Collectors.groupingBy;
+import static java.util.stream.Collectors.toMap;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.sum;
+import static org.jooq.impl.DSL.val;
+
+import app.pragmata.core.checkdesk.WorkedVisit;
+import app.pragmata.core.field.LateActState;
+import app.pragmata.core.jobs.Capture;
+import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.server.checkdesk.FinishedVisits.Shown;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.springframework.stereotype.Component;
+
+/** Reads what is not settled on finished visits, and is on few of them. */
+@Component
+class LooseEnds {
+  /** What is asked about one visit. */
+  interface OfVisits {
+    /** Offers of extra work that the customer has not answered. */
+    int extraWorkOpen(Shown visit);
+
+    int answersOutOfLimits(Shown visit);
+
+    /** Whether its kind of job wants a signature and there is none. */
+    boolean signatureMissing(Shown visit);
+
+    WorkedVisit.Phone phone(Shown visit);
+  }
+
+  private enum What {
+    EXTRA_WORK,
+    OUT_OF_LIMITS,
+    SIGNATURES,
+    UNSENT,
+    UNDECIDED
+  }
+
+  private record Counted(What what, long visitId, int things) {}
+
+  private final DSLContext database;
+
+  LooseEnds(DSLContext database) {
+    this.database = database;
+  }
+
+  /** Those of these visits, read at once. */
+  OfVisits read(List<Shown> shown) {
+    Map<Long, Map<What, Integer>> counted =
+        fetch(val(shown.stream().map(Shown::id).toArray(Long[]::new))).stream()
+            .collect(groupingBy(Counted::visitId, toMap(Counted::what, Counted::things)));
+    Set<Long> signed = kindsToSign();
+    return new OfVisits() {
+      @Override
+      public int extraWorkOpen(Shown visit) {
+        return things(visit, What.EXTRA_WORK);
+      }
+
+      @Override
+      public int answersOutOfLimits(Shown visit) {
+        return things(visit, What.OUT_OF_LIMITS);
+      }
+
+      @Override
+      public boolean signatureMissing(Shown visit) {
+        return signed.contains(visit.kindOfJobId()) && things(visit, What.SIGNATURES) == 0;
+      }
+
+      @Override
+      public WorkedVisit.Phone phone(Shown visit) {
+        return new WorkedVisit.Phone(things(visit, What.UNSENT), things(visit, What.UNDECIDED));
+      }
+
+      private int things(Shown visit, What what) {
+        return counted.getOrDefault(visit.id(), Map.of()).getOrDefault(what, 0);
+      }
+    };
+  }
+
+  private List<Counted> fetch(Field<Long[]> visitIds) {
+    return database
+        .select(inline(What.EXTRA_WORK.name()), EXTRA_WORK_OFFER.VISIT_ID, count())
+        .from(EXTRA_WORK_OFFER)
+        .join(QUOTE)
+        .on(QUOTE.ID.eq(EXTRA_WORK_OFFER.QUOTE_ID))
+        .where(EXTRA_WORK_OFFER.VISIT_ID.eq(any(visitIds)))
+        .and(QUOTE.STATE.eq(QuoteState.Code.SENT))
+        .groupBy(EXTRA_WORK_OFFER.VISIT_ID)
+        .unionAll(
+            select(inline(What.OUT_OF_LIMITS.name()), CHECKLIST_ANSWER.VISIT_ID, count())
+                .from(CHECKLIST_ANSWER)
+                .where(CHECKLIST_ANSWER.VISIT_ID.eq(any(visitIds)))
+                .and(CHECKLIST_ANSWER.OUT_OF_LIMITS)
+                .groupBy(CHECKLIST_ANSWER.VISIT_ID))
+        .unionAll(
+            select(inline(What.SIGNATURES.name()), VISIT_SIGNATURE.VISIT_ID, count())
+                .from(VISIT_SIGNATURE)
+                .where(VISIT_SIGNATURE.VISIT_ID.eq(any(visitIds)))
+                .groupBy(VISIT_SIGNATURE.VISIT_ID))
+        .unionAll(
+            select(
+                    inline(What.UNSENT.name()),
+                    PHONE_UNSENT.VISIT_ID,
+                    sum(PHONE_UNSENT.THINGS).cast(Integer.class))
+                .from(PHONE_UNSENT)
+                .where(PHONE_UNSENT.VISIT_ID.eq(any(visitIds)))
+                .groupBy(PHONE_UNSENT.VISIT_ID))
+        .unionAll(
+            select(inline(What.UNDECIDED.name()), LATE_ACT.VISIT_ID, count())
+                .from(LATE_ACT)
+                .where(LATE_ACT.VISIT_ID.eq(any(visitIds)))
+                .and(LATE_ACT.STATE.eq(LateActState.WAITING))
+                .groupBy(LATE_ACT.VISIT_ID))
+        .fetch(row -> new Counted(What.valueOf(row.value1()), row.value2(), row.value3()));
+  }
+
+  private Set<Long> kindsToSign() {
+    return database
+        .select(KIND_OF_JOB.ID)
+        .from(KIND_OF_JOB)
+        .where(inline(Capture.SIGNATURE.code()).eq(any(KIND_OF_JOB.BEFORE_FINISH)))
+        .fetchSet(KIND_OF_JOB.ID);
+  }
+}
