@@ -139,8 +139,8 @@ export function MoneyTakenSoFar({ visit }: { visit: PocketVisit }) {
         <span>Paid so far</span>
       </div>
       {kept.map(({ count, form }) => (
-        <p key={`kept ${count}`} className="needs">
-          {String(form.amount)} {words(String(form.method))}, not sent yet
+        <p key={`kept ${count}`}>
+          {String(form.amount)} {words(String(form.method))}, <span className="needs">not sent yet</span>
         </p>
       ))}
       {data.asked.map((one) => (

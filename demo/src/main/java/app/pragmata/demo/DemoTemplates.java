@@ -20,10 +20,26 @@ final class DemoTemplates {
           .map(split -> new Used(split[0], Integer.parseInt(split[1])))
           .toList();
     }
+
+    /** What the office noted of it, as whoever comes reads it; empty for nothing. */
+    String noted() {
+      return NOTED.getOrDefault(title, "");
+    }
   }
 
   /** A part of the price list and how many of it. */
   record Used(String number, int quantity) {}
+
+  private static final Map<String, String> NOTED =
+      Map.of(
+          "Swing gate will not close",
+          "Starts, then stops after a hand’s breadth. The lamp on the control box is lit.",
+          "Sliding gate stops half-way",
+          "Stops at the same place each time. Nothing lies in the track.",
+          "Shutter will not lift",
+          "Hums and does not move. The isolator is on, they have looked.",
+          "Shutter curtain torn",
+          "A van backed into it. The lower third hangs loose and is roped off.");
 
   static final List<Template> ALL =
       List.of(

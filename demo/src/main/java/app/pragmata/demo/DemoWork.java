@@ -343,7 +343,7 @@ class DemoWork {
         promise(template),
         null,
         null,
-        null,
+        template.noted(),
         null,
         null,
         null,

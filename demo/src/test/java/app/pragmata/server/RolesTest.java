@@ -42,6 +42,13 @@ class RolesTest {
   }
 
   @Test
+  void what_somebody_may_not_do_is_refused_in_words_that_say_so() {
+    Visitor maud = Visitor.signedIn(program, "maud");
+    assertThat(maud.put("/api/jobs/1/basis", Map.of("version", 1)).json().path("detail").asString())
+        .startsWith("This is for others to do");
+  }
+
+  @Test
   void a_bookkeeper_gives_no_money_back_and_answers_no_customer() {
     Visitor maud = Visitor.signedIn(program, "maud");
     assertThat(maud.post("/api/receipts/1/give-back", Map.of("version", 1)).status())

@@ -57,9 +57,12 @@ class ErrorPages implements ErrorController {
     if (status.is5xxServerError()) {
       return "Something went wrong here. Look whether it was kept before you try again; if it happens again, tell whoever looks after the program.";
     }
-    return status == HttpStatus.NOT_FOUND
-        ? "There is nothing at this address."
-        : "This request cannot be read. Reload the page, then try again.";
+    return switch (status) {
+      case NOT_FOUND -> "There is nothing at this address.";
+      case FORBIDDEN ->
+          "This is for others to do, or the page is older than your session. Reload it; if it says the same then, ask whoever does this.";
+      default -> "This request cannot be read. Reload the page, then try again.";
+    };
   }
 
   /** What the web server says of requests that reach no program, such as one without an address. */
