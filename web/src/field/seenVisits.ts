@@ -7,7 +7,7 @@ import { useSession } from "../people/SessionGate";
 /** What the office says of a visit, each by its name, in the words in which it is shown. */
 const OF_THE_OFFICE = {
   Where: ({ site, address }) => [site, address],
-  "Getting in": (visit) => [openHours(visit), visit.accessNotes],
+  "Getting in": (visit) => [[openHours(visit), visit.accessNotes].filter(Boolean).join(". ")],
   "Ask for": ({ contactName, contactPhone }) => [contactName, contactPhone],
   Expected: ({ expectedMinutes }) => [hours(expectedMinutes)],
   "Comes along": ({ crew }) => crew.map(({ name }) => name),
