@@ -82,9 +82,10 @@ export function useChangedVisits(visits: PocketVisit[]): Set<number> {
 /** What the office changed of a visit since its technician said that they had seen it; and the word that they have. */
 export function useVisitChanges(visit: PocketVisit): { changed: VisitChange[]; saw: () => void } {
   const { person } = useSession();
-  const [seen, setSeen] = useState(() => kept(person.id));
-  const changed = isOver(visit) ? [] : changes(seen, visit);
-  const saw = useCallback(() => setSeen(see(person.id, [visit])), [person.id, visit]);
+  const [, drawAnew] = useState<Seen>();
+  // Read at each drawing: work that was added meanwhile is noted there, and not here.
+  const changed = isOver(visit) ? [] : changes(kept(person.id), visit);
+  const saw = useCallback(() => drawAnew(see(person.id, [visit])), [person.id, visit]);
   const nothingNew = changed.length === 0;
   useEffect(() => {
     if (nothingNew) {

@@ -70,6 +70,9 @@ class ExtraWorkPageTest {
     Page desk = Chromium.desk(program, "hester");
     desk.navigate(gate.jobAddress());
     assertThat(desk.locator("article")).containsText("by Mara Quill");
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("To be done")))
+        .containsText("Second photocell pair");
+    assertThat(phone.getByLabel("Changed by the office")).hasCount(0);
   }
 
   @Test
