@@ -350,7 +350,7 @@ class LateActsTest {
     program.clock().set(gate.day().plusDays(4) + "T09:00");
     keys++;
     var body = body("start_work", "15:00", "15:00", Map.of());
-    body.put("sentAt", moment("09:00").plusSeconds(4L * 86_400));
+    body.put("sentAt", program.clock().instant());
     JsonNode came = imre.late("long-ago-" + gate.visit(), body);
     assertThat(came.path("state").asString()).isEqualTo("waiting");
     assertThat(came.path("detail").asString()).contains("two days");
