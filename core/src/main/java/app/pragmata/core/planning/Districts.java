@@ -17,6 +17,7 @@ public final class Districts {
   private static final Pattern WITHOUT_BLANK =
       Pattern.compile("([A-Z]{1,2}[0-9][A-Z0-9]?)[0-9][A-Z]{2}");
 
+  private static final int SHORTEST_WITHOUT_BLANK = 5;
   private static final int MOST = 100;
 
   private Districts() {}
@@ -26,8 +27,12 @@ public final class Districts {
     String typed = postcode.strip().toUpperCase(Locale.ROOT);
     int blank = typed.indexOf(' ');
     String first = blank < 0 ? APART.split(typed, 2)[0] : typed.substring(0, blank);
-    var together = WITHOUT_BLANK.matcher(first);
-    String district = together.matches() ? together.group(1) : first;
+    String district = first;
+    // Hundreds are read with each day of the Planner, and hardly one is typed like that.
+    if (first.length() >= SHORTEST_WITHOUT_BLANK) {
+      var together = WITHOUT_BLANK.matcher(first);
+      district = together.matches() ? together.group(1) : first;
+    }
     return DISTRICT.matcher(district).matches() ? district : "";
   }
 

@@ -5,6 +5,7 @@ import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -102,11 +103,7 @@ public record PersonDay(
 
   /** The same day without one visit. */
   public PersonDay without(@Nullable Long visitId) {
-    return at(stopsWithout(visitId));
-  }
-
-  private List<Stop> stopsWithout(@Nullable Long visitId) {
-    return stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList();
+    return at(stops.stream().filter(stop -> visitId == null || stop.visitId() != visitId).toList());
   }
 
   /** The same day with one visit more. */
@@ -133,13 +130,8 @@ public record PersonDay(
    * is for {@link Crew} to say.
    */
   public Set<Clash> clashes(Wanted wanted, Stretch at, Ways ways) {
-    List<Stop> others = stopsWithout(wanted.visitId());
     var clashes = EnumSet.noneOf(Clash.class);
-    if (others.stream().anyMatch(stop -> stop.at().overlaps(at))) {
-      clashes.add(Clash.OVERLAP);
-    } else if (driveIsTooLong(others, wanted, at, ways)) {
-      clashes.add(Clash.DRIVE_DOES_NOT_FIT);
-    }
+    beside(wanted, at, ways).ifPresent(clashes::add);
     if (away.stream().anyMatch(stretch -> stretch.overlaps(at))) {
       clashes.add(Clash.ABSENT);
     }
@@ -170,10 +162,17 @@ public record PersonDay(
     return clashes;
   }
 
-  private static boolean driveIsTooLong(List<Stop> stops, Wanted wanted, Stretch at, Ways ways) {
+  /** Whether the other stops leave it no room, or no time for the drives; empty where they do. */
+  private Optional<Clash> beside(Wanted wanted, Stretch at, Ways ways) {
     Stop before = null;
     Stop after = null;
     for (Stop stop : stops) {
+      if (wanted.visitId() != null && stop.visitId() == wanted.visitId()) {
+        continue;
+      }
+      if (stop.at().overlaps(at)) {
+        return Optional.of(Clash.OVERLAP);
+      }
       if (stop.at().to() <= at.from()) {
         before = stop;
       } else if (after == null) {
@@ -186,6 +185,6 @@ public record PersonDay(
     boolean leavesLate =
         after != null
             && at.to() + way(ways, wanted.place(), after.place()).minutes() > after.at().from();
-    return comesLate || leavesLate;
+    return comesLate || leavesLate ? Optional.of(Clash.DRIVE_DOES_NOT_FIT) : Optional.empty();
   }
 }

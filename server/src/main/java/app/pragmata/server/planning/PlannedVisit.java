@@ -128,6 +128,9 @@ record PlannedVisit(
 
   /** When this person is there, of the visit at this time. */
   Stretch of(long personId, Stretch at) {
+    if (companions.isEmpty()) {
+      return at;
+    }
     return companions.stream()
         .filter(companion -> companion.personId() == personId)
         .map(companion -> companion.of(at))

@@ -53,6 +53,7 @@ class PlannedVisits {
   private static final String SEPARATOR = ",";
 
   private static final int MOST_WAITING = 200;
+  private static final Condition WAITS = VISIT.STATE.eq(VisitState.Code.UNPLANNED);
 
   /** Nobody knows when a visit is over that waits itself, or when a part arrives without a day. */
   private static final LocalDateTime NOT_YET = LocalDate.of(2999, 12, 31).atStartOfDay();
@@ -69,15 +70,18 @@ class PlannedVisits {
 
   /** All that are on one of these days; none that was dropped. */
   List<PlannedVisit> between(LocalDate first, LocalDate last) {
-    return fetchVisits(
-        VISIT
-            .DAY
-            .between(first, last)
-            .and(
-                VISIT.STATE.notIn(
-                    VisitState.Code.NOT_THIS_TIME,
-                    VisitState.Code.CALLED_OFF,
-                    VisitState.Code.UNPLANNED)));
+    return fetchVisits(onDays(first, last));
+  }
+
+  private static Condition onDays(LocalDate first, LocalDate last) {
+    return VISIT
+        .DAY
+        .between(first, last)
+        .and(
+            VISIT.STATE.notIn(
+                VisitState.Code.NOT_THIS_TIME,
+                VisitState.Code.CALLED_OFF,
+                VisitState.Code.UNPLANNED));
   }
 
   /**
@@ -85,7 +89,18 @@ class PlannedVisits {
    * many.
    */
   List<PlannedVisit> waiting() {
-    return fetchVisits(VISIT.STATE.eq(VisitState.Code.UNPLANNED), MOST_WAITING);
+    return fetchVisits(WAITS, MOST_WAITING, beside(WAITS));
+  }
+
+  /** The visits of a day, and the first of those that wait for a time, as {@link #waiting}. */
+  record DayAndWaiting(List<PlannedVisit> ofDay, List<PlannedVisit> waiting) {}
+
+  /** What is drawn anew whenever one visit changes, in as few statements as it takes. */
+  DayAndWaiting dayAndWaiting(LocalDate day) {
+    Condition ofDay = onDays(day, day);
+    Beside beside = beside(ofDay.or(WAITS));
+    return new DayAndWaiting(
+        fetchVisits(ofDay, Integer.MAX_VALUE, beside), fetchVisits(WAITS, MOST_WAITING, beside));
   }
 
   /**
@@ -94,9 +109,7 @@ class PlannedVisits {
    * @param read how many were
    */
   int countWaiting(int read) {
-    return read < MOST_WAITING
-        ? read
-        : database.fetchCount(VISIT, VISIT.STATE.eq(VisitState.Code.UNPLANNED));
+    return read < MOST_WAITING ? read : database.fetchCount(VISIT, WAITS);
   }
 
   /** One visit; refused when there is no such visit. */
@@ -180,14 +193,19 @@ class PlannedVisits {
             .collect(groupingBy(row -> row.value1(), mapping(row -> row.value2(), toSet()))));
   }
 
-  private List<PlannedVisit> fetchVisits(Condition which) {
-    return fetchVisits(which, Integer.MAX_VALUE);
+  /** What stands beside visits: who comes along, by visit, and what whoever comes must know. */
+  private record Beside(Map<Long, List<Companion>> companions, Skills skills) {}
+
+  private Beside beside(Condition which) {
+    return new Beside(companions(which), skills(which));
   }
 
-  private List<PlannedVisit> fetchVisits(Condition which, int most) {
+  private List<PlannedVisit> fetchVisits(Condition which) {
+    return fetchVisits(which, Integer.MAX_VALUE, beside(which));
+  }
+
+  private List<PlannedVisit> fetchVisits(Condition which, int most, Beside beside) {
     ZoneId zone = companies.getZone();
-    Map<Long, List<Companion>> companions = companions(which);
-    Skills skills = skills(which);
     var query =
         database
             .select(VISIT.ID, VISIT.VERSION, JOB.ID, JOB.NUMBER, JOB.TITLE)
@@ -215,13 +233,11 @@ class PlannedVisits {
             .where(which)
             .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
             .limit(most);
-    return Cells.fetch(query, cells -> read(cells, zone, companions, skills));
+    return Cells.fetch(query, cells -> read(cells, zone, beside));
   }
 
   /** In the order in which the cells are selected. */
-  private PlannedVisit read(
-      Cells cells, ZoneId zone, Map<Long, List<Companion>> companions, Skills skills)
-      throws SQLException {
+  private PlannedVisit read(Cells cells, ZoneId zone, Beside beside) throws SQLException {
     long id = cells.number();
     int version = cells.count();
     long jobId = cells.number();
@@ -270,7 +286,7 @@ class PlannedVisits {
         kindOfJob,
         state,
         technicianId,
-        companions.getOrDefault(id, List.of()),
+        beside.companions().getOrDefault(id, List.of()),
         day,
         start,
         expectedMinutes,
@@ -286,7 +302,7 @@ class PlannedVisits {
         responded ? null : respondBy,
         toldDay == null || toldStart == null ? null : Promised.of(toldDay, toldStart),
         located,
-        skills.of(jobId, kindId, crewOfJob != null),
+        beside.skills().of(jobId, kindId, crewOfJob != null),
         crewOfJob == null ? crewOfKind : crewOfJob);
   }
 

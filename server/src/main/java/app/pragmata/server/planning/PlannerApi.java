@@ -232,13 +232,14 @@ class PlannerApi {
   @GetMapping("/api/planner/days/{day}")
   PlannerDay getPlannerDay(Act act, @PathVariable("day") String typed) {
     var reading = new Reading();
-    LocalDate read = reading.required("day", typed, text -> Day.parse(text, act.today()));
-    if (read != null) {
-      VisitPlan.checkDay("day", read, act.today(), reading);
+    LocalDate asked = reading.required("day", typed, text -> Day.parse(text, act.today()));
+    if (asked != null) {
+      VisitPlan.checkDay("day", asked, act.today(), reading);
     }
     reading.refuseIfFaulty();
-    LocalDate day = Objects.requireNonNull(read);
-    Days days = store.days(day, day, act.at());
+    LocalDate day = Objects.requireNonNull(asked);
+    PlannedVisits.DayAndWaiting read = visits.dayAndWaiting(day);
+    Days days = store.days(day, day, act.at(), read.ofDay());
     Map<Long, OnDay> onDay =
         days.visits().stream()
             .collect(
@@ -262,7 +263,7 @@ class PlannerApi {
             .toList();
     LocalDateTime now = LocalDateTime.ofInstant(act.at(), act.zone());
     List<WaitingVisit> waiting =
-        visits.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
+        read.waiting().stream().map(visit -> waiting(visit, now, skills)).toList();
     int metres =
         legs.values().stream().flatMap(List::stream).mapToInt(leg -> leg.way().metres()).sum();
     return new PlannerDay(
@@ -288,10 +289,14 @@ class PlannerApi {
       if (clashes.isEmpty()) {
         return Set.of();
       }
-      return clashes.entrySet().stream()
-          .filter(clash -> clash.getValue().contains(personId))
-          .map(Map.Entry::getKey)
-          .collect(Collectors.toCollection(() -> EnumSet.noneOf(Clash.class)));
+      var found = EnumSet.noneOf(Clash.class);
+      clashes.forEach(
+          (clash, who) -> {
+            if (who.contains(personId)) {
+              found.add(clash);
+            }
+          });
+      return found;
     }
   }
 
@@ -402,6 +407,9 @@ class PlannerApi {
   }
 
   private static List<String> names(Set<Long> skillIds, Map<Long, String> skills) {
+    if (skillIds.isEmpty()) {
+      return List.of();
+    }
     return skillIds.stream().map(skills::get).filter(Objects::nonNull).sorted().toList();
   }
 

@@ -133,8 +133,12 @@ class PlannerStore {
 
   /** Every technician's days from the first to the last, as they are at this moment. */
   Days days(LocalDate first, LocalDate last, Instant now) {
+    return days(first, last, now, visits.between(first, last));
+  }
+
+  /** The same with the visits of these days, where they are read already. */
+  Days days(LocalDate first, LocalDate last, Instant now, List<PlannedVisit> visits) {
     List<Known> technicians = technicians();
-    List<PlannedVisit> visits = this.visits.between(first, last);
     List<Absence> absences = absences(first, last);
     List<HeldTime> held = holds.held(first, last, now);
     Map<Long, List<Pattern>> patterns = patterns(last);
