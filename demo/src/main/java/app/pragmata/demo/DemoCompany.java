@@ -37,6 +37,7 @@ public class DemoCompany {
   private final DemoChecklists checklists;
   private final DemoHours hours;
   private final DemoPhotos photos;
+  private final DemoMessages messages;
   private final DemoStores stores;
   private final SearchEntries search;
   private final CompanyStore companies;
@@ -57,6 +58,7 @@ public class DemoCompany {
       DemoChecklists checklists,
       DemoHours hours,
       DemoPhotos photos,
+      DemoMessages messages,
       DemoStores stores,
       SearchEntries search,
       CompanyStore companies,
@@ -75,6 +77,7 @@ public class DemoCompany {
     this.checklists = checklists;
     this.hours = hours;
     this.photos = photos;
+    this.messages = messages;
     this.stores = stores;
     this.search = search;
     this.companies = companies;
@@ -119,6 +122,7 @@ public class DemoCompany {
           checklists.fill(act);
           hours.fill(act);
           photos.take(act);
+          messages.exchange(act);
           stores.handAround(act);
           search.recompute();
         });

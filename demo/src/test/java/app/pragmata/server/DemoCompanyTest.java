@@ -110,6 +110,12 @@ class DemoCompanyTest {
         .fetchInto(Integer.class);
   }
 
+  @ParameterizedTest
+  @CsvFileSource(resources = "/ways-of-messages.csv", delimiter = '|')
+  void site_office_and_customers_have_said_something_to_each_other(String way, String count) {
+    assertThat(database.fetchSingle(count).get(0, Integer.class)).as(way).isPositive();
+  }
+
   @Test
   void some_jobs_lose_money_and_some_invoices_are_late() {
     var rows = office.get("/api/worklists/billed?sort=margin").json().path("rows");

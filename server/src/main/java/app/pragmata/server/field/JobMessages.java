@@ -126,7 +126,7 @@ public class JobMessages {
   }
 
   /** From site to the office or to the customer; gives its id. */
-  long send(Act act, @Nullable String key, long visitId, MessageForm form) {
+  public long send(Act act, @Nullable String key, long visitId, MessageForm form) {
     return repeats.once(
         act,
         key,
@@ -148,7 +148,7 @@ public class JobMessages {
    * From the office to whoever is on the job's visits, or to the customer; gives its id. What they
    * asked is answered.
    */
-  long sendFromOffice(Act act, @Nullable String key, long jobId, MessageForm form) {
+  public long sendFromOffice(Act act, @Nullable String key, long jobId, MessageForm form) {
     return repeats.once(
         act,
         key,
@@ -257,7 +257,7 @@ public class JobMessages {
   }
 
   /** Somebody on the visit has seen what the office says about its job. */
-  void see(Act act, long visitId) {
+  public void see(Act act, long visitId) {
     LockedVisit visit = OwnVisit.require(visits.lock(visitId), act.personId());
     see(act, visit.job().id(), TalkSide.SITE);
   }
