@@ -3,7 +3,7 @@ import { answer, client, newKey, withKey } from "../api/client";
 import { queries } from "../api/queries";
 import { smallPhoto } from "../customers/smallPhoto";
 import { forgetPhoto, type KeptPhoto, keepPhoto, keepPhotoAs, listKeptPhotos } from "./photoBox";
-import { inTurn, isRefusal, patience } from "./sending";
+import { allInTurn, isRefusal, patience } from "./sending";
 import { tellUnsent } from "./unsent";
 
 /** A photo takes longer than a tap, on a poor line much longer. */
@@ -64,7 +64,7 @@ const AT_ONCE = 2;
 
 /** Sends the photos that are kept, until the network is gone. Gives whether all of them are sent. */
 export const sendPhotos = (personId: number, queryClient: QueryClient): Promise<boolean> =>
-  inTurn("photos", async () => {
+  allInTurn("photos", async () => {
     const kept = (await listKeptPhotos(personId)).filter((photo) => !photo.refusal);
     tellUnsent(personId);
     const next = kept.values();

@@ -2,6 +2,7 @@ import type { QueryClient } from "@tanstack/react-query";
 import { answer, client, Problem, withKey } from "../api/client";
 import type { CameIn } from "../api/generated/schema";
 import { say } from "../kit/useSaid";
+import { ownWork } from "../live/ownWork";
 import { forget, isWaiting, type KeptAct, keepAs, knownKept, listKept, type NotedTime, PAGE } from "./outbox";
 import { tellUnsent } from "./unsent";
 
@@ -157,6 +158,10 @@ export type Sent = { page: unknown } | undefined;
 export const inTurn = async <T>(kind: "outbox" | "photos", work: () => Promise<T>): Promise<T> =>
   navigator.locks ? await navigator.locks.request(kind, work) : await work();
 
+/** The same for all of a kind that waits. */
+export const allInTurn = <T>(kind: "outbox" | "photos", work: () => Promise<T>): Promise<T> =>
+  inTurn(kind, () => ownWork(work));
+
 /** Sends what the phone could not keep, at once or not at all. */
 export async function sendUnkept(act: Omit<KeptAct, "count">): Promise<Sent> {
   try {
@@ -203,7 +208,7 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
 
 /** Sends what waits, in its order, until the network is gone again. Gives whether all of it is sent. */
 export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
-  inTurn("outbox", async () => {
+  allInTurn("outbox", async () => {
     let waiting = (await listKept(personId)).filter(isWaiting);
     tellUnsent(personId);
     let most = MOST_TAPS;

@@ -2,12 +2,16 @@ import { type QueryKey, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { queries } from "../api/queries";
 import { follow, type Notice } from "./follow";
+import { isSending, onSent } from "./ownWork";
 
 /** Changes that come one upon the other are read together. */
 const TOGETHER = 150;
 
 /** Where changes do not end, what is on screen is read no more often than this. */
 const BETWEEN = 1_000;
+
+/** The same while this page sends a lot of its own: what it hears of is mostly what it has just sent. */
+const BETWEEN_WHILE_SENDING = 10_000;
 
 /** What is read of settings and people, which changes seldom. */
 const SETTINGS = ["company", "holiday", "response_terms", "price_list"];
@@ -33,16 +37,28 @@ export function useLive(day: string, told: string) {
       due.clear();
     }
 
+    function readSoon() {
+      const between = isSending() ? BETWEEN_WHILE_SENDING : BETWEEN;
+      timer = setTimeout(readAnew, Math.max(TOGETHER, lastRead + between - performance.now()));
+    }
+
+    const stopWaiting = onSent(() => {
+      if (due.size > 0) {
+        clearTimeout(timer);
+        readSoon();
+      }
+    });
     const stop = follow(mark, (notice) => {
       for (const queryKey of stale(notice, day)) {
         due.add(queryKey);
       }
-      if (due.size > 0) {
-        timer ??= setTimeout(readAnew, Math.max(TOGETHER, lastRead + BETWEEN - performance.now()));
+      if (due.size > 0 && timer === undefined) {
+        readSoon();
       }
     });
     return () => {
       stop();
+      stopWaiting();
       clearTimeout(timer);
     };
   }, [queryClient, day, mark]);

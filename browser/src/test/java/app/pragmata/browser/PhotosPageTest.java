@@ -8,6 +8,7 @@ import app.pragmata.server.SwingGate;
 import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.assertions.LocatorAssertions;
 import com.microsoft.playwright.options.FilePayload;
 import java.awt.Color;
 import java.awt.image.BufferedImage;
@@ -91,6 +92,29 @@ class PhotosPageTest {
                     .first()
                     .evaluate("image => image.decode().then(() => image.naturalWidth === 320)"))
         .isTrue();
+  }
+
+  @Test
+  void what_the_office_writes_while_a_photo_is_on_its_way_shows_as_soon_as_it_is_sent() {
+    Page phone = phone();
+    write("Park behind the hall");
+    Locator messages = phone.getByLabel("Messages", new Page.GetByLabelOptions().setExact(true));
+    assertThat(messages).containsText("Park behind the hall");
+    phone.route(
+        "**/api/pocket/visits/*/photos?*",
+        route -> {
+          write("They close at four");
+          route.resume();
+        });
+    phone.getByLabel("What the next photos show").fill("The hall");
+    take(phone, 1);
+    assertThat(messages)
+        .containsText(
+            "They close at four", new LocatorAssertions.ContainsTextOptions().setTimeout(6_000));
+  }
+
+  private void write(String text) {
+    gate.office().post("/api/jobs/" + gate.job() + "/messages", Map.of("text", text));
   }
 
   @Test

@@ -123,11 +123,11 @@ class PocketBenchTest {
     phone.locator("a.stop").first().waitFor();
   }
 
-  /** The first round is of a server that has just started, and is not counted. */
+  /** The first two rounds are of a server that has just started, and are not counted. */
   @Test
   void a_day_of_taps_without_a_network_and_its_catching_up() throws IOException {
     for (Connection connection :
-        List.of(Connection.ORDINARY, Connection.ORDINARY, Connection.POOR)) {
+        List.of(Connection.ORDINARY, Connection.ORDINARY, Connection.ORDINARY, Connection.POOR)) {
       catchUp(connection, new SwingGate(program, "dilys"));
     }
   }

@@ -214,6 +214,10 @@ public final class Pictures {
         Math.min(1.0, (double) longest / Math.max(picture.getWidth(), picture.getHeight()));
     int width = Math.max(1, (int) Math.round(picture.getWidth() * scale));
     int height = Math.max(1, (int) Math.round(picture.getHeight() * scale));
+    if (orientation == 1 && scale == 1.0 && picture.getType() == BufferedImage.TYPE_3BYTE_BGR) {
+      // As a phone sends it: nothing would be drawn otherwise.
+      return picture;
+    }
     var drawn =
         new BufferedImage(lies ? height : width, lies ? width : height, BufferedImage.TYPE_INT_RGB);
     Graphics2D pen = drawn.createGraphics();
