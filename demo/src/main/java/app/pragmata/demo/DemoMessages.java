@@ -36,7 +36,7 @@ class DemoMessages {
   void exchange(Act office) {
     visits(VisitState.Code.FINISHED, VISIT.DAY.lt(office.today()), VISIT.DAY.desc())
         .forEach(visit -> askFromSite(office, visit));
-    visits(VisitState.Code.PLANNED, VISIT.DAY.eq(office.today()), VISIT.START_TIME.asc())
+    visits(VisitState.Code.PLANNED, VISIT.DAY.ge(office.today()), VISIT.DAY.asc())
         .forEach(
             visit ->
                 messages.sendFromOffice(
@@ -44,9 +44,9 @@ class DemoMessages {
                     key("forecourt", visit),
                     visit.jobId(),
                     new MessageForm(
-                        "They are laying the forecourt today. Drive in from behind, past the bins.",
+                        "They are laying the forecourt. Drive in from behind, past the bins.",
                         TalkSide.SITE)));
-    visits(VisitState.Code.PLANNED, VISIT.DAY.gt(office.today()), VISIT.DAY.asc())
+    visits(VisitState.Code.PLANNED, VISIT.DAY.gt(office.today()), VISIT.DAY.desc())
         .forEach(
             visit ->
                 messages.sendFromCustomer(
@@ -92,7 +92,7 @@ class DemoMessages {
         .select(VISIT.ID, VISIT.JOB_ID, VISIT.TECHNICIAN_ID)
         .from(VISIT)
         .where(VISIT.STATE.eq(state).and(when).and(VISIT.TECHNICIAN_ID.isNotNull()))
-        .orderBy(order, VISIT.ID)
+        .orderBy(order, VISIT.START_TIME, VISIT.ID)
         .limit(1)
         .fetch(Records.mapping(Spoken::new));
   }
