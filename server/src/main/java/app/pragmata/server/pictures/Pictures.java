@@ -21,6 +21,7 @@ import java.util.HexFormat;
 import java.util.Iterator;
 import java.util.List;
 import java.util.Locale;
+import java.util.Optional;
 import java.util.Set;
 import javax.imageio.ImageIO;
 import javax.imageio.ImageReadParam;
@@ -30,13 +31,18 @@ import javax.imageio.stream.ImageInputStream;
 /**
  * Pictures that somebody sends. None is kept as it came: its size is asked before it is drawn, then
  * it is written anew, so that where and with what it was taken is not in it any more, nor anything
- * else that is no picture.
+ * else that is no picture. A photo that needs neither turning nor scaling loses all of that without
+ * losing anything of the picture.
  */
 public final class Pictures {
   /** The longer side of a photo as it is kept, in points. */
   public static final int LONGEST_SIDE = 1_600;
 
   private static final int LONGEST_SIDE_IN_A_LIST = 320;
+
+  /** As a camera is held that writes its rows from above (Exif 2.3, Orientation). */
+  private static final int UPRIGHT = 1;
+
   private static final long MOST_POINTS = 30_000_000;
   private static final long MOST_POINTS_OF_A_DRAWING = 2_000_000;
   private static final int FAINT = 30;
@@ -58,8 +64,20 @@ public final class Pictures {
    * @param content JPEG or PNG, whatever its name says; refused when it is anything else
    */
   public static byte[] photo(byte[] content) {
-    BufferedImage picture = read(content, Set.of(JPEG, PNG), MOST_POINTS);
-    return write(upright(picture, orientation(content), LONGEST_SIDE), JPEG);
+    return large(content, read(content, Set.of(JPEG, PNG), MOST_POINTS), orientation(content));
+  }
+
+  private static byte[] large(byte[] content, Points read, int orientation) {
+    BufferedImage picture = read.picture();
+    if (orientation == UPRIGHT
+        && read.all()
+        && Math.max(picture.getWidth(), picture.getHeight()) <= LONGEST_SIDE) {
+      Optional<byte[]> bare = BareJpeg.of(content);
+      if (bare.isPresent()) {
+        return bare.get();
+      }
+    }
+    return write(upright(picture, orientation, LONGEST_SIDE), JPEG);
   }
 
   /** A photo as it is kept, with a small one for lists. */
@@ -94,11 +112,11 @@ public final class Pictures {
    * @param content JPEG or PNG, whatever its name says; refused when it is anything else
    */
   public static Kept kept(byte[] content) {
-    BufferedImage picture = read(content, Set.of(JPEG, PNG), MOST_POINTS);
+    Points read = read(content, Set.of(JPEG, PNG), MOST_POINTS);
     int orientation = orientation(content);
     return new Kept(
-        write(upright(picture, orientation, LONGEST_SIDE), JPEG),
-        write(upright(picture, orientation, LONGEST_SIDE_IN_A_LIST), JPEG),
+        large(content, read, orientation),
+        write(upright(read.picture(), orientation, LONGEST_SIDE_IN_A_LIST), JPEG),
         hash(content));
   }
 
@@ -117,7 +135,7 @@ public final class Pictures {
    *     it
    */
   public static byte[] drawing(byte[] content) {
-    BufferedImage drawing = read(content, Set.of(PNG), MOST_POINTS_OF_A_DRAWING);
+    BufferedImage drawing = read(content, Set.of(PNG), MOST_POINTS_OF_A_DRAWING).picture();
     if (!isMoreThanADot(drawing)) {
       throw new Refused(Rule.TOO_SHORT, "There is no more than a dot on it. Draw it again.");
     }
@@ -151,10 +169,17 @@ public final class Pictures {
    * @param content JPEG or PNG, whatever its name says; refused when it is anything else
    */
   public static byte[] logo(byte[] content) {
-    return write(read(content, Set.of(JPEG, PNG), MOST_POINTS), PNG);
+    return write(read(content, Set.of(JPEG, PNG), MOST_POINTS).picture(), PNG);
   }
 
-  private static BufferedImage read(byte[] content, Set<String> formats, long mostPoints) {
+  /**
+   * A picture that was read.
+   *
+   * @param all whether it has all points of its file
+   */
+  private record Points(BufferedImage picture, boolean all) {}
+
+  private static Points read(byte[] content, Set<String> formats, long mostPoints) {
     try (ImageInputStream in = ImageIO.createImageInputStream(new ByteArrayInputStream(content))) {
       Iterator<ImageReader> readers = ImageIO.getImageReaders(in);
       if (!readers.hasNext()) {
@@ -178,7 +203,7 @@ public final class Pictures {
         // Points that would be lost anyway are not even read.
         int step = (int) Math.max(1, Math.max(width, height) / LONGEST_SIDE);
         every.setSourceSubsampling(step, step, 0, 0);
-        return reader.read(0, every);
+        return new Points(reader.read(0, every), step == 1);
       } finally {
         reader.dispose();
       }
@@ -202,9 +227,11 @@ public final class Pictures {
               .getFirstDirectoryOfType(ExifIFD0Directory.class);
       Integer orientation =
           exif == null ? null : exif.getInteger(ExifIFD0Directory.TAG_ORIENTATION);
-      return orientation == null || orientation < 1 || orientation > 8 ? 1 : orientation;
+      return orientation == null || orientation < UPRIGHT || orientation > 8
+          ? UPRIGHT
+          : orientation;
     } catch (JpegProcessingException | IOException unsaid) {
-      return 1;
+      return UPRIGHT;
     }
   }
 
@@ -214,10 +241,6 @@ public final class Pictures {
         Math.min(1.0, (double) longest / Math.max(picture.getWidth(), picture.getHeight()));
     int width = Math.max(1, (int) Math.round(picture.getWidth() * scale));
     int height = Math.max(1, (int) Math.round(picture.getHeight() * scale));
-    if (orientation == 1 && scale == 1.0 && picture.getType() == BufferedImage.TYPE_3BYTE_BGR) {
-      // As a phone sends it: nothing would be drawn otherwise.
-      return picture;
-    }
     var drawn =
         new BufferedImage(lies ? height : width, lies ? width : height, BufferedImage.TYPE_INT_RGB);
     Graphics2D pen = drawn.createGraphics();

@@ -12,6 +12,7 @@ import java.io.ByteArrayOutputStream;
 import java.io.DataOutputStream;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
+import java.util.Arrays;
 import java.util.zip.CRC32;
 import java.util.zip.Deflater;
 import java.util.zip.DeflaterOutputStream;
@@ -85,9 +86,10 @@ class PicturesTest {
     return held.toByteArray();
   }
 
-  @Test
-  void a_large_photo_becomes_as_long_as_photos_are() throws IOException {
-    BufferedImage kept = read(Pictures.photo(picture(4000, 3000, "jpeg")));
+  @ParameterizedTest
+  @CsvSource({"4000, 3000", "3200, 2400", "1700, 1275"})
+  void a_large_photo_becomes_as_long_as_photos_are(int width, int height) throws IOException {
+    BufferedImage kept = read(Pictures.photo(picture(width, height, "jpeg")));
     assertThat(kept.getWidth()).isEqualTo(1600);
     assertThat(kept.getHeight()).isEqualTo(1200);
   }
@@ -121,6 +123,32 @@ class PicturesTest {
   void where_a_photo_was_taken_is_not_in_it_any_more() throws IOException {
     byte[] kept = Pictures.photo(held(picture(80, 60, "jpeg"), 1));
     assertThat(new String(kept, StandardCharsets.ISO_8859_1)).doesNotContain("Exif", "59.8944");
+  }
+
+  @Test
+  void a_photo_that_is_upright_and_small_enough_loses_nothing_of_its_picture() throws IOException {
+    byte[] jpeg = picture(80, 60, "jpeg");
+    assertThat(Pictures.photo(held(jpeg, 1))).isEqualTo(jpeg);
+  }
+
+  /** A second part of an application can say that the colours are others. */
+  @Test
+  void a_photo_with_parts_that_nobody_knows_is_written_anew() throws IOException {
+    byte[] jpeg = picture(80, 60, "jpeg");
+    byte[] unknown = held(jpeg, 1);
+    unknown[3] = (byte) 0xec;
+    assertThat(new String(Pictures.photo(unknown), StandardCharsets.ISO_8859_1))
+        .doesNotContain("59.8944");
+    assertThat(read(Pictures.photo(unknown)).getWidth()).isEqualTo(80);
+  }
+
+  /** A decoder draws what it got, and leaves the rest grey. */
+  @Test
+  void a_photo_that_was_cut_off_is_written_anew_as_a_whole() throws IOException {
+    byte[] jpeg = picture(800, 600, "jpeg");
+    byte[] kept = Pictures.photo(Arrays.copyOf(jpeg, jpeg.length - 300));
+    assertThat(kept).endsWith((byte) 0xff, (byte) 0xd9);
+    assertThat(read(kept).getWidth()).isEqualTo(800);
   }
 
   @Test
