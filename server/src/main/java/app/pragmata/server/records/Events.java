@@ -1,6 +1,12 @@
 package app.pragmata.server.records;
 
 import static app.pragmata.server.generated.Tables.AUDIT_ENTRY;
+import static java.util.stream.Collectors.groupingBy;
+import static java.util.stream.Collectors.toMap;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.name;
+import static org.jooq.impl.DSL.row;
+import static org.jooq.impl.DSL.val;
 
 import app.pragmata.server.generated.tables.records.AuditEntryRecord;
 import java.util.ArrayList;
@@ -8,11 +14,14 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.JSONB;
+import org.jooq.RowN;
 import org.jooq.Table;
 import org.jooq.UpdatableRecord;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.ApplicationEventPublisher;
 import org.springframework.stereotype.Repository;
@@ -92,7 +101,7 @@ public class Events {
       write(act, event, rows.get(i), abouts.get(i), values);
       countOn(rows.get(i));
     }
-    database.batchUpdate(rows).execute();
+    writeAll(rows);
   }
 
   /** The same as {@link #touch} for many of a table with versions, in a few statements. */
@@ -112,10 +121,51 @@ public class Events {
       }
     }
     changed.forEach(Events::countOn);
-    database.batchUpdate(changed).execute();
+    writeAll(changed);
     if (!moved.isEmpty()) {
       countOn(moved);
     }
+  }
+
+  /** Writes what changed of these, in one statement for all of which the same columns changed. */
+  private <R extends UpdatableRecord<R>> void writeAll(List<R> rows) {
+    rows.stream()
+        .filter(UpdatableRecord::touched)
+        .collect(groupingBy(Events::changed))
+        .forEach(
+            (changed, alike) -> {
+              for (int from = 0; from < alike.size(); from += PORTION) {
+                writeAlike(changed, alike.subList(from, Math.min(from + PORTION, alike.size())));
+              }
+            });
+    rows.forEach(row -> row.touched(false));
+  }
+
+  private static List<Field<?>> changed(UpdatableRecord<?> row) {
+    return Stream.of(row.fields()).filter(row::touched).<Field<?>>map(field -> field).toList();
+  }
+
+  private <R extends UpdatableRecord<R>> void writeAlike(List<Field<?>> changed, List<R> rows) {
+    Table<R> table = rows.getFirst().getTable();
+    Field<Long> id = Objects.requireNonNull(table.field("id", Long.class));
+    List<Field<?>> columns = Stream.concat(Stream.of(id), changed.stream()).toList();
+    Table<?> written =
+        DSL.values(rows.stream().map(row -> valuesOf(row, columns)).toArray(RowN[]::new))
+            .as("written", columns.stream().map(Field::getName).toArray(String[]::new));
+    database
+        .update(table)
+        .set(changed.stream().collect(toMap(column -> column, column -> written(column))))
+        .from(written)
+        .where(id.eq(written(id)))
+        .execute();
+  }
+
+  private static RowN valuesOf(UpdatableRecord<?> row, List<Field<?>> columns) {
+    return row(columns.stream().map(column -> val(row.get(column), column)).toList());
+  }
+
+  private static <T> Field<T> written(Field<T> column) {
+    return field(name("written", column.getName()), column.getDataType());
   }
 
   private <R extends UpdatableRecord<R>> void countOn(List<R> rows) {
