@@ -35,21 +35,23 @@ export function Waiting() {
   const photos = useWaitingPhotos().filter(({ refusal }) => !refusal);
   const late = photos.filter((photo) => photo.late);
   const some = waiting.length > 0;
-  const finishes = waiting.some(({ step }) => step === "finish");
   const somePhotos = photos.length > 0;
   const send = useAct(() => sendWaiting(person.id, queryClient), {
     said: (all) => ({ text: all ? "All of it is sent." : "There is no network yet. Nothing is lost." }),
   });
   useEffect(() => {
-    if (!some) {
+    if (!some && !somePhotos) {
       return;
     }
     const again = async () => {
-      if (finishes) {
-        // Work of some kinds is not finished without a photo.
-        await sendPhotos(person.id, queryClient);
+      const tapsSent = sendWaiting(person.id, queryClient, { finishes: false });
+      const photosSent = sendPhotos(person.id, queryClient);
+      const isThere = await tapsSent;
+      // Work of some kinds is not finished without a photo.
+      await photosSent;
+      if (isThere) {
+        await sendWaiting(person.id, queryClient);
       }
-      await sendWaiting(person.id, queryClient);
     };
     void again();
     const timer = setInterval(again, TRIED_EVERY);
@@ -58,21 +60,7 @@ export function Waiting() {
       clearInterval(timer);
       window.removeEventListener("online", again);
     };
-  }, [some, finishes, person.id, queryClient]);
-  useEffect(() => {
-    // On a poor line taps go first, unless one of them needs a photo to be there.
-    if (!somePhotos || (some && !finishes)) {
-      return;
-    }
-    const again = () => void sendPhotos(person.id, queryClient);
-    again();
-    const timer = setInterval(again, TRIED_EVERY);
-    window.addEventListener("online", again);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener("online", again);
-    };
-  }, [somePhotos, some, finishes, person.id, queryClient]);
+  }, [some, somePhotos, person.id, queryClient]);
   if (kept.length === 0 && late.length === 0) {
     return null;
   }

@@ -206,10 +206,21 @@ export const sendFresh = (act: KeptAct): Promise<Sent> =>
     }
   });
 
-/** Sends what waits, in its order, until the network is gone again. Gives whether all of it is sent. */
-export const sendWaiting = (personId: number, queryClient: QueryClient): Promise<boolean> =>
+/**
+ * Sends what waits, in its order, until the network is gone again; without finishes, what comes before the first of
+ * them. Gives whether all of that is sent.
+ */
+export const sendWaiting = (
+  personId: number,
+  queryClient: QueryClient,
+  { finishes = true } = {},
+): Promise<boolean> =>
   allInTurn("outbox", async () => {
     let waiting = (await listKept(personId)).filter(isWaiting);
+    const finish = waiting.findIndex(({ step }) => step === "finish");
+    if (!finishes && finish >= 0) {
+      waiting = waiting.slice(0, finish);
+    }
     tellUnsent(personId);
     let most = MOST_TAPS;
     let beforeOffice = 0;

@@ -15,6 +15,7 @@ import java.awt.image.BufferedImage;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.UncheckedIOException;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -35,6 +36,7 @@ class PocketBenchTest {
   private static final int OPENED = 5;
   private static final int TAPS = 60;
   private static final int PHOTOS = 12;
+  private static final int DAYS_BEFORE = 8;
   private static final int PATIENCE_MS = 180_000;
 
   /** By its own clock the phone has worked for some time before the pause, or for none. */
@@ -123,13 +125,46 @@ class PocketBenchTest {
     phone.locator("a.stop").first().waitFor();
   }
 
-  /** The first two rounds are of a server that has just started, and are not counted. */
+  /** The server has taken some days before, and a first round of the browser is not counted. */
   @Test
   void a_day_of_taps_without_a_network_and_its_catching_up() throws IOException {
+    for (int day = 0; day < DAYS_BEFORE; day++) {
+      dayBefore(new SwingGate(program, "dilys"), day);
+    }
     for (Connection connection :
         List.of(Connection.ORDINARY, Connection.ORDINARY, Connection.ORDINARY, Connection.POOR)) {
       catchUp(connection, new SwingGate(program, "dilys"));
     }
+  }
+
+  /** The same day's taps and photos, without a browser. */
+  private void dayBefore(SwingGate gate, int day) {
+    gate.onSite();
+    Instant began = program.clock().instant();
+    gate.at("16:30");
+    Instant sent = program.clock().instant();
+    List<Map<String, Object>> taps =
+        IntStream.range(0, TAPS)
+            .<Map<String, Object>>mapToObj(
+                tap ->
+                    Map.of(
+                        "key", "day-before-%d-%d".formatted(day, tap),
+                        "step", tap % 2 == 0 ? "pause" : "start_work",
+                        "visitId", gate.visit(),
+                        "tappedAt", began.plusSeconds(tap),
+                        "sentAt", sent,
+                        "form", Map.of()))
+            .toList();
+    gate.technician().post("/api/pocket/late-acts", Map.of("acts", taps.subList(0, TAPS / 2)));
+    gate.technician().post("/api/pocket/late-acts", Map.of("acts", taps.subList(TAPS / 2, TAPS)));
+    for (int i = 0; i < PHOTOS; i++) {
+      gate.technician()
+          .photo(
+              "/api/pocket/visits/%d/photos".formatted(gate.visit()),
+              photo(i).buffer,
+              "day-before-photo-%d-%d".formatted(day, i));
+    }
+    gate.tap("finish", Map.of());
   }
 
   private void catchUp(Connection connection, SwingGate gate) throws IOException {
