@@ -60,7 +60,10 @@ export default function TalkEditorPage() {
 }
 
 function Editor({ talk }: { talk: TalkSheet }) {
-  const typed = useTyped({ version: talk.version, draft: { questions: talk.questions as TypedQuestion[] } });
+  const typed = useTyped(
+    { version: talk.version, draft: { questions: talk.questions as TypedQuestion[] } },
+    `fault talk ${talk.equipmentKindId}`,
+  );
   const { questions } = typed.draft;
   const setQuestions = (changed: TypedQuestion[]) => typed.change({ questions: changed });
   const [problem, setProblem] = useState<Problem>();

@@ -5,6 +5,7 @@ import type { AskedItem, PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { limits, said } from "../checklists/words";
 import { day, headline } from "../format";
+import { useDraft } from "../kit/useKept";
 import styles from "./Checklists.module.css";
 import { PhotoButton } from "./Photos";
 import { useKeptPhotos } from "./photoBox";
@@ -121,13 +122,20 @@ function isOut(item: AskedItem, answer: string): boolean {
 /** What is asked in words once an answer alone is not enough. */
 type Pending = { answer: string; doesNotApply: boolean };
 
+/** An answer that is not given yet. */
+type Draft = { typed: string; word: string; pending?: Pending };
+
 function Asked({ visitId, item, answered }: { visitId: number; item: AskedItem; answered: () => void }) {
-  const [pending, setPending] = useState<Pending>();
-  const [word, setWord] = useState(item.given?.word ?? "");
+  const { draft, change, forget } = useDraft<Draft>(`answer ${visitId} ${item.id}`, {
+    typed: item.given?.answer ?? "",
+    word: item.given?.word ?? "",
+  });
+  const { pending, word } = draft;
+  const setPending = (asked: Pending | undefined) => change({ pending: asked });
   const [fault, setFault] = useState<string>();
   const send = useTap({
     done: () => {
-      setPending(undefined);
+      forget();
       setFault(undefined);
       answered();
     },
@@ -172,13 +180,20 @@ function Asked({ visitId, item, answered }: { visitId: number; item: AskedItem; 
               : `${headline(said(item, pending))} is out of limits. What did you do about it?`
           }
           word={word}
-          setWord={setWord}
+          setWord={(typed) => change({ word: typed })}
           running={send.running}
           submit={() => give(pending.answer, pending.doesNotApply, word)}
           back={() => setPending(undefined)}
         />
       ) : (
-        <Answers item={item} visitId={visitId} choose={choose} running={send.running} />
+        <Answers
+          item={item}
+          visitId={visitId}
+          typed={draft.typed}
+          type={(typed) => change({ typed })}
+          choose={choose}
+          running={send.running}
+        />
       )}
       {fault && (
         <p className="fault" role="alert">
@@ -192,16 +207,20 @@ function Asked({ visitId, item, answered }: { visitId: number; item: AskedItem; 
 function Answers({
   item,
   visitId,
+  typed,
+  type,
   choose,
   running,
 }: {
   item: AskedItem;
   visitId: number;
+  typed: string;
+  type: (typed: string) => void;
   choose: (answer: string) => void;
   running: boolean;
 }) {
   if (item.asks === "measurement" || item.asks === "text") {
-    return <Typed item={item} choose={choose} running={running} />;
+    return <Typed item={item} typed={typed} type={type} choose={choose} running={running} />;
   }
   const choices = item.asks === "yes_no" ? ["yes", "no"] : item.choices;
   return (
@@ -234,14 +253,17 @@ function Answers({
 
 function Typed({
   item,
+  typed,
+  type,
   choose,
   running,
 }: {
   item: AskedItem;
+  typed: string;
+  type: (typed: string) => void;
   choose: (answer: string) => void;
   running: boolean;
 }) {
-  const [typed, setTyped] = useState(item.given?.answer ?? "");
   const [fault, setFault] = useState(false);
   const measured = item.asks === "measurement";
   const note = (event: FormEvent) => {
@@ -267,14 +289,14 @@ function Typed({
             {...field}
             inputMode="decimal"
             autoComplete="off"
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={(event) => type(event.target.value)}
           />
         ) : (
           <Input.TextArea
             {...field}
             autoSize={{ minRows: 2 }}
             maxLength={1000}
-            onChange={(event) => setTyped(event.target.value)}
+            onChange={(event) => type(event.target.value)}
           />
         )}
         <span>{item.unit}</span>

@@ -7,12 +7,15 @@ import { queries } from "../api/queries";
 import { money } from "../format";
 import { Signature } from "../kit/Signature";
 import { useAct } from "../kit/useAct";
+import { useDraft } from "../kit/useKept";
 import { useSession } from "../people/SessionGate";
 import styles from "./ExtraWork.module.css";
 import { noteAdded } from "./seenVisits";
 import { SIGN_HERE } from "./signHere";
 import { useParts } from "./useCarried";
 
+/** What is typed of it before it is priced. */
+type Draft = { what: string; time: string; exclusion: string; chosen: Chosen[] };
 type Chosen = { part: Pick<VanPart, "id" | "name">; quantity: number };
 type Props = { visit: PocketVisit; back: () => void };
 
@@ -50,11 +53,17 @@ function Said({
   priced,
   back,
 }: Props & { replaced: ExtraWorkOffer | undefined; priced: () => void }) {
-  const [what, setWhat] = useState(replaced?.title ?? "");
-  const [hoursTyped, setHours] = useState("");
+  const { draft, change, forget } = useDraft<Draft>(
+    `extra work ${visit.visitId} ${replaced?.quoteId ?? ""}`,
+    {
+      what: replaced?.title ?? "",
+      time: "",
+      exclusion: "",
+      chosen: [],
+    },
+  );
+  const { what, time, exclusion, chosen } = draft;
   const [wanted, setWanted] = useState("");
-  const [exclusion, setExclusion] = useState("");
-  const [chosen, setChosen] = useState<Chosen[]>([]);
   const found = useParts(wanted);
   const price = useAct(
     (_: undefined, key) =>
@@ -64,7 +73,7 @@ function Said({
           body: {
             quoteId: replaced?.quoteId,
             what,
-            time: hoursTyped,
+            time,
             warrantyExclusion: exclusion,
             parts: chosen.map(({ part, quantity }) => ({ partId: part.id, quantity: String(quantity) })),
           },
@@ -72,16 +81,19 @@ function Said({
       ),
     {
       answers: queries.extraWork(visit.visitId).queryKey,
-      done: priced,
+      done: () => {
+        forget();
+        priced();
+      },
       said: "Priced. Let the customer read it.",
     },
   );
   const put = (part: Chosen["part"], by: number) =>
-    setChosen(
-      (chosen.some((one) => one.part.id === part.id) ? chosen : [...chosen, { part, quantity: 0 }])
+    change({
+      chosen: (chosen.some((one) => one.part.id === part.id) ? chosen : [...chosen, { part, quantity: 0 }])
         .map((one) => (one.part.id === part.id ? { ...one, quantity: one.quantity + by } : one))
         .filter(({ quantity }) => quantity > 0),
-    );
+    });
   return (
     <form
       className="form"
@@ -93,7 +105,7 @@ function Said({
     >
       <label>
         What else is to be done? The customer reads it.
-        <Input className="tall" value={what} onChange={(event) => setWhat(event.target.value)} />
+        <Input className="tall" value={what} onChange={(event) => change({ what: event.target.value })} />
       </label>
       <label>
         How long it takes, empty for parts alone
@@ -101,8 +113,8 @@ function Said({
           className="tall"
           inputMode="decimal"
           placeholder="1:30"
-          value={hoursTyped}
-          onChange={(event) => setHours(event.target.value)}
+          value={time}
+          onChange={(event) => change({ time: event.target.value })}
         />
       </label>
       <label>
@@ -151,7 +163,7 @@ function Said({
             className="tall"
             placeholder="was never part of it"
             value={exclusion}
-            onChange={(event) => setExclusion(event.target.value)}
+            onChange={(event) => change({ exclusion: event.target.value })}
           />
         </label>
       )}

@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useState } from "react";
 import type { PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { Signature } from "../kit/Signature";
+import { useDraft } from "../kit/useKept";
 import { useChecklists } from "./Checklists";
 import { Dictate, joined } from "./Dictate";
 import { PhotoButton } from "./Photos";
@@ -29,6 +29,16 @@ type Said = {
   signsLater: boolean;
 };
 
+type Draft = Pick<Said, "note" | "outcome"> & {
+  reason: string;
+  cause?: string;
+  name: string;
+  drawing?: string;
+  rating?: number;
+  ratingWords: string;
+  later: boolean;
+};
+
 const RATINGS = [1, 2, 3, 4, 5];
 
 /** The end of a visit: what came of it, why it was wrong, what was done. */
@@ -40,23 +50,25 @@ export function Finish({
   back,
 }: {
   visit: PocketVisit;
-  submit: (said: Said) => void;
+  /** It is forgotten once it is written down. */
+  submit: (said: Said, forget: () => void) => void;
   running: boolean;
   /** Opens the checklists. */
   goThrough: () => void;
   back: () => void;
 }) {
-  const [outcome, setOutcome] = useState<Outcome>("done");
-  const [note, setNote] = useState(visit.note);
-  const [reason, setReason] = useState("");
-  const [cause, setCause] = useState(visit.causeCode ?? undefined);
+  const { draft, change, forget } = useDraft<Draft>(`finish ${visit.visitId}`, {
+    outcome: "done",
+    note: visit.note,
+    reason: "",
+    cause: visit.causeCode ?? undefined,
+    name: "",
+    ratingWords: "",
+    later: false,
+  });
+  const { outcome, note, reason, cause, name, drawing, rating, ratingWords, later } = draft;
   const done = outcome === "done";
-  const [name, setName] = useState("");
-  const [drawing, setDrawing] = useState<string>();
-  const [rating, setRating] = useState<number>();
-  const [ratingWords, setRatingWords] = useState("");
   const somebody = name.trim() !== "" && outcome !== "not_let_in";
-  const [later, setLater] = useState(false);
   const signsLater = later && !somebody && outcome !== "not_let_in";
   return (
     <form
@@ -64,16 +76,19 @@ export function Finish({
       aria-label="Finish"
       onSubmit={(event) => {
         event.preventDefault();
-        submit({
-          note,
-          causeCode: cause,
-          outcome,
-          reason: done ? undefined : reason,
-          signed: somebody
-            ? { name, signature: drawing ?? name, drawn: drawing !== undefined, rating, words: ratingWords }
-            : undefined,
-          signsLater,
-        });
+        submit(
+          {
+            note,
+            causeCode: cause,
+            outcome,
+            reason: done ? undefined : reason,
+            signed: somebody
+              ? { name, signature: drawing ?? name, drawn: drawing !== undefined, rating, words: ratingWords }
+              : undefined,
+            signsLater,
+          },
+          forget,
+        );
       }}
     >
       {done && <Wanted visit={visit} goThrough={goThrough} />}
@@ -82,12 +97,16 @@ export function Finish({
         legend="What came of it?"
         choices={Object.entries(OUTCOMES).map(([code, name]) => ({ code: code as Outcome, name }))}
         chosen={outcome}
-        choose={setOutcome}
+        choose={(code) => change({ outcome: code })}
       />
       {!done && (
         <label>
           Why? The office reads it.
-          <Input className="tall" value={reason} onChange={(event) => setReason(event.target.value)} />
+          <Input
+            className="tall"
+            value={reason}
+            onChange={(event) => change({ reason: event.target.value })}
+          />
         </label>
       )}
       {done && visit.causes.length > 0 && (
@@ -97,7 +116,7 @@ export function Finish({
           }
           choices={visit.causes}
           chosen={cause}
-          choose={(code) => setCause(code === cause ? undefined : code)}
+          choose={(code) => change({ cause: code === cause ? undefined : code })}
         />
       )}
       <label>
@@ -105,10 +124,10 @@ export function Finish({
         <Input.TextArea
           autoSize={{ minRows: 3 }}
           value={note}
-          onChange={(event) => setNote(event.target.value)}
+          onChange={(event) => change({ note: event.target.value })}
         />
       </label>
-      <Dictate of="the note" add={(said) => setNote((before) => joined(before, said))} />
+      <Dictate of="the note" add={(said) => change((now) => ({ note: joined(now.note, said) }))} />
       {outcome !== "not_let_in" && (
         <label>
           {done && visit.beforeFinish.includes("signature")
@@ -118,18 +137,18 @@ export function Finish({
             className="tall"
             autoComplete="off"
             value={name}
-            onChange={(event) => setName(event.target.value)}
+            onChange={(event) => change({ name: event.target.value })}
           />
         </label>
       )}
       {somebody && (
         <>
-          <Signature drawing={drawing} draw={setDrawing} words={SIGN_HERE} />
+          <Signature drawing={drawing} draw={(drawn) => change({ drawing: drawn })} words={SIGN_HERE} />
           <Choices
             legend="How did they find it, from 1 to 5?"
             choices={RATINGS.map((code) => ({ code, name: String(code) }))}
             chosen={rating}
-            choose={(code) => setRating(code === rating ? undefined : code)}
+            choose={(code) => change({ rating: code === rating ? undefined : code })}
           />
           {rating && (
             <label>
@@ -137,7 +156,7 @@ export function Finish({
               <Input
                 className="tall"
                 value={ratingWords}
-                onChange={(event) => setRatingWords(event.target.value)}
+                onChange={(event) => change({ ratingWords: event.target.value })}
               />
             </label>
           )}
@@ -148,7 +167,7 @@ export function Finish({
           className="tall"
           type={later ? "primary" : "default"}
           aria-pressed={later}
-          onClick={() => setLater(!later)}
+          onClick={() => change({ later: !later })}
         >
           {later ? "They sign later: the link goes to them" : "Let them sign later"}
         </Button>

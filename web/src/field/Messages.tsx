@@ -1,11 +1,12 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { Button, Input } from "antd";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { JobMessage, PocketVisit } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { moment } from "../format";
 import { useAct } from "../kit/useAct";
+import { useDraft } from "../kit/useKept";
 import { Word } from "../kit/Word";
 import { Dictate, joined } from "./Dictate";
 import styles from "./Messages.module.css";
@@ -40,22 +41,22 @@ const Said = ({ messages }: { messages: JobMessage[] }) =>
     </div>
   );
 
-/** Drawn anew, and so empty, once what was typed is taken. */
+/** Where a message is written. */
 function Writing({
   label,
+  text,
+  write,
   running,
   send,
-  begun,
   tall,
 }: {
   label: string;
+  text: string;
+  write: (text: (now: string) => string) => void;
   running: boolean;
-  send: (text: string) => void;
-  /** The first word is typed. */
-  begun?: () => void;
+  send: () => void;
   tall?: boolean;
 }) {
-  const [text, setText] = useState("");
   return (
     <>
       <form
@@ -63,7 +64,7 @@ function Writing({
         onSubmit={(event) => {
           event.preventDefault();
           if (text.trim() !== "") {
-            send(text);
+            send();
           }
         }}
       >
@@ -74,10 +75,7 @@ function Writing({
           aria-label={label}
           placeholder={label}
           value={text}
-          onChange={(event) => {
-            setText(event.target.value);
-            begun?.();
-          }}
+          onChange={({ target }) => write(() => target.value)}
         />
         <Button
           className={tall ? "tall" : undefined}
@@ -88,22 +86,28 @@ function Writing({
           Send
         </Button>
       </form>
-      {tall && <Dictate of="the message" add={(said) => setText((before) => joined(before, said))} />}
+      {tall && <Dictate of="the message" add={(said) => write((now) => joined(now, said))} />}
     </>
   );
 }
 
 type Reader = "office" | "site" | "customer";
 
+/** A message that is not sent yet. */
+type Written = { to: Reader; text: string };
+
 /** What is said about the job, on the phone; what is looked at is seen. */
 export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
   const queryClient = useQueryClient();
   const { visitId } = visit;
-  const [to, setTo] = useState<Reader>("office");
-  const [taken, setTaken] = useState(0);
+  const { draft, change } = useDraft<Written>(`message of visit ${visitId}`, {
+    to: "office",
+    text: "",
+  });
+  const { to, text } = draft;
   const send = useTap({
     said: to === "office" ? "The office has it." : "The customer gets it.",
-    done: () => setTaken(taken + 1),
+    done: () => change({ text: "" }),
   });
   const unseen = visit.messages.findLast((message) => message.to === "site" && !message.seenAt)?.id;
   useEffect(() => {
@@ -129,7 +133,7 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
               className="tall"
               type={one === to ? "primary" : "default"}
               aria-pressed={one === to}
-              onClick={() => setTo(one)}
+              onClick={() => change({ to: one })}
             >
               To the {one}
             </Button>
@@ -137,11 +141,12 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
         </fieldset>
       )}
       <Writing
-        key={taken}
         tall
         label={to === "office" ? "Write to the office" : "Write to the customer"}
         running={send.running}
-        send={(text) => send.run({ step: "send_message", visitId, form: { text, to } })}
+        text={text}
+        write={(typed) => change((now) => ({ text: typed(now.text) }))}
+        send={() => send.run({ step: "send_message", visitId, form: { text, to } })}
       />
     </section>
   );
@@ -150,14 +155,15 @@ export function MessagesOnSite({ visit }: { visit: PocketVisit }) {
 /** The same on the job's sheet. */
 export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: boolean }) {
   const { data } = useQuery(queries.messagesOfJob(jobId));
-  const [chosen, setChosen] = useState<Reader>();
-  const [taken, setTaken] = useState(0);
+  const { draft, change, forget } = useDraft<Partial<Written>>(`message of job ${jobId}`, {});
+  const { to: chosen, text = "" } = draft;
+  const choose = (reader: Reader) => change({ to: reader });
   const messages = data ?? [];
   const last = messages.at(-1);
   // Who asks is answered in one breath.
   const to = chosen ?? (last?.to === "office" ? last.from : undefined);
   const send = useAct(
-    (text: string, key) =>
+    (_: undefined, key) =>
       answer(
         client.POST("/api/jobs/{id}/messages", {
           params: { path: { id: jobId }, ...withKey(key) },
@@ -167,10 +173,7 @@ export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: bo
     {
       said: to === "customer" ? "It goes to the customer." : "It is on the phones of whoever comes.",
       answers: queries.messagesOfJob(jobId).queryKey,
-      done: () => {
-        setChosen(undefined);
-        setTaken(taken + 1);
-      },
+      done: forget,
     },
   );
   return (
@@ -180,25 +183,25 @@ export function MessagesOfJob({ jobId, editable }: { jobId: number; editable: bo
         <>
           <div className="small">{to === "customer" ? "To the customer:" : "To the technicians:"}</div>
           <Writing
-            key={taken}
             label={to === "customer" ? "Write to the customer" : "Write to the technicians"}
             running={send.running}
-            send={send.run}
+            text={text}
             // What is being written goes to whom it was begun for, whoever else asks meanwhile.
-            begun={() => setChosen(to)}
+            write={(typed) => change((now) => ({ to, text: typed(now.text ?? "") }))}
+            send={() => send.run(undefined)}
           />
         </>
       )}
       {editable && (
         <div className="small">
           {to !== "site" && (
-            <Word id={`write-about-${jobId}`} run={() => setChosen("site")}>
+            <Word id={`write-about-${jobId}`} run={() => choose("site")}>
               Write to the technicians
             </Word>
           )}
           {!to && " · "}
           {to !== "customer" && (
-            <Word id={`write-to-customer-${jobId}`} run={() => setChosen("customer")}>
+            <Word id={`write-to-customer-${jobId}`} run={() => choose("customer")}>
               Write to the customer
             </Word>
           )}

@@ -3,6 +3,7 @@ import { type ReactNode, useState } from "react";
 import { useNavigate } from "react-router";
 import type { PocketVisit } from "../api/generated/schema";
 import { hours, time } from "../format";
+import { useDraft } from "../kit/useKept";
 import { useSession } from "../people/SessionGate";
 import { noteHandedBack } from "./seenStops";
 import { useTap } from "./useTap";
@@ -56,11 +57,12 @@ export function Accept({ visit }: { visit: PocketVisit }) {
 
 /** Gives the visit back to the office, which plans it anew. */
 export function HandBack({ visit, back }: Props) {
-  const [typed, setTyped] = useState("");
+  const { draft, change, forget } = useDraft(`hand back ${visit.visitId}`, { reason: "" });
   const navigate = useNavigate();
   const { person } = useSession();
   const give = useTap({
     done: () => {
+      forget();
       noteHandedBack(person.id, visit.visitId);
       void navigate("/pocket");
     },
@@ -70,10 +72,10 @@ export function HandBack({ visit, back }: Props) {
     <Asked
       label="Hand it back"
       back={back}
-      submit={() => give.run({ step: "hand_back", visitId: visit.visitId, form: { reason: typed } })}
+      submit={() => give.run({ step: "hand_back", visitId: visit.visitId, form: draft })}
       question="Why can you not go? The office reads it."
-      typed={typed}
-      setTyped={setTyped}
+      typed={draft.reason}
+      setTyped={(reason) => change({ reason })}
       placeholder="the van does not start"
       confirm="Hand it back"
       running={give.running}

@@ -88,12 +88,16 @@ export default function PocketVisit() {
   const [problem, setProblem] = useState<Problem>();
   const [sendingPhotos, setSendingPhotos] = useState(false);
   const last = useRef<Tap>(undefined);
+  const forget = useRef<() => void>(undefined);
   const act = useTap({
     done: () => {
       // What was opened while the tap was on its way stays open.
       setPanel((now) => (now === last.current?.panel ? undefined : now));
       setLate(undefined);
       setProblem(undefined);
+      if (last.current?.step === "finish") {
+        forget.current?.();
+      }
     },
     refused: (refused) => {
       setProblem(refused);
@@ -150,7 +154,8 @@ export default function PocketVisit() {
           <Finish
             visit={visit}
             running={act.running || sendingPhotos}
-            submit={async (form) => {
+            submit={async (form, written) => {
+              forget.current = written;
               if (wantsPhotos(visit)) {
                 setSendingPhotos(true);
                 await sendPhotos(person.id, queryClient).finally(() => setSendingPhotos(false));

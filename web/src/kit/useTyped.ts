@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from "react";
+import { useKept } from "./useKept";
 
 /** A record's fields as a form holds them, with the version that they are of. */
 type Stored<T> = { version: number; draft: T };
@@ -9,9 +9,6 @@ type Typed<T> = Stored<T> & { base: T };
 /** A field that somebody else stored in another way while it was open here. */
 export type Difference<T> = { field: keyof T & string; mine: T[keyof T]; theirs: T[keyof T] };
 
-/** So long after the last key what is typed is kept in this window. */
-const KEPT_AFTER = 300;
-
 /**
  * What is typed over a stored record that others may change meanwhile. Until something is typed the form shows what
  * is stored, as it changes; from then on nothing of it is torn away, and what others stored since is told field by
@@ -21,7 +18,7 @@ const KEPT_AFTER = 300;
  *     another caller finds it again; none for a form that is open only while it is looked at
  */
 export function useTyped<T extends object>(stored: Stored<T>, keptAs?: string) {
-  const [typed, setTyped] = useKept<Typed<T>>(keptAs);
+  const [typed, setTyped, forget] = useKept<Typed<T>>(keptAs);
   const differences = typed ? fields(typed.base, stored.draft) : [];
   return {
     draft: typed?.draft ?? stored.draft,
@@ -40,7 +37,7 @@ export function useTyped<T extends object>(stored: Stored<T>, keptAs?: string) {
     /** Takes theirs wherever nothing was typed here, and keeps what was. */
     keepMine: () =>
       typed && setTyped({ version: stored.version, base: stored.draft, draft: merge(typed, stored.draft) }),
-    forget: () => setTyped(undefined),
+    forget,
   };
 }
 
@@ -55,46 +52,4 @@ function same(one: unknown, other: unknown): boolean {
 function merge<T extends object>({ base, draft }: Typed<T>, theirs: T): T {
   const mine = fields(base, draft).map((field) => [field, draft[field]]);
   return { ...theirs, ...Object.fromEntries(mine) };
-}
-
-/** Something that lasts in this window under a name, or only as long as it is shown. */
-function useKept<T>(name: string | undefined) {
-  // What another build kept may have another shape.
-  const key = name && `${name} ${import.meta.env.VITE_BUILD}`;
-  const [value, setValue] = useState<T | undefined>(() => (key ? read(key) : undefined));
-  const unwritten = useRef<() => void>(undefined);
-  useEffect(() => {
-    if (!key) {
-      return;
-    }
-    const write = () => {
-      unwritten.current = undefined;
-      if (value === undefined) {
-        window.sessionStorage.removeItem(key);
-      } else {
-        window.sessionStorage.setItem(key, JSON.stringify(value));
-      }
-    };
-    unwritten.current = write;
-    const timer = setTimeout(write, value === undefined ? 0 : KEPT_AFTER);
-    return () => clearTimeout(timer);
-  }, [key, value]);
-  useEffect(() => {
-    const flush = () => unwritten.current?.();
-    window.addEventListener("pagehide", flush);
-    return () => {
-      window.removeEventListener("pagehide", flush);
-      flush();
-    };
-  }, []);
-  return [value, setValue] as const;
-}
-
-function read<T>(key: string): T | undefined {
-  try {
-    return JSON.parse(window.sessionStorage.getItem(key) ?? "null") ?? undefined;
-  } catch {
-    window.sessionStorage.removeItem(key);
-    return undefined;
-  }
 }

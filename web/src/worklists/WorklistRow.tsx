@@ -56,7 +56,7 @@ function when(row: WorkRow, stage: Stage): string {
   if (row.remark === "no_job_yet") {
     return words(row.remark);
   }
-  if (stage === "quoted" || stage === "won") {
+  if (stage === "quoted" || stage === "won" || row.remark === "bill_awaited") {
     return row.remark === "sent" || row.remark === "no_time_yet"
       ? day(row.day)
       : `${words(row.remark)}, ${day(row.day)}`;

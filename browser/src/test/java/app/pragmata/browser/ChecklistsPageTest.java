@@ -181,6 +181,44 @@ class ChecklistsPageTest {
   }
 
   @Test
+  void an_answer_that_still_wants_its_word_is_there_after_another_panel() {
+    asked();
+    Page phone = phone();
+    press(phone, "Checklist 0 of 2");
+    measure(phone, "412");
+    phone.getByLabel("412 N is out of limits").fill("Limiter set");
+    press(phone, "Back to the visit");
+    press(phone, "Checklist 0 of 2");
+    assertThat(phone.getByLabel("412 N is out of limits")).hasValue("Limiter set");
+    press(phone, "Note it");
+    assertThat(phone.getByText("412 N, out of limits", new Page.GetByTextOptions().setExact(true)))
+        .isVisible();
+  }
+
+  @Test
+  void
+      what_was_typed_for_the_end_is_there_after_the_checklist_and_over_a_reload_until_it_is_sent() {
+    asked();
+    Page phone = phone();
+    press(phone, "Finish");
+    phone.getByLabel("What was done").fill("Hinge pins changed");
+    phone.getByLabel("Who signs?").fill("M. Okafor");
+    press(phone, "Go through the checklist");
+    measure(phone, "380");
+    press(phone, "Worn: Hinges");
+    phone.reload();
+    press(phone, "Finish");
+    assertThat(phone.getByLabel("What was done")).hasValue("Hinge pins changed");
+    assertThat(phone.getByLabel("Who signs?")).hasValue("M. Okafor");
+    press(phone, "Finish this visit");
+    assertThat(phone.getByText("Finished.").first()).isVisible();
+    org.assertj.core.api.Assertions.assertThat(
+            phone.evaluate(
+                "() => Object.keys(sessionStorage).filter((key) => key.startsWith('finish'))"))
+        .isEqualTo(List.of());
+  }
+
+  @Test
   void answers_without_a_network_stay_over_a_reload_and_are_sent_once() {
     asked();
     Page phone = phone();

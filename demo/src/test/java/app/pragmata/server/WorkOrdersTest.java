@@ -129,6 +129,28 @@ class WorkOrdersTest {
   }
 
   @Test
+  void a_checked_job_says_on_its_list_that_a_bill_is_still_to_come() {
+    gate.checked();
+    crane();
+    assertThat(remark()).isEqualTo("bill_awaited");
+    close(orders().path(0), "drop", "reason", "We lifted it by hand");
+    assertThat(remark()).isEqualTo("time_and_parts");
+  }
+
+  private String remark() {
+    return gate.office()
+        .get("/api/worklists/checked?filter=" + gate.sheet().path("number").asLong())
+        .json()
+        .path("rows")
+        .valueStream()
+        .filter(row -> row.path("id").asLong() == gate.job())
+        .findFirst()
+        .orElseThrow()
+        .path("remark")
+        .asString();
+  }
+
+  @Test
   void one_that_cannot_be_is_refused_at_its_fields_and_mails_nobody() {
     int before = program.database().fetchCount(MAIL);
     Visitor.Answer refused =

@@ -17,6 +17,7 @@ public enum Remark implements Coded {
   DRIVING,
   ON_SITE,
   VISITS_TO_CHECK,
+  BILL_AWAITED,
   FIXED_PRICE,
   TIME_AND_PARTS,
   PROMISED_ON_SITE,

@@ -579,17 +579,20 @@ public class Standings {
                   ? Remark.ON_SITE
                   : count(job, VisitState.Code.DRIVING) > 0 ? Remark.DRIVING : Remark.PLANNED;
           case WORKED -> Remark.VISITS_TO_CHECK;
-          case CHECKED ->
-              switch (job.job().billingBasis()) {
-                case FIXED_PRICE -> Remark.FIXED_PRICE;
-                case TIME_AND_PARTS -> Remark.TIME_AND_PARTS;
-                case PROMISED_ON_SITE -> Remark.PROMISED_ON_SITE;
-                case NOT_CHARGED -> Remark.NOT_CHARGED;
-              };
+          case CHECKED -> job.awaited().isEmpty() ? basis(job) : Remark.BILL_AWAITED;
           case QUOTED, BILLED, PAID, SETTLED -> Remark.NONE;
         });
     row.setRemarkNumber(
         stage == Stage.WORKED ? Long.valueOf(count(job, VisitState.Code.FINISHED)) : null);
+  }
+
+  private static Remark basis(WholeJob job) {
+    return switch (job.job().billingBasis()) {
+      case FIXED_PRICE -> Remark.FIXED_PRICE;
+      case TIME_AND_PARTS -> Remark.TIME_AND_PARTS;
+      case PROMISED_ON_SITE -> Remark.PROMISED_ON_SITE;
+      case NOT_CHARGED -> Remark.NOT_CHARGED;
+    };
   }
 
   private static long count(WholeJob job, VisitState.Code state) {
