@@ -22,17 +22,19 @@ import java.time.temporal.TemporalAdjusters;
 import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
 /**
  * What the demo's technicians do beside their visits: the yard before the first one and a break in
- * the first gap about noon. Most have signed last week off, and what was checked of it went out for
- * the wages.
+ * the first gap about noon. Most have signed last week off, and what was certain of a week went out
+ * for the wages.
  */
 @Component
 class DemoHours {
   private static final int DAYS = 12;
+  private static final int WEEKS = 4;
   private static final int EARLIEST_HOUR = 6;
   private static final int YARD_MINUTES = 20;
   private static final int BREAK_MINUTES = 25;
@@ -81,7 +83,17 @@ class DemoHours {
     LocalDate monday =
         act.today().with(TemporalAdjusters.previousOrSame(DayOfWeek.MONDAY)).minusWeeks(1);
     signOff(act, monday);
-    wages.send(act, "wages of " + monday, new AskedSpan(monday, monday.plusDays(6)));
+    sendWages(act, monday);
+  }
+
+  /** Of the last week in which somebody's hours are certain: nobody works over Christmas. */
+  private void sendWages(Act act, LocalDate monday) {
+    IntStream.range(0, WEEKS)
+        .mapToObj(monday::minusWeeks)
+        .map(first -> new AskedSpan(first, first.plusDays(6)))
+        .filter(wages::isDue)
+        .findFirst()
+        .ifPresent(week -> wages.send(act, "wages of " + week.first(), week));
   }
 
   private void fill(Act act, long personId, List<Taken> taken) {

@@ -13,6 +13,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.quoting.QuoteState;
+import app.pragmata.server.laws.Laws;
 import java.time.LocalDate;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -100,6 +101,20 @@ class DemoCompanyTest {
                   VISIT,
                   VISIT.DAY.eq(LocalDate.of(2026, 11, 29)).and(VISIT.FINISHED_AT.isNotNull())))
           .isPositive();
+    }
+  }
+
+  /**
+   * After Christmas nobody has worked the week before; on a Tuesday morning little of it is
+   * checked.
+   */
+  @ParameterizedTest
+  @ValueSource(strings = {"2027-01-04T08:30", "2026-12-01T06:00"})
+  void the_demo_starts_on_whatever_day_it_is_looked_at(String moment) {
+    String name = RunningPragmata.databaseForTests() + "_sunday";
+    DemoTemplate.makeEmpty(name);
+    try (var then = RunningPragmata.start(name, new SettableClock(SettableClock.moment(moment)))) {
+      assertThat(Laws.check(then.getBean(DSLContext.class))).allMatch(Laws.Finding::holds);
     }
   }
 

@@ -84,6 +84,11 @@ public class WagesRuns {
     this.events = events;
   }
 
+  /** Whether anything of these days, or of those before, is to go out. */
+  public boolean isDue(AskedSpan days) {
+    return !due(days).isEmpty();
+  }
+
   /** Of whom something is to go out, by person; nobody whose hours are not certain. */
   Map<Long, Due> due(AskedSpan days) {
     LocalDate from = earliest(days.first());
