@@ -13,13 +13,14 @@ import app.pragmata.core.money.Money;
 import app.pragmata.server.checkdesk.CheckDeskApi.VisitToCheck;
 import app.pragmata.server.http.AskedSpan;
 import app.pragmata.server.planning.SuggestedMiles.Stored;
+import app.pragmata.server.records.Cells;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.List;
+import java.util.Objects;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.Records;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -118,35 +119,53 @@ class FinishedVisits {
   }
 
   private List<Shown> fetch(Condition which) {
-    return database
-        .select(
-            VISIT.ID,
-            VISIT.VERSION,
-            VISIT.DAY,
-            VISIT.START_TIME,
-            VISIT.TECHNICIAN_ID,
-            PERSON.NAME,
-            JOB.ID,
-            JOB.NUMBER,
-            CUSTOMER.ID,
-            CUSTOMER.NAME,
-            JOB.TITLE,
-            JOB.KIND_OF_JOB_ID,
-            SITE.LATITUDE,
-            SITE.LONGITUDE)
-        .from(VISIT)
-        .join(JOB)
-        .on(JOB.ID.eq(VISIT.JOB_ID))
-        .join(CUSTOMER)
-        .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
-        .join(SITE)
-        .on(SITE.ID.eq(JOB.SITE_ID))
-        .leftJoin(PERSON)
-        .on(PERSON.ID.eq(VISIT.TECHNICIAN_ID))
-        .where(which)
-        .orderBy(VISIT.DAY, PERSON.NAME, VISIT.START_TIME, VISIT.ID)
-        .limit(MOST)
-        .fetch(Records.mapping(Shown::new));
+    var query =
+        database
+            .select(
+                VISIT.ID,
+                VISIT.VERSION,
+                VISIT.DAY,
+                VISIT.START_TIME,
+                VISIT.TECHNICIAN_ID,
+                PERSON.NAME,
+                JOB.ID,
+                JOB.NUMBER,
+                CUSTOMER.ID,
+                CUSTOMER.NAME,
+                JOB.TITLE,
+                JOB.KIND_OF_JOB_ID,
+                SITE.LATITUDE,
+                SITE.LONGITUDE)
+            .from(VISIT)
+            .join(JOB)
+            .on(JOB.ID.eq(VISIT.JOB_ID))
+            .join(CUSTOMER)
+            .on(CUSTOMER.ID.eq(JOB.CUSTOMER_ID))
+            .join(SITE)
+            .on(SITE.ID.eq(JOB.SITE_ID))
+            .leftJoin(PERSON)
+            .on(PERSON.ID.eq(VISIT.TECHNICIAN_ID))
+            .where(which)
+            .orderBy(VISIT.DAY, PERSON.NAME, VISIT.START_TIME, VISIT.ID)
+            .limit(MOST);
+    return Cells.fetch(
+        query,
+        cells ->
+            new Shown(
+                cells.number(),
+                cells.count(),
+                Objects.requireNonNull(cells.day()),
+                cells.time(),
+                cells.optional(),
+                cells.text(),
+                cells.number(),
+                cells.number(),
+                cells.number(),
+                cells.text(),
+                cells.text(),
+                cells.number(),
+                cells.decimal(),
+                cells.decimal()));
   }
 
   private static VisitToCheck toCheck(

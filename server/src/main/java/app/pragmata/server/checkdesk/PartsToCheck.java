@@ -132,7 +132,10 @@ class PartsToCheck {
       }
 
       private List<String> names(Shown visit, Predicate<Used> which) {
-        return of(visit).stream().filter(which).map(Used::name).distinct().toList();
+        List<Used> own = of(visit);
+        return own.isEmpty()
+            ? List.of()
+            : own.stream().filter(which).map(Used::name).distinct().toList();
       }
 
       private List<Used> of(Shown visit) {

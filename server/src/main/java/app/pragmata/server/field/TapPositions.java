@@ -94,6 +94,9 @@ public class TapPositions implements Retention.KeptForAWhile {
   private record OnVisit(long visitId, TapAtSite tap) {}
 
   private List<OnVisit> fetch(Condition which) {
+    if (companies.getCompany().tapPositionDays() == 0) {
+      return List.of();
+    }
     return database
         .select(
             TIME_ENTRY.ID,
