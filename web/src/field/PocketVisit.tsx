@@ -369,7 +369,7 @@ function Facts({ visit, start }: { visit: Visit; start: (lineId: number) => void
       )}
       <WorkToDo visit={visit} start={start} />
       <MissingParts visit={visit} />
-      <MessagesOnSite visit={visit} />
+      <MessagesOnSite key={visit.visitId} visit={visit} />
       <ChecklistsSoFar visit={visit} />
       <Photos visit={visit} />
       <ExtraWorkOffers visit={visit} />

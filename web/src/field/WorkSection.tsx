@@ -81,7 +81,7 @@ export function WorkSection({ job }: { job: JobSheet }) {
           />
         </div>
       ))}
-      <MessagesOfJob jobId={job.id} editable={mayRecord} />
+      <MessagesOfJob key={job.id} jobId={job.id} editable={mayRecord} />
       <TheirPage jobId={job.id} editable={mayRecord} />
       {job.visits.length === 0 && <span className="soft">No visit is planned.</span>}
       <UnlistedParts jobId={job.id} editable={editable} />

@@ -3,7 +3,10 @@ import { useEffect, useRef, useState } from "react";
 /** So long after the last key what is typed is kept in this window. */
 const KEPT_AFTER = 300;
 
-/** Something that lasts in this window under a name until it is forgotten, or only as long as it is shown. */
+/**
+ * Something that lasts in this window under a name until it is forgotten, or only as long as it is shown. The name stays
+ * as it is: whoever shows another record gives what holds it another key.
+ */
 export function useKept<T>(name: string | undefined) {
   // What another build kept may have another shape.
   const key = name && `${name} ${import.meta.env.VITE_BUILD}`;

@@ -95,6 +95,7 @@ public class TapPositions implements Retention.KeptForAWhile {
 
   private List<OnVisit> fetch(Condition which) {
     if (companies.getCompany().tapPositionDays() == 0) {
+      // Nobody wants to know any more, and what was kept goes within the day.
       return List.of();
     }
     return database

@@ -14,7 +14,6 @@ final class BareJpeg {
   private static final int END = 0xd9;
   private static final int SCAN = 0xda;
   private static final int BASELINE_FRAME = 0xc0;
-  private static final int PROGRESSIVE_FRAME = 0xc2;
   private static final int HUFFMAN_TABLES = 0xc4;
   private static final int QUANTIZATION_TABLES = 0xdb;
   private static final int RESTART_INTERVAL = 0xdd;
@@ -39,7 +38,8 @@ final class BareJpeg {
 
   /**
    * The file without what does not draw; empty where it has segments without which nobody can be
-   * sure how it is drawn, and where it is no whole JPEG file.
+   * sure how it is drawn, where it is drawn scan over scan, which may be thousands, and where it is
+   * no whole JPEG file.
    */
   static Optional<byte[]> of(byte[] file) {
     try {
@@ -69,12 +69,7 @@ final class BareJpeg {
           coloursKnown = true;
           keepSegment();
         }
-        case BASELINE_FRAME,
-            PROGRESSIVE_FRAME,
-            HUFFMAN_TABLES,
-            QUANTIZATION_TABLES,
-            RESTART_INTERVAL ->
-            keepSegment();
+        case BASELINE_FRAME, HUFFMAN_TABLES, QUANTIZATION_TABLES, RESTART_INTERVAL -> keepSegment();
         case SCAN -> {
           keepSegment();
           keepScan();
