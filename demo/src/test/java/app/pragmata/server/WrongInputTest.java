@@ -1,7 +1,9 @@
 package app.pragmata.server;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayInputStream;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -172,12 +174,42 @@ class WrongInputTest {
     assertThat(answer.pointer()).isEqualTo("/equipmentId");
   }
 
-  @Test
-  void a_request_that_is_no_json_is_refused_in_words() {
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "{'lines': 'none'} | /lines | a list belongs at",
+        "{'lines': [{'category': 'part', 'partId': 'first'}]} | /lines/0/partId | a whole number belongs at “lines/0/partId”, not “first”",
+        "{'lines': [], 'customer': 3} | /customer | There is no field “customer” here",
+        "{'lines': [[]]} | /lines/0 | an object belongs at",
+        "{'lines': [ | '' | cannot be read",
+        "[] | '' | cannot be read"
+      })
+  void a_request_of_another_shape_says_where_and_what_belongs_there(
+      String body, String pointer, String detail) {
     var answer =
-        Visitor.signedIn(program, "hester").post("/api/quotes/preview", Map.of("lines", "none"));
+        Visitor.signedIn(program, "hester").stream(
+            "/api/quotes/preview",
+            "application/json",
+            () -> new ByteArrayInputStream(body.replace('\'', '"').getBytes(UTF_8)));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(400);
+    assertThat(answer.pointer()).isEqualTo(pointer);
+    assertThat(answer.json().path("detail").asString()).contains(detail);
+  }
+
+  @ParameterizedTest
+  @CsvSource(
+      delimiter = '|',
+      value = {
+        "/api/check-desk?technicianId=imre | /technicianId | a whole number belongs at “technicianId”, not “imre”",
+        "/api/jobs/first | /id | a whole number belongs at “id”, not “first”"
+      })
+  void an_address_that_holds_something_else_says_what_belongs_there(
+      String path, String pointer, String detail) {
+    var answer = Visitor.signedIn(program, "hester").get(path);
     assertThat(answer.status()).isEqualTo(400);
-    assertThat(answer.json().path("detail").asString()).contains("cannot be read");
+    assertThat(answer.pointer()).isEqualTo(pointer);
+    assertThat(answer.json().path("detail").asString()).contains(detail);
   }
 
   @Test

@@ -1,8 +1,6 @@
 package app.pragmata.server.http;
 
-import app.pragmata.core.Coded;
 import app.pragmata.core.Fault;
-import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import java.io.IOException;
@@ -12,9 +10,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.stream.Collectors;
 import org.apache.catalina.connector.ClientAbortException;
-import org.jspecify.annotations.Nullable;
 import org.postgresql.util.PSQLException;
 import org.postgresql.util.ServerErrorMessage;
 import org.slf4j.Logger;
@@ -28,12 +24,10 @@ import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.web.firewall.RequestRejectedException;
 import org.springframework.web.ErrorResponse;
 import org.springframework.web.bind.annotation.ExceptionHandler;
-import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.async.AsyncRequestNotUsableException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.server.ResponseStatusException;
-import tools.jackson.databind.exc.InvalidFormatException;
 
 /**
  * Turns whatever went wrong into problem details (RFC 9457) that a person can read and a form can
@@ -83,49 +77,16 @@ class Problems {
     if (BodyLimit.isTooLong(unreadable)) {
       return problem(BodyLimit.tooLong());
     }
-    if (unreadable.getCause() instanceof InvalidFormatException found
-        && Coded.class.isAssignableFrom(found.getTargetType())) {
-      return refused(new Refused(List.of(unknownWord(found))));
+    Optional<Fault> fault = UnreadableRequest.fault(unreadable);
+    if (fault.isEmpty()) {
+      return answer(
+          HttpStatus.BAD_REQUEST,
+          List.of(),
+          "This request cannot be read. Reload the page, then try again.");
     }
-    if (unreadable instanceof MethodArgumentTypeMismatchException mismatch
-        && mismatch.getRequiredType() != null
-        && Coded.class.isAssignableFrom(mismatch.getRequiredType())) {
-      return refused(
-          new Refused(
-              List.of(
-                  unknownWord(
-                      mismatch.getParameter().hasParameterAnnotation(PathVariable.class)
-                          ? Rule.NOT_FOUND
-                          : Rule.UNKNOWN_WORD,
-                      mismatch.getName(),
-                      mismatch.getValue(),
-                      mismatch.getRequiredType()))));
-    }
-    return answer(
-        HttpStatus.BAD_REQUEST,
-        List.of(),
-        "This request cannot be read. Reload the page, then try again.");
-  }
-
-  private static Fault unknownWord(InvalidFormatException found) {
-    String field =
-        found.getPath().stream()
-            .map(
-                place ->
-                    place.getPropertyName() == null
-                        ? Integer.toString(place.getIndex())
-                        : place.getPropertyName())
-            .collect(Collectors.joining("/"));
-    return unknownWord(Rule.UNKNOWN_WORD, field, found.getValue(), found.getTargetType());
-  }
-
-  private static Fault unknownWord(
-      Rule rule, String field, @Nullable Object said, Class<?> vocabulary) {
-    return new Fault(
-        field,
-        rule,
-        "“%s” is none of the words that can stand here: %s."
-            .formatted(Reading.abridged(String.valueOf(said)), VocabularyJson.codes(vocabulary)));
+    return fault.get().rule() == Rule.UNREADABLE
+        ? answer(HttpStatus.BAD_REQUEST, List.of(fault.get()))
+        : refused(new Refused(List.of(fault.get())));
   }
 
   /** Whoever asked has gone; nobody is left to answer. */
