@@ -1,9 +1,9 @@
 import { Button, Input } from "antd";
-import { useState } from "react";
 import { answer, client, withKey } from "../api/client";
 import type { MissingPart, PocketVisit } from "../api/generated/schema";
 import { weekday } from "../format";
 import { useAct } from "../kit/useAct";
+import { useDraft } from "../kit/useKept";
 import styles from "./MissingParts.module.css";
 import { PhotoButton } from "./Photos";
 import { useParts } from "./useCarried";
@@ -11,15 +11,31 @@ import { useTap } from "./useTap";
 
 const MOST_OFFERED = 6;
 
+/** What is said of it so far. */
+type Draft = {
+  typed: string;
+  chosen?: { id: number; name: string };
+  quantity: number;
+  urgent: boolean;
+  equipmentId?: number;
+};
+
 /** Notes what is missing, at once: whatever is known of it is enough, and nothing has to be. */
 export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void }) {
-  const [typed, setTyped] = useState("");
-  const [chosen, setChosen] = useState<{ id: number; name: string }>();
-  const [quantity, setQuantity] = useState(1);
-  const [urgent, setUrgent] = useState(false);
-  const [equipmentId, setEquipmentId] = useState<number>();
+  const { draft, change, forget } = useDraft<Draft>(`part wanted ${visit.visitId}`, {
+    typed: "",
+    quantity: 1,
+    urgent: false,
+  });
+  const { typed, chosen, quantity, urgent, equipmentId } = draft;
   const found = useParts(chosen ? "" : typed);
-  const want = useTap({ done: back, said: "The office knows that it is wanted." });
+  const want = useTap({
+    done: () => {
+      forget();
+      back();
+    },
+    said: "The office knows that it is wanted.",
+  });
   return (
     <form
       className="form"
@@ -48,35 +64,36 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
           allowClear
           placeholder="name, number, or what it looks like"
           value={chosen?.name ?? typed}
-          onChange={(event) => {
-            setChosen(undefined);
-            setTyped(event.target.value);
-          }}
+          onChange={(event) => change({ chosen: undefined, typed: event.target.value })}
         />
       </label>
       {typed !== "" &&
         !chosen &&
         found.slice(0, MOST_OFFERED).map((part) => (
-          <Button key={part.id} className="tall" onClick={() => setChosen({ id: part.id, name: part.name })}>
+          <Button
+            key={part.id}
+            className="tall"
+            onClick={() => change({ chosen: { id: part.id, name: part.name } })}
+          >
             {part.name}
           </Button>
         ))}
       <div className="pair">
         <span className="stepper">
-          <Button aria-label="Fewer" onClick={() => setQuantity(Math.max(1, quantity - 1))}>
+          <Button aria-label="Fewer" onClick={() => change({ quantity: Math.max(1, quantity - 1) })}>
             −
           </Button>
           <output aria-label="How many" className={styles.many}>
             {quantity}
           </output>
-          <Button aria-label="More" onClick={() => setQuantity(quantity + 1)}>
+          <Button aria-label="More" onClick={() => change({ quantity: quantity + 1 })}>
             +
           </Button>
         </span>
         <Button
           aria-pressed={urgent}
           type={urgent ? "primary" : "default"}
-          onClick={() => setUrgent(!urgent)}
+          onClick={() => change({ urgent: !urgent })}
         >
           Urgent
         </Button>
@@ -91,7 +108,7 @@ export function WantPart({ visit, back }: { visit: PocketVisit; back: () => void
                 className="tall"
                 aria-pressed={equipmentId === id}
                 type={equipmentId === id ? "primary" : "default"}
-                onClick={() => setEquipmentId(id)}
+                onClick={() => change({ equipmentId: id })}
               >
                 {name}
               </Button>

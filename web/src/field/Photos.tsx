@@ -49,7 +49,7 @@ export function PhotoButton({
         checklistItemId,
         position: position(),
       });
-      // Where taps wait for a network photos wait behind them.
+      // Where taps wait for a network photos wait for it too.
       if (!isHopeless(person.id)) {
         void sendPhotos(person.id, queryClient);
       }

@@ -75,6 +75,21 @@ class PartsWantedPageTest {
   }
 
   @Test
+  void a_part_that_is_half_asked_for_is_there_after_going_back_and_only_until_it_is_wanted() {
+    Page phone = phone();
+    button(phone, "Part wanted").click();
+    phone.getByLabel("Which part?").fill("the bent rod below the lock");
+    button(phone, "Back").click();
+    button(phone, "Part wanted").click();
+    assertThat(phone.getByLabel("Which part?")).hasValue("the bent rod below the lock");
+    button(phone, "It is wanted").click();
+    assertThat(phone.locator(".fact", new Page.LocatorOptions().setHasText("Parts wanted")))
+        .containsText("the bent rod below the lock");
+    button(phone, "Part wanted").click();
+    assertThat(phone.getByLabel("Which part?")).hasValue("");
+  }
+
+  @Test
   void what_has_come_is_fitted_with_one_tap_and_stands_among_what_was_used() {
     gate.tap(
         "missing-parts", Map.of("partId", gate.part("PHO-02"), "quantity", "1", "urgent", false));
