@@ -179,7 +179,7 @@ class WrongInputTest {
       delimiter = '|',
       value = {
         "{'lines': 'none'} | /lines | a list belongs at",
-        "{'lines': [{'category': 'part', 'partId': 'first'}]} | /lines/0/partId | a whole number belongs at “lines/0/partId”, not “first”",
+        "{'lines': [{'category': 'parts', 'partId': 'first'}]} | /lines/0/partId | a whole number belongs at “lines/0/partId”, not “first”",
         "{'lines': [], 'customer': 3} | /customer | There is no field “customer” here",
         "{'lines': [[]]} | /lines/0 | an object belongs at",
         "{'lines': [ | '' | cannot be read",
