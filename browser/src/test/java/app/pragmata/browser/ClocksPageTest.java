@@ -61,6 +61,8 @@ class ClocksPageTest {
     Page phone = phone("/pocket");
     phone.context().setGeolocation(new Geolocation(54.03, -1.2).setAccuracy(20));
     phone.context().grantPermissions(List.of("geolocation"));
+    // A busy browser may lose the word that it is granted now.
+    phone.reload();
     assertThat(phone.locator("main")).containsText("Where you are is noted");
     phone.locator("a.stop[href='/pocket/" + gate.visit() + "']").click();
     button(phone, "I am here already").click();
