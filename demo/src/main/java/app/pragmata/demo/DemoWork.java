@@ -25,7 +25,6 @@ import app.pragmata.server.field.Clocks;
 import app.pragmata.server.field.FieldService;
 import app.pragmata.server.field.StepForm;
 import app.pragmata.server.planning.PlanningService;
-import app.pragmata.server.planning.SuggestedMiles;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.quoting.TypedLine;
@@ -33,7 +32,6 @@ import app.pragmata.server.receipts.ReceiptForm;
 import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
-import java.math.RoundingMode;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -49,7 +47,6 @@ import java.util.PriorityQueue;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
-import org.jooq.Field;
 import org.jooq.Records;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -67,17 +64,10 @@ class DemoWork {
     "Too dear", "Had it done by a neighbour", "Will wait until spring", "Sold the premises"
   };
 
-  /** To a site of which nobody has said yet where it is. */
-  private static final int USUAL_DRIVE = 15;
-
-  private static final BigDecimal USUAL_MILES = BigDecimal.valueOf(6);
-
   /** Whatever happens, nobody works longer. */
   private static final LocalTime HOME_BY = LocalTime.of(20, 0);
 
   private static final int SHORTEST_WORK = 20;
-  private static final int GOODWILL_EVERY = 30;
-  private static final int GOODWILL_AT = 7;
 
   private record Event(Instant at, long order, Consumer<Instant> work) {}
 
@@ -96,7 +86,6 @@ class DemoWork {
   private final ReceiptService receipts;
   private final DemoStores stores;
   private final DemoCustomers customers;
-  private final SuggestedMiles roads;
 
   private final PriorityQueue<Event> events =
       new PriorityQueue<>(Comparator.comparing(Event::at).thenComparing(Event::order));
@@ -108,7 +97,6 @@ class DemoWork {
   private ZoneId zone = ZoneId.of("UTC");
   private LocalDate today = LocalDate.EPOCH;
   private long count;
-  private int bills;
   private long office;
   private List<Long> technicians = List.of();
 
@@ -123,8 +111,7 @@ class DemoWork {
       InvoiceService invoicing,
       ReceiptService receipts,
       DemoStores stores,
-      DemoCustomers customers,
-      SuggestedMiles roads) {
+      DemoCustomers customers) {
     this.database = database;
     this.quotes = quotes;
     this.planning = planning;
@@ -136,7 +123,6 @@ class DemoWork {
     this.receipts = receipts;
     this.stores = stores;
     this.customers = customers;
-    this.roads = roads;
   }
 
   void replay(Instant now, ZoneId companyZone) {
@@ -144,7 +130,6 @@ class DemoWork {
     life = new Random(20_261_125);
     zone = companyZone;
     today = now.atZone(zone).toLocalDate();
-    bills = 0;
     office = person("hester");
     technicians =
         database
@@ -479,20 +464,19 @@ class DemoWork {
       schedule(free, later -> visit(later, technician, job, visit, template));
       return;
     }
-    Road road = road(technician, planned.atZone(zone).toLocalDate(), visit);
-    int drive = road.driven(random.nextInt(30));
+    int drive = 12 + random.nextInt(30);
     boolean bad = random.nextInt(9) == 0;
-    Instant arrived = planned.plusSeconds(drive * 60L);
     int work =
         (int)
             (template.minutes()
                 * (bad ? 1.7 + random.nextDouble() : 0.75 + random.nextDouble() * 0.5));
+    Instant arrived = planned.plusSeconds(drive * 60L);
     work = Math.max(SHORTEST_WORK, Math.min(work, minutesLeft(arrived)));
     Instant paused = arrived.plusSeconds(work * 30L);
     Instant resumed = paused.plusSeconds(work > 100 ? 1800 : 300);
     Instant finished = resumed.plusSeconds(work * 30L);
     busyUntil.put(technician, finished.plusSeconds(300));
-    String miles = random.nextInt(14) == 0 ? null : road.miles();
+    String miles = random.nextInt(14) == 0 ? null : Integer.toString(Math.max(2, drive - 10));
     clocks.drive(act(technician, Role.TECHNICIAN, planned), key(), visit, StepForm.PLAIN);
     schedule(
         arrived,
@@ -546,42 +530,6 @@ class DemoWork {
         ChronoUnit.MINUTES.between(arrived.atZone(zone), arrived.atZone(zone).with(HOME_BY));
   }
 
-  /**
-   * The way to a visit.
-   *
-   * @param minutes by the roads
-   * @param miles as the meter of a van counts them
-   */
-  private record Road(int minutes, String miles) {
-    /** So long it took: a little longer than the roads alone, and once in a while far longer. */
-    int driven(int luck) {
-      return luck == 0 ? 3 * minutes + 10 : minutes + 2 + minutes * luck / 60;
-    }
-  }
-
-  private Road road(long technician, LocalDate day, long visit) {
-    Field<List<SuggestedMiles.Stored>> whereLast = SuggestedMiles.whereLast(technician, day);
-    return database
-        .select(whereLast, SITE.LATITUDE, SITE.LONGITUDE, SITE.POSTCODE)
-        .from(VISIT)
-        .join(JOB)
-        .on(JOB.ID.eq(VISIT.JOB_ID))
-        .join(SITE)
-        .on(SITE.ID.eq(JOB.SITE_ID))
-        .where(VISIT.ID.eq(visit))
-        .fetchSingle(
-            row -> {
-              var site = new SuggestedMiles.Stored(row.value2(), row.value3(), row.value4());
-              BigDecimal miles = roads.between(row.value1(), site);
-              Integer minutes =
-                  row.value1().isEmpty() ? null : roads.minutes(row.value1().getFirst(), site);
-              return new Road(
-                  minutes == null ? USUAL_DRIVE : minutes,
-                  (miles == null ? USUAL_MILES : miles.setScale(0, RoundingMode.UP))
-                      .toPlainString());
-            });
-  }
-
   private void use(Act act, long visit, String number, int quantity) {
     stores.loadForUse(act, act.personId(), number, BigDecimal.valueOf(quantity));
     field.addPart(
@@ -627,8 +575,7 @@ class DemoWork {
     }
     // What is billed of a job at a price is no goodwill any more.
     boolean billed = database.fetchExists(BILL, BILL.JOB_ID.eq(job));
-    bills++;
-    if (bills % GOODWILL_EVERY == GOODWILL_AT && !billed) {
+    if (random.nextInt(40) == 0 && !billed) {
       billing.chooseBasis(
           desk(at),
           job,
