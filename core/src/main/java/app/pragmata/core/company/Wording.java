@@ -29,14 +29,22 @@ public final class Wording {
   private static final Map<Locale, Wording> KNOWN = new ConcurrentHashMap<>();
 
   private final Locale locale;
-  private final Map<Phrase, String> patterns = new EnumMap<>(Phrase.class);
+
+  // Read once and copied for each use: a format has room for one text at a time.
+  private final Map<Phrase, MessageFormat> phrases = new EnumMap<>(Phrase.class);
+  private final DecimalFormat priceFormat;
+  private final DateTimeFormatter dayFormat;
+  private final DateTimeFormatter shortDayFormat;
 
   private Wording(Locale locale) {
     this.locale = locale;
     ResourceBundle words = words(locale);
     for (Phrase phrase : Phrase.values()) {
-      patterns.put(phrase, words.getString(phrase.key()));
+      phrases.put(phrase, new MessageFormat(words.getString(phrase.key()), Locale.ROOT));
     }
+    priceFormat = new DecimalFormat("0.00##", DecimalFormatSymbols.getInstance(locale));
+    dayFormat = DateTimeFormatter.ofPattern(words.getString(Phrase.DAY.key()), locale);
+    shortDayFormat = DateTimeFormatter.ofPattern(words.getString(Phrase.SHORT_DAY.key()), locale);
   }
 
   /**
@@ -64,8 +72,8 @@ public final class Wording {
 
   /** A phrase with its values filled in; numbers are passed as they are to be read. */
   public String say(Phrase phrase, Object... values) {
-    return new MessageFormat(Objects.requireNonNull(patterns.get(phrase)), Locale.ROOT)
-        .format(values);
+    var copy = (MessageFormat) Objects.requireNonNull(phrases.get(phrase)).clone();
+    return copy.format(values);
   }
 
   /** Whether these are the English words, as those of the rules are. */
@@ -91,16 +99,12 @@ public final class Wording {
 
   /** A day as it is written in a document, such as “24 November 2026”. */
   public String day(LocalDate day) {
-    return written(day, Phrase.DAY);
+    return dayFormat.format(day);
   }
 
   /** A day without its year, such as “24 Nov”. */
   public String shortDay(LocalDate day) {
-    return written(day, Phrase.SHORT_DAY);
-  }
-
-  private String written(LocalDate day, Phrase pattern) {
-    return DateTimeFormatter.ofPattern(patterns.get(pattern), locale).format(day);
+    return shortDayFormat.format(day);
   }
 
   /** An amount with its currency's sign, such as “£1,250.00”. */
@@ -112,8 +116,7 @@ public final class Wording {
 
   /** A price with two decimals, or up to four where they are needed. */
   public String price(UnitPrice price) {
-    return new DecimalFormat("0.00##", DecimalFormatSymbols.getInstance(locale))
-        .format(price.major());
+    return ((DecimalFormat) priceFormat.clone()).format(price.major());
   }
 
   /** How a document names what is taxed alike, such as “VAT 20 %”. */
