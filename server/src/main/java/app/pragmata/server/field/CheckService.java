@@ -32,6 +32,7 @@ import app.pragmata.server.records.Versions;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -342,8 +343,9 @@ public class CheckService {
   }
 
   private List<Shown> asTheyAre(List<Shown> shown) {
-    return visits.lockAll(shown.stream().map(Shown::visitId).toList()).stream()
-        .map(visit -> new Shown(visit.id(), visit.version()))
+    Map<Long, Integer> versions = visits.versions(shown.stream().map(Shown::visitId).toList());
+    return shown.stream()
+        .map(visit -> new Shown(visit.visitId(), versions.get(visit.visitId())))
         .toList();
   }
 

@@ -188,6 +188,15 @@ public class VisitStore {
         .toList();
   }
 
+  /** The version of each of these visits, by their ids; without those that there are not. */
+  public Map<Long, Integer> versions(Collection<Long> visitIds) {
+    return database
+        .select(VISIT.ID, VISIT.VERSION)
+        .from(VISIT)
+        .where(VISIT.ID.in(visitIds))
+        .fetchMap(VISIT.ID, VISIT.VERSION);
+  }
+
   private static LockedVisit locked(List<Record> rows, Map<Long, LockedJob> jobs) {
     Record row = rows.getFirst();
     return new LockedVisit(

@@ -12,6 +12,7 @@ import static app.pragmata.server.generated.Tables.RECEIVABLE_JOB;
 import static app.pragmata.server.generated.Tables.SALE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static app.pragmata.server.generated.Tables.STANDING;
+import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.max;
@@ -198,7 +199,8 @@ public class Standings {
     Company company = companies.getCompany();
     store(
         jobs.list(
-            JOB.ID.in(jobIds),
+            // One text for any number of them, so that the database need not plan it anew.
+            JOB.ID.eq(any(jobIds.toArray(Long[]::new))),
             today(),
             bill(),
             (job, bill) -> {
