@@ -130,14 +130,14 @@ function Row({
       ))}
       <td />
       <td>
-        <Standing person={person} />
+        <Standing person={person} cameInLate={paid?.cameInLate ?? false} />
       </td>
     </tr>
   );
 }
 
 /** What keeps a week from being done, else when it was signed off. */
-function Standing({ person }: { person: PersonsWeek }) {
+function Standing({ person, cameInLate }: { person: PersonsWeek; cameInLate: boolean }) {
   if (person.forgotten) {
     return <span className="needs">a clock runs past their hours</span>;
   }
@@ -146,6 +146,13 @@ function Standing({ person }: { person: PersonsWeek }) {
       <span className="needs">
         {person.inDoubt === 1 ? "one end to be said" : `${person.inDoubt} ends to be said`}
       </span>
+    );
+  }
+  if (cameInLate) {
+    return (
+      <Link to="/came-in-late" className="needs">
+        time came in late, not answered
+      </Link>
     );
   }
   if (person.running) {

@@ -8,7 +8,9 @@ import app.pragmata.server.SwingGate;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.time.DayOfWeek;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
@@ -65,5 +67,37 @@ class WagesPageTest {
                 "rateClass", "overtime",
                 "reason", "Left earlier")));
     gate.check(gate.office().post(visit + "/check", Map.of("version", gate.visitVersion())));
+  }
+
+  @Test
+  void whose_time_came_in_late_is_said_in_their_row_with_the_way_to_the_answer() {
+    SwingGate gate = ofItsOwnWeek().checked();
+    gate.at("19:00");
+    Instant tapped = gate.day().atTime(18, 30).atZone(ZoneId.of("Europe/London")).toInstant();
+    gate.technician()
+        .late(
+            "late-wages-" + gate.visit(),
+            Map.of(
+                "step",
+                "start_work",
+                "visitId",
+                gate.visit(),
+                "tappedAt",
+                tapped,
+                "sentAt",
+                tapped,
+                "form",
+                Map.of()));
+    Page desk = Chromium.desk(program, "hester");
+    desk.navigate("/hours/" + gate.monday());
+    desk.locator("[data-person='" + program.person("tobias") + "']")
+        .getByText("time came in late, not answered")
+        .click();
+    desk.locator("[data-late='" + gate.visit() + "']").getByText("It does not count").click();
+    desk.getByLabel("Why; they read it on their phone").fill("He was at home by then");
+    button(desk, "Tell them so").click();
+    assertThat(desk.locator("[data-late='" + gate.visit() + "']")).hasCount(0);
+    desk.navigate("/hours/" + gate.monday());
+    assertThat(desk.locator("[data-due]")).containsText("Everything of this week is checked.");
   }
 }

@@ -105,7 +105,7 @@ public final class Visitor {
   }
 
   /** Sends one tap that a phone has kept, under its key; gives what became of it. */
-  JsonNode late(String key, Map<String, Object> tap) {
+  public JsonNode late(String key, Map<String, Object> tap) {
     var kept = new HashMap<String, Object>(tap);
     kept.put("key", key);
     Answer answer = post("/api/pocket/late-acts", Map.of("acts", List.of(kept)));

@@ -3,6 +3,9 @@ package app.pragmata.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.StringReader;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -263,5 +266,65 @@ class WagesTest {
   void whoever_works_in_the_field_does_not_see_what_others_are_paid_for() {
     SwingGate gate = new SwingGate(program, "tobias").planned();
     assertThat(gate.technician().get("/api/wages").status()).isEqualTo(403);
+  }
+
+  private static JsonNode late(
+      SwingGate gate, String step, LocalDateTime tapped, Map<String, Object> form) {
+    Instant moment = tapped.atZone(ZoneId.of("Europe/London")).toInstant();
+    JsonNode came =
+        gate.technician()
+            .late(
+                "wages-" + step + "-" + gate.visit(),
+                Map.of(
+                    "step",
+                    step,
+                    "visitId",
+                    gate.visit(),
+                    "tappedAt",
+                    moment,
+                    "sentAt",
+                    moment,
+                    "form",
+                    form));
+    assertThat(came.path("state").asString()).isEqualTo("waiting");
+    return came;
+  }
+
+  private static void refuseAllThatWaits(SwingGate gate) {
+    for (JsonNode visit : gate.office().get("/api/late-acts").json()) {
+      List<Long> ids =
+          visit.path("taps").valueStream().map(tap -> tap.path("id").asLong()).toList();
+      gate.office().post("/api/late-acts/refuse", Map.of("lateActIds", ids, "reason", "Not so"));
+    }
+  }
+
+  @Test
+  void a_clock_that_came_in_late_keeps_its_week_until_the_office_has_answered() {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    gate.at("19:00");
+    late(gate, "start_work", gate.day().atTime(18, 30), Map.of());
+    assertThat(of(gate, "Tobias Quennell").path("cameInLate").asBoolean()).isTrue();
+    refuseAllThatWaits(gate);
+    assertThat(of(gate, "Tobias Quennell").path("closed").asBoolean()).isTrue();
+  }
+
+  @Test
+  void a_clock_of_a_later_week_that_came_in_late_does_not_keep_an_earlier_one() {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    LocalDateTime later = gate.day().plusWeeks(1).atTime(9, 0);
+    program.clock().set(later.toString());
+    late(gate, "start_work", later, Map.of());
+    assertThat(of(gate, "Tobias Quennell").path("closed").asBoolean()).isTrue();
+    refuseAllThatWaits(gate);
+  }
+
+  @Test
+  void a_part_that_came_in_late_keeps_nobodys_wages() {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    long part = gate.office().get("/api/parts?q=KEY-SW").json().path(0).path("id").asLong();
+    gate.at("19:00");
+    late(gate, "use_part", gate.day().atTime(18, 30), Map.of("partId", part, "quantity", "1"));
+    assertThat(of(gate, "Tobias Quennell").path("closed").asBoolean()).isTrue();
+    refuseAllThatWaits(gate);
   }
 }

@@ -57,6 +57,11 @@ public enum PocketStep implements Coded {
     };
   }
 
+  /** Whether time of somebody may come of it, or less of it than was thought. */
+  public boolean isOfTime() {
+    return this == NOTE_TIME || (isTimed() && this != TAKE_MONEY);
+  }
+
   /** Whether it is done on no visit. */
   public boolean isOffVisit() {
     return this == START_CLOCK || this == STOP_CLOCK || this == SIGN_WEEK_OFF;

@@ -17,6 +17,7 @@ import static org.jooq.impl.DSL.selectOne;
 import app.pragmata.core.company.PayClass;
 import app.pragmata.core.company.RateClass;
 import app.pragmata.core.field.LateActState;
+import app.pragmata.core.field.PocketStep;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.people.Role;
 import app.pragmata.core.wages.PaidWeek;
@@ -27,12 +28,15 @@ import app.pragmata.server.company.CompanyStore;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeMap;
 import java.util.function.Predicate;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
@@ -47,7 +51,7 @@ class PaidWeeks {
    * @param running whether a clock of theirs runs that began in these days
    * @param inDoubt of how many times it is to be said when they ended
    * @param waitingForCheck minutes on visits that the office has not checked
-   * @param cameInLate whether something of theirs came in late and waits for the office
+   * @param cameInLate whether time of theirs came in late and waits for the office
    * @param times by day
    */
   record PersonsWages(
@@ -93,6 +97,9 @@ class PaidWeeks {
   /** A person with what they clocked in the weeks that touch the days. */
   private record Person(long id, String name, boolean cameInLate, List<Clock> clocks) {}
 
+  private static final List<PocketStep> OF_TIME =
+      Arrays.stream(PocketStep.values()).filter(PocketStep::isOfTime).toList();
+
   private final DSLContext database;
   private final CompanyStore companies;
 
@@ -104,19 +111,31 @@ class PaidWeeks {
   /** Everybody who works in the field, or did in these days or was paid for them, by name. */
   List<PersonsWages> list(LocalDate first, LocalDate last) {
     Company company = companies.getCompany();
-    return people(mondayOf(first), mondayOf(last).plusDays(6)).stream()
+    return people(mondayOf(first), mondayOf(last).plusDays(6), company.zone()).stream()
         .map(person -> wages(person, first, last, company))
         .toList();
   }
 
-  private List<Person> people(LocalDate monday, LocalDate sunday) {
-    Field<Boolean> late =
-        field(
-            exists(
-                selectOne()
-                    .from(LATE_ACT)
-                    .where(LATE_ACT.PERSON_ID.eq(PERSON.ID))
-                    .and(LATE_ACT.STATE.eq(LateActState.WAITING))));
+  /**
+   * Whether what waits could still change somebody's time until a Sunday: a clock that was tapped
+   * until then, or ended on the Monday after, and whatever was noted by hand, of whichever day.
+   */
+  private static Condition lateTime(LocalDate sunday, ZoneId zone) {
+    return exists(
+        selectOne()
+            .from(LATE_ACT)
+            .where(LATE_ACT.PERSON_ID.eq(PERSON.ID))
+            .and(LATE_ACT.STATE.eq(LateActState.WAITING))
+            .and(LATE_ACT.STEP.in(OF_TIME))
+            .and(
+                LATE_ACT
+                    .COUNTED_AT
+                    .lt(sunday.plusDays(2).atStartOfDay(zone).toInstant())
+                    .or(LATE_ACT.STEP.eq(PocketStep.NOTE_TIME))));
+  }
+
+  private List<Person> people(LocalDate monday, LocalDate sunday, ZoneId zone) {
+    Field<Boolean> late = field(lateTime(sunday, zone));
     Field<Boolean> waits =
         field(TIME_ENTRY.VISIT_ID.isNotNull().and(TIME_ENTRY.TIME_COST_MINOR.isNull()));
     Map<Long, Person> people = new LinkedHashMap<>();

@@ -94,7 +94,7 @@ class WagesApi {
    * @param waitingForCheck minutes on visits that the office has not checked
    * @param running whether a clock runs
    * @param inDoubt of how many times it is to be said when they ended
-   * @param cameInLate whether something of theirs came in late and waits for the office
+   * @param cameInLate whether time of theirs came in late and waits for the office
    * @param closed whether none of that keeps it from going out
    * @param sentMinutes what of these days went out before
    * @param dueMinutes what of these days would go out now; below nothing where less stands
