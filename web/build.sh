@@ -6,7 +6,7 @@ if ! cmp -s package-lock.json node_modules/.lock-installed; then
   npm ci --no-fund --no-audit --loglevel=error
   cp package-lock.json node_modules/.lock-installed
 fi
-stamp=$(cat package-lock.json build.sh ../docs/openapi.json biome.json imports.mjs tsconfig.json vite.config.ts index.html $(find src public -type f -not -path '*/generated/*' 2>/dev/null | sort) | sha1sum)
+stamp=$(cat package-lock.json build.sh ../docs/openapi.json biome.json imports.mjs tsconfig.json vite.config.ts pocketpage.ts index.html $(find src public -type f -not -path '*/generated/*' 2>/dev/null | sort) | sha1sum)
 [ "$(cat dist/.stamp 2>/dev/null || true)" != "$stamp" ] || exit 0
 npm run --silent types
 npm run --silent check

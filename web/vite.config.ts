@@ -1,10 +1,12 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { pocketPage } from "./pocketpage";
 
 export default defineConfig({
   plugins: [
     react(),
+    pocketPage(),
     VitePWA({
       // A technician's first page registers it: whoever works in the office needs no copy of the program.
       injectRegister: false,
@@ -25,6 +27,8 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ["**/*.{js,css,html,svg,woff2}"],
+        // Without a network every address is the one page.
+        globIgnores: ["pocket.html"],
         navigateFallback: "/index.html",
         navigateFallbackDenylist: [/^\/api\//],
         cleanupOutdatedCaches: true,

@@ -32,7 +32,10 @@ class WebPages implements WebMvcConfigurer {
         .addResolver(new PageOrFile());
   }
 
-  /** Every address that is neither a file nor of the API is a page of the one-page program. */
+  /**
+   * Every address that is neither a file nor of the API is a page of the one-page program; a
+   * technician's day is the same page, which names what that needs.
+   */
   private static final class PageOrFile extends PathResourceResolver {
     @Override
     protected @Nullable Resource getResource(String path, Resource location) throws IOException {
@@ -40,7 +43,8 @@ class WebPages implements WebMvcConfigurer {
       if (file != null || path.startsWith("api/") || path.startsWith("assets/")) {
         return file;
       }
-      return new ClassPathResource("/static/index.html");
+      return new ClassPathResource(
+          path.equals("pocket") ? "/static/pocket.html" : "/static/index.html");
     }
   }
 }
