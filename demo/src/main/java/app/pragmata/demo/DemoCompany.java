@@ -39,6 +39,7 @@ public class DemoCompany {
   private final DemoPhotos photos;
   private final DemoMessages messages;
   private final DemoStores stores;
+  private final DemoLate late;
   private final SearchEntries search;
   private final CompanyStore companies;
   private final TransactionTemplate transaction;
@@ -60,6 +61,7 @@ public class DemoCompany {
       DemoPhotos photos,
       DemoMessages messages,
       DemoStores stores,
+      DemoLate late,
       SearchEntries search,
       CompanyStore companies,
       TransactionTemplate transaction,
@@ -79,6 +81,7 @@ public class DemoCompany {
     this.photos = photos;
     this.messages = messages;
     this.stores = stores;
+    this.late = late;
     this.search = search;
     this.companies = companies;
     this.transaction = transaction;
@@ -127,6 +130,7 @@ public class DemoCompany {
           search.recompute();
         });
     planner.tellCustomers();
+    late.comeIn(clock.instant(), companies.getZone());
     database.execute("analyze");
   }
 

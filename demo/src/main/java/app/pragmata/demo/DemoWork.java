@@ -25,6 +25,7 @@ import app.pragmata.server.field.Clocks;
 import app.pragmata.server.field.FieldService;
 import app.pragmata.server.field.StepForm;
 import app.pragmata.server.planning.PlanningService;
+import app.pragmata.server.planning.SuggestedMiles;
 import app.pragmata.server.quoting.QuoteForm;
 import app.pragmata.server.quoting.QuoteService;
 import app.pragmata.server.quoting.TypedLine;
@@ -32,6 +33,7 @@ import app.pragmata.server.receipts.ReceiptForm;
 import app.pragmata.server.receipts.ReceiptService;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -47,6 +49,7 @@ import java.util.PriorityQueue;
 import java.util.Random;
 import java.util.function.Consumer;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Records;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -69,6 +72,16 @@ class DemoWork {
 
   private static final int SHORTEST_WORK = 20;
 
+  /** To a site of which nobody has said yet where it is. */
+  private static final int USUAL_DRIVE = 15;
+
+  private static final BigDecimal USUAL_MILES = BigDecimal.valueOf(6);
+
+  /** Minutes after the time that was planned. */
+  private static final int EARLIEST_ARRIVAL = 12;
+
+  private static final int LATEST_SET_OUT = 29;
+
   private record Event(Instant at, long order, Consumer<Instant> work) {}
 
   private record Place(long siteId, long equipmentId, String contact) {}
@@ -86,6 +99,7 @@ class DemoWork {
   private final ReceiptService receipts;
   private final DemoStores stores;
   private final DemoCustomers customers;
+  private final SuggestedMiles roads;
 
   private final PriorityQueue<Event> events =
       new PriorityQueue<>(Comparator.comparing(Event::at).thenComparing(Event::order));
@@ -111,7 +125,8 @@ class DemoWork {
       InvoiceService invoicing,
       ReceiptService receipts,
       DemoStores stores,
-      DemoCustomers customers) {
+      DemoCustomers customers,
+      SuggestedMiles roads) {
     this.database = database;
     this.quotes = quotes;
     this.planning = planning;
@@ -123,6 +138,7 @@ class DemoWork {
     this.receipts = receipts;
     this.stores = stores;
     this.customers = customers;
+    this.roads = roads;
   }
 
   void replay(Instant now, ZoneId companyZone) {
@@ -319,9 +335,9 @@ class DemoWork {
         TypedLine.labour(template.title(), Minutes.text(template.minutes()))
             .warrantyExclusion(exclusion)
             .line());
-    int miles = 4 + random.nextInt(22);
+    int miles = 2 + random.nextInt(22) / 3;
     lines.add(
-        TypedLine.drive("Call-out", Minutes.text(10 + miles), Integer.toString(miles))
+        TypedLine.drive("Call-out", Minutes.text(4 + 2 * miles), Integer.toString(miles))
             .warrantyExclusion(exclusion)
             .line());
     for (Used used : template.used()) {
@@ -464,20 +480,23 @@ class DemoWork {
       schedule(free, later -> visit(later, technician, job, visit, template));
       return;
     }
-    int drive = 12 + random.nextInt(30);
+    int setOut = random.nextInt(LATEST_SET_OUT + 1);
     boolean bad = random.nextInt(9) == 0;
     int work =
         (int)
             (template.minutes()
                 * (bad ? 1.7 + random.nextDouble() : 0.75 + random.nextDouble() * 0.5));
-    Instant arrived = planned.plusSeconds(drive * 60L);
+    Instant arrived = planned.plusSeconds((EARLIEST_ARRIVAL + setOut) * 60L);
     work = Math.max(SHORTEST_WORK, Math.min(work, minutesLeft(arrived)));
     Instant paused = arrived.plusSeconds(work * 30L);
     Instant resumed = paused.plusSeconds(work > 100 ? 1800 : 300);
     Instant finished = resumed.plusSeconds(work * 30L);
     busyUntil.put(technician, finished.plusSeconds(300));
-    String miles = random.nextInt(14) == 0 ? null : Integer.toString(Math.max(2, drive - 10));
-    clocks.drive(act(technician, Role.TECHNICIAN, planned), key(), visit, StepForm.PLAIN);
+    Road road = road(technician, planned.atZone(zone).toLocalDate(), visit);
+    String miles = random.nextInt(14) == 0 ? null : road.miles();
+    schedule(
+        arrived.minusSeconds(road.driven(setOut) * 60L),
+        at -> clocks.drive(act(technician, Role.TECHNICIAN, at), key(), visit, StepForm.PLAIN));
     schedule(
         arrived,
         at ->
@@ -528,6 +547,44 @@ class DemoWork {
   private int minutesLeft(Instant arrived) {
     return (int)
         ChronoUnit.MINUTES.between(arrived.atZone(zone), arrived.atZone(zone).with(HOME_BY));
+  }
+
+  /**
+   * The way to a visit.
+   *
+   * @param minutes by the roads
+   * @param miles as the meter of a van counts them
+   */
+  private record Road(int minutes, String miles) {
+    /** What it took, never more than there was: a little longer, and once in a while far longer. */
+    int driven(int setOut) {
+      boolean held = setOut == LATEST_SET_OUT;
+      int driven = held ? 3 * minutes + 10 : minutes + 2 + minutes * setOut / 60;
+      return Math.min(driven, EARLIEST_ARRIVAL + setOut);
+    }
+  }
+
+  private Road road(long technician, LocalDate day, long visit) {
+    Field<List<SuggestedMiles.Stored>> whereLast = SuggestedMiles.whereLast(technician, day);
+    return database
+        .select(whereLast, SITE.LATITUDE, SITE.LONGITUDE, SITE.POSTCODE)
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .join(SITE)
+        .on(SITE.ID.eq(JOB.SITE_ID))
+        .where(VISIT.ID.eq(visit))
+        .fetchSingle(
+            row -> {
+              var site = new SuggestedMiles.Stored(row.value2(), row.value3(), row.value4());
+              BigDecimal miles = roads.between(row.value1(), site);
+              Integer minutes =
+                  row.value1().isEmpty() ? null : roads.minutes(row.value1().getFirst(), site);
+              return new Road(
+                  minutes == null ? USUAL_DRIVE : minutes,
+                  (miles == null ? USUAL_MILES : miles.setScale(0, RoundingMode.UP))
+                      .toPlainString());
+            });
   }
 
   private void use(Act act, long visit, String number, int quantity) {

@@ -39,7 +39,7 @@ import tools.jackson.databind.json.JsonMapper;
  * is done twice.
  */
 @Service
-class LateActs {
+public class LateActs {
   /**
    * What was tapped, as the phone kept it.
    *
@@ -48,7 +48,7 @@ class LateActs {
    * @param tappedAt by the phone's clock, as is when it sent it
    * @param form as the step's own address takes it, without the two moments
    */
-  record LateActForm(
+  public record LateActForm(
       @Nullable String key,
       @Nullable PocketStep step,
       @Nullable Long visitId,
@@ -63,7 +63,7 @@ class LateActs {
    * @param detail why it waits for the office, or why it cannot be kept, in words; empty when it
    *     was taken
    */
-  record CameIn(@Nullable LateActState state, String detail) {}
+  public record CameIn(@Nullable LateActState state, String detail) {}
 
   private static final int MOST_AT_ONCE = 50;
 
@@ -107,7 +107,7 @@ class LateActs {
    *
    * @throws Refused where there is nothing, or more than goes at once; nothing is taken then
    */
-  List<CameIn> takeAll(Act act, @Nullable List<LateActForm> sent) {
+  public List<CameIn> takeAll(Act act, @Nullable List<LateActForm> sent) {
     var reading = new Reading();
     if (sent == null || sent.isEmpty() || sent.stream().anyMatch(Objects::isNull)) {
       reading.fault("acts", Rule.MISSING, "Say what was tapped.");
