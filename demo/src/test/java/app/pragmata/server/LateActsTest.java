@@ -210,6 +210,68 @@ class LateActsTest {
   }
 
   @Test
+  void why_a_part_came_too_late_is_said_for_whoever_is_not_at_the_visit() {
+    gate.finished();
+    var part = Map.<String, Object>of("partId", part(), "quantity", "1");
+    late("use_part", "15:30", "18:40", part);
+    assertThat(waiting().path("taps").path(0).path("detail").asString())
+        .isEqualTo("This visit is over, and parts are recorded while somebody is on site.");
+  }
+
+  @Test
+  void a_part_that_came_in_after_the_check_goes_onto_its_visit_which_is_to_be_checked_again() {
+    gate.checked();
+    int parts = visits().path(0).path("parts").size();
+    lateKeySwitch();
+    assertThat(writeDown(Map.of()).status()).isEqualTo(200);
+    assertThat(visits()).hasSize(1);
+    assertThat(visits().path(0).path("parts")).hasSize(parts + 1);
+    assertThat(visits().path(0).path("state").asString()).isEqualTo("finished");
+    holds();
+  }
+
+  @Test
+  void time_that_came_in_after_the_check_is_of_its_visit_and_charged_with_that() {
+    gate.checked();
+    gate.at("20:00");
+    late("start_work", "18:30", "20:00", Map.of());
+    late("finish", "18:50", "20:00", Map.of("note", "Swept up"));
+    assertThat(writeDown(Map.of()).status()).isEqualTo(200);
+    assertThat(visits()).hasSize(1);
+    assertThat(times(visits().path(0))).contains("Imre labour 18:30 20 0.0");
+    assertThat(visits().path(0).path("state").asString()).isEqualTo("finished");
+    holds();
+  }
+
+  @Test
+  void a_part_that_came_in_after_the_bill_is_a_late_cost_of_its_visit() {
+    gate.billed();
+    int parts = visits().path(0).path("parts").size();
+    lateKeySwitch();
+    assertThat(writeDown(Map.of()).status()).isEqualTo(200);
+    assertThat(visits().path(0).path("parts")).hasSize(parts + 1);
+    assertThat(visits().path(0).path("state").asString()).isEqualTo("checked");
+    holds();
+  }
+
+  @Test
+  void a_part_of_a_visit_that_was_called_off_is_told_where_it_belongs() {
+    gate.planned();
+    gate.office()
+        .post(
+            "/api/visits/" + gate.visit() + "/call-off",
+            Map.of("version", gate.visitVersion(), "reason", "Nobody there"));
+    lateKeySwitch();
+    assertThat(writeDown(Map.of()).json().path("detail").asString()).contains("Write the time");
+  }
+
+  private void lateKeySwitch() {
+    gate.at("19:30");
+    var part = Map.<String, Object>of("partId", gate.part("KEY-SW"), "quantity", "1");
+    late("use_part", "15:30", "19:30", part);
+  }
+
+  @Test
   void the_office_sees_that_the_clock_of_the_phone_was_wrong() {
     gate.planned();
     givenToPiet();

@@ -406,6 +406,16 @@ public class CheckService {
     drivesHome.follow(act, days);
   }
 
+  /** Takes the check of a visit back that is not billed, so that more is recorded on it. */
+  void openAgain(Act act, long visitId) {
+    List<PersonDay> days = lockDays(visitId);
+    LockedVisit locked = visits.lock(visitId);
+    if (locked.state() instanceof VisitState.Checked && !locked.isBilled()) {
+      takeCheckBack(act, locked);
+      drivesHome.follow(act, days);
+    }
+  }
+
   private void takeCheckBack(Act act, LockedVisit locked) {
     if (!(locked.state() instanceof VisitState.Checked checked)) {
       throw new Refused(

@@ -149,8 +149,8 @@ class LateAnswers {
   }
 
   /**
-   * Writes it down: on its visit where that is still whoever's it was, and else on one more visit
-   * of the same job, so that what the office planned meanwhile stays.
+   * Writes it down: on its visit where that is still whoever's it was, checked or not, and else on
+   * one more visit of the same job, so that what the office planned meanwhile stays.
    */
   void writeDown(Act act, WriteDownForm form) {
     List<LateActRecord> rows = lock(form.lateActIds());
@@ -180,7 +180,7 @@ class LateAnswers {
     LateActRecord first = rows.getFirst();
     long person = first.getPersonId();
     var technician = new Act(person, Role.TECHNICIAN, act.at(), act.zone());
-    boolean own = isOwn(act, first.getVisitId(), person);
+    boolean own = isOwn(act, first.getVisitId(), person) || openChecked(act, rows, times);
     Long visitId = own ? first.getVisitId() : times.isEmpty() ? null : addVisit(act, first, times);
     boolean finishes = visitId != null && isPlanned(visitId);
     for (OfPerson one : times) {
@@ -286,6 +286,33 @@ class LateAnswers {
           field.read(late.form(row, FinishForm.class)),
           row.getCountedAt());
     }
+  }
+
+  /**
+   * Whether the visit was theirs and is checked: what came in belongs to that work, and on a visit
+   * of its own would be charged a minimum and a call-out once more. Where time or parts come onto
+   * it its check is taken back, unless it is billed; then they are late costs.
+   */
+  private boolean openChecked(Act act, List<LateActRecord> rows, List<OfPerson> times) {
+    LateActRecord first = rows.getFirst();
+    boolean checked =
+        database.fetchExists(
+            VISIT,
+            VISIT
+                .ID
+                .eq(first.getVisitId())
+                .and(VISIT.STATE.eq(VisitState.Code.CHECKED))
+                .and(OwnVisit.ofCrew(VISIT, first.getPersonId())));
+    if (checked
+        && (!times.isEmpty()
+            || rows.stream().map(LateActRecord::getStep).anyMatch(LateAnswers::isPart))) {
+      check.openAgain(act, first.getVisitId());
+    }
+    return checked;
+  }
+
+  private static boolean isPart(PocketStep step) {
+    return step == PocketStep.USE_PART || step == PocketStep.NOTE_UNLISTED_PART;
   }
 
   private static long withTime(@Nullable Long visitId) {

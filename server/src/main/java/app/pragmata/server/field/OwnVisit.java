@@ -14,6 +14,7 @@ import org.jooq.Condition;
 /** What a technician may do on a visit, by its state and its crew. */
 final class OwnVisit {
   private static final String GO_BACK = " Go back to today's stops.";
+  private static final String ASK_OFFICE = " Ask the office to add it.";
   private static final String NOT_YOURS = "This visit is not among yours.";
 
   private OwnVisit() {}
@@ -24,7 +25,7 @@ final class OwnVisit {
 
   /** Why something was not taken, in words for whoever reads it later and is not at the visit. */
   static String saidLater(String refusal) {
-    String why = refusal.replace(GO_BACK, "");
+    String why = refusal.replace(GO_BACK, "").replace(ASK_OFFICE, "");
     return why.equals(NOT_YOURS) ? "The visit was not theirs any more." : why;
   }
 
@@ -76,11 +77,21 @@ final class OwnVisit {
   }
 
   static void requireRunning(LockedVisit visit) {
-    if (!(visit.state() instanceof VisitState.OnSite)) {
-      throw new Refused(
-          Rule.NOT_ON_SITE,
-          "Parts are recorded while you are on site. Arrive first, or ask the office to add it.");
+    switch (visit.state()) {
+      case VisitState.OnSite onSite -> {}
+      case VisitState.Planned planned -> throw partsOnSite();
+      case VisitState.Driving driving -> throw partsOnSite();
+      default ->
+          throw new Refused(
+              Rule.NOT_ON_SITE,
+              "This visit is over, and parts are recorded while somebody is on site." + ASK_OFFICE);
     }
+  }
+
+  private static Refused partsOnSite() {
+    return new Refused(
+        Rule.NOT_ON_SITE,
+        "Parts are recorded while you are on site. Arrive first, or ask the office to add it.");
   }
 
   private static Refused over() {
