@@ -82,6 +82,9 @@ class DemoWork {
 
   private static final int LATEST_SET_OUT = 29;
 
+  /** Whoever is there later than so was held up. */
+  private static final int HELD_UP = 20;
+
   private record Event(Instant at, long order, Consumer<Instant> work) {}
 
   private record Place(long siteId, long equipmentId, String contact) {}
@@ -558,8 +561,7 @@ class DemoWork {
   private record Road(int minutes, String miles) {
     /** What it took, never more than there was: a little longer, and once in a while far longer. */
     int driven(int setOut) {
-      boolean held = setOut == LATEST_SET_OUT;
-      int driven = held ? 3 * minutes + 10 : minutes + 2 + minutes * setOut / 60;
+      int driven = setOut > HELD_UP ? 3 * minutes + 10 : minutes + 2 + minutes * setOut / 60;
       return Math.min(driven, EARLIEST_ARRIVAL + setOut);
     }
   }
