@@ -21,6 +21,7 @@ final class DrawnPhotos {
   private static final int HEIGHT = 720;
   private static final int GROUND = 560;
   private static final int GRAIN = 8;
+  private static final int PLATE_TEXT = 470;
 
   private DrawnPhotos() {}
 
@@ -83,7 +84,9 @@ final class DrawnPhotos {
             pen.fillOval(rivet[0], rivet[1], 14, 14);
           }
           pen.setColor(new Color(0x22272b));
-          pen.setFont(new Font(Font.SANS_SERIF, Font.BOLD, 44));
+          var font = new Font(Font.SANS_SERIF, Font.BOLD, 44);
+          int width = pen.getFontMetrics(font).stringWidth(type);
+          pen.setFont(font.deriveFont(44f * Math.min(1, (float) PLATE_TEXT / width)));
           pen.drawString(type, 250, 290);
           pen.setFont(new Font(Font.MONOSPACED, Font.PLAIN, 38));
           pen.drawString("No. " + serial, 250, 360);
