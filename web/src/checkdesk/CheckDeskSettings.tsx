@@ -24,6 +24,7 @@ const WORDS: Record<WatchedOddity["oddity"], string> = {
   part_wanted: "A part still wanted",
   extra_work_open: "Extra work without a yes",
   no_signature: "A missing signature",
+  checklist_open: "A checklist with open questions",
   out_of_limits: "An answer out of limits",
   phone_behind: "Something still on a phone",
 };

@@ -7,6 +7,7 @@ create table checklist (
   active boolean not null default true,
   -- The one by which visits are done that have not begun with it.
   edition integer not null check (edition > 0),
+  edition_since timestamptz not null,
   version integer not null default 1,
   check (num_nonnulls(kind_of_job_id, equipment_kind_id) > 0)
 );

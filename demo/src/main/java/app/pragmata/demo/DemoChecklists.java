@@ -16,6 +16,7 @@ import app.pragmata.server.generated.tables.records.VisitRecord;
 import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.records.Act;
 import java.math.BigDecimal;
+import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -41,7 +42,7 @@ class DemoChecklists {
   }
 
   void fill(Act act) {
-    List<ChecklistItemRecord> items = insert();
+    List<ChecklistItemRecord> items = insert(act.at());
     List<VisitRecord> checked =
         database
             .select(VISIT.fields())
@@ -86,7 +87,7 @@ class DemoChecklists {
     };
   }
 
-  private List<ChecklistItemRecord> insert() {
+  private List<ChecklistItemRecord> insert(Instant since) {
     long list =
         database
             .insertInto(CHECKLIST)
@@ -95,6 +96,7 @@ class DemoChecklists {
                 CHECKLIST.KIND_OF_JOB_ID,
                 database.fetchValue(KIND_OF_JOB.ID, KIND_OF_JOB.NAME.eq(KIND)))
             .set(CHECKLIST.EDITION, 1)
+            .set(CHECKLIST.EDITION_SINCE, since)
             .returning(CHECKLIST.ID)
             .fetchSingle(CHECKLIST.ID);
     ChecklistItemRecord force = item(list, 1, "Closing force at the edge", Asks.Code.MEASUREMENT);

@@ -467,4 +467,47 @@ class ChecklistsTest {
     change(FORCE);
     assertThat(save(list, form(1, PLATE)).status()).isEqualTo(409);
   }
+
+  private List<String> oddOf(SwingGate visit) {
+    return gate.office()
+        .get("/api/check-desk?from=" + visit.day() + "&to=" + visit.day())
+        .json()
+        .path("visits")
+        .valueStream()
+        .filter(each -> each.path("visitId").asLong() == visit.visit())
+        .flatMap(each -> texts(each.path("odd"), "oddity").stream())
+        .toList();
+  }
+
+  /** A visit of the same kind that the office wrote down, with nothing answered. */
+  private SwingGate writtenDown() {
+    SwingGate other = new SwingGate(program, "tobias").planned();
+    other.at("18:00");
+    Visitor.Answer answer =
+        gate.office()
+            .post(
+                "/api/visits/" + other.visit() + "/time-entries",
+                Map.of("version", 0, "from", "14:30", "to", "15:30", "reason", "Never clocked"));
+    assertThat(answer.status()).as(answer.text()).isEqualTo(200);
+    return other;
+  }
+
+  @Test
+  void a_visit_whose_checklist_nobody_went_through_is_odd_at_the_check() {
+    assertThat(oddOf(writtenDown())).contains("checklist_open");
+  }
+
+  @Test
+  void questions_that_came_after_a_visit_was_over_are_not_missed_at_its_check() {
+    SwingGate other = writtenDown();
+    other.at("19:00");
+    change(FORCE, OBSTACLE);
+    assertThat(oddOf(other)).doesNotContain("checklist_open");
+  }
+
+  @Test
+  void a_checklist_that_wants_no_answer_is_not_missed_at_the_check() {
+    change(OBSTACLE, PLATE);
+    assertThat(oddOf(writtenDown())).doesNotContain("checklist_open");
+  }
 }

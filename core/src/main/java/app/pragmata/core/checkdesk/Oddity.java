@@ -41,6 +41,8 @@ public enum Oddity implements Coded {
   EXTRA_WORK_OPEN,
   /** Its kind of job wants a signature, and nobody has signed. */
   NO_SIGNATURE,
+  /** A question of its checklists that wants an answer has none. */
+  CHECKLIST_OPEN,
   /** A reading or an answer is out of its limits. */
   OUT_OF_LIMITS,
   /** Not all that was done on it is here: a phone has more to send, or some came late and waits. */

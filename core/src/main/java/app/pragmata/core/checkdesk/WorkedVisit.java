@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param partsWanted that the job still waits for; empty words for one that nobody named
  * @param extraWorkOpen offers of extra work that the customer has not answered
  * @param signatureMissing whether the kind of job wants one and there is none
+ * @param questionsOpen of its checklists that want an answer and have none
  * @param answersOutOfLimits of its checklists
  * @param phone what of it has not come in
  */
@@ -31,6 +32,7 @@ public record WorkedVisit(
     List<String> partsWanted,
     int extraWorkOpen,
     boolean signatureMissing,
+    int questionsOpen,
     int answersOutOfLimits,
     Phone phone) {
 
@@ -179,6 +181,11 @@ public record WorkedVisit(
           counted(
               extraWorkOpen, "extra work without a yes", "%d offers of extra work without a yes");
       case NO_SIGNATURE -> signatureMissing ? "nobody has signed" : null;
+      case CHECKLIST_OPEN ->
+          counted(
+              questionsOpen,
+              "a question of its checklist has no answer",
+              "%d questions of its checklists have no answer");
       case OUT_OF_LIMITS ->
           counted(answersOutOfLimits, "an answer is out of limits", "%d answers are out of limits");
       case PHONE_BEHIND -> phoneBehind();

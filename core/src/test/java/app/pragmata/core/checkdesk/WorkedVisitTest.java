@@ -24,7 +24,7 @@ class WorkedVisitTest {
   private static final DayAround PLAIN_DAY = new DayAround(20, 15, 0, 480, 480);
 
   private static WorkedVisit visit(Clocks clocks, DayAround day, int ofJob, int promised) {
-    return new WorkedVisit(clocks, day, ofJob, promised, NO_PARTS, NONE, 0, false, 0, ALL_SENT);
+    return new WorkedVisit(clocks, day, ofJob, promised, NO_PARTS, NONE, 0, false, 0, 0, ALL_SENT);
   }
 
   /** Work and a drive of which the job promised three hours. */
@@ -56,11 +56,21 @@ class WorkedVisitTest {
         0,
         false,
         0,
+        0,
         ALL_SENT);
   }
 
   private static WorkedVisit waiting(
       List<String> wanted, int extraWorkOpen, boolean signatureMissing, int outOfLimits) {
+    return waiting(wanted, extraWorkOpen, signatureMissing, 0, outOfLimits);
+  }
+
+  private static WorkedVisit waiting(
+      List<String> wanted,
+      int extraWorkOpen,
+      boolean signatureMissing,
+      int questionsOpen,
+      int outOfLimits) {
     return new WorkedVisit(
         new Clocks(0, 120, 20, 0, null),
         PLAIN_DAY,
@@ -70,6 +80,7 @@ class WorkedVisitTest {
         wanted,
         extraWorkOpen,
         signatureMissing,
+        questionsOpen,
         outOfLimits,
         ALL_SENT);
   }
@@ -96,6 +107,7 @@ class WorkedVisitTest {
         NONE,
         0,
         false,
+        0,
         0,
         new WorkedVisit.Phone(unsent, undecided));
   }
@@ -219,6 +231,14 @@ class WorkedVisitTest {
   @Test
   void a_signature_that_is_missing_is_odd() {
     assertThat(words(waiting(NONE, 0, true, 0))).containsExactly("nobody has signed");
+  }
+
+  @Test
+  void a_question_of_a_checklist_that_nobody_has_answered_is_odd() {
+    assertThat(words(waiting(NONE, 0, false, 1, 0)))
+        .containsExactly("a question of its checklist has no answer");
+    assertThat(words(waiting(NONE, 0, false, 3, 0)))
+        .containsExactly("3 questions of its checklists have no answer");
   }
 
   @Test

@@ -184,6 +184,7 @@ class FinishedVisits {
             used.wanted(visit),
             loose.extraWorkOpen(visit),
             loose.signatureMissing(visit),
+            loose.questionsOpen(visit),
             loose.answersOutOfLimits(visit),
             loose.phone(visit));
     return new VisitToCheck(

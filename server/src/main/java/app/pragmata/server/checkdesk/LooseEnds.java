@@ -1,18 +1,26 @@
 package app.pragmata.server.checkdesk;
 
+import static app.pragmata.server.generated.Tables.CHECKLIST;
 import static app.pragmata.server.generated.Tables.CHECKLIST_ANSWER;
+import static app.pragmata.server.generated.Tables.CHECKLIST_ITEM;
 import static app.pragmata.server.generated.Tables.EXTRA_WORK_OFFER;
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.PHONE_UNSENT;
 import static app.pragmata.server.generated.Tables.QUOTE;
+import static app.pragmata.server.generated.Tables.VISIT;
+import static app.pragmata.server.generated.Tables.VISIT_CHECKLIST;
+import static app.pragmata.server.generated.Tables.VISIT_PHOTO;
 import static app.pragmata.server.generated.Tables.VISIT_SIGNATURE;
 import static java.util.stream.Collectors.groupingBy;
 import static java.util.stream.Collectors.toMap;
 import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.sum;
 import static org.jooq.impl.DSL.val;
 
@@ -21,11 +29,14 @@ import app.pragmata.core.field.LateActState;
 import app.pragmata.core.jobs.Capture;
 import app.pragmata.core.quoting.QuoteState;
 import app.pragmata.server.checkdesk.FinishedVisits.Shown;
+import app.pragmata.server.checklists.AskedChecklist;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Record3;
+import org.jooq.Select;
 import org.springframework.stereotype.Component;
 
 /** Reads what is not settled on finished visits, and is on few of them. */
@@ -35,6 +46,9 @@ class LooseEnds {
   interface OfVisits {
     /** Offers of extra work that the customer has not answered. */
     int extraWorkOpen(Shown visit);
+
+    /** Questions of its checklists that want an answer and have none. */
+    int questionsOpen(Shown visit);
 
     int answersOutOfLimits(Shown visit);
 
@@ -46,6 +60,7 @@ class LooseEnds {
 
   private enum What {
     EXTRA_WORK,
+    QUESTIONS_OPEN,
     OUT_OF_LIMITS,
     SIGNATURES,
     UNSENT,
@@ -70,6 +85,11 @@ class LooseEnds {
       @Override
       public int extraWorkOpen(Shown visit) {
         return things(visit, What.EXTRA_WORK);
+      }
+
+      @Override
+      public int questionsOpen(Shown visit) {
+        return things(visit, What.QUESTIONS_OPEN);
       }
 
       @Override
@@ -102,6 +122,7 @@ class LooseEnds {
         .where(EXTRA_WORK_OFFER.VISIT_ID.eq(any(visitIds)))
         .and(QUOTE.STATE.eq(QuoteState.Code.SENT))
         .groupBy(EXTRA_WORK_OFFER.VISIT_ID)
+        .unionAll(questionsOpen(visitIds))
         .unionAll(
             select(inline(What.OUT_OF_LIMITS.name()), CHECKLIST_ANSWER.VISIT_ID, count())
                 .from(CHECKLIST_ANSWER)
@@ -128,6 +149,47 @@ class LooseEnds {
                 .and(LATE_ACT.STATE.eq(LateActState.WAITING))
                 .groupBy(LATE_ACT.VISIT_ID))
         .fetch(row -> new Counted(What.valueOf(row.value1()), row.value2(), row.value3()));
+  }
+
+  /**
+   * Of the checklists by which a visit was done, and of those that it never began with although
+   * they asked the same before it was over.
+   */
+  private static Select<Record3<String, Long, Integer>> questionsOpen(Field<Long[]> visitIds) {
+    return select(inline(What.QUESTIONS_OPEN.name()), VISIT.ID, count())
+        .from(VISIT)
+        .join(JOB)
+        .on(JOB.ID.eq(VISIT.JOB_ID))
+        .crossJoin(CHECKLIST)
+        .leftJoin(VISIT_CHECKLIST)
+        .on(VISIT_CHECKLIST.CHECKLIST_ID.eq(CHECKLIST.ID))
+        .and(VISIT_CHECKLIST.VISIT_ID.eq(VISIT.ID))
+        .join(CHECKLIST_ITEM)
+        .on(CHECKLIST_ITEM.CHECKLIST_ID.eq(CHECKLIST.ID).and(CHECKLIST_ITEM.REQUIRED))
+        .and(CHECKLIST_ITEM.EDITION.eq(coalesce(VISIT_CHECKLIST.EDITION, CHECKLIST.EDITION)))
+        .where(VISIT.ID.eq(any(visitIds)))
+        .and(
+            VISIT_CHECKLIST
+                .VISIT_ID
+                .isNotNull()
+                .or(
+                    CHECKLIST
+                        .ACTIVE
+                        .isTrue()
+                        .and(CHECKLIST.EDITION_SINCE.le(VISIT.FINISHED_AT))
+                        .and(AskedChecklist.isOf())))
+        .andNotExists(
+            selectOne()
+                .from(CHECKLIST_ANSWER)
+                .where(CHECKLIST_ANSWER.VISIT_ID.eq(VISIT.ID))
+                .and(CHECKLIST_ANSWER.CHECKLIST_ITEM_ID.eq(CHECKLIST_ITEM.ID)))
+        .andNotExists(
+            selectOne()
+                .from(VISIT_PHOTO)
+                .where(VISIT_PHOTO.VISIT_ID.eq(VISIT.ID))
+                .and(VISIT_PHOTO.CHECKLIST_ITEM_ID.eq(CHECKLIST_ITEM.ID))
+                .and(VISIT_PHOTO.REMOVED_AT.isNull()))
+        .groupBy(VISIT.ID);
   }
 
   private Set<Long> kindsToSign() {

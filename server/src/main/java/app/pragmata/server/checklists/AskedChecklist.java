@@ -86,7 +86,7 @@ public record AskedChecklist(long checklistId, String name, int edition, List<As
   private static final Field<List<EarlierAnswer>> BEFORE = before();
 
   /** On which visits a checklist is gone through: on all of its kinds, in use or not. */
-  static Condition isOf() {
+  public static Condition isOf() {
     return CHECKLIST
         .KIND_OF_JOB_ID
         .isNull()

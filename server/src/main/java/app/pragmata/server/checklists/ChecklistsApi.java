@@ -172,6 +172,7 @@ class ChecklistsApi {
     ChecklistRecord row = database.newRecord(CHECKLIST);
     Checklist typed = read(row, form);
     row.setEdition(1);
+    row.setEditionSince(act.at());
     events.store(act, ChecklistEvent.CHECKLIST_ADDED, row, asked(new Checklist(List.of()), typed));
     checklists.insert(row.getId(), 1, typed);
     return sheet(row);
@@ -192,6 +193,7 @@ class ChecklistsApi {
     boolean asksOther = !typed.equals(before);
     if (asksOther) {
       row.setEdition(row.getEdition() + 1);
+      row.setEditionSince(act.at());
       checklists.insert(id, row.getEdition(), typed);
     }
     events.store(
