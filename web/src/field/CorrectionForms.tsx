@@ -11,7 +11,9 @@ import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 import { PartSelect } from "../stores/PartSelect";
 
-type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "costed" | "corrected">;
+type Entry = Omit<Time, "personId" | "person" | "minutes" | "costMinor" | "costed" | "corrected"> &
+  // Whose it is can be put right on a visit.
+  Partial<Pick<Time, "personId" | "person">>;
 
 const BY_THE_CLOCK = "by_the_clock";
 
@@ -34,7 +36,7 @@ export function TimeForm({
   const form = useForm({
     version: entry?.version ?? 0,
     draft: {
-      personId: visit?.technicianId ?? undefined,
+      personId: entry?.personId ?? visit?.technicianId ?? undefined,
       kind: entry?.kind ?? ("labour" as Time["kind"]),
       from: entry ? timeOf(entry.from, entry.fromDaysLater) : "",
       to: entry?.to ? timeOf(entry.to, entry.toDaysLater) : "",
@@ -49,9 +51,14 @@ export function TimeForm({
   const { personId, rateClass, ...typed } = form.draft;
   const body = {
     ...typed,
+    personId,
     version: form.version,
     rateClass: rateClass === BY_THE_CLOCK ? undefined : rateClass,
   };
+  const whose = (choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }));
+  if (entry?.personId && entry.person && !whose.some(({ value }) => value === entry.personId)) {
+    whose.unshift({ value: entry.personId, label: entry.person });
+  }
   const save = useAct(
     (_: undefined, key) =>
       entry
@@ -66,7 +73,7 @@ export function TimeForm({
           : answer(
               client.POST("/api/visits/{id}/time-entries", {
                 params: { path: { id: visit?.id ?? 0 }, ...withKey(key) },
-                body: { ...body, personId },
+                body,
               }),
             ),
     { done: close, refused: form.refused, said: entry ? "The time is corrected." : "The time is added." },
@@ -98,14 +105,8 @@ export function TimeForm({
         )
       }
     >
-      {visit && (
-        <ChoiceField
-          form={form}
-          name="personId"
-          label="Whose"
-          width={150}
-          options={(choices?.technicians ?? []).map((person) => ({ value: person.id, label: person.name }))}
-        />
+      {(visit || entry?.personId) && (
+        <ChoiceField form={form} name="personId" label="Whose" width={150} options={whose} />
       )}
       {!entry && (
         <ChoiceField

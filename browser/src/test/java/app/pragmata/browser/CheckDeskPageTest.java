@@ -67,6 +67,20 @@ class CheckDeskPageTest {
   }
 
   @Test
+  void time_on_the_wrong_name_is_put_right_where_it_is_checked() {
+    SwingGate gate = worked("dilys");
+    gate.tap("finish", Map.of("note", ""));
+    Page desk = desk(gate);
+    button(desk, "15:00 – 17:30").click();
+    Locator form = desk.getByLabel("Correct time");
+    Chromium.choose(desk, "Whose", "", "Piet Osei");
+    form.getByLabel("Reason").fill("That was Piet");
+    form.getByText("Correct", new Locator.GetByTextOptions().setExact(true)).click();
+    assertThat(form).isHidden();
+    assertThat(sheetOf(desk, gate)).containsText("Piet Osei");
+  }
+
+  @Test
   void all_that_is_not_odd_is_checked_in_one_act_and_taken_back_in_one() {
     SwingGate gate = worked("dilys");
     gate.tap("finish", Map.of("note", ""));

@@ -141,6 +141,34 @@ class CheckingTest {
   }
 
   @Test
+  void time_on_the_wrong_name_is_put_right_to_whoever_it_was_at_their_wage() {
+    gate.finished();
+    long before = costOf("labour");
+    assertThat(correctTo(person("Piet Osei")).status()).isEqualTo(200);
+    assertThat(times().path(1).path("person").asString()).isEqualTo("Piet Osei");
+    assertThat(texts(gate.history(), "reason")).contains("It was Piet");
+    gate.check(
+        gate.office()
+            .post(
+                "/api/visits/" + gate.visit() + "/check", Map.of("version", gate.visitVersion())));
+    assertThat(costOf("labour")).isNotEqualTo(before);
+  }
+
+  @Test
+  void time_is_put_right_to_nobody_who_does_not_work_in_the_field() {
+    gate.finished();
+    String whose = times().path(1).path("person").asString();
+    assertThat(correctTo(program.person("maud")).status()).isBetween(400, 499);
+    assertThat(times().path(1).path("person").asString()).isEqualTo(whose);
+  }
+
+  private Visitor.Answer correctTo(long personId) {
+    return gate.correct(
+        times().path(1),
+        Map.of("from", "15:00", "to", "17:30", "personId", personId, "reason", "It was Piet"));
+  }
+
+  @Test
   void an_entry_that_was_clocked_by_mistake_is_removed_with_its_reason() {
     gate.finished();
     remove("/api/time-entries/", times().path(2), "Went home at 17:30");

@@ -48,8 +48,9 @@ import org.springframework.transaction.annotation.Transactional;
 public class CheckService {
   /**
    * A time entry as it is typed. Added time is of the person, or of the visit's technician where
-   * none is named; a correction leaves whose it is. "+1" behind a time means the next day. Without
-   * a rate class it is cut where the working hours change.
+   * none is named; a correction without one leaves whose it is, as does any of time on no visit.
+   * "+1" behind a time means the next day. Without a rate class it is cut where the working hours
+   * change.
    */
   public record TimeForm(
       int version,
@@ -120,13 +121,23 @@ public class CheckService {
       daysTime.correct(act, entryId, form);
       return;
     }
-    List<PersonDay> days = lockDays(read.visitId());
+    long personId = Objects.requireNonNullElse(form.personId(), read.personId());
+    if (personId != read.personId()) {
+      people.requireTechnician(personId);
+    }
+    List<PersonDay> days =
+        Stream.concat(
+                drivesHome.daysOf(List.of(read.visitId())).stream(),
+                Stream.of(new PersonDay(personId, read.day())))
+            .distinct()
+            .toList();
+    drivesHome.lock(days, List.of(read.visitId()));
     LockedVisit visit = lockCorrectable(read.visitId());
     Clock entry = times.get(entryId);
     Versions.require(form.version(), entry.version());
     WrittenTime time = read(act, visit, form, entry.kind());
     takeLateTimeBack(act, visit, entry);
-    times.correct(act, entry, visit, time);
+    times.correct(act, entry, visit, personId, time);
     finishRecording(act, visit, visit.state(), days);
   }
 

@@ -189,6 +189,12 @@ public class TimeEntries {
     write(act, JobEvent.TIME_CORRECTED, entry.row(), visit, time);
   }
 
+  /** The same for an entry of a visit, of whoever it really was. */
+  public void correct(Act act, Clock entry, LockedVisit visit, long personId, WrittenTime time) {
+    entry.row().setPersonId(personId);
+    correct(act, entry, visit, time);
+  }
+
   private void write(
       Act act, JobEvent event, TimeEntryRecord row, @Nullable LockedVisit visit, WrittenTime time) {
     row.setMiles(time.miles());
