@@ -77,4 +77,18 @@ class BeforeFinishTest {
     assertThat(visit.path("beforeFinish").valueStream().map(JsonNode::asString))
         .containsExactly("photo", "signature");
   }
+
+  @Test
+  void what_is_done_and_signed_by_nobody_is_odd_at_the_check() {
+    want(List.of());
+    gate.tap("finish", Map.of());
+    want(List.of("signature"));
+    assertThat(gate.oddities()).contains("no_signature");
+  }
+
+  @Test
+  void what_is_not_done_yet_needs_no_signature_at_the_check() {
+    gate.tap("finish", Map.of("outcome", "come_again", "reason", "Part missing"));
+    assertThat(gate.oddities()).doesNotContain("no_signature");
+  }
 }

@@ -443,6 +443,19 @@ public final class SwingGate {
     return office.get("/api/history/job/" + job).json().path("entries");
   }
 
+  /** What the check desk finds odd about its visit. */
+  public List<String> oddities() {
+    return office
+        .get("/api/check-desk?from=" + day + "&to=" + day)
+        .json()
+        .path("visits")
+        .valueStream()
+        .filter(each -> each.path("visitId").asLong() == visit)
+        .flatMap(each -> each.path("odd").valueStream())
+        .map(odd -> odd.path("oddity").asString())
+        .toList();
+  }
+
   /** What the office has to do about the job. */
   public List<String> toDos() {
     return program

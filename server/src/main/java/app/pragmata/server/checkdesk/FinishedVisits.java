@@ -8,6 +8,7 @@ import static app.pragmata.server.generated.Tables.VISIT;
 
 import app.pragmata.core.checkdesk.CheckRules;
 import app.pragmata.core.checkdesk.WorkedVisit;
+import app.pragmata.core.jobs.VisitOutcome;
 import app.pragmata.core.jobs.VisitState;
 import app.pragmata.core.money.Money;
 import app.pragmata.server.checkdesk.CheckDeskApi.VisitToCheck;
@@ -47,6 +48,7 @@ class FinishedVisits {
    * A finished visit.
    *
    * @param latitude of its site; null where nobody has given it, as is the longitude
+   * @param done whether what was to be done is, as far as anybody has said
    */
   record Shown(
       long id,
@@ -62,7 +64,8 @@ class FinishedVisits {
       String title,
       long kindOfJobId,
       @Nullable BigDecimal latitude,
-      @Nullable BigDecimal longitude) {
+      @Nullable BigDecimal longitude,
+      boolean done) {
     Stored place() {
       return new Stored(latitude, longitude, "");
     }
@@ -135,7 +138,8 @@ class FinishedVisits {
                 JOB.TITLE,
                 JOB.KIND_OF_JOB_ID,
                 SITE.LATITUDE,
-                SITE.LONGITUDE)
+                SITE.LONGITUDE,
+                DSL.field(VISIT.OUTCOME.isNull().or(VISIT.OUTCOME.eq(VisitOutcome.DONE))))
             .from(VISIT)
             .join(JOB)
             .on(JOB.ID.eq(VISIT.JOB_ID))
@@ -165,7 +169,8 @@ class FinishedVisits {
                 cells.text(),
                 cells.number(),
                 cells.decimal(),
-                cells.decimal()));
+                cells.decimal(),
+                cells.truth()));
   }
 
   private static VisitToCheck toCheck(

@@ -47,12 +47,12 @@ class LooseEnds {
     /** Offers of extra work that the customer has not answered. */
     int extraWorkOpen(Shown visit);
 
-    /** Questions of its checklists that want an answer and have none. */
+    /** Questions of its checklists that want an answer and have none; 0 where it is not done. */
     int questionsOpen(Shown visit);
 
     int answersOutOfLimits(Shown visit);
 
-    /** Whether its kind of job wants a signature and there is none. */
+    /** Whether it is done, its kind of job wants a signature and there is none. */
     boolean signatureMissing(Shown visit);
 
     WorkedVisit.Phone phone(Shown visit);
@@ -89,7 +89,7 @@ class LooseEnds {
 
       @Override
       public int questionsOpen(Shown visit) {
-        return things(visit, What.QUESTIONS_OPEN);
+        return visit.done() ? things(visit, What.QUESTIONS_OPEN) : 0;
       }
 
       @Override
@@ -99,7 +99,9 @@ class LooseEnds {
 
       @Override
       public boolean signatureMissing(Shown visit) {
-        return signed.contains(visit.kindOfJobId()) && things(visit, What.SIGNATURES) == 0;
+        return visit.done()
+            && signed.contains(visit.kindOfJobId())
+            && things(visit, What.SIGNATURES) == 0;
       }
 
       @Override
