@@ -91,7 +91,7 @@ const about = ({ kindOfJob, equipmentKind, questions, active }: ChecklistOfKind)
 function Editor({ list }: { list: ChecklistSheet }) {
   const { id, version, edition: _, ...stored } = list;
   const typed = useTyped({ version, draft: stored }, `checklist ${id}`);
-  const { draft } = typed;
+  const { draft, change } = typed;
   const navigate = useNavigate();
   const editable = useMay("change_settings");
   const [problem, setProblem] = useState<Problem>();
@@ -118,7 +118,6 @@ function Editor({ list }: { list: ChecklistSheet }) {
     window.addEventListener("beforeunload", warn);
     return () => window.removeEventListener("beforeunload", warn);
   }, [typed.dirty]);
-  const change = (changed: Partial<typeof draft>) => typed.change({ ...draft, ...changed });
   const put = (index: number, item: TypedItem) =>
     change({ items: draft.items.map((old, at) => (at === index ? item : old)) });
   const moveUp = (index: number) => {

@@ -16,7 +16,7 @@ export function useForm<T extends object>(stored: { version: number; draft: T },
   const labels = useRef<Partial<Record<string, string>>>({});
   return {
     ...typed,
-    set: (changed: Partial<T>) => typed.change({ ...typed.draft, ...changed }),
+    set: typed.change,
     labels: labels.current,
     problem,
     /** What is wrong with a field, if anything. */

@@ -32,8 +32,13 @@ export function useTyped<T extends object>(stored: Stored<T>, keptAs?: string) {
         theirs: stored.draft[field],
       }),
     ),
-    change: (draft: T) =>
-      setTyped({ version: typed?.version ?? stored.version, base: typed?.base ?? stored.draft, draft }),
+    /** Over what is typed by then: two fields may change before the form is drawn again. */
+    change: (changed: Partial<T>) =>
+      setTyped((now) => ({
+        version: now?.version ?? stored.version,
+        base: now?.base ?? stored.draft,
+        draft: { ...(now?.draft ?? stored.draft), ...changed },
+      })),
     /** Takes theirs wherever nothing was typed here, and keeps what was. */
     keepMine: () =>
       typed && setTyped({ version: stored.version, base: stored.draft, draft: merge(typed, stored.draft) }),

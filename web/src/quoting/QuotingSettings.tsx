@@ -106,7 +106,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             suffix={field.unit}
             readOnly={!mayChange}
             value={typed.draft[field.name]}
-            onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
+            onChange={(event) => typed.change({ [field.name]: event.target.value })}
           />
           <span className="small soft">{field.meaning}</span>
           {problem?.at(`/${field.name}`) && (
@@ -125,7 +125,7 @@ function SettingsForm({ settings }: { settings: Settings }) {
             readOnly={!mayChange}
             placeholder={field.hint}
             value={typed.draft[field.name]}
-            onChange={(event) => typed.change({ ...typed.draft, [field.name]: event.target.value })}
+            onChange={(event) => typed.change({ [field.name]: event.target.value })}
           />
           {problem?.at(`/${field.name}`) && (
             <span className="fault" role="alert">

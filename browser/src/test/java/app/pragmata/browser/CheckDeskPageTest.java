@@ -73,7 +73,8 @@ class CheckDeskPageTest {
     Page desk = desk(gate);
     button(desk, "15:00 – 17:30").click();
     Locator form = desk.getByLabel("Correct time");
-    Chromium.choose(desk, "Whose", "", "Piet Osei");
+    Chromium.choose(desk, "Whose", "Piet", "Piet Osei");
+    assertThat(form).containsText("Piet Osei");
     form.getByLabel("Reason").fill("That was Piet");
     form.getByText("Correct", new Locator.GetByTextOptions().setExact(true)).click();
     assertThat(form).isHidden();
