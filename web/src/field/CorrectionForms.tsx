@@ -205,7 +205,7 @@ export function AddPartForm({ visitId, close }: { visitId: number; close: () => 
     >
       <Field label="Part" needed fault={form.fault("partId")}>
         {(tied) => (
-          <PartSelect tied={tied} value={form.draft.partId} onChange={(partId) => form.set({ partId })} />
+          <PartSelect tied={tied} value={form.draft.partId} onChange={(partId) => form.change({ partId })} />
         )}
       </Field>
       <QuantityField form={form} name="quantity" label="Quantity" width={80} needed />

@@ -35,7 +35,7 @@ export function TextField<T extends object>({
           placeholder={placeholder}
           inputMode={figure ? "decimal" : undefined}
           value={form.draft[name] as string}
-          onChange={(event) => form.set({ [name]: event.target.value } as Partial<T>)}
+          onChange={(event) => form.change({ [name]: event.target.value } as Partial<T>)}
         />
       )}
     </Field>
@@ -72,7 +72,7 @@ export function AreaField<T extends object>({
           placeholder={placeholder}
           autoSize={{ minRows: rows, maxRows: 12 }}
           value={form.draft[name] as string}
-          onChange={(event) => form.set({ [name]: event.target.value } as Partial<T>)}
+          onChange={(event) => form.change({ [name]: event.target.value } as Partial<T>)}
         />
       )}
     </Field>
@@ -108,7 +108,7 @@ export function ChoiceField<T extends object, Name extends keyof T & string>({
           showSearch={{ optionFilterProp: "label" }}
           popupMatchSelectWidth={false}
           value={form.draft[name]}
-          onChange={(value) => form.set({ [name]: value, ...chosen?.(value) } as Partial<T>)}
+          onChange={(value) => form.change({ [name]: value, ...chosen?.(value) } as Partial<T>)}
           options={options}
         />
       )}
@@ -135,7 +135,7 @@ export function ChoicesField<T extends object, Name extends NameOf<T, number[]>>
           placeholder={placeholder}
           showSearch={{ optionFilterProp: "label" }}
           value={form.draft[name] as number[]}
-          onChange={(value) => form.set({ [name]: value } as unknown as Partial<T>)}
+          onChange={(value) => form.change({ [name]: value } as unknown as Partial<T>)}
           options={options}
         />
       )}
@@ -153,7 +153,7 @@ export function TickField<T extends object>({
   return (
     <Checkbox
       checked={form.draft[name] as boolean}
-      onChange={(event) => form.set({ [name]: event.target.checked } as Partial<T>)}
+      onChange={(event) => form.change({ [name]: event.target.checked } as Partial<T>)}
     >
       {label}
     </Checkbox>

@@ -16,7 +16,6 @@ export function useForm<T extends object>(stored: { version: number; draft: T },
   const labels = useRef<Partial<Record<string, string>>>({});
   return {
     ...typed,
-    set: typed.change,
     labels: labels.current,
     problem,
     /** What is wrong with a field, if anything. */

@@ -42,7 +42,7 @@ export function WantPartForm({ jobId, close }: { jobId: number; close: () => voi
     >
       <Field label="Of the price list" fault={form.fault("partId")}>
         {(tied) => (
-          <PartSelect tied={tied} value={form.draft.partId} onChange={(partId) => form.set({ partId })} />
+          <PartSelect tied={tied} value={form.draft.partId} onChange={(partId) => form.change({ partId })} />
         )}
       </Field>
       <QuantityField form={form} name="quantity" label="How many" width={90} placeholder="1" />

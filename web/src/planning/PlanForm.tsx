@@ -105,7 +105,7 @@ export function PlanForm({ visit, jobId, close }: { visit?: Visit; jobId?: numbe
             asked={{ expected: LENGTH.test(shownLength) ? shownLength : "" }}
             take={(found) => {
               setPutUpWith(known(found));
-              form.set({
+              form.change({
                 technicianId: found.personId,
                 companionIds: found.companions.map(({ id }) => id),
                 day: weekday(found.day),

@@ -64,14 +64,14 @@ function Stages({
   open: boolean;
 }) {
   const { stages } = form.draft;
-  const put = (index: number, stage: TypedStage) => form.set({ stages: stages.with(index, stage) });
+  const put = (index: number, stage: TypedStage) => form.change({ stages: stages.with(index, stage) });
   const remove = (index: number, stage: TypedStage) => {
     const focus = heldFocus();
-    form.set({ stages: stages.toSpliced(index, 1) });
+    form.change({ stages: stages.toSpliced(index, 1) });
     focus();
     say({
       text: `Stage ${index + 1} is removed.`,
-      undo: { label: "Put it back", run: () => form.set({ stages: stages.toSpliced(index, 1, stage) }) },
+      undo: { label: "Put it back", run: () => form.change({ stages: stages.toSpliced(index, 1, stage) }) },
     });
   };
   const wrong = form.fault("stages") !== undefined || undefined;
@@ -111,7 +111,9 @@ function Stages({
           </button>
         </div>
       ))}
-      {open && <Word run={() => form.set({ stages: [...stages, { name: "", part: "" }] })}>add a stage</Word>}
+      {open && (
+        <Word run={() => form.change({ stages: [...stages, { name: "", part: "" }] })}>add a stage</Word>
+      )}
       {form.fault("stages") && (
         <p id="stages-fault" className="fault">
           {form.fault("stages")}

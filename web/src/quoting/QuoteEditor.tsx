@@ -94,7 +94,7 @@ function Head({ form }: { form: Form<Draft> }) {
             onChange={(siteId, name) => {
               const only = sites?.find((candidate) => candidate.id === siteId)?.equipment;
               const piece = only?.length === 1 ? only[0] : undefined;
-              form.set({ siteId, site: name, equipmentId: piece?.id, equipment: piece?.name });
+              form.change({ siteId, site: name, equipmentId: piece?.id, equipment: piece?.name });
             }}
             options={[...chosen, ...siteOptions]}
           />
