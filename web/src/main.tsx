@@ -4,7 +4,6 @@ import "./kit/base.css";
 import "./kit/phone.css";
 import { QueryClient, usePrefetchQuery } from "@tanstack/react-query";
 import { PersistQueryClientProvider } from "@tanstack/react-query-persist-client";
-import { ConfigProvider } from "antd";
 import { type ComponentType, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, Navigate, Outlet, RouterProvider } from "react-router";
@@ -14,8 +13,8 @@ import { queries } from "./api/queries";
 import { Announcer } from "./kit/Announcer";
 import { Coming } from "./kit/Coming";
 import { NotShown } from "./kit/NotShown";
-import { theme } from "./kit/theme";
 import { layOutTokens } from "./kit/tokens";
+import { withLook } from "./kit/withLook";
 import { useLive } from "./live/useLive";
 import { SessionGate, useSession } from "./people/SessionGate";
 import { STAGES, type Stage } from "./worklists/MoneyLine";
@@ -93,19 +92,19 @@ const router = createBrowserRouter([
     path: "/password/:secret",
     hydrateFallbackElement: waiting,
     errorElement: notShown,
-    lazy: page(() => import("./people/PasswordPage")),
+    lazy: page(withLook(() => import("./people/PasswordPage"))),
   },
   {
     path: "/work/:token",
     hydrateFallbackElement: waiting,
     errorElement: notShown,
-    lazy: page(() => import("./jobpages/CustomerPage")),
+    lazy: page(withLook(() => import("./jobpages/CustomerPage"))),
   },
   {
     path: "/offer/:token",
     hydrateFallbackElement: waiting,
     errorElement: notShown,
-    lazy: page(() => import("./offers/OfferPage")),
+    lazy: page(withLook(() => import("./offers/OfferPage"))),
   },
   {
     element: (
@@ -121,9 +120,9 @@ const router = createBrowserRouter([
         hydrateFallbackElement: waiting,
         children: [
           { path: "/pocket", lazy: page(() => import("./field/PocketDay")) },
-          { path: "/pocket/week/:monday", lazy: page(() => import("./field/PocketWeek")) },
-          { path: "/pocket/van", lazy: page(() => import("./stores/PocketVan")) },
-          { path: "/pocket/:id", lazy: page(() => import("./field/PocketVisit")) },
+          { path: "/pocket/week/:monday", lazy: page(withLook(() => import("./field/PocketWeek"))) },
+          { path: "/pocket/van", lazy: page(withLook(() => import("./stores/PocketVan"))) },
+          { path: "/pocket/:id", lazy: page(withLook(() => import("./field/PocketVisit"))) },
         ],
       },
       {
@@ -131,7 +130,7 @@ const router = createBrowserRouter([
         hydrateFallbackElement: <OfficeComes />,
         children: [
           {
-            lazy: page(() => import("./Office")),
+            lazy: page(withLook(() => import("./Office"))),
             children: [
               {
                 errorElement: <NotShown />,
@@ -191,11 +190,9 @@ keepCarried(queryClient);
 layOutTokens();
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
-    <ConfigProvider theme={theme} button={{ autoInsertSpace: false }}>
-      <PersistQueryClientProvider client={queryClient} persistOptions={carry}>
-        <RouterProvider router={router} />
-      </PersistQueryClientProvider>
-      <Announcer />
-    </ConfigProvider>
+    <PersistQueryClientProvider client={queryClient} persistOptions={carry}>
+      <RouterProvider router={router} />
+    </PersistQueryClientProvider>
+    <Announcer />
   </StrictMode>,
 );

@@ -130,7 +130,7 @@ function Account({ code }: { code: string }) {
   const [before, older] = usePage();
   const { data, error } = useQuery(queries.account(code, before));
   useTitle(data && `${data.code} ${data.name}`);
-  if (error) {
+  if (error && !data) {
     return (
       <div className={sheet.sheet}>
         <p className="pad fault">{error.message}</p>

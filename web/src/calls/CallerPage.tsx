@@ -55,7 +55,7 @@ function Caller({ id }: { id: number }) {
     return () => document.removeEventListener("keydown", press);
   });
 
-  if (error) {
+  if (error && !card) {
     return <p className="pad fault">{error.message}</p>;
   }
   if (!card) {

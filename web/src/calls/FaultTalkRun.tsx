@@ -66,7 +66,7 @@ export function FaultTalkRun({
     return () => document.removeEventListener("keydown", press, true);
   });
 
-  if (error) {
+  if (error && !talk) {
     return <p className="fault">{error.message}</p>;
   }
   return (

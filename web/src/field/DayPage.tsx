@@ -20,7 +20,7 @@ export default function DayPage() {
   const [editing, setEditing] = useState<number | "new">();
   const editable = useMay("record_work");
   useTitle(data ? `${data.person}, ${weekday(data.day)}` : "Day");
-  if (error) {
+  if (error && !data) {
     return (
       <div className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>

@@ -20,7 +20,7 @@ export default function HoursPage() {
   const sunday = data && plusDays(data.monday, 6);
   const { data: wages } = useQuery({ ...queries.wages(monday, sunday ?? ""), enabled: sunday !== undefined });
   useTitle("Hours");
-  if (error) {
+  if (error && !data) {
     return (
       <div className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>

@@ -8,7 +8,7 @@ import { currencyMark, day, moment, money, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { isWaiting } from "./outbox";
 import { useTap } from "./useTap";
-import { useWaiting } from "./Waiting";
+import { useWaiting } from "./useWaiting";
 
 type Method = NonNullable<MoneyForm["method"]>;
 

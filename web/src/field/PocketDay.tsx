@@ -1,26 +1,27 @@
 import { useQueries, useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useState } from "react";
 import { Link } from "react-router";
-import type { OwnLateAct, PocketVisit, Stop } from "../api/generated/schema";
+import type { Day, OwnLateAct, PocketVisit, Stop } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { hours, moment, time, weekday, words } from "../format";
 import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
-import { OwnCalendar } from "../telling/OwnCalendar";
-import { AllowPosition } from "./AllowPosition";
 import { dayAsTapped } from "./asTapped";
-import { ChangedStops } from "./ChangedStops";
 import { mondayOf } from "./mondays";
-import { OffVisit } from "./OffVisit";
 import styles from "./PocketDay.module.css";
 import { useChangedVisits } from "./seenVisits";
 import { TAPPED } from "./tapped";
 import { useCarried } from "./useCarried";
-import { useWaiting, useWaitingPhotos, Waiting } from "./Waiting";
+import { useWaiting, useWaitingPhotos } from "./useWaiting";
 
-// Most days nothing is in doubt, and the stops need not wait for its form.
-const InDoubt = lazy(() => import("./InDoubt"));
+// The stops are there to be read and tapped first. A network that is gone by then does not take them away again.
+const none = () => <></>;
+const parts = (): Promise<typeof import("./DayParts")> =>
+  import("./DayParts").catch(() => ({ BeforeStops: none, AfterStops: NotFetched, OwnChoices: none }));
+const BeforeStops = lazy(async () => ({ default: (await parts()).BeforeStops }));
+const AfterStops = lazy(async () => ({ default: (await parts()).AfterStops }));
+const OwnChoices = lazy(async () => ({ default: (await parts()).OwnChoices }));
 
 const OVER = ["finished", "checked"];
 
@@ -42,7 +43,9 @@ export default function PocketDay() {
         <span>{data ? weekday(data.day) : ""}</span>
         <SignOut waiting={kept.length + photos.length} />
       </header>
-      <Waiting />
+      <Suspense>
+        <BeforeStops read={read} />
+      </Suspense>
       <div className="body">
         {data && data.stops.length > 0 && (
           <div className={styles.ribbon} aria-hidden="true">
@@ -72,17 +75,15 @@ export default function PocketDay() {
           </Link>
         )}
       </div>
-      <ChangedStops now={read} />
       {data?.stops.map((stop) => (
         <StopLine key={stop.visitId} stop={stop} next={stop === next} changed={changed.has(stop.visitId)} />
       ))}
       {data && answeredAlike(data.lateActs).map((acts) => <CameInLate key={acts[0]?.id} acts={acts} />)}
-      {data?.inDoubt.map((entry) => (
-        <Suspense key={entry.id}>
-          <InDoubt entry={entry} />
+      {data && (
+        <Suspense fallback={<PlaceOfOffVisit day={data} />}>
+          <AfterStops day={data} />
         </Suspense>
-      ))}
-      {data && <OffVisit day={data} />}
+      )}
       {data?.later[0] && (
         <section aria-label={weekday(data.later[0].day)}>
           <h2 className="body">{weekday(data.later[0].day)}</h2>
@@ -101,9 +102,34 @@ export default function PocketDay() {
           </Link>
         </p>
       )}
-      <OwnCalendar />
-      <AllowPosition />
+      <Suspense>
+        <OwnChoices />
+      </Suspense>
     </main>
+  );
+}
+
+function NotFetched() {
+  return (
+    <p className="body">
+      <span className="fault">Breaks and other time could not be fetched: there is no network.</span>{" "}
+      <button type="button" className="plain" onClick={() => window.location.reload()}>
+        Load them again
+      </button>
+    </p>
+  );
+}
+
+/** Nothing below moves when what is done on no visit comes in. */
+function PlaceOfOffVisit({ day }: { day: Day }) {
+  return (
+    <div className="body" aria-busy="true">
+      <div className="pair">
+        {["break", "drive", ...day.otherWork].map((work) => (
+          <span key={work} className="tall" />
+        ))}
+      </div>
+    </div>
   );
 }
 

@@ -30,7 +30,8 @@ import { ToldPrice } from "./ToldPrice";
 import { useCarried } from "./useCarried";
 import { useTap } from "./useTap";
 import { type Ticked, useTicked } from "./useTicked";
-import { useWaiting, Waiting } from "./Waiting";
+import { useWaiting } from "./useWaiting";
+import { Waiting } from "./Waiting";
 import { WorkToDo } from "./WorkToDo";
 import { useWhereabouts } from "./whereabouts";
 

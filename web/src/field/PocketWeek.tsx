@@ -12,7 +12,8 @@ import { plusDays } from "./mondays";
 import { isWaiting, type NotedTime } from "./outbox";
 import styles from "./PocketWeek.module.css";
 import { useTap } from "./useTap";
-import { useWaiting, Waiting } from "./Waiting";
+import { useWaiting } from "./useWaiting";
+import { Waiting } from "./Waiting";
 
 /** One's own week: what is written down, put right by hand, and signed off. */
 export default function PocketWeek() {

@@ -4,27 +4,15 @@ import { useEffect } from "react";
 import { time } from "../format";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
-import { forget, isWaiting, type KeptAct, useKept } from "./outbox";
-import { type KeptPhoto, useKeptPhotos } from "./photoBox";
+import { forget, isWaiting } from "./outbox";
 import { sendPhotos } from "./photos";
 import { sendWaiting } from "./sending";
 import { TAPPED } from "./tapped";
+import { useWaiting, useWaitingPhotos } from "./useWaiting";
 import styles from "./Waiting.module.css";
 
 /** While something waits it is tried again so often, also where the phone takes the network to be there. */
 const TRIED_EVERY = 5_000;
-
-/** What one has tapped and the server does not have yet. */
-export const useWaiting = (): KeptAct[] => {
-  const { person } = useSession();
-  return useKept().filter((act) => act.personId === person.id && (act.refusal || isWaiting(act)));
-};
-
-/** Photos that one has taken and the server does not have yet. */
-export const useWaitingPhotos = (): KeptPhoto[] => {
-  const { person } = useSession();
-  return useKeptPhotos().filter((photo) => photo.personId === person.id);
-};
 
 /** Sends what waits as soon as it can, and says plainly what is not sent, and since when. */
 export function Waiting() {

@@ -19,7 +19,7 @@ export function History({ kind, id }: { kind: HistoryEntry["kind"]; id: number }
 
 function Entries({ kind, id }: { kind: HistoryEntry["kind"]; id: number }) {
   const { data, error, hasNextPage, fetchNextPage } = useInfiniteQuery(queries.history(kind, id));
-  if (error) {
+  if (error && !data) {
     return <p className="fault">{error.message}</p>;
   }
   const entries = data?.pages.flatMap((page) => page.entries) ?? [];

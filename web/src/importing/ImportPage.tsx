@@ -140,7 +140,7 @@ function Choose() {
 
 function Import({ id }: { id: number }) {
   const { data: view, error, refetch } = useQuery(queries.import(id));
-  if (error) {
+  if (error && !view) {
     return <p className="pad fault">{error.message}</p>;
   }
   if (!view) {

@@ -19,7 +19,7 @@ export default function CustomerPage() {
   const { data: page, error } = useQuery(queries.jobPage(token));
   const say = useMemo(() => page && sayBy(page.words), [page]);
   useTitle(page?.title ?? "");
-  if (error) {
+  if (error && !page) {
     return (
       <main className={paper.page}>
         <p className="notice-text" role="alert">

@@ -1,5 +1,3 @@
-import { Button } from "antd";
-
 /** Stands where a page should: it could not be fetched, or it failed while it was drawn. */
 export function NotShown() {
   return (
@@ -9,9 +7,9 @@ export function NotShown() {
         There is no network, or the program was renewed while you worked. What is stored is as it was. Load
         the page again; if that does not help, go on elsewhere and tell whoever looks after the program.
       </p>
-      <Button type="primary" onClick={() => window.location.reload()}>
+      <button type="button" className="plain" onClick={() => window.location.reload()}>
         Load it again
-      </Button>
+      </button>
     </section>
   );
 }

@@ -19,7 +19,7 @@ export default function OfferPage() {
   const { data: offer, error } = useQuery(queries.offer(token));
   const say = useMemo(() => offer && sayBy(offer.words), [offer]);
   useTitle(offer && say ? say("quote", offer.document.printedNumber) : "");
-  if (error) {
+  if (error && !offer) {
     return (
       <main className={styles.page}>
         <p className="notice-text" role="alert">

@@ -1,17 +1,17 @@
 import { useQuery } from "@tanstack/react-query";
-import { Button } from "antd";
 import { createContext, lazy, type ReactNode, Suspense, useContext, useEffect, useState } from "react";
 import { leaveBehind } from "../api/carry";
 import { answer, client, Problem, signedOut } from "../api/client";
 import type { Session } from "../api/generated/schema";
 import { queries } from "../api/queries";
 import { writeAs } from "../format";
+import { withLook } from "../kit/withLook";
 
 // Whoever is signed in, on a phone on a slow line, need not wait for what signs in.
-const SignInPage = lazy(() => import("./SignInPage"));
-const signInAgain = () => import("./SignInAgain");
+const SignInPage = lazy(withLook(() => import("./SignInPage")));
+const signInAgain = withLook(() => import("./SignInAgain"));
 const SignInAgain = lazy(signInAgain);
-const FoundingPage = lazy(() => import("../founding/FoundingPage"));
+const FoundingPage = lazy(withLook(() => import("../founding/FoundingPage")));
 
 type SignedInSession = Session & { person: NonNullable<Session["person"]> };
 
@@ -64,7 +64,9 @@ export function SessionGate({ children }: { children: ReactNode }) {
       <main className="blank">
         <h1>The server cannot be reached</h1>
         <p>{error.message}</p>
-        <Button onClick={() => refetch()}>Try again</Button>
+        <button type="button" className="plain" onClick={() => refetch()}>
+          Try again
+        </button>
       </main>
     );
   }

@@ -10,7 +10,7 @@ import { clock } from "./scale";
 /** A week of everybody, seven narrow days each, or how full each day of a month is; a day leads to its ribbons. */
 export function PlannerLoads({ view, day, today }: { view: "week" | "month"; day: string; today: string }) {
   const { data, error } = useQuery(view === "week" ? queries.plannerWeek(day) : queries.plannerMonth(day));
-  if (error) {
+  if (error && !data) {
     return <p className="fault">{error.message}</p>;
   }
   if (!data) {

@@ -28,7 +28,7 @@ export function TimesFound({
   take: (found: TimeFound) => void;
 }) {
   const { data, error } = useQuery(queries.timesFound(visitId, asked));
-  if (error) {
+  if (error && !data) {
     return <p className="fault">{error.message}</p>;
   }
   if (!data) {

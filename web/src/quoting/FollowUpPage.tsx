@@ -12,7 +12,7 @@ import { useTitle } from "../kit/useTitle";
 export default function FollowUpPage() {
   const { data, error } = useQuery(queries.followUp);
   useTitle("Quotes to follow up");
-  if (error) {
+  if (error && !data) {
     return (
       <article className={`${sheet.sheet} ${sheet.alone}`}>
         <p className="pad fault">{error.message}</p>

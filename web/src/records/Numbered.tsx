@@ -15,15 +15,8 @@ export function Numbered({
   const said = useParams().number ?? "";
   const isNumber = /^\d{1,15}$/.test(said);
   const { data, error } = useQuery({ ...queries.document(kind, Number(said)), enabled: isNumber });
-  if (error || !isNumber) {
-    return (
-      <WaitingSheet
-        alone
-        fault={
-          error?.message ?? `“${said}” is not the number of a ${kind}. Press / and type any words of it.`
-        }
-      />
-    );
-  }
-  return data ? show(data.id) : <WaitingSheet alone />;
+  const fault = isNumber
+    ? error?.message
+    : `“${said}” is not the number of a ${kind}. Press / and type any words of it.`;
+  return data ? show(data.id) : <WaitingSheet alone fault={fault} />;
 }

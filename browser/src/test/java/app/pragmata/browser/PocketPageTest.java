@@ -8,6 +8,7 @@ import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.SwingGate;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Route;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -40,6 +41,19 @@ class PocketPageTest {
     phone.getByLabel("Miles driven").fill("20");
     button(phone, "I have arrived").click();
     assertThat(button(phone, "Start work")).isVisible();
+  }
+
+  @Test
+  void the_stops_stay_where_the_network_went_before_the_rest_of_the_day_had_come() {
+    gate.planned();
+    Page phone = Chromium.phone(program, "piet");
+    phone.route("**/assets/DayParts-*.js", Route::abort);
+    phone.navigate("/pocket");
+    assertThat(phone.getByText("there is no network")).isVisible();
+    assertThat(phone.locator("a.stop").first()).isVisible();
+    phone.unroute("**/assets/DayParts-*.js");
+    button(phone, "Load them again").click();
+    assertThat(button(phone, "Drive home")).isVisible();
   }
 
   @Test

@@ -113,6 +113,23 @@ class TroubleTest {
   }
 
   @Test
+  void a_page_that_cannot_be_read_anew_keeps_what_is_being_typed_in_it() {
+    var gate = new SwingGate(program, "tobias").finished();
+    Page desk = Chromium.desk(program, "hester");
+    String day = "/people/" + program.person("tobias") + "/days/" + gate.day();
+    desk.waitForRequest("**/api/live?*", () -> desk.navigate(day));
+    button(desk, "Add time on no visit").click();
+    desk.getByLabel("Reason").fill("Swept the yard");
+    desk.route("**/api" + day, route -> route.fulfill(unavailable()));
+    desk.waitForResponse("**/api" + day, () -> gate.giveFault("NOISE"));
+    assertThat(desk.getByLabel("Reason")).hasValue("Swept the yard");
+  }
+
+  private static Route.FulfillOptions unavailable() {
+    return new Route.FulfillOptions().setStatus(503);
+  }
+
+  @Test
   void a_receipt_whose_answer_was_lost_is_recorded_once_when_it_is_sent_again() {
     var gate = new SwingGate(program, "tobias").billed();
     Page desk = Chromium.desk(program, "hester");
