@@ -35,7 +35,7 @@ export function pocketPage(): Plugin {
         .filter((name) => !html.includes(name))
         .map((name) =>
           name.endsWith(".css")
-            ? `<link rel="preload" as="style" href="/${name}">`
+            ? `<link rel="preload" as="style" crossorigin href="/${name}">`
             : `<link rel="modulepreload" crossorigin href="/${name}">`,
         );
       this.emitFile({

@@ -93,10 +93,10 @@ export default function PocketDay() {
         </section>
       )}
       {data && (
-        <p className="body">
+        <p className={`body ${styles.places}`}>
           <Link className="tall-link" to={`/pocket/week/${mondayOf(data.day)}`}>
             My week
-          </Link>{" "}
+          </Link>
           <Link className="tall-link" to="/pocket/van">
             My van
           </Link>

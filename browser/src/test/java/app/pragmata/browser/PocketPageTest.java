@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import app.pragmata.server.RunningPragmata;
 import app.pragmata.server.SwingGate;
+import com.microsoft.playwright.BrowserContext;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Route;
@@ -46,14 +47,17 @@ class PocketPageTest {
   @Test
   void the_stops_stay_where_the_network_went_before_the_rest_of_the_day_had_come() {
     gate.planned();
-    Page phone = Chromium.phone(program, "piet");
-    phone.route("**/assets/DayParts-*.js", Route::abort);
-    phone.navigate("/pocket");
-    assertThat(phone.getByText("there is no network")).isVisible();
-    assertThat(phone.locator("a.stop").first()).isVisible();
-    phone.unroute("**/assets/DayParts-*.js");
-    button(phone, "Load them again").click();
-    assertThat(button(phone, "Drive home")).isVisible();
+    // A phone that has nothing of the program yet.
+    try (BrowserContext context = Chromium.phoneOver(program, program.address(), "piet")) {
+      Page phone = context.newPage();
+      phone.route("**/assets/DayParts-*.js", Route::abort);
+      phone.navigate("/pocket");
+      assertThat(phone.getByText("there is no network")).isVisible();
+      assertThat(phone.locator("a.stop").first()).isVisible();
+      phone.unroute("**/assets/DayParts-*.js");
+      button(phone, "Load them again").click();
+      assertThat(button(phone, "Drive home")).isVisible();
+    }
   }
 
   @Test
