@@ -26,7 +26,7 @@ class CheckDeskBenchTest {
   private static final int ROUNDS = 30;
   private static final int CHECKS = 12;
 
-  /** What a check writes, by whoever would do it in the database alone; 0 stands for the visits. */
+  /** What a check writes, by whoever would do it in the database alone; 0 stands for the visits, 1 for the day. */
   private static final String BY_HAND =
       """
       with costs as (
@@ -50,9 +50,11 @@ class CheckDeskBenchTest {
         select v.id, v.job_id, sum(c.of_time) as of_time, sum(c.of_distance) as of_distance,
           row_number() over (order by v.id) as place
         from checked v join costed c on c.visit_id = v.id group by v.id, v.job_id
+      ), opened as (
+        insert into period (month) values (date_trunc('month', {1}::date)::date) on conflict do nothing
       ), entries as (
         insert into journal_entry (number, entry_date, event, description, source_kind, source_id, posted_at, posted_by)
-        select 900000000 + s.place, current_date, 'time_approved', 'time approved', 'visit', s.id, now(), 1 from sums s
+        select 900000000 + s.place, {1}, 'time_approved', 'time approved', 'visit', s.id, now(), 1 from sums s
         returning id, source_id
       ), posted as (
         insert into journal_line (entry_id, position, account_code, posting_category, job_id, job_number, cost_centre,
@@ -141,7 +143,7 @@ class CheckDeskBenchTest {
     try {
       database.transaction(
           inside -> {
-            inside.dsl().execute(BY_HAND, ids);
+            inside.dsl().execute(BY_HAND, ids, val(LocalDate.now(program.clock())));
             throw new RolledBack();
           });
     } catch (RolledBack done) {
