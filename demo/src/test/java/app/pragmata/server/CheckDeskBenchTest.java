@@ -26,7 +26,10 @@ class CheckDeskBenchTest {
   private static final int ROUNDS = 30;
   private static final int CHECKS = 12;
 
-  /** What a check writes, by whoever would do it in the database alone; 0 stands for the visits, 1 for the day. */
+  /**
+   * What a check writes, by whoever would do it in the database alone; 0 stands for the visits, 1
+   * for the day.
+   */
   private static final String BY_HAND =
       """
       with costs as (

@@ -320,6 +320,19 @@ class WagesTest {
   }
 
   @Test
+  void a_clock_that_came_in_late_keeps_the_week_of_whoever_came_along() {
+    SwingGate gate = new SwingGate(program, "tobias").checked();
+    refuseAllThatWaits(gate);
+    gate.at("19:00");
+    List<Long> crew = List.of(program.person("piet"));
+    late(gate, "start_work", gate.day().atTime(18, 30), Map.of("crewIds", crew));
+    assertThat(of(gate, "Piet Osei").path("cameInLate").asBoolean()).isTrue();
+    assertThat(of(gate, "Ngozi Adair").path("cameInLate").asBoolean()).isFalse();
+    refuseAllThatWaits(gate);
+    assertThat(of(gate, "Piet Osei").path("cameInLate").asBoolean()).isFalse();
+  }
+
+  @Test
   void a_part_that_came_in_late_keeps_nobodys_wages() {
     SwingGate gate = new SwingGate(program, "tobias").checked();
     long part = gate.office().get("/api/parts?q=KEY-SW").json().path(0).path("id").asLong();

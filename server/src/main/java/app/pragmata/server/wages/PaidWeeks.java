@@ -10,6 +10,7 @@ import static java.time.temporal.TemporalAdjusters.previousOrSame;
 import static java.util.stream.Collectors.groupingBy;
 import static java.util.stream.Collectors.mapping;
 import static java.util.stream.Collectors.toList;
+import static org.jooq.impl.DSL.condition;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.selectOne;
@@ -100,6 +101,10 @@ class PaidWeeks {
   private static final List<PocketStep> OF_TIME =
       Arrays.stream(PocketStep.values()).filter(PocketStep::isOfTime).toList();
 
+  /** Whether a tap counts for somebody who came along. */
+  private static final Condition IN_THE_CREW =
+      condition("{0}::jsonb -> 'crewIds' @> to_jsonb({1})", LATE_ACT.FORM, PERSON.ID);
+
   private final DSLContext database;
   private final CompanyStore companies;
 
@@ -118,13 +123,14 @@ class PaidWeeks {
 
   /**
    * Whether what waits could still change somebody's time until a Sunday: a clock that was tapped
-   * until then, or ended on the Monday after, and whatever was noted by hand, of whichever day.
+   * until then, or ended on the Monday after, by themselves or for them by whoever they came along
+   * with, and whatever was noted by hand, of whichever day.
    */
   private static Condition lateTime(LocalDate sunday, ZoneId zone) {
     return exists(
         selectOne()
             .from(LATE_ACT)
-            .where(LATE_ACT.PERSON_ID.eq(PERSON.ID))
+            .where(LATE_ACT.PERSON_ID.eq(PERSON.ID).or(IN_THE_CREW))
             .and(LATE_ACT.STATE.eq(LateActState.WAITING))
             .and(LATE_ACT.STEP.in(OF_TIME))
             .and(
