@@ -159,7 +159,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
   return (
     <>
       <button type="button" className={styles.button} onClick={begin}>
-        Find anyone, anything, or say what to do <kbd>/</kbd>
+        Find anything, or say what to do <kbd>/</kbd>
       </button>
       <Modal
         open={open}
