@@ -2,6 +2,8 @@ package app.pragmata.core.jobs;
 
 import app.pragmata.core.Coded;
 import java.time.LocalDate;
+import java.util.Arrays;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -89,6 +91,10 @@ public sealed interface VisitState {
     CHECKED,
     NOT_THIS_TIME,
     CALLED_OFF;
+
+    /** Those that are {@link #isDropped}. */
+    public static final List<Code> DROPPED =
+        Arrays.stream(values()).filter(Code::isDropped).toList();
 
     /** Somebody is to go or is there. */
     public boolean isAhead() {

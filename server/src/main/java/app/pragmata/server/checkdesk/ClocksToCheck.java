@@ -75,9 +75,7 @@ class ClocksToCheck {
    */
   private record OnJob(long jobId, VisitState.Code state, WorkedClock clock, TimeEntry entry) {
     boolean isLabourOfJob() {
-      return clock.kind() == TimeEntry.Kind.LABOUR
-          && state != VisitState.Code.NOT_THIS_TIME
-          && state != VisitState.Code.CALLED_OFF;
+      return clock.kind() == TimeEntry.Kind.LABOUR && !state.isDropped();
     }
   }
 

@@ -179,7 +179,7 @@ class PocketApi {
         select(min(next.DAY))
             .from(next)
             .where(next.DAY.gt(act.today()))
-            .and(next.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .and(next.STATE.notIn(VisitState.Code.DROPPED))
             .and(OwnVisit.ofCrew(next, act.personId())));
   }
 
@@ -203,7 +203,7 @@ class PocketApi {
         .join(SITE)
         .on(SITE.ID.eq(JOB.SITE_ID))
         .where(OwnVisit.ofCrew(VISIT, act.personId()))
-        .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+        .and(VISIT.STATE.notIn(VisitState.Code.DROPPED))
         .and(when)
         .orderBy(VISIT.DAY, VISIT.START_TIME, VISIT.ID)
         .fetch(

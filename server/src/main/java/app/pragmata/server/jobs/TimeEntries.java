@@ -65,7 +65,7 @@ public class TimeEntries {
             .join(VISIT)
             .on(VISIT.ID.eq(TIME_ENTRY.VISIT_ID))
             .where(VISIT.JOB_ID.eq(JOB.ID))
-            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .and(VISIT.STATE.notIn(VisitState.Code.DROPPED))
             .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.LABOUR))
             .and(TIME_ENTRY.REMOVED_AT.isNull()));
   }

@@ -104,7 +104,7 @@ class NeedsApi {
             .select(VISIT.ID, VISIT.STATE, VISIT.DAY)
             .from(VISIT)
             .where(VISIT.JOB_ID.eq(visit.getJobId()).and(VISIT.ID.ne(id)))
-            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .and(VISIT.STATE.notIn(VisitState.Code.DROPPED))
             .orderBy(VISIT.DAY.asc().nullsLast(), VISIT.ID)
             .fetch(Records.mapping(OtherVisit::new)));
   }

@@ -229,7 +229,7 @@ class PlannedVisits {
             .on(KIND_OF_JOB.ID.eq(JOB.KIND_OF_JOB_ID))
             .leftJoin(FOLLOWED)
             .on(FOLLOWED.ID.eq(VISIT.FOLLOWS_ID))
-            .and(FOLLOWED.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF))
+            .and(FOLLOWED.STATE.notIn(VisitState.Code.DROPPED))
             .where(which)
             .orderBy(JOB.RESPOND_BY.asc().nullsLast(), VISIT.ID)
             .limit(most);

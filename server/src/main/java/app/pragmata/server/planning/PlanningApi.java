@@ -105,9 +105,7 @@ class PlanningApi {
                     .TECHNICIAN_ID
                     .eq(id)
                     .and(VISIT.DAY.eq(read))
-                    .and(
-                        VISIT.STATE.notIn(
-                            VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF)))
+                    .and(VISIT.STATE.notIn(VisitState.Code.DROPPED)))
             .orderBy(VISIT.START_TIME)
             .fetch(Records.mapping(PlannedStop::new)));
   }
