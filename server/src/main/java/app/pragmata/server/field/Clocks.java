@@ -361,7 +361,7 @@ public class Clocks {
             .on(VISIT_COMPANION.VISIT_ID.eq(VISIT.ID))
             .where(VISIT.DAY.eq(day))
             .and(VISIT.TECHNICIAN_ID.eq(personId).or(VISIT_COMPANION.PERSON_ID.eq(personId)))
-            .and(VISIT.STATE.notIn(VisitState.Code.NOT_THIS_TIME, VisitState.Code.CALLED_OFF));
+            .and(VISIT.STATE.notIn(VisitState.Code.DROPPED));
     return new HashSet<>(
         database
             .select(VISIT.TECHNICIAN_ID)
@@ -504,7 +504,7 @@ public class Clocks {
 
   /** A clock with the hours of its person, which are looked up only for one of an earlier day. */
   private ForgottenClock ofEarlierDay(Act act, Clock clock, Instant moment) {
-    return clock.day().isBefore(moment.atZone(act.zone()).toLocalDate())
+    return clock.day().isBefore(act.dayOf(moment))
         ? forgotten(clock)
         : new ForgottenClock(clock.kind(), clock.visitId(), clock.startedAt(), null);
   }

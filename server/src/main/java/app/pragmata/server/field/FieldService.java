@@ -437,7 +437,7 @@ public class FieldService {
           lines.tick(act, locked, line, done, moment);
           if (done) {
             // A clock that was forgotten on an earlier day waits until it is said when it ended.
-            LocalDate day = moment.atZone(act.zone()).toLocalDate();
+            LocalDate day = act.dayOf(moment);
             locked.running().stream()
                 .filter(clock -> Objects.equals(clock.lineId(), line) && day.equals(clock.day()))
                 .forEach(clock -> goOn(act, locked, clock, moment));

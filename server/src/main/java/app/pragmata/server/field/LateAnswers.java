@@ -10,38 +10,18 @@ import app.pragmata.core.field.LateActState;
 import app.pragmata.core.field.LateTime;
 import app.pragmata.core.field.PocketStep;
 import app.pragmata.core.jobs.TimeEntry;
-import app.pragmata.core.jobs.VisitState;
-import app.pragmata.core.people.Role;
-import app.pragmata.server.checklists.VisitChecklists;
-import app.pragmata.server.checklists.VisitChecklists.AnswerForm;
 import app.pragmata.server.company.CompanyStore;
-import app.pragmata.server.field.FieldService.FinishForm;
-import app.pragmata.server.field.FieldService.PartForm;
-import app.pragmata.server.field.FieldService.TickForm;
-import app.pragmata.server.field.FittedEquipment.SerialNumberForm;
-import app.pragmata.server.field.JobMessages.MessageForm;
 import app.pragmata.server.field.LateWork.OfPerson;
-import app.pragmata.server.field.MoneyOnSite.MoneyForm;
 import app.pragmata.server.field.OwnTimes.NoteTimeForm;
-import app.pragmata.server.field.ToldPrices.ToldPriceForm;
-import app.pragmata.server.field.UnlistedParts.UnlistedPartForm;
 import app.pragmata.server.field.Weeks.WeekForm;
 import app.pragmata.server.generated.tables.records.LateActRecord;
 import app.pragmata.server.http.AskedSet;
-import app.pragmata.server.jobs.LinesDone;
-import app.pragmata.server.jobs.LockedVisit;
-import app.pragmata.server.jobs.VisitStore;
 import app.pragmata.server.jobs.WrittenTime;
-import app.pragmata.server.partswanted.PartsWanted;
-import app.pragmata.server.partswanted.PartsWanted.WantForm;
-import app.pragmata.server.planning.PlanningService;
-import app.pragmata.server.planning.PlanningService.PlanForm;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.todos.ToDoService;
 import java.time.Instant;
-import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Objects;
@@ -72,26 +52,15 @@ class LateAnswers {
   record RefuseForm(@Nullable List<Long> lateActIds, @Nullable String reason) {}
 
   private static final int LONGEST_REASON = 300;
-  private static final int SHORTEST_VISIT = 15;
-  private static final int LONGEST_VISIT = 16 * 60;
 
   private final DSLContext database;
   private final LateWork late;
+  private final LateVisits visits;
+  private final LateRecords records;
   private final CheckService check;
   private final DaysTime daysTime;
-  private final FieldService field;
-  private final UnlistedParts unlisted;
-  private final PartsWanted wanted;
-  private final VisitChecklists checklists;
-  private final LinesDone lines;
-  private final JobMessages messages;
-  private final ToldPrices told;
-  private final MoneyOnSite money;
-  private final Weeks weeks;
-  private final FittedEquipment fitted;
   private final OwnTimes ownTimes;
-  private final PlanningService planning;
-  private final VisitStore visits;
+  private final Weeks weeks;
   private final CompanyStore companies;
   private final ToDoService toDos;
   private final Events events;
@@ -99,41 +68,23 @@ class LateAnswers {
   LateAnswers(
       DSLContext database,
       LateWork late,
+      LateVisits visits,
+      LateRecords records,
       CheckService check,
       DaysTime daysTime,
-      FieldService field,
-      UnlistedParts unlisted,
-      PartsWanted wanted,
-      VisitChecklists checklists,
-      LinesDone lines,
-      JobMessages messages,
-      ToldPrices told,
-      MoneyOnSite money,
-      Weeks weeks,
-      FittedEquipment fitted,
       OwnTimes ownTimes,
-      PlanningService planning,
-      VisitStore visits,
+      Weeks weeks,
       CompanyStore companies,
       ToDoService toDos,
       Events events) {
     this.database = database;
     this.late = late;
+    this.visits = visits;
+    this.records = records;
     this.check = check;
     this.daysTime = daysTime;
-    this.field = field;
-    this.unlisted = unlisted;
-    this.wanted = wanted;
-    this.checklists = checklists;
-    this.lines = lines;
-    this.messages = messages;
-    this.told = told;
-    this.money = money;
-    this.weeks = weeks;
-    this.fitted = fitted;
     this.ownTimes = ownTimes;
-    this.planning = planning;
-    this.visits = visits;
+    this.weeks = weeks;
     this.companies = companies;
     this.toDos = toDos;
     this.events = events;
@@ -166,7 +117,7 @@ class LateAnswers {
               daysTime.add(
                   act,
                   one.personId(),
-                  dayOf(act, one.time().from()),
+                  act.dayOf(one.time().from()),
                   one.time().kind(),
                   written(one.time(), reason)));
     } else {
@@ -177,12 +128,8 @@ class LateAnswers {
   }
 
   private void writeDown(Act act, List<LateActRecord> rows, List<OfPerson> times, String reason) {
-    LateActRecord first = rows.getFirst();
-    long person = first.getPersonId();
-    var technician = new Act(person, Role.TECHNICIAN, act.at(), act.zone());
-    boolean own = isOwn(act, first.getVisitId(), person) || openChecked(act, rows, times);
-    Long visitId = own ? first.getVisitId() : times.isEmpty() ? null : addVisit(act, first, times);
-    boolean finishes = visitId != null && isPlanned(visitId);
+    Long visitId = visits.of(act, rows, times);
+    boolean finishes = visitId != null && visits.isPlanned(visitId);
     for (OfPerson one : times) {
       check.addTime(
           act,
@@ -191,65 +138,9 @@ class LateAnswers {
           one.time().kind(),
           written(one.time(), reason));
     }
-    for (LateActRecord row : rows) {
-      switch (row.getStep()) {
-        case USE_PART -> {
-          PartForm part = late.form(row, PartForm.class);
-          check.addPart(
-              act,
-              withTime(visitId),
-              Objects.requireNonNullElse(part.partId(), 0L),
-              FieldService.readQuantity(part));
-        }
-        case NOTE_UNLISTED_PART ->
-            unlisted.note(
-                technician, visits.lock(withTime(visitId)), late.form(row, UnlistedPartForm.class));
-        case WANT_PART ->
-            wanted.want(
-                technician,
-                visits.lock(visitId == null ? first.getVisitId() : visitId),
-                late.form(row, WantForm.class));
-        case ANSWER_CHECKLIST ->
-            checklists.answer(
-                technician,
-                visits.lock(visitId == null ? first.getVisitId() : visitId),
-                late.form(row, AnswerForm.class),
-                reason);
-        case TICK_LINE -> {
-          TickForm form = late.form(row, TickForm.class);
-          lines.tick(
-              technician,
-              visits.lock(visitId == null ? first.getVisitId() : visitId),
-              Objects.requireNonNullElse(form.lineId(), 0L),
-              Boolean.TRUE.equals(form.done()),
-              row.getCountedAt());
-        }
-        case NOTE_SERIAL_NUMBER ->
-            fitted.note(
-                technician, visits.lock(withTime(visitId)), late.form(row, SerialNumberForm.class));
-        case TELL_PRICE ->
-            told.note(
-                technician,
-                visits.lock(visitId == null ? first.getVisitId() : visitId),
-                late.form(row, ToldPriceForm.class));
-        case TAKE_MONEY ->
-            money.writeDown(
-                technician,
-                "late act " + row.getId(),
-                visits.lock(first.getVisitId()),
-                late.form(row, MoneyForm.class),
-                dayOf(act, row.getCountedAt()));
-        case SEND_MESSAGE ->
-            messages.send(
-                technician, visits.lock(first.getVisitId()), late.form(row, MessageForm.class));
-        case FINISH -> {
-          if (finishes) {
-            finish(technician, Objects.requireNonNull(visitId), row);
-          }
-        }
-        default -> {}
-      }
-    }
+    rows.stream()
+        .filter(row -> finishes || row.getStep() != PocketStep.FINISH)
+        .forEach(row -> records.write(act, row, visitId, reason));
   }
 
   /**
@@ -260,8 +151,7 @@ class LateAnswers {
     for (LateActRecord row : rows) {
       if (row.getStep() == PocketStep.SIGN_WEEK_OFF) {
         weeks.signOff(
-            new Act(row.getPersonId(), Role.TECHNICIAN, act.at(), act.zone()),
-            LateStep.monday(late.form(row, WeekForm.class)));
+            act.byTechnician(row.getPersonId()), LateStep.monday(late.form(row, WeekForm.class)));
       } else if (row.getStep() == PocketStep.NOTE_TIME) {
         NoteTimeForm form = late.form(row, NoteTimeForm.class);
         if (form.timeEntryId() != null) {
@@ -273,97 +163,6 @@ class LateAnswers {
         }
       }
     }
-  }
-
-  /** What came of it, in the words of whoever was there. */
-  private void finish(Act technician, long visitId, LateActRecord row) {
-    LockedVisit visit = visits.lock(visitId);
-    if (visit.state() instanceof VisitState.Finished finished) {
-      field.finish(
-          technician,
-          visit,
-          finished,
-          field.read(late.form(row, FinishForm.class)),
-          row.getCountedAt());
-    }
-  }
-
-  /**
-   * Whether the visit was theirs and is checked: what came in belongs to that work, and on a visit
-   * of its own would be charged a minimum and a call-out once more. Where time or parts come onto
-   * it its check is taken back, unless it is billed; then they are late costs.
-   */
-  private boolean openChecked(Act act, List<LateActRecord> rows, List<OfPerson> times) {
-    LateActRecord first = rows.getFirst();
-    boolean checked =
-        database.fetchExists(
-            VISIT,
-            VISIT
-                .ID
-                .eq(first.getVisitId())
-                .and(VISIT.STATE.eq(VisitState.Code.CHECKED))
-                .and(OwnVisit.ofCrew(VISIT, first.getPersonId())));
-    if (checked
-        && (!times.isEmpty()
-            || rows.stream().map(LateActRecord::getStep).anyMatch(LateAnswers::isPart))) {
-      check.openAgain(act, first.getVisitId());
-    }
-    return checked;
-  }
-
-  private static boolean isPart(PocketStep step) {
-    return step == PocketStep.USE_PART || step == PocketStep.NOTE_UNLISTED_PART;
-  }
-
-  private static long withTime(@Nullable Long visitId) {
-    if (visitId == null) {
-      throw new Refused(
-          Rule.MISSING,
-          "No time came with these parts, so nothing says on which day they were fitted. Write the time and the parts down on the job, then say here that it does not count.");
-    }
-    return visitId;
-  }
-
-  private boolean isPlanned(long visitId) {
-    return database.fetchExists(
-        VISIT, VISIT.ID.eq(visitId).and(VISIT.STATE.eq(VisitState.Code.PLANNED)));
-  }
-
-  /** Whether the visit is still this person's and takes records. */
-  private boolean isOwn(Act act, long visitId, long personId) {
-    return database
-        .select(VISIT.STATE, VISIT.DAY)
-        .from(VISIT)
-        .where(VISIT.ID.eq(visitId))
-        .and(OwnVisit.ofCrew(VISIT, personId))
-        .fetchOptional(row -> row.value1().takesRecords(row.value2(), act.today()))
-        .orElse(false);
-  }
-
-  private long addVisit(Act act, LateActRecord first, List<OfPerson> times) {
-    Instant from =
-        times.stream().map(one -> one.time().from()).min(Instant::compareTo).orElseThrow();
-    long minutes =
-        times.stream()
-            .filter(one -> one.personId() == first.getPersonId())
-            .filter(one -> one.time().kind() == TimeEntry.Kind.LABOUR)
-            .mapToLong(
-                one ->
-                    TimeEntry.minutesBetween(
-                        one.time().from(), Objects.requireNonNull(one.time().to())))
-            .sum();
-    long jobId =
-        Objects.requireNonNull(database.fetchValue(VISIT.JOB_ID, VISIT.ID.eq(first.getVisitId())));
-    return planning.add(
-        act,
-        "late act " + first.getId(),
-        jobId,
-        PlanForm.anyway(
-            0,
-            first.getPersonId(),
-            dayOf(act, from),
-            from.atZone(act.zone()).toLocalTime().truncatedTo(ChronoUnit.MINUTES),
-            Math.clamp(minutes, SHORTEST_VISIT, LONGEST_VISIT)));
   }
 
   private static LateTime ended(Act act, LateTime time, WriteDownForm form) {
@@ -384,7 +183,7 @@ class LateAnswers {
         typed == null || typed.isBlank()
             ? null
             : reading.optional(
-                "ends", typed, said -> TypedTime.moment(act, dayOf(act, time.from()), said));
+                "ends", typed, said -> TypedTime.moment(act, act.dayOf(time.from()), said));
     if (typed == null || typed.isBlank()) {
       reading.fault(
           "ends",
@@ -473,10 +272,6 @@ class LateAnswers {
                     LATE_ACT,
                     LATE_ACT.TO_DO_ID.eq(toDo).and(LATE_ACT.STATE.eq(LateActState.WAITING))))
         .forEach(toDo -> toDos.settle(act, toDo, outcome));
-  }
-
-  private static LocalDate dayOf(Act act, Instant moment) {
-    return moment.atZone(act.zone()).toLocalDate();
   }
 
   private static String cut(String text) {

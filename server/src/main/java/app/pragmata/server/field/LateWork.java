@@ -202,7 +202,7 @@ class LateWork {
       return null;
     }
     try {
-      return TypedTime.moment(act, row.getCountedAt().atZone(act.zone()).toLocalDate(), typed);
+      return TypedTime.moment(act, act.dayOf(row.getCountedAt()), typed);
     } catch (Unreadable unreadable) {
       return null;
     }

@@ -163,7 +163,7 @@ class JobPages {
                   row.value6(),
                   state.isOver() ? row.value7() : "",
                   signature == null ? null : signature.name(),
-                  signature == null ? null : signature.signedAt().atZone(act.zone()).toLocalDate(),
+                  signature == null ? null : act.dayOf(signature.signedAt()),
                   signature == null ? null : signature.rating(),
                   signature != null && signature.rating() == null);
             });

@@ -20,8 +20,18 @@ public record Act(long personId, Role role, Instant at, ZoneId zone) {
     return new Act(THE_PROGRAM, Role.PROGRAM, at, zone);
   }
 
+  /** The same moment, as what a technician does. */
+  public Act byTechnician(long technicianId) {
+    return new Act(technicianId, Role.TECHNICIAN, at, zone);
+  }
+
   /** The company's day at the moment of the act. */
   public LocalDate today() {
-    return at.atZone(zone).toLocalDate();
+    return dayOf(at);
+  }
+
+  /** The company's day at another moment. */
+  public LocalDate dayOf(Instant moment) {
+    return moment.atZone(zone).toLocalDate();
   }
 }

@@ -109,8 +109,6 @@ class PartCostApi {
         .fetch(
             row ->
                 new Purchase(
-                    row.value1().atZone(act.zone()).toLocalDate(),
-                    row.value2().stripTrailingZeros(),
-                    row.value3()));
+                    act.dayOf(row.value1()), row.value2().stripTrailingZeros(), row.value3()));
   }
 }
