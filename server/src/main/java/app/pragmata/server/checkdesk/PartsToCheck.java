@@ -38,27 +38,10 @@ import org.springframework.stereotype.Component;
 /** Reads the parts of finished visits, and what their jobs promised and wait for. */
 @Component
 class PartsToCheck {
-  /** What is asked about one visit. */
-  interface OfVisits {
-    /** How many lines of parts were used. */
-    int lines(Shown visit);
-
-    /** What they cost, in minor units. */
-    long costMinor(Shown visit);
-
-    WorkedVisit.Parts parts(Shown visit);
-
-    /** What its job still waits for. */
-    List<String> wanted(Shown visit);
-
-    /** The labour that its job promises; 0 for none. */
-    int promisedMinutes(Shown visit);
-  }
-
   /** A part of a job. */
-  private record OfJob(long jobId, long partId) {}
+  record OfJob(long jobId, long partId) {}
 
-  private record Used(
+  record Used(
       long visitId,
       long jobId,
       long partId,
@@ -79,6 +62,61 @@ class PartsToCheck {
       boolean labour,
       @Nullable Integer minutes) {}
 
+  /**
+   * What is asked about one visit.
+   *
+   * @param minutes of labour that each job promises, where it does
+   * @param used by visit
+   * @param beyond of which parts jobs have taken more than they promised
+   * @param unpriced names of parts on no list and without a price, by visit
+   * @param waitsFor what jobs still wait for
+   */
+  record OfVisits(
+      Map<Long, Integer> minutes,
+      Map<Long, List<Used>> used,
+      Set<OfJob> beyond,
+      Map<Long, List<String>> unpriced,
+      Map<Long, List<String>> waitsFor) {
+    /** How many lines of parts were used. */
+    int lines(Shown visit) {
+      return of(visit).size();
+    }
+
+    /** What they cost, in minor units. */
+    long costMinor(Shown visit) {
+      return of(visit).stream().mapToLong(Used::costMinor).sum();
+    }
+
+    WorkedVisit.Parts parts(Shown visit) {
+      return new WorkedVisit.Parts(
+          names(visit, Used::free),
+          names(visit, part -> beyond.contains(part.ofJob())),
+          names(visit, Used::belowZero),
+          unpriced.getOrDefault(visit.id(), List.of()));
+    }
+
+    /** What its job still waits for. */
+    List<String> wanted(Shown visit) {
+      return waitsFor.getOrDefault(visit.jobId(), List.of());
+    }
+
+    /** The labour that its job promises; 0 for none. */
+    int promisedMinutes(Shown visit) {
+      return minutes.getOrDefault(visit.jobId(), 0);
+    }
+
+    private List<String> names(Shown visit, Predicate<Used> which) {
+      List<Used> own = of(visit);
+      return own.isEmpty()
+          ? List.of()
+          : own.stream().filter(which).map(Used::name).distinct().toList();
+    }
+
+    private List<Used> of(Shown visit) {
+      return used.getOrDefault(visit.id(), List.of());
+    }
+  }
+
   private final DSLContext database;
 
   PartsToCheck(DSLContext database) {
@@ -97,51 +135,12 @@ class PartsToCheck {
                 groupingBy(
                     Promised::jobId, summingInt(line -> Objects.requireNonNull(line.minutes()))));
     List<Used> ofTheJobs = used(jobIds);
-    Set<OfJob> beyond = beyond(promised, ofTheJobs);
-    Map<Long, List<Used>> used = ofTheJobs.stream().collect(groupingBy(Used::visitId));
-    Map<Long, List<String>> unpriced = unpriced(visitIds);
-    Map<Long, List<String>> wanted = wanted(jobIds);
-    return new OfVisits() {
-      @Override
-      public int lines(Shown visit) {
-        return of(visit).size();
-      }
-
-      @Override
-      public long costMinor(Shown visit) {
-        return of(visit).stream().mapToLong(Used::costMinor).sum();
-      }
-
-      @Override
-      public WorkedVisit.Parts parts(Shown visit) {
-        return new WorkedVisit.Parts(
-            names(visit, Used::free),
-            names(visit, part -> beyond.contains(part.ofJob())),
-            names(visit, Used::belowZero),
-            unpriced.getOrDefault(visit.id(), List.of()));
-      }
-
-      @Override
-      public List<String> wanted(Shown visit) {
-        return wanted.getOrDefault(visit.jobId(), List.of());
-      }
-
-      @Override
-      public int promisedMinutes(Shown visit) {
-        return minutes.getOrDefault(visit.jobId(), 0);
-      }
-
-      private List<String> names(Shown visit, Predicate<Used> which) {
-        List<Used> own = of(visit);
-        return own.isEmpty()
-            ? List.of()
-            : own.stream().filter(which).map(Used::name).distinct().toList();
-      }
-
-      private List<Used> of(Shown visit) {
-        return used.getOrDefault(visit.id(), List.of());
-      }
-    };
+    return new OfVisits(
+        minutes,
+        ofTheJobs.stream().collect(groupingBy(Used::visitId)),
+        beyond(promised, ofTheJobs),
+        unpriced(visitIds),
+        wanted(jobIds));
   }
 
   /** All parts of all visits of these jobs, by name. */
