@@ -7,18 +7,27 @@ create table checklist (
   active boolean not null default true,
   -- The one by which visits are done that have not begun with it.
   edition integer not null check (edition > 0),
-  edition_since timestamptz not null,
   version integer not null default 1,
   check (num_nonnulls(kind_of_job_id, equipment_kind_id) > 0)
 );
 create index on checklist (kind_of_job_id) where kind_of_job_id is not null;
 create index on checklist (equipment_kind_id) where equipment_kind_id is not null;
 
--- The questions of each edition. Grows only: a visit keeps the edition by which it was done.
-create table checklist_item (
-  id bigint generated always as identity primary key,
+-- Since when each edition is asked. Grows only, as do its questions: a visit keeps the edition by which it was done.
+create table checklist_edition (
   checklist_id bigint not null references checklist,
   edition integer not null check (edition > 0),
+  since timestamptz not null,
+  primary key (checklist_id, edition)
+);
+
+create trigger checklist_edition_inserts_only before update or delete on checklist_edition
+  for each row execute function refuse_change();
+
+create table checklist_item (
+  id bigint generated always as identity primary key,
+  checklist_id bigint not null,
+  edition integer not null,
   position smallint not null check (position > 0),
   question text not null check (question <> ''),
   asks text not null check (asks in ('yes_no', 'choice', 'measurement', 'text', 'photo')),
@@ -32,6 +41,7 @@ create table checklist_item (
   required boolean not null,
   raises_to_do boolean not null,
   unique (checklist_id, edition, position),
+  foreign key (checklist_id, edition) references checklist_edition,
   check ((asks = 'choice') = (cardinality(choices) > 0)),
   check (asks in ('yes_no', 'choice') or cardinality(wrong) = 0),
   check (asks = 'measurement' or (unit = '' and least is null and most is null)),
@@ -45,11 +55,12 @@ create trigger checklist_item_inserts_only before update or delete on checklist_
 -- By which edition a visit is done, from its first answer on.
 create table visit_checklist (
   visit_id bigint not null references visit,
-  checklist_id bigint not null references checklist,
-  edition integer not null check (edition > 0),
-  primary key (visit_id, checklist_id)
+  checklist_id bigint not null,
+  edition integer not null,
+  primary key (visit_id, checklist_id),
+  foreign key (checklist_id, edition) references checklist_edition
 );
-create index on visit_checklist (checklist_id);
+create index on visit_checklist (checklist_id, edition);
 
 -- What was answered; photos are answers by being there.
 create table checklist_answer (

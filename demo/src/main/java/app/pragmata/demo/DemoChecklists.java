@@ -1,6 +1,7 @@
 package app.pragmata.demo;
 
 import static app.pragmata.server.generated.Tables.CHECKLIST;
+import static app.pragmata.server.generated.Tables.CHECKLIST_EDITION;
 import static app.pragmata.server.generated.Tables.CHECKLIST_ITEM;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
@@ -96,9 +97,14 @@ class DemoChecklists {
                 CHECKLIST.KIND_OF_JOB_ID,
                 database.fetchValue(KIND_OF_JOB.ID, KIND_OF_JOB.NAME.eq(KIND)))
             .set(CHECKLIST.EDITION, 1)
-            .set(CHECKLIST.EDITION_SINCE, since)
             .returning(CHECKLIST.ID)
             .fetchSingle(CHECKLIST.ID);
+    database
+        .insertInto(CHECKLIST_EDITION)
+        .set(CHECKLIST_EDITION.CHECKLIST_ID, list)
+        .set(CHECKLIST_EDITION.EDITION, 1)
+        .set(CHECKLIST_EDITION.SINCE, since)
+        .execute();
     ChecklistItemRecord force = item(list, 1, "Closing force at the edge", Asks.Code.MEASUREMENT);
     force.setUnit("N");
     force.setMost(new BigDecimal("400"));

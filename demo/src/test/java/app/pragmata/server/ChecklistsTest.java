@@ -54,11 +54,17 @@ class ChecklistsTest {
 
   @AfterEach
   void out_of_use() {
-    var form = new HashMap<>(form(sheet().path("version").asInt(), FORCE));
-    form.put("active", false);
-    assertThat(save(list, form).status()).isEqualTo(200);
+    useNoMore();
     gate.at("16:00");
     gate.tap("finish", Map.of("outcome", "come_again", "reason", "Test is over"));
+  }
+
+  private void useNoMore() {
+    JsonNode now = sheet();
+    var form = new HashMap<>(form(now.path("version").asInt(), FORCE));
+    form.put("name", now.path("name").asString());
+    form.put("active", false);
+    assertThat(save(list, form).status()).isEqualTo(200);
   }
 
   @SafeVarargs
@@ -487,10 +493,21 @@ class ChecklistsTest {
   }
 
   @Test
-  void questions_that_came_after_a_visit_was_over_are_not_missed_at_its_check() {
+  void questions_that_changed_after_a_visit_was_over_do_not_hide_that_nobody_went_through_it() {
     SwingGate other = writtenDown();
     other.at("19:00");
-    change(FORCE, OBSTACLE);
+    change(OBSTACLE, PLATE);
+    assertThat(other.oddities()).contains("checklist_open");
+  }
+
+  @Test
+  void a_checklist_that_came_after_a_visit_was_over_is_not_missed_at_its_check() {
+    useNoMore();
+    SwingGate other = writtenDown();
+    other.at("19:00");
+    var form = new HashMap<>(form(0, FORCE));
+    form.put("name", "Later list of visit " + gate.visit());
+    list = save(0, form).json().path("id").asLong();
     assertThat(other.oddities()).doesNotContain("checklist_open");
   }
 

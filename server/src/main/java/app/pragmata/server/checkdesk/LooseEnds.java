@@ -2,6 +2,7 @@ package app.pragmata.server.checkdesk;
 
 import static app.pragmata.server.generated.Tables.CHECKLIST;
 import static app.pragmata.server.generated.Tables.CHECKLIST_ANSWER;
+import static app.pragmata.server.generated.Tables.CHECKLIST_EDITION;
 import static app.pragmata.server.generated.Tables.CHECKLIST_ITEM;
 import static app.pragmata.server.generated.Tables.EXTRA_WORK_OFFER;
 import static app.pragmata.server.generated.Tables.JOB;
@@ -18,7 +19,9 @@ import static java.util.stream.Collectors.toMap;
 import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.sum;
@@ -35,6 +38,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jooq.DSLContext;
 import org.jooq.Field;
+import org.jooq.Record1;
 import org.jooq.Record3;
 import org.jooq.Select;
 import org.springframework.stereotype.Component;
@@ -42,29 +46,50 @@ import org.springframework.stereotype.Component;
 /** Reads what is not settled on finished visits, and is on few of them. */
 @Component
 class LooseEnds {
-  /** What is asked about one visit. */
-  interface OfVisits {
-    /** Offers of extra work that the customer has not answered. */
-    int extraWorkOpen(Shown visit);
-
-    /** Questions of its checklists that want an answer and have none; 0 where it is not done. */
-    int questionsOpen(Shown visit);
-
-    int answersOutOfLimits(Shown visit);
-
-    /** Whether it is done, its kind of job wants a signature and there is none. */
-    boolean signatureMissing(Shown visit);
-
-    WorkedVisit.Phone phone(Shown visit);
-  }
-
-  private enum What {
+  enum What {
     EXTRA_WORK,
     QUESTIONS_OPEN,
     OUT_OF_LIMITS,
     SIGNATURES,
     UNSENT,
     UNDECIDED
+  }
+
+  /**
+   * What is asked about one visit.
+   *
+   * @param counted by visit
+   * @param kindsToSign the kinds of job that want a signature
+   */
+  record OfVisits(Map<Long, Map<What, Integer>> counted, Set<Long> kindsToSign) {
+    /** Offers of extra work that the customer has not answered. */
+    int extraWorkOpen(Shown visit) {
+      return things(visit, What.EXTRA_WORK);
+    }
+
+    /** Questions of its checklists that want an answer and have none; 0 where it is not done. */
+    int questionsOpen(Shown visit) {
+      return visit.done() ? things(visit, What.QUESTIONS_OPEN) : 0;
+    }
+
+    int answersOutOfLimits(Shown visit) {
+      return things(visit, What.OUT_OF_LIMITS);
+    }
+
+    /** Whether it is done, its kind of job wants a signature and there is none. */
+    boolean signatureMissing(Shown visit) {
+      return visit.done()
+          && kindsToSign.contains(visit.kindOfJobId())
+          && things(visit, What.SIGNATURES) == 0;
+    }
+
+    WorkedVisit.Phone phone(Shown visit) {
+      return new WorkedVisit.Phone(things(visit, What.UNSENT), things(visit, What.UNDECIDED));
+    }
+
+    private int things(Shown visit, What what) {
+      return counted.getOrDefault(visit.id(), Map.of()).getOrDefault(what, 0);
+    }
   }
 
   private record Counted(What what, long visitId, int things) {}
@@ -77,42 +102,10 @@ class LooseEnds {
 
   /** Those of these visits, read at once. */
   OfVisits read(List<Shown> shown) {
-    Map<Long, Map<What, Integer>> counted =
+    return new OfVisits(
         fetch(val(shown.stream().map(Shown::id).toArray(Long[]::new))).stream()
-            .collect(groupingBy(Counted::visitId, toMap(Counted::what, Counted::things)));
-    Set<Long> signed = kindsToSign();
-    return new OfVisits() {
-      @Override
-      public int extraWorkOpen(Shown visit) {
-        return things(visit, What.EXTRA_WORK);
-      }
-
-      @Override
-      public int questionsOpen(Shown visit) {
-        return visit.done() ? things(visit, What.QUESTIONS_OPEN) : 0;
-      }
-
-      @Override
-      public int answersOutOfLimits(Shown visit) {
-        return things(visit, What.OUT_OF_LIMITS);
-      }
-
-      @Override
-      public boolean signatureMissing(Shown visit) {
-        return visit.done()
-            && signed.contains(visit.kindOfJobId())
-            && things(visit, What.SIGNATURES) == 0;
-      }
-
-      @Override
-      public WorkedVisit.Phone phone(Shown visit) {
-        return new WorkedVisit.Phone(things(visit, What.UNSENT), things(visit, What.UNDECIDED));
-      }
-
-      private int things(Shown visit, What what) {
-        return counted.getOrDefault(visit.id(), Map.of()).getOrDefault(what, 0);
-      }
-    };
+            .collect(groupingBy(Counted::visitId, toMap(Counted::what, Counted::things))),
+        kindsToSign());
   }
 
   private List<Counted> fetch(Field<Long[]> visitIds) {
@@ -154,8 +147,8 @@ class LooseEnds {
   }
 
   /**
-   * Of the checklists by which a visit was done, and of those that it never began with although
-   * they asked the same before it was over.
+   * Of the checklists by which a visit was done, and of those that it never began with: what they
+   * asked when it was over.
    */
   private static Select<Record3<String, Long, Integer>> questionsOpen(Field<Long[]> visitIds) {
     return select(inline(What.QUESTIONS_OPEN.name()), VISIT.ID, count())
@@ -168,18 +161,13 @@ class LooseEnds {
         .and(VISIT_CHECKLIST.VISIT_ID.eq(VISIT.ID))
         .join(CHECKLIST_ITEM)
         .on(CHECKLIST_ITEM.CHECKLIST_ID.eq(CHECKLIST.ID).and(CHECKLIST_ITEM.REQUIRED))
-        .and(CHECKLIST_ITEM.EDITION.eq(coalesce(VISIT_CHECKLIST.EDITION, CHECKLIST.EDITION)))
+        .and(CHECKLIST_ITEM.EDITION.eq(coalesce(VISIT_CHECKLIST.EDITION, field(editionAtItsEnd()))))
         .where(VISIT.ID.eq(any(visitIds)))
         .and(
             VISIT_CHECKLIST
                 .VISIT_ID
                 .isNotNull()
-                .or(
-                    CHECKLIST
-                        .ACTIVE
-                        .isTrue()
-                        .and(CHECKLIST.EDITION_SINCE.le(VISIT.FINISHED_AT))
-                        .and(AskedChecklist.isOf())))
+                .or(CHECKLIST.ACTIVE.isTrue().and(AskedChecklist.isOf())))
         .andNotExists(
             selectOne()
                 .from(CHECKLIST_ANSWER)
@@ -192,6 +180,14 @@ class LooseEnds {
                 .and(VISIT_PHOTO.CHECKLIST_ITEM_ID.eq(CHECKLIST_ITEM.ID))
                 .and(VISIT_PHOTO.REMOVED_AT.isNull()))
         .groupBy(VISIT.ID);
+  }
+
+  /** None where the checklist came later. */
+  private static Select<Record1<Integer>> editionAtItsEnd() {
+    return select(max(CHECKLIST_EDITION.EDITION))
+        .from(CHECKLIST_EDITION)
+        .where(CHECKLIST_EDITION.CHECKLIST_ID.eq(CHECKLIST.ID))
+        .and(CHECKLIST_EDITION.SINCE.le(VISIT.FINISHED_AT));
   }
 
   private Set<Long> kindsToSign() {

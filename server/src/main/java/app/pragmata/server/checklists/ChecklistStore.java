@@ -1,6 +1,7 @@
 package app.pragmata.server.checklists;
 
 import static app.pragmata.server.generated.Tables.CHECKLIST;
+import static app.pragmata.server.generated.Tables.CHECKLIST_EDITION;
 import static app.pragmata.server.generated.Tables.CHECKLIST_ITEM;
 
 import app.pragmata.core.checklists.Asks;
@@ -8,6 +9,7 @@ import app.pragmata.core.checklists.Checklist;
 import app.pragmata.core.checklists.ChecklistItem;
 import app.pragmata.server.generated.tables.records.ChecklistItemRecord;
 import app.pragmata.server.generated.tables.records.ChecklistRecord;
+import app.pragmata.server.records.Act;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -54,8 +56,14 @@ class ChecklistStore {
     };
   }
 
-  /** Keeps the questions of an edition for good. */
-  void insert(long checklistId, int edition, Checklist checklist) {
+  /** Keeps the questions of an edition for good; they are asked from now on. */
+  void insert(Act act, long checklistId, int edition, Checklist checklist) {
+    database
+        .insertInto(CHECKLIST_EDITION)
+        .set(CHECKLIST_EDITION.CHECKLIST_ID, checklistId)
+        .set(CHECKLIST_EDITION.EDITION, edition)
+        .set(CHECKLIST_EDITION.SINCE, act.at())
+        .execute();
     var rows = new ArrayList<ChecklistItemRecord>();
     for (ChecklistItem item : checklist.items()) {
       rows.add(row(checklistId, edition, rows.size() + 1, item));

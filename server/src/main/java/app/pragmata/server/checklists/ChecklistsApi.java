@@ -172,9 +172,8 @@ class ChecklistsApi {
     ChecklistRecord row = database.newRecord(CHECKLIST);
     Checklist typed = read(row, form);
     row.setEdition(1);
-    row.setEditionSince(act.at());
     events.store(act, ChecklistEvent.CHECKLIST_ADDED, row, asked(new Checklist(List.of()), typed));
-    checklists.insert(row.getId(), 1, typed);
+    checklists.insert(act, row.getId(), 1, typed);
     return sheet(row);
   }
 
@@ -193,8 +192,7 @@ class ChecklistsApi {
     boolean asksOther = !typed.equals(before);
     if (asksOther) {
       row.setEdition(row.getEdition() + 1);
-      row.setEditionSince(act.at());
-      checklists.insert(id, row.getEdition(), typed);
+      checklists.insert(act, id, row.getEdition(), typed);
     }
     events.store(
         act,
