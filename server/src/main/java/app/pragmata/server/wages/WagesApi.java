@@ -35,6 +35,7 @@ import org.jooq.DSLContext;
 import org.jooq.Records;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.ResponseEntity;
+import org.springframework.transaction.annotation.Isolation;
 import org.springframework.transaction.annotation.Transactional;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -173,14 +174,15 @@ class WagesApi {
    * @param to today when it is left out
    */
   @GetMapping("/api/wages")
-  Wages getWages(
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  public Wages getWages(
       Act act,
       @RequestParam(defaultValue = "") String from,
       @RequestParam(defaultValue = "") String to) {
     AskedSpan days = days(act, from, to);
     List<PersonsWages> people = weeks.list(days.first(), days.last());
     Map<Long, List<PaidTime>> sent = runs.sent(days.first(), days.last());
-    Map<Long, Due> due = runs.due(days);
+    Map<Long, Due> due = runs.due(days, people);
     int earlier = due.values().stream().mapToInt(Due::earlierMinutes).sum();
     return new Wages(
         days.first(),

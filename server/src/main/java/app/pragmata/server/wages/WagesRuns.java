@@ -86,20 +86,28 @@ public class WagesRuns {
 
   /** Whether anything of these days, or of those before, is to go out. */
   public boolean isDue(AskedSpan days) {
-    return !due(days).isEmpty();
+    return !due(days, people(days)).isEmpty();
   }
 
-  /** Of whom something is to go out, by person; nobody whose hours are not certain. */
-  Map<Long, Due> due(AskedSpan days) {
+  private List<PersonsWages> people(AskedSpan days) {
+    return weeks.list(days.first(), days.last());
+  }
+
+  /**
+   * Of whom something is to go out, by person; nobody whose hours are not certain.
+   *
+   * @param people with what they are paid for in these days
+   */
+  Map<Long, Due> due(AskedSpan days, List<PersonsWages> people) {
     LocalDate from = earliest(days.first());
     Map<Long, List<PaidTime>> sent = sent(from, days.last());
-    Map<Long, List<PaidTime>> now = dueOf(weeks.list(days.first(), days.last()), days, sent);
+    Map<Long, List<PaidTime>> now = dueOf(people, days, sent);
     Map<Long, List<PaidTime>> earlier = new HashMap<>();
     for (LocalDate day = from; day.isBefore(days.first()); ) {
       LocalDate next = PaidWeeks.mondayOf(day).plusWeeks(1);
       LocalDate end = next.isBefore(days.first()) ? next : days.first();
       var week = new AskedSpan(day, end.minusDays(1));
-      dueOf(weeks.list(week.first(), week.last()), week, sent)
+      dueOf(people(week), week, sent)
           .forEach(
               (person, times) ->
                   earlier.computeIfAbsent(person, any -> new ArrayList<>()).addAll(times));
@@ -172,7 +180,7 @@ public class WagesRuns {
         () -> {
           // Two at the same moment would both send the same.
           database.execute("lock table wages_run in share row exclusive mode");
-          Map<Long, Due> due = due(days);
+          Map<Long, Due> due = due(days, people(days));
           if (due.isEmpty()) {
             throw new Refused(
                 Rule.NOTHING_TO_SEND,
