@@ -8,9 +8,7 @@ import app.pragmata.server.SwingGate;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import java.time.DayOfWeek;
-import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
@@ -73,21 +71,7 @@ class WagesPageTest {
   void whose_time_came_in_late_is_said_in_their_row_with_the_way_to_the_answer() {
     SwingGate gate = ofItsOwnWeek().checked();
     gate.at("19:00");
-    Instant tapped = gate.day().atTime(18, 30).atZone(ZoneId.of("Europe/London")).toInstant();
-    gate.technician()
-        .late(
-            "late-wages-" + gate.visit(),
-            Map.of(
-                "step",
-                "start_work",
-                "visitId",
-                gate.visit(),
-                "tappedAt",
-                tapped,
-                "sentAt",
-                tapped,
-                "form",
-                Map.of()));
+    gate.late("start_work", gate.day().atTime(18, 30), Map.of());
     Page desk = Chromium.desk(program, "hester");
     desk.navigate("/hours/" + gate.monday());
     desk.locator("[data-person='" + program.person("tobias") + "']")

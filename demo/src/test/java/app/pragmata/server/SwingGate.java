@@ -8,6 +8,8 @@ import static app.pragmata.server.generated.Tables.PART;
 import static app.pragmata.server.generated.Tables.VISIT;
 
 import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -142,6 +144,17 @@ public final class SwingGate {
     office.put(
         "/api/jobs/" + job + "/codes",
         Map.of("version", sheet().path("version").asInt(), "faultCode", faultCode));
+  }
+
+  /**
+   * Sends what the technician's phone kept of the visit, as if at the moment at which it was
+   * tapped; gives what became of it.
+   */
+  public JsonNode late(String step, LocalDateTime tapped, Map<String, Object> form) {
+    String moment = tapped.atZone(ZoneId.of("Europe/London")).toInstant().toString();
+    return technician.late(
+        "late-" + step + "-" + visit,
+        Map.of("step", step, "visitId", visit, "tappedAt", moment, "sentAt", moment, "form", form));
   }
 
   public SwingGate quoted() {

@@ -3,9 +3,7 @@ package app.pragmata.server;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import java.io.StringReader;
-import java.time.Instant;
 import java.time.LocalDateTime;
-import java.time.ZoneId;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -268,26 +266,9 @@ class WagesTest {
     assertThat(gate.technician().get("/api/wages").status()).isEqualTo(403);
   }
 
-  private static JsonNode late(
+  private static void late(
       SwingGate gate, String step, LocalDateTime tapped, Map<String, Object> form) {
-    Instant moment = tapped.atZone(ZoneId.of("Europe/London")).toInstant();
-    JsonNode came =
-        gate.technician()
-            .late(
-                "wages-" + step + "-" + gate.visit(),
-                Map.of(
-                    "step",
-                    step,
-                    "visitId",
-                    gate.visit(),
-                    "tappedAt",
-                    moment,
-                    "sentAt",
-                    moment,
-                    "form",
-                    form));
-    assertThat(came.path("state").asString()).isEqualTo("waiting");
-    return came;
+    assertThat(gate.late(step, tapped, form).path("state").asString()).isEqualTo("waiting");
   }
 
   private static void refuseAllThatWaits(SwingGate gate) {
