@@ -1,4 +1,3 @@
-import { Button } from "antd";
 import type { Day, Stop } from "../api/generated/schema";
 import { time, weekday } from "../format";
 import { type StopChange, useChangedStops } from "./seenStops";
@@ -18,9 +17,9 @@ export function ChangedStops({ now }: { now: Day | undefined }) {
           {change.stop.title}
         </p>
       ))}
-      <Button className="tall" onClick={saw}>
+      <button type="button" className="early tall" onClick={saw}>
         I have seen it
-      </Button>
+      </button>
     </section>
   );
 }

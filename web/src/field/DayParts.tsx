@@ -3,20 +3,10 @@ import type { Day } from "../api/generated/schema";
 import { Look } from "../kit/Look";
 import { OwnCalendar } from "../telling/OwnCalendar";
 import { AllowPosition } from "./AllowPosition";
-import { ChangedStops } from "./ChangedStops";
 import { OffVisit } from "./OffVisit";
-import { Waiting } from "./Waiting";
 
 // Most days nothing is in doubt, and nothing need wait for its form.
 const InDoubt = lazy(() => import("./InDoubt"));
-
-/** What is to be said before the stops of the day: what is not sent yet, and what the office changed of them. */
-export const BeforeStops = ({ read }: { read: Day | undefined }) => (
-  <Look>
-    <Waiting />
-    <ChangedStops now={read} />
-  </Look>
-);
 
 /** What else is done on the day: times in doubt, and what is done on no visit. */
 export const AfterStops = ({ day }: { day: Day }) => (

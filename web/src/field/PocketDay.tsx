@@ -8,18 +8,18 @@ import { useAct } from "../kit/useAct";
 import { useTitle } from "../kit/useTitle";
 import { signOut, useSession } from "../people/SessionGate";
 import { dayAsTapped } from "./asTapped";
+import { ChangedStops } from "./ChangedStops";
 import { mondayOf } from "./mondays";
 import styles from "./PocketDay.module.css";
 import { useChangedVisits } from "./seenVisits";
 import { TAPPED } from "./tapped";
 import { useCarried } from "./useCarried";
 import { useWaiting, useWaitingPhotos } from "./useWaiting";
+import { Waiting } from "./Waiting";
 
 // The stops are there to be read and tapped first. A network that is gone by then does not take them away again.
-const none = () => <></>;
 const parts = (): Promise<typeof import("./DayParts")> =>
-  import("./DayParts").catch(() => ({ BeforeStops: none, AfterStops: NotFetched, OwnChoices: none }));
-const BeforeStops = lazy(async () => ({ default: (await parts()).BeforeStops }));
+  import("./DayParts").catch(() => ({ AfterStops: NotFetched, OwnChoices: () => <></> }));
 const AfterStops = lazy(async () => ({ default: (await parts()).AfterStops }));
 const OwnChoices = lazy(async () => ({ default: (await parts()).OwnChoices }));
 
@@ -43,9 +43,7 @@ export default function PocketDay() {
         <span>{data ? weekday(data.day) : ""}</span>
         <SignOut waiting={kept.length + photos.length} />
       </header>
-      <Suspense>
-        <BeforeStops read={read} />
-      </Suspense>
+      <Waiting />
       <div className="body">
         {data && data.stops.length > 0 && (
           <div className={styles.ribbon} aria-hidden="true">
@@ -75,6 +73,7 @@ export default function PocketDay() {
           </Link>
         )}
       </div>
+      <ChangedStops now={read} />
       {data?.stops.map((stop) => (
         <StopLine key={stop.visitId} stop={stop} next={stop === next} changed={changed.has(stop.visitId)} />
       ))}
@@ -113,7 +112,7 @@ function NotFetched() {
   return (
     <p className="body">
       <span className="fault">Breaks and other time could not be fetched: there is no network.</span>{" "}
-      <button type="button" className="plain" onClick={() => window.location.reload()}>
+      <button type="button" className="early" onClick={() => window.location.reload()}>
         Load them again
       </button>
     </p>

@@ -1,5 +1,4 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { Button } from "antd";
 import { useEffect } from "react";
 import { time } from "../format";
 import { useAct } from "../kit/useAct";
@@ -63,9 +62,9 @@ export function Waiting() {
             since {time(clockOf(waiting[0].tappedAt))}. Work on: {waiting.length === 1 ? "it is" : "they are"}{" "}
             sent when there is a network.
           </p>
-          <Button className="tall" loading={send.running} onClick={() => send.run()}>
+          <button type="button" className="early tall" aria-busy={send.running} onClick={() => send.run()}>
             Send now
-          </Button>
+          </button>
         </>
       )}
       {late[0] && (
@@ -81,9 +80,9 @@ export function Waiting() {
         .map((act) => (
           <p key={act.count} className="fault">
             {TAPPED[act.step]} at {time(clockOf(act.tappedAt))} was not taken. {act.refusal}{" "}
-            <Button className="tall" onClick={() => void forget(act)}>
+            <button type="button" className="early tall" onClick={() => void forget(act)}>
               Take it off this phone
-            </Button>
+            </button>
           </p>
         ))}
     </section>

@@ -7,7 +7,7 @@ export function NotShown() {
         There is no network, or the program was renewed while you worked. What is stored is as it was. Load
         the page again; if that does not help, go on elsewhere and tell whoever looks after the program.
       </p>
-      <button type="button" className="plain" onClick={() => window.location.reload()}>
+      <button type="button" className="early" onClick={() => window.location.reload()}>
         Load it again
       </button>
     </section>

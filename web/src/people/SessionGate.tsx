@@ -64,7 +64,7 @@ export function SessionGate({ children }: { children: ReactNode }) {
       <main className="blank">
         <h1>The server cannot be reached</h1>
         <p>{error.message}</p>
-        <button type="button" className="plain" onClick={() => refetch()}>
+        <button type="button" className="early" onClick={() => refetch()}>
           Try again
         </button>
       </main>
