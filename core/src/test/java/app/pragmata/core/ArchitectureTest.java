@@ -35,6 +35,7 @@ class ArchitectureTest {
           "quoting",
           "calls",
           "planning",
+          "rounds",
           "partswanted",
           "claims",
           "checklists",
