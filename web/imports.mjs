@@ -15,6 +15,7 @@ const ORDER = [
   "mail",
   "telling",
   "books",
+  "rounds",
   "customers",
   "stores",
   "receipts",

@@ -74,6 +74,7 @@ function Places({ canSell }: { canSell: boolean }) {
         Parts{parts && parts.open > 0 && ` ${parts.open}`}
         {parts && parts.late > 0 && <span className="needs"> {parts.late} late</span>}
       </NavLink>
+      <NavLink to="/rounds">Rounds</NavLink>
       <NavLink to="/hours">Hours</NavLink>
       {late && late.length > 0 && (
         <NavLink to="/came-in-late">

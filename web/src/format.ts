@@ -5,6 +5,7 @@ const formats = (locale: string) => ({
   unit: new Intl.NumberFormat(locale, { minimumFractionDigits: 2, maximumFractionDigits: 4 }),
   whole: new Intl.NumberFormat(locale, { maximumFractionDigits: 0 }),
   shortDay: new Intl.DateTimeFormat(locale, { day: "numeric", month: "short" }),
+  wholeMonth: new Intl.DateTimeFormat(locale, { month: "long", year: "numeric" }),
   longDay: new Intl.DateTimeFormat(locale, { weekday: "short", day: "numeric", month: "short" }),
 });
 
@@ -52,6 +53,9 @@ export const day = (iso: string): string => written.shortDay.format(new Date(`${
 /** A day such as "2026-11-24" as "Tue 24 Nov". */
 export const weekday = (iso: string): string =>
   written.longDay.format(new Date(`${iso}T12:00:00`)).replace(",", "");
+
+/** A month such as "2026-11" as "November 2026". */
+export const monthName = (iso: string): string => written.wholeMonth.format(new Date(`${iso}-15T12:00:00`));
 
 /** A time such as "15:00:00" as "15:00". */
 export const time = (iso: string): string => iso.slice(0, 5);

@@ -323,6 +323,33 @@ export const queries = {
     queryKey: ["work", "company-settings"],
     queryFn: () => answer(client.GET("/api/settings/company")),
   }),
+  roundsDue: (month: string) =>
+    queryOptions({
+      queryKey: ["work", "rounds-due", month],
+      queryFn: () => answer(client.GET("/api/rounds/due", { params: { query: { month } } })),
+      placeholderData: keepPreviousData,
+    }),
+  roundsOfJob: (jobId: number) =>
+    queryOptions({
+      queryKey: ["work", "rounds-of-job", jobId],
+      queryFn: () => answer(client.GET("/api/jobs/{id}/round", { params: { path: { id: jobId } } })),
+    }),
+  agreements: (customerId: number) =>
+    queryOptions({
+      queryKey: ["work", "agreements-of-customer", customerId],
+      queryFn: () =>
+        answer(client.GET("/api/customers/{id}/agreements", { params: { path: { id: customerId } } })),
+    }),
+  agreement: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "agreement", id],
+      queryFn: () => answer(client.GET("/api/agreements/{id}", { params: { path: { id } } })),
+    }),
+  agreementDates: (id: number) =>
+    queryOptions({
+      queryKey: ["work", "agreement-dates", id],
+      queryFn: () => answer(client.GET("/api/agreements/{id}/dates", { params: { path: { id } } })),
+    }),
   claims: (jobId: number) =>
     queryOptions({
       queryKey: ["work", "claims", jobId],

@@ -19,6 +19,7 @@ const WORDS: Record<WatchedOddity["oddity"], string> = {
   away_from_site: "Taps away from the site",
   free_part: "A part without price or cost",
   more_parts: "More parts than promised",
+  outside_agreement: "Work outside the agreement",
   below_zero: "Stock below zero",
   unpriced_part: "A part still to be priced",
   part_wanted: "A part still wanted",

@@ -19,6 +19,7 @@ import sheet from "../kit/Sheet.module.css";
 import { useAct } from "../kit/useAct";
 import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
+import { Agreements } from "../rounds/Agreements";
 import { VisitsSection } from "../telling/VisitsSection";
 import styles from "./CallerCardView.module.css";
 import { ContactForm, CustomerForm, EquipmentForm, SiteForm } from "./CustomerForms";
@@ -77,6 +78,7 @@ export function CallerCardView({
       <OpenWork card={card} />
       <VisitsSection key={`visits ${card.id}`} customerId={card.id} mayChange={mayChange} />
       <Sites card={card} chosen={chosen} choose={choose} open={open} />
+      <Agreements customerId={card.id} />
       <Lately card={card} again={again} />
       <Invoices card={card} />
       <Contacts card={card} open={open} />

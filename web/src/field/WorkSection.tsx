@@ -24,6 +24,7 @@ import { LineVisits } from "../planning/LineVisits";
 import { NeedsForm, PartArrival, WaitingVisitForm } from "../planning/NeedsForm";
 import { PlanForm } from "../planning/PlanForm";
 import { partWords } from "../planning/words";
+import { useGoesOn } from "../rounds/OfRound";
 import { BillFile } from "./BillFile";
 import { AddPartForm, OtherCostForm, QuantityForm, TimeForm } from "./CorrectionForms";
 import { OUTCOMES } from "./Finish";
@@ -252,7 +253,7 @@ function VisitBlock({
         {editable && saysPart && visit.awaitedPart && ["unplanned", "planned"].includes(visit.state) && (
           <PartArrival visit={visit} />
         )}
-        {editable && <VisitActions visit={visit} ahead={ahead} setEditing={setEditing} />}
+        {editable && <VisitActions jobId={jobId} visit={visit} ahead={ahead} setEditing={setEditing} />}
         {takesLate && (
           <span className={styles.actions}>
             <Word
@@ -382,15 +383,18 @@ function PersonsDay({ id, name, day }: { id?: number | null; name: string; day?:
 type PartsNow = NotThisTimeForm["parts"];
 
 function VisitActions({
+  jobId,
   visit,
   ahead,
   setEditing,
 }: {
+  jobId: number;
   visit: Visit;
   /** Other visits of the job that are planned. */
   ahead: Visit[];
   setEditing: (editing: Editing) => void;
 }) {
+  const goesOn = useGoesOn(jobId, visit.id);
   const [along, setAlong] = useState<number[]>([]);
   const [parts, setParts] = useState<PartsNow>();
   const path = { params: { path: { id: visit.id } } };
@@ -402,7 +406,11 @@ function VisitActions({
           body: { version: visit.version, reason, parts },
         }),
       ),
-    { said: "Not this time: a new visit without a time takes its place." },
+    {
+      said: goesOn
+        ? `Not this time: the job is called off, and ${goesOn}.`
+        : "Not this time: a new visit without a time takes its place.",
+    },
   );
   const callOff = useAct(
     (reason: string) =>
@@ -477,7 +485,11 @@ function VisitActions({
             label="Not this time…"
             of={of}
             title="The visit did not happen?"
-            question="Why? A new visit without a time takes its place; nothing is billed for this one."
+            question={
+              goesOn
+                ? `Why? Nothing is billed for it. The job is called off, and ${goesOn}.`
+                : "Why? A new visit without a time takes its place; nothing is billed for this one."
+            }
             confirm="Not this time"
             further={whereParts}
             run={notThisTime.run}

@@ -29,6 +29,7 @@ const MORE: Choice[] = [
     detail: "what holds for the whole company",
     to: "/settings",
   },
+  { kind: "go to", title: "Rounds", detail: "what comes again, and what of it is due", to: "/rounds" },
   { kind: "go to", title: "To-dos", detail: "yours and everybody's, overdue first", to: "/to-dos" },
   {
     kind: "go to",

@@ -23,6 +23,7 @@ import { useSession } from "../people/SessionGate";
 import { useMay } from "../people/useMay";
 import { PROMISES } from "../quoting/draft";
 import { useOpenQuote } from "../quoting/useOpenQuote";
+import { OfRound } from "../rounds/OfRound";
 import { WorkOrders } from "../workorders/WorkOrders";
 import { AtItsEnd } from "./AtItsEnd";
 import { CostLadder } from "./CostLadder";
@@ -101,6 +102,7 @@ function Head({ job, visitId, done }: OfJob) {
             {job.kindOfJob}
             <Owes debt={job.debt} />
           </div>
+          <OfRound jobId={job.id} />
           {job.equipment && (
             <div>
               {job.equipment.name}
@@ -232,7 +234,7 @@ function PromiseLines({ job }: { job: JobSheet }) {
       >
         {job.promises.length === 0 && (
           <tr>
-            <td className="together">Straight from a call</td>
+            <td className="together">Without a quote</td>
             <td className="soft">charged by time and parts</td>
             <td />
           </tr>

@@ -35,6 +35,7 @@ class AccessibilityTest {
         "/imports",
         "/to-dos?whose=all",
         "/parts-wanted",
+        "/rounds",
         "/stores?which=below_zero",
         "/hours/2026-11-23",
         "/came-in-late",

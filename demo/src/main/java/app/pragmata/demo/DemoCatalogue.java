@@ -182,7 +182,8 @@ class DemoCatalogue {
             Series.JOB, 2001L,
             Series.INVOICE, 4001L,
             Series.CREDIT_NOTE, 501L,
-            Series.RECEIPT, 301L),
+            Series.RECEIPT, 301L,
+            Series.AGREEMENT, 41L),
         NewCompany.Differs.NOTHING);
   }
 

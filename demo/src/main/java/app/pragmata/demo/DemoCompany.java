@@ -39,6 +39,7 @@ public class DemoCompany {
   private final DemoPhotos photos;
   private final DemoMessages messages;
   private final DemoStores stores;
+  private final DemoRounds rounds;
   private final DemoLate late;
   private final SearchEntries search;
   private final CompanyStore companies;
@@ -61,6 +62,7 @@ public class DemoCompany {
       DemoPhotos photos,
       DemoMessages messages,
       DemoStores stores,
+      DemoRounds rounds,
       DemoLate late,
       SearchEntries search,
       CompanyStore companies,
@@ -81,6 +83,7 @@ public class DemoCompany {
     this.photos = photos;
     this.messages = messages;
     this.stores = stores;
+    this.rounds = rounds;
     this.late = late;
     this.search = search;
     this.companies = companies;
@@ -127,6 +130,7 @@ public class DemoCompany {
           photos.take(act);
           messages.exchange(act);
           stores.handAround(act);
+          rounds.agree(act);
           search.recompute();
         });
     planner.tellCustomers();

@@ -353,6 +353,7 @@ class LargeWeek {
                   null,
                   DemoTemplates.fault(stop.template),
                   null,
+                  null,
                   List.of()));
     }
     stop.visit =

@@ -51,6 +51,7 @@ class ArchitectureTest {
           "offers",
           "calls",
           "planning",
+          "rounds",
           "partswanted",
           "claims",
           "checklists",

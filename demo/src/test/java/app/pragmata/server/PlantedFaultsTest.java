@@ -88,6 +88,12 @@ class PlantedFaultsTest {
             "A job waits for as many parts as are wanted for it",
             "update job set parts_wanted = parts_wanted + 1 where id = (select max(id) from job)"),
         new Fault(
+            "A round goes on when the job of its day is called off",
+            """
+            update round_date set not_this_time = 'x' where id = (select max(d.id) from round_date d
+              join job j on j.id = d.job_id where j.state <> 'called_off')
+            """),
+        new Fault(
             "A drive home is borne whole by the visits of its day",
             """
             insert into drive_home_share (time_entry_id, visit_id, minutes, miles, time_cost_minor,

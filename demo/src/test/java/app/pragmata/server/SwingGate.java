@@ -296,6 +296,13 @@ public final class SwingGate {
     return this;
   }
 
+  /** Goes on with another job, whose visit waits for a time. */
+  public SwingGate with(long otherJob) {
+    job = otherJob;
+    visit = sheet().path("visits").path(0).path("id").asLong();
+    return this;
+  }
+
   public SwingGate planned() {
     if (job == 0) {
       waiting();

@@ -31,6 +31,8 @@ public enum Oddity implements Coded {
   FREE_PART,
   /** The job has taken more of a part than was promised. */
   MORE_PARTS,
+  /** A round made it, and its agreement does not hold that day, or not for all that was used. */
+  OUTSIDE_AGREEMENT,
   /** Where one of its parts was taken from, less than nothing is left. */
   BELOW_ZERO,
   /** One of its parts is on no price list and has no price yet. */

@@ -3,8 +3,11 @@ package app.pragmata.core.checkdesk;
 import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.core.money.Minutes;
 import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Objects;
 import java.util.function.Predicate;
 import java.util.stream.Collectors;
@@ -16,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param jobLabourMinutes on all visits of the job so far
  * @param promisedMinutes of labour that the job promises; 0 where it promises none
+ * @param agreed what speaks against its agreement; null for a visit that no round made
  * @param partsWanted that the job still waits for; empty words for one that nobody named
  * @param extraWorkOpen offers of extra work that the customer has not answered
  * @param signatureMissing whether the kind of job wants one and there is none
@@ -29,6 +33,7 @@ public record WorkedVisit(
     int jobLabourMinutes,
     int promisedMinutes,
     Parts parts,
+    @Nullable Agreed agreed,
     List<String> partsWanted,
     int extraWorkOpen,
     boolean signatureMissing,
@@ -114,6 +119,27 @@ public record WorkedVisit(
       List<String> unpriced) {}
 
   /**
+   * An agreement as it bears on it.
+   *
+   * @param over the agreement's last day, where the visit was after it; null while it held
+   * @param parts that were used and are not agreed
+   */
+  public record Agreed(@Nullable LocalDate over, List<String> parts) {
+    /**
+     * As it bears on a visit.
+     *
+     * @param until the agreement's last day; null for without end
+     * @param withParts whether parts are agreed
+     * @param used names of the parts that the visit used
+     */
+    public static Agreed of(
+        LocalDate day, @Nullable LocalDate until, boolean withParts, List<String> used) {
+      return new Agreed(
+          until != null && day.isAfter(until) ? until : null, withParts ? List.of() : used);
+    }
+  }
+
+  /**
    * What was done on it and is not among what was recorded.
    *
    * @param unsent things that a phone has said it still has to send
@@ -126,6 +152,9 @@ public record WorkedVisit(
 
   /** A few minutes more are parking and traffic, however short the road. */
   private static final int DRIVE_GRACE_MINUTES = 10;
+
+  private static final DateTimeFormatter DAY =
+      DateTimeFormatter.ofPattern("d MMM uuuu", Locale.ENGLISH);
 
   /** All that is odd about it by these rules, in the order of {@link Oddity}; empty for nothing. */
   public List<Odd> oddities(CheckRules rules) {
@@ -170,6 +199,7 @@ public record WorkedVisit(
               : "tapped %s miles from the site".formatted(clocks.milesAway().toPlainString());
       case FREE_PART -> named("%s without a price or a cost", parts.free());
       case MORE_PARTS -> named("more than promised of %s", parts.beyondPromise());
+      case OUTSIDE_AGREEMENT -> agreed == null ? null : outside(agreed);
       case BELOW_ZERO -> named("stock below zero of %s", parts.belowZero());
       case UNPRICED_PART -> named("%s is still to be priced", parts.unpriced());
       case PART_WANTED ->
@@ -200,20 +230,28 @@ public record WorkedVisit(
         : null;
   }
 
+  private static @Nullable String outside(Agreed agreed) {
+    LocalDate over = agreed.over();
+    return joined(
+        over == null ? null : "its agreement ended on %s".formatted(over.format(DAY)),
+        named("its agreement does not include %s", agreed.parts()));
+  }
+
   private @Nullable String phoneBehind() {
-    String words =
-        Stream.of(
-                counted(
-                    phone.unsent(),
-                    "a phone has one thing to send yet",
-                    "a phone has %d things to send yet"),
-                counted(
-                    phone.undecided(),
-                    "something came in late and waits for your answer",
-                    "%d things came in late and wait for your answer"))
-            .filter(Objects::nonNull)
-            .collect(Collectors.joining(", "));
-    return words.isEmpty() ? null : words;
+    return joined(
+        counted(
+            phone.unsent(),
+            "a phone has one thing to send yet",
+            "a phone has %d things to send yet"),
+        counted(
+            phone.undecided(),
+            "something came in late and waits for your answer",
+            "%d things came in late and wait for your answer"));
+  }
+
+  private static @Nullable String joined(@Nullable String... words) {
+    String all = Stream.of(words).filter(Objects::nonNull).collect(Collectors.joining(", "));
+    return all.isEmpty() ? null : all;
   }
 
   private static boolean isBeyond(int minutes, int expected, BigDecimal times) {

@@ -3,6 +3,8 @@ package app.pragmata.core.planning;
 import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
+import app.pragmata.core.jobs.VisitLength;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.util.HashSet;
@@ -24,8 +26,6 @@ public record VisitPlan(
     companionIds = List.copyOf(companionIds);
   }
 
-  private static final int SHORTEST = 5;
-  private static final int LONGEST = 16 * 60;
   private static final int MOST_SKILLS = 6;
 
   private static final int MOST_PEOPLE = 10;
@@ -79,11 +79,10 @@ public record VisitPlan(
   /** Notes every rule that the plan breaks; work of a day that has passed may be written down. */
   public static void check(LocalDate day, int expectedMinutes, LocalDate today, Reading reading) {
     checkDay("day", day, today, reading);
-    if (expectedMinutes < SHORTEST || expectedMinutes > LONGEST) {
-      reading.fault(
-          "expected",
-          Rule.EXCEEDS_LIMIT,
-          "A visit lasts between 5 minutes and 16 hours. Enter it like 1:30; plan what takes several days as a visit for each day.");
+    try {
+      VisitLength.check(expectedMinutes);
+    } catch (Unreadable other) {
+      reading.fault("expected", other.rule(), other.getMessage());
     }
   }
 }

@@ -4,10 +4,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import app.pragmata.core.checkdesk.CheckRules.CheckRule;
+import app.pragmata.core.checkdesk.WorkedVisit.Agreed;
 import app.pragmata.core.checkdesk.WorkedVisit.Clocks;
 import app.pragmata.core.checkdesk.WorkedVisit.DayAround;
 import app.pragmata.core.checkdesk.WorkedVisit.Odd;
 import java.math.BigDecimal;
+import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
 import net.jqwik.api.ForAll;
@@ -24,7 +26,8 @@ class WorkedVisitTest {
   private static final DayAround PLAIN_DAY = new DayAround(20, 15, 0, 480, 480);
 
   private static WorkedVisit visit(Clocks clocks, DayAround day, int ofJob, int promised) {
-    return new WorkedVisit(clocks, day, ofJob, promised, NO_PARTS, NONE, 0, false, 0, 0, ALL_SENT);
+    return new WorkedVisit(
+        clocks, day, ofJob, promised, NO_PARTS, null, NONE, 0, false, 0, 0, ALL_SENT);
   }
 
   /** Work and a drive of which the job promised three hours. */
@@ -52,6 +55,7 @@ class WorkedVisitTest {
         120,
         180,
         new WorkedVisit.Parts(free, beyond, below, unpriced),
+        null,
         NONE,
         0,
         false,
@@ -77,6 +81,7 @@ class WorkedVisitTest {
         120,
         180,
         NO_PARTS,
+        null,
         wanted,
         extraWorkOpen,
         signatureMissing,
@@ -104,6 +109,7 @@ class WorkedVisitTest {
         120,
         180,
         NO_PARTS,
+        null,
         NONE,
         0,
         false,
@@ -118,6 +124,39 @@ class WorkedVisitTest {
     assertThat(words(phone(4, 2)))
         .containsExactly(
             "a phone has 4 things to send yet, 2 things came in late and wait for your answer");
+  }
+
+  private static WorkedVisit agreed(@Nullable LocalDate until, boolean withParts, String... used) {
+    return new WorkedVisit(
+        new Clocks(0, 120, 20, 0, null),
+        PLAIN_DAY,
+        120,
+        180,
+        NO_PARTS,
+        Agreed.of(LocalDate.of(2026, 10, 1), until, withParts, List.of(used)),
+        NONE,
+        0,
+        false,
+        0,
+        0,
+        ALL_SENT);
+  }
+
+  @Test
+  void a_visit_after_the_last_day_of_its_agreement_is_outside_it() {
+    assertThat(words(agreed(LocalDate.of(2026, 9, 30), true)))
+        .containsExactly("its agreement ended on 30 Sep 2026");
+    assertThat(words(agreed(LocalDate.of(2026, 10, 1), true))).isEmpty();
+    assertThat(words(agreed(null, true))).isEmpty();
+  }
+
+  @Test
+  void parts_that_an_agreement_does_not_include_are_outside_it() {
+    assertThat(words(agreed(LocalDate.of(2026, 9, 30), false, "Photocell", "Chain")))
+        .containsExactly(
+            "its agreement ended on 30 Sep 2026, its agreement does not include Photocell, Chain");
+    assertThat(words(agreed(null, true, "Photocell"))).isEmpty();
+    assertThat(words(agreed(null, false))).isEmpty();
   }
 
   @Test

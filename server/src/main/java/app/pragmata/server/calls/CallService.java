@@ -2,16 +2,15 @@ package app.pragmata.server.calls;
 
 import static app.pragmata.server.generated.Tables.CALL;
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.FAULT_CODE;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
-import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.calls.CallOutcome;
 import app.pragmata.core.company.Priority;
-import app.pragmata.core.money.Minutes;
+import app.pragmata.core.jobs.VisitLength;
+import app.pragmata.server.customers.Sites;
 import app.pragmata.server.generated.tables.records.CallRecord;
 import app.pragmata.server.jobs.JobOpening;
 import app.pragmata.server.quoting.QuoteService;
@@ -31,10 +30,9 @@ import org.springframework.transaction.annotation.Transactional;
 public class CallService {
   private static final int LONGEST_ABOUT = 2_000;
   private static final int LONGEST_TITLE = 120;
-  private static final int SHORTEST_VISIT = 5;
-  private static final int LONGEST_VISIT = 960;
 
   private final DSLContext database;
+  private final Sites sites;
   private final JobOpening jobs;
   private final QuoteService quotes;
   private final ToDoService toDos;
@@ -42,11 +40,13 @@ public class CallService {
 
   CallService(
       DSLContext database,
+      Sites sites,
       JobOpening jobs,
       QuoteService quotes,
       ToDoService toDos,
       RepeatableRequests repeats) {
     this.database = database;
+    this.sites = sites;
     this.jobs = jobs;
     this.quotes = quotes;
     this.toDos = toDos;
@@ -101,26 +101,14 @@ public class CallService {
     }
     call.setCustomerId(form.customerId());
     if (form.siteId() != null) {
-      if (database.fetchExists(
-          SITE, SITE.ID.eq(form.siteId()).and(SITE.CUSTOMER_ID.eq(form.customerId())))) {
+      if (sites.isOf(form.customerId(), form.siteId())) {
         call.setSiteId(form.siteId());
       } else {
         reading.fault("siteId", Rule.NOT_FOUND, "This site is not the caller's. Choose another.");
       }
     }
-    if (form.equipmentId() != null) {
-      if (database.fetchExists(
-          EQUIPMENT,
-          EQUIPMENT
-              .ID
-              .eq(form.equipmentId())
-              .and(EQUIPMENT.SITE_ID.eq(Objects.requireNonNullElse(form.siteId(), 0L))))) {
-        call.setEquipmentId(form.equipmentId());
-      } else {
-        reading.fault(
-            "equipmentId", Rule.NOT_FOUND, "This equipment does not stand at the chosen site.");
-      }
-    }
+    sites.checkEquipment(reading, form.equipmentId(), form.siteId());
+    call.setEquipmentId(form.equipmentId());
   }
 
   private @Nullable String readFaultCode(@Nullable String typed, Reading reading) {
@@ -148,13 +136,7 @@ public class CallService {
     if (priority == null) {
       reading.fault("job/priority", Rule.MISSING, "Choose how pressing it is.");
     }
-    Integer expected = reading.optional("job/expected", typed.expected(), Minutes::parse);
-    if (expected != null && (expected < SHORTEST_VISIT || expected > LONGEST_VISIT)) {
-      reading.fault(
-          "job/expected",
-          Rule.EXCEEDS_LIMIT,
-          "A visit takes 5 minutes to 16 hours. Enter it like 1:30.");
-    }
+    Integer expected = reading.optional("job/expected", typed.expected(), VisitLength::parse);
     return () -> {
       String said = Objects.requireNonNull(about);
       String notes = said.length() > LONGEST_TITLE || said.contains("\n") ? said : "";
@@ -172,6 +154,7 @@ public class CallService {
                   priority,
                   faultCode,
                   expected,
+                  null,
                   quotes.chargesOfKind(act, typed.kindOfJobId()))));
     };
   }

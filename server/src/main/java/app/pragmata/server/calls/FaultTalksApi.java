@@ -13,6 +13,7 @@ import app.pragmata.core.calls.FaultTalk.Answer;
 import app.pragmata.core.calls.FaultTalk.LeadsTo;
 import app.pragmata.core.calls.FaultTalk.Question;
 import app.pragmata.core.company.Priority;
+import app.pragmata.core.jobs.VisitLength;
 import app.pragmata.core.money.Minutes;
 import app.pragmata.server.records.About;
 import app.pragmata.server.records.Act;
@@ -203,11 +204,8 @@ class FaultTalksApi {
         if (priority == null) {
           reading.fault(at + "/priority", Rule.MISSING, "Choose how pressing the visit is.");
         }
-        Integer expected = reading.required(at + "/expected", answer.expected(), Minutes::parse);
-        if (expected != null && (expected < 5 || expected > 960)) {
-          reading.fault(
-              at + "/expected", Rule.EXCEEDS_LIMIT, "A visit takes 5 minutes to 16 hours.");
-        }
+        Integer expected =
+            reading.required(at + "/expected", answer.expected(), VisitLength::parse);
         yield new LeadsTo.Visit(
             faultCode,
             Objects.requireNonNullElse(priority, Priority.NORMAL),

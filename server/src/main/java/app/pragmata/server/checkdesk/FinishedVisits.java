@@ -77,6 +77,7 @@ class FinishedVisits {
   private final ClocksToCheck clocks;
   private final PartsToCheck parts;
   private final LooseEnds looseEnds;
+  private final AgreedWork agreedWork;
   private final CheckRuleStore rules;
 
   FinishedVisits(
@@ -84,11 +85,13 @@ class FinishedVisits {
       ClocksToCheck clocks,
       PartsToCheck parts,
       LooseEnds looseEnds,
+      AgreedWork agreedWork,
       CheckRuleStore rules) {
     this.database = database;
     this.clocks = clocks;
     this.parts = parts;
     this.looseEnds = looseEnds;
+    this.agreedWork = agreedWork;
     this.rules = rules;
   }
 
@@ -98,8 +101,11 @@ class FinishedVisits {
     ClocksToCheck.OfVisits clocked = clocks.read(shown, asked.days().last());
     PartsToCheck.OfVisits used = parts.read(shown);
     LooseEnds.OfVisits loose = looseEnds.read(shown);
+    AgreedWork.OfVisits agreed = agreedWork.read(shown);
     CheckRules watched = rules.get();
-    return shown.stream().map(visit -> toCheck(visit, clocked, used, loose, watched)).toList();
+    return shown.stream()
+        .map(visit -> toCheck(visit, clocked, used, loose, agreed, watched))
+        .toList();
   }
 
   private static Condition which(Asked asked) {
@@ -178,14 +184,16 @@ class FinishedVisits {
       ClocksToCheck.OfVisits clocked,
       PartsToCheck.OfVisits used,
       LooseEnds.OfVisits loose,
+      AgreedWork.OfVisits agreed,
       CheckRules rules) {
     var worked =
         new WorkedVisit(
             clocked.clocks(visit),
             clocked.day(visit),
             clocked.labourOfJob(visit),
-            used.promisedMinutes(visit),
+            Math.max(used.promisedMinutes(visit), agreed.minutes(visit)),
             used.parts(visit),
+            agreed.agreed(visit, used.names(visit)),
             used.wanted(visit),
             loose.extraWorkOpen(visit),
             loose.signatureMissing(visit),

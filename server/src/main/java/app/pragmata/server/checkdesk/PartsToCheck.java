@@ -95,6 +95,11 @@ class PartsToCheck {
           unpriced.getOrDefault(visit.id(), List.of()));
     }
 
+    /** All that it used. */
+    List<String> names(Shown visit) {
+      return names(visit, part -> true);
+    }
+
     /** What its job still waits for. */
     List<String> wanted(Shown visit) {
       return waitsFor.getOrDefault(visit.jobId(), List.of());

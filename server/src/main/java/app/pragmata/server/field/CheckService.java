@@ -29,6 +29,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.RecordKind;
 import app.pragmata.server.records.RepeatableRequests;
 import app.pragmata.server.records.Versions;
+import app.pragmata.server.rounds.RoundDates;
 import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.List;
@@ -81,6 +82,7 @@ public class CheckService {
   private final DrivesHome drivesHome;
   private final PartsUsed parts;
   private final PartsWanted wanted;
+  private final RoundDates rounds;
   private final UnpricedParts unpriced;
   private final EquipmentService equipment;
   private final BooksStore books;
@@ -95,6 +97,7 @@ public class CheckService {
       DrivesHome drivesHome,
       PartsUsed parts,
       PartsWanted wanted,
+      RoundDates rounds,
       UnpricedParts unpriced,
       EquipmentService equipment,
       BooksStore books,
@@ -107,6 +110,7 @@ public class CheckService {
     this.drivesHome = drivesHome;
     this.parts = parts;
     this.wanted = wanted;
+    this.rounds = rounds;
     this.unpriced = unpriced;
     this.equipment = equipment;
     this.books = books;
@@ -448,7 +452,8 @@ public class CheckService {
 
   /**
    * The visit did not happen; what it cost all the same is approved, and it makes no charge. A new
-   * one is put in its place.
+   * one is put in its place, but where nothing else was to happen for a day of a round: that one
+   * goes on to its next day.
    *
    * @param parts where those are that were recorded on it; of no meaning where there are none
    */
@@ -460,8 +465,11 @@ public class CheckService {
     if (locked.state() instanceof VisitState.Droppable droppable) {
       visits.store(act, JobEvent.VISIT_NOT_THIS_TIME, locked, droppable.notThisTime(), why);
     }
-    visits.wantAgain(act, locked);
     visits.follow(act, locked.job());
+    if (!rounds.goOn(act, locked.job(), why)) {
+      visits.wantAgain(act, locked);
+      visits.follow(act, locked.job());
+    }
     wanted.noteVisitOver(act, locked.job());
     drivesHome.follow(act, days);
   }

@@ -257,7 +257,7 @@ public class FieldService {
     }
     step(act, JobEvent.VISIT_FINISHED, locked, finished);
     if (said.outcome() == VisitOutcome.COME_AGAIN) {
-      visits.want(act, locked.job().id(), locked.expectedMinutes());
+      visits.want(act, locked.job().id(), locked.expectedMinutes(), null);
       visits.follow(act, locked.job());
     } else if (said.outcome() != VisitOutcome.DONE) {
       tellOffice(act, locked, SAID_OF.get(said.outcome()), said.reason());

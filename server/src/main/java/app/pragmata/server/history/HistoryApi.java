@@ -25,6 +25,7 @@ import app.pragmata.server.receipts.ReceiptEvent;
 import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Event;
 import app.pragmata.server.records.RecordKind;
+import app.pragmata.server.rounds.RoundEvent;
 import app.pragmata.server.stores.StoresEvent;
 import app.pragmata.server.todos.ToDoEvent;
 import app.pragmata.server.wages.WagesEvent;
@@ -73,6 +74,7 @@ class HistoryApi {
           PartWantedEvent.class,
           QuoteEvent.class,
           ReceiptEvent.class,
+          RoundEvent.class,
           PersonEvent.class,
           StoresEvent.class,
           ToDoEvent.class,

@@ -22,6 +22,7 @@ import app.pragmata.server.records.Act;
 import app.pragmata.server.records.Events;
 import app.pragmata.server.records.NumberSeries;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
 import java.util.Map;
@@ -41,6 +42,7 @@ public class JobOpening {
    * @param priority null when nobody has to be there by a certain time
    * @param faultCode null while nobody knows what is wrong
    * @param expectedMinutes the length of the first visit; null takes the kind of job's
+   * @param notBefore the first day on which somebody may come; null for any
    * @param charges what is charged besides the work
    */
   public record NewJob(
@@ -54,6 +56,7 @@ public class JobOpening {
       @Nullable Priority priority,
       @Nullable String faultCode,
       @Nullable Integer expectedMinutes,
+      @Nullable LocalDate notBefore,
       List<JobCharges.NewCharge> charges) {
     public NewJob {
       charges = List.copyOf(charges);
@@ -124,7 +127,8 @@ public class JobOpening {
     visits.want(
         act,
         row.getId(),
-        job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes());
+        job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes(),
+        job.notBefore());
     return row.getId();
   }
 
@@ -153,7 +157,8 @@ public class JobOpening {
           jobId,
           expectedMinutes == null
               ? getKind(job.kindOfJobId()).getDefaultMinutes()
-              : expectedMinutes);
+              : expectedMinutes,
+          null);
     }
     visits.follow(act, job);
   }

@@ -338,9 +338,11 @@ public class VisitStore {
     return given;
   }
 
-  /** A visit that waits for a technician and a time. */
-  public void want(Act act, long jobId, int expectedMinutes) {
-    want(act, newVisit(jobId, new Needs(expectedMinutes, null, "", null)));
+  /**
+   * A visit that waits for a technician and a time, which is not before a day where one is given.
+   */
+  public void want(Act act, long jobId, int expectedMinutes, @Nullable LocalDate notBefore) {
+    want(act, newVisit(jobId, new Needs(expectedMinutes, notBefore, "", null)));
   }
 
   private VisitRecord newVisit(long jobId, Needs needs) {
@@ -590,6 +592,11 @@ public class VisitStore {
         .values()
         .stream()
         .collect(Money.sum());
+  }
+
+  /** Whether none of its visits happened, and none is to. */
+  public boolean isDropped(LockedJob job) {
+    return states(job.id()).stream().allMatch(VisitState.Code::isDropped);
   }
 
   /** Whether anybody was on the way to the job or on site. */

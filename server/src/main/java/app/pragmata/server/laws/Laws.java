@@ -231,6 +231,16 @@ public final class Laws {
                 where j.state = :CALLED_OFF and r.closes and r.kind = :CALLED_OFF
               """),
           new Law(
+              "A round goes on when the job of its day is called off",
+              Unit.COUNT,
+              "days that were not done",
+              "select count(*) from round_date where not_this_time <> ''",
+              "whose job is called off",
+              """
+              select count(*) from round_date d join job j on j.id = d.job_id
+                where d.not_this_time <> '' and j.state = :CALLED_OFF
+              """),
+          new Law(
               "A job waits for as many parts as are wanted for it",
               Unit.COUNT,
               "jobs",

@@ -205,12 +205,17 @@ public class PlanningService {
           Rule.JOB_BEGUN,
           "Work on this job has begun. Finish and check its visits; then bill it or close it without charge.");
     }
+    callOff(act, job, open, Objects.requireNonNull(why));
+  }
+
+  /** The same once it is known that nothing is to come of it; what it has cost goes with it. */
+  public void callOff(Act act, LockedJob job, JobState.Open open, String why) {
     receipts.requireNothingAhead(job);
-    Money cost = visits.callOff(act, job, open, Objects.requireNonNull(why));
+    Money cost = visits.callOff(act, job, open, why);
     books.post(
         act,
         new BooksEvent.JobCalledOff(job.costObject(), cost),
-        VisitStore.source(RecordKind.JOB, jobId, "called off: " + why, job));
+        VisitStore.source(RecordKind.JOB, job.id(), "called off: " + why, job));
   }
 
   private VisitPlan read(Act act, PlanForm form) {

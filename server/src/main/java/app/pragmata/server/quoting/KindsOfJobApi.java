@@ -8,10 +8,9 @@ import app.pragmata.core.Coded;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
-import app.pragmata.core.Unreadable;
 import app.pragmata.core.jobs.Capture;
 import app.pragmata.core.jobs.PromiseKind;
-import app.pragmata.core.money.Minutes;
+import app.pragmata.core.jobs.VisitLength;
 import app.pragmata.core.planning.VisitPlan;
 import app.pragmata.server.company.CompanyEvent;
 import app.pragmata.server.company.CompanyStore;
@@ -92,8 +91,6 @@ class KindsOfJobApi {
       @Nullable Boolean clockPerLine) {}
 
   private static final String[] NONE = {};
-  private static final int SHORTEST = 5;
-  private static final int LONGEST = 16 * 60;
 
   private final DSLContext database;
   private final SettingsChanges settings;
@@ -201,8 +198,7 @@ class KindsOfJobApi {
     if (form.promise() == null) {
       reading.fault("promise", Rule.MISSING, "Choose what its quotes promise.");
     }
-    Integer minutes =
-        reading.required("defaultMinutes", form.defaultMinutes(), KindsOfJobApi::minutes);
+    Integer minutes = reading.required("defaultMinutes", form.defaultMinutes(), VisitLength::parse);
     int crewSize = Objects.requireNonNullElse(form.crewSize(), 1);
     VisitPlan.checkCrewSize(crewSize, reading);
     if (form.costCentre() == null
@@ -247,14 +243,6 @@ class KindsOfJobApi {
     }
     row.store();
     return row.getId();
-  }
-
-  private static int minutes(String typed) {
-    int minutes = Minutes.parse(typed);
-    if (minutes < SHORTEST || minutes > LONGEST) {
-      throw new Unreadable(Rule.UNREADABLE, "Enter from 5 minutes to 16 hours, such as 1:30.");
-    }
-    return minutes;
   }
 
   private static List<Capture> captures(KindOfJobRecord row) {

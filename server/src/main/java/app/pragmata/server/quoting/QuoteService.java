@@ -1,7 +1,6 @@
 package app.pragmata.server.quoting;
 
 import static app.pragmata.server.generated.Tables.CUSTOMER;
-import static app.pragmata.server.generated.Tables.EQUIPMENT;
 import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.KIND_OF_JOB;
 import static app.pragmata.server.generated.Tables.QUOTE;
@@ -29,6 +28,7 @@ import app.pragmata.core.quoting.QuoteTotals;
 import app.pragmata.core.stores.ChargeOutPrice;
 import app.pragmata.server.company.Company;
 import app.pragmata.server.company.CompanyStore;
+import app.pragmata.server.customers.Sites;
 import app.pragmata.server.generated.tables.records.JobRecord;
 import app.pragmata.server.generated.tables.records.QuoteRecord;
 import app.pragmata.server.jobs.JobCharges;
@@ -62,6 +62,7 @@ public class QuoteService {
   private static final int LONGEST_FIRST_VISIT = 480;
 
   private final DSLContext database;
+  private final Sites sites;
   private final QuoteStore quotes;
   private final CompanyStore companies;
   private final StockStore stock;
@@ -80,6 +81,7 @@ public class QuoteService {
 
   QuoteService(
       DSLContext database,
+      Sites sites,
       QuoteStore quotes,
       CompanyStore companies,
       StockStore stock,
@@ -96,6 +98,7 @@ public class QuoteService {
       KitStore kits,
       Events events) {
     this.database = database;
+    this.sites = sites;
     this.quotes = quotes;
     this.companies = companies;
     this.stock = stock;
@@ -464,6 +467,7 @@ public class QuoteService {
             null,
             null,
             visitMinutes(offer),
+            null,
             List.of()));
   }
 
@@ -632,16 +636,7 @@ public class QuoteService {
     if (customerId == null) {
       reading.fault("siteId", Rule.MISSING, "Choose the site where the work is.");
     }
-    if (form.equipmentId() != null
-        && !database.fetchExists(
-            EQUIPMENT,
-            EQUIPMENT
-                .ID
-                .eq(form.equipmentId())
-                .and(EQUIPMENT.SITE_ID.eq(Objects.requireNonNullElse(form.siteId(), 0L))))) {
-      reading.fault(
-          "equipmentId", Rule.NOT_FOUND, "This equipment does not stand at the chosen site.");
-    }
+    sites.checkEquipment(reading, form.equipmentId(), form.siteId());
     PromiseKind usual =
         form.kindOfJobId() == null
             ? null

@@ -20,6 +20,7 @@ public class NumberSeries {
     INVOICE,
     CREDIT_NOTE,
     RECEIPT,
+    AGREEMENT,
     JOURNAL
   }
 

@@ -1,0 +1,41 @@
+package app.pragmata.server.customers;
+
+import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.SITE;
+
+import app.pragmata.core.Reading;
+import app.pragmata.core.Rule;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Repository;
+
+/** Knows whose sites are and what stands there. */
+@Repository
+public class Sites {
+  private final DSLContext database;
+
+  Sites(DSLContext database) {
+    this.database = database;
+  }
+
+  /** Whether a site is this customer's. */
+  public boolean isOf(long customerId, long siteId) {
+    return database.fetchExists(SITE, SITE.ID.eq(siteId).and(SITE.CUSTOMER_ID.eq(customerId)));
+  }
+
+  /**
+   * Notes when a chosen piece of equipment does not stand at a chosen site.
+   *
+   * @param equipmentId null for none, which stands anywhere
+   * @param siteId null for none, where nothing stands
+   */
+  public void checkEquipment(Reading reading, @Nullable Long equipmentId, @Nullable Long siteId) {
+    if (equipmentId != null
+        && (siteId == null
+            || !database.fetchExists(
+                EQUIPMENT, EQUIPMENT.ID.eq(equipmentId).and(EQUIPMENT.SITE_ID.eq(siteId))))) {
+      reading.fault(
+          "equipmentId", Rule.NOT_FOUND, "This equipment does not stand at the chosen site.");
+    }
+  }
+}
