@@ -22,6 +22,7 @@ import { Word } from "../kit/Word";
 import { useMay } from "../people/useMay";
 import { MoneyForm } from "../receipts/MoneyForm";
 import { ReceiptActions } from "../receipts/ReceiptLine";
+import { AgreedPrice } from "../rounds/OfRound";
 
 import styles from "./BillSection.module.css";
 import { Charges } from "./Charges";
@@ -31,7 +32,7 @@ type Basis = JobSheet["billing"]["basis"];
 const BASES: Record<Basis, string> = {
   fixed_price: "Fixed price",
   time_and_parts: "Time and parts",
-  promised_on_site: "As promised on site",
+  promised_on_site: "As the customer was told",
   not_charged: "Not charged",
 };
 
@@ -128,12 +129,12 @@ function StillToBill({ job }: { job: JobSheet }) {
   );
 }
 
-/** Where a price that was promised on site differs from the work. */
+/** Where a price that the customer was told, on site or by an agreement, differs from the work. */
 function Difference({ told }: { told: ToldOnSite }) {
   const { differenceMinor, differences } = told;
   return (
     <p className="small" data-section="told-on-site">
-      {money(told.toldMinor)} {told.withVat ? "with" : "without"} VAT was promised on site
+      {money(told.toldMinor)} {told.withVat ? "with" : "without"} VAT is what the customer was told
       {differenceMinor === 0
         ? ", which is what time and parts come to."
         : `: ${money(Math.abs(differenceMinor))} ${differenceMinor > 0 ? "more" : "less"} than time and parts, ${differences
@@ -239,6 +240,15 @@ function BasisChoice({ job }: { job: JobSheet }) {
       <ToldByTechnician
         job={job}
         charge={(price, vatToo) => choose.run({ basis: "promised_on_site", told: price, withVat: vatToo })}
+      />
+      <AgreedPrice
+        jobId={job.id}
+        chargedMinor={told && !told.withVat ? told.toldMinor : undefined}
+        charge={
+          mayBill
+            ? (price) => choose.run({ basis: "promised_on_site", told: price, withVat: false })
+            : undefined
+        }
       />
       <fieldset className={styles.basis} disabled={!mayBill}>
         <legend className="visually-hidden">How the job is charged, net</legend>

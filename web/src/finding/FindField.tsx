@@ -62,6 +62,8 @@ const address = (hit: Hit): string => {
       return `/jobs/${hit.number}`;
     case "quote":
       return `/quotes/${hit.number}`;
+    case "agreement":
+      return `/agreements/${hit.id}`;
     case "customer":
       return `/customers/${hit.id}`;
     default:

@@ -1,11 +1,11 @@
 import { answer, client, withKey } from "../api/client";
 import type { Agreement, Changed } from "../api/generated/schema";
-import { TextField, TickField } from "../kit/fields";
+import { TextField } from "../kit/fields";
 import { InlineForm } from "../kit/InlineForm";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
 
-/** What is agreed with a customer: its name, from when to when, and whether parts belong to it. */
+/** What is agreed with a customer: its name, and from when to when. */
 export function AgreementForm({
   customerId,
   agreement,
@@ -24,7 +24,6 @@ export function AgreementForm({
       name: agreement?.name ?? "",
       from: agreement?.from ?? "today",
       until: agreement?.until ?? "",
-      withParts: agreement?.withParts ?? false,
     },
   });
   const save = useAct(
@@ -61,7 +60,6 @@ export function AgreementForm({
       <TextField form={form} name="name" label="What it is called" needed autoFocus />
       <TextField form={form} name="from" label="From" width={120} needed />
       <TextField form={form} name="until" label="Until" width={120} placeholder="without end" />
-      <TickField form={form} name="withParts" label="Parts are included" />
     </InlineForm>
   );
 }

@@ -1,6 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
-import { type ReactNode, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { answer, client } from "../api/client";
 import type { AgreedRound, Agreement, DueDate } from "../api/generated/schema";
@@ -17,19 +17,10 @@ import { useMay } from "../people/useMay";
 import { AgreementForm } from "./AgreementForm";
 import { RoundForm } from "./RoundForm";
 import styles from "./Rounds.module.css";
-import { standing, term } from "./words";
+import { priced, standing, term } from "./words";
 
 /** What was agreed, what comes again by it, and what became of each day. */
-export function AgreementSheet({
-  id,
-  alone,
-  next,
-}: {
-  id: number;
-  alone?: boolean;
-  /** What is to be done next with it. */
-  next?: ReactNode;
-}) {
+export function AgreementSheet({ id, alone }: { id: number; alone?: boolean }) {
   const { data: agreement, error } = useQuery(queries.agreement(id));
   const mayRecord = useMay("record_work");
   const [editing, setEditing] = useState(false);
@@ -48,11 +39,9 @@ export function AgreementSheet({
           titled={`A ${agreement.number} ${agreement.name}`}
           about={
             <>
-              <Link to={`/customers/${agreement.customerId}`}>{agreement.customer}</Link> · {term(agreement)}{" "}
-              · {agreement.withParts ? "parts included" : "parts are charged beside it"}
+              <Link to={`/customers/${agreement.customerId}`}>{agreement.customer}</Link> · {term(agreement)}
             </>
           }
-          actions={next}
         />
       }
     >
@@ -126,7 +115,8 @@ function RoundLine({
         {round.until && ` until ${fullDay(round.until)}`}
         <div className="soft">
           {round.site}
-          {round.equipment && `, ${round.equipment}`} · {round.kindOfJob} · {hours(round.expectedMinutes)}
+          {round.equipment && `, ${round.equipment}`} · {round.kindOfJob} · {hours(round.expectedMinutes)} ·{" "}
+          {priced(round)}
         </div>
       </div>
       {mayRecord && (

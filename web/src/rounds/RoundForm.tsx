@@ -2,8 +2,8 @@ import { useQuery } from "@tanstack/react-query";
 import { answer, client, withKey } from "../api/client";
 import type { AgreedRound, Agreement } from "../api/generated/schema";
 import { queries } from "../api/queries";
-import { fullDay, hours } from "../format";
-import { ChoiceField, TextField } from "../kit/fields";
+import { fullDay, hours, money } from "../format";
+import { ChoiceField, MoneyField, TextField, TickField } from "../kit/fields";
 import { InlineForm } from "../kit/InlineForm";
 import { useAct } from "../kit/useAct";
 import { useForm } from "../kit/useForm";
@@ -16,6 +16,8 @@ type Typed = {
   kindOfJobId: number | undefined;
   title: string;
   expected: string;
+  price: string;
+  withParts: boolean;
   repeats: string;
   from: string;
   until: string;
@@ -43,6 +45,8 @@ export function RoundForm({
       kindOfJobId: round?.kindOfJobId,
       title: round?.title ?? "",
       expected: round ? hours(round.expectedMinutes) : "",
+      price: round?.priceMinor == null ? "" : money(round.priceMinor),
+      withParts: round?.withParts ?? false,
       repeats: round?.repeats ?? "",
       from: round?.from ?? agreement.from,
       until: round?.until ?? "",
@@ -111,6 +115,15 @@ export function RoundForm({
         }))}
       />
       <TextField form={form} name="expected" label="How long" width={90} placeholder="1:30" needed />
+      <MoneyField
+        form={form}
+        name="price"
+        label="Price each time"
+        remark="without VAT"
+        width={160}
+        placeholder="by time and parts"
+      />
+      {draft.price.trim() !== "" && <TickField form={form} name="withParts" label="Parts are included" />}
       <TextField form={form} name="from" label="From" width={120} />
       <TextField form={form} name="until" label="Until" width={150} placeholder="as the agreement" />
       <NextDays repeats={draft.repeats} from={draft.from} />

@@ -1,7 +1,6 @@
 import { useQuery } from "@tanstack/react-query";
 import { Button } from "antd";
 import { useRef, useState } from "react";
-import { Link } from "react-router";
 import { answer, client } from "../api/client";
 import type { DueDate, RoundsOfMonth } from "../api/generated/schema";
 import { queries } from "../api/queries";
@@ -70,7 +69,12 @@ export default function RoundsPage() {
                 options={monthsAround(running).map((value) => ({ value, label: monthName(value) }))}
               />
             </div>
-            {data && <MakeMonth month={data} />}
+            {data && (
+              <div className={styles.acts}>
+                {chosen && <OpenJob key={keyOf(chosen)} date={chosen} />}
+                <MakeMonth month={data} />
+              </div>
+            )}
           </div>
         }
         end={
@@ -88,13 +92,7 @@ export default function RoundsPage() {
           <Row key={keyOf(row)} row={row} on={row === chosen} choose={() => setAt(keyOf(row))} />
         ))}
       </KeyedList>
-      {chosen && (
-        <AgreementSheet
-          key={chosen.agreementId}
-          id={chosen.agreementId}
-          next={<Next key={keyOf(chosen)} date={chosen} />}
-        />
-      )}
+      {chosen && <AgreementSheet key={chosen.agreementId} id={chosen.agreementId} />}
     </Beside>
   );
 }
@@ -135,22 +133,18 @@ function MakeMonth({ month }: { month: RoundsOfMonth }) {
   }
   return mayRecord ? (
     <Button
-      className={styles.make}
       loading={make.running}
       onClick={() => make.run(month.dates.filter(({ state }) => state === "due"))}
     >
-      {month.toMake === 1 ? "Open the job that is due" : `Open the ${month.toMake} jobs that are due`}
+      {month.toMake === 1 ? "Open the one that is due" : `Open all ${month.toMake} that are due`}
     </Button>
   ) : null;
 }
 
-function Next({ date }: { date: DueDate }) {
+function OpenJob({ date }: { date: DueDate }) {
   const mayRecord = useMay("record_work");
   const make = useMake();
-  if (date.jobNumber != null) {
-    return <Link to={`/jobs/${date.jobNumber}`}>Job {date.jobNumber}</Link>;
-  }
-  return mayRecord ? (
+  return mayRecord && date.state === "due" ? (
     <Act by="Enter" running={make.running} run={() => make.run([date])}>
       Open the job of {weekday(date.dueOn)}
     </Act>

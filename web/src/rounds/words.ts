@@ -1,5 +1,5 @@
-import type { Agreement, DueDate } from "../api/generated/schema";
-import { fullDay, weekday } from "../format";
+import type { AgreedRound, Agreement, DueDate } from "../api/generated/schema";
+import { fullDay, money, weekday } from "../format";
 
 /** What became of a day on which a round is due, in words. */
 export function standing({ state, bookedOn, jobNumber, notThisTime, late }: DueDate): string {
@@ -22,3 +22,9 @@ export function standing({ state, bookedOn, jobNumber, notThisTime, late }: DueD
 /** From when to when it was agreed. */
 export const term = ({ from, until }: Pick<Agreement, "from" | "until">): string =>
   until ? `from ${fullDay(from)} to ${fullDay(until)}` : `from ${fullDay(from)} on`;
+
+/** What the customer pays each time. */
+export const priced = ({ priceMinor, withParts }: Pick<AgreedRound, "priceMinor" | "withParts">): string =>
+  priceMinor == null
+    ? "by time and parts"
+    : `${money(priceMinor)} each time, ${withParts ? "parts included" : "parts beside it"}`;

@@ -7,8 +7,6 @@ create table agreement (
   from_day date not null,
   -- Its last day; null for without end.
   until_day date,
-  -- Whether the parts that are used are agreed too; otherwise they are charged beside it.
-  with_parts boolean not null,
   version integer not null default 1,
   check (until_day >= from_day)
 );
@@ -23,6 +21,10 @@ create table round (
   kind_of_job_id bigint not null references kind_of_job,
   title text not null check (length(title) between 1 and 120),
   expected_minutes integer not null check (expected_minutes between 5 and 960),
+  -- What the customer pays each time, without VAT; null for by time and parts.
+  price_minor bigint check (price_minor > 0),
+  -- Whether that pays for the parts that are used, too.
+  with_parts boolean not null,
   -- In the words that the core reads.
   repeats text not null check (length(repeats) between 1 and 400),
   from_day date not null,
@@ -31,7 +33,8 @@ create table round (
   -- When it was written down: what was due before is nobody's to do.
   entered_on date not null,
   version integer not null default 1,
-  check (until_day >= from_day)
+  check (until_day >= from_day),
+  check (price_minor is not null or not with_parts)
 );
 create index on round (agreement_id);
 create index on round (site_id);

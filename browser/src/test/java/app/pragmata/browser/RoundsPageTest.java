@@ -55,7 +55,7 @@ class RoundsPageTest {
         office
             .post(
                 "/api/customers/" + customerId + "/agreements",
-                Map.of("version", 0, "name", title, "from", "today", "withParts", false))
+                Map.of("version", 0, "name", title, "from", "today"))
             .json()
             .path("id")
             .asLong();
@@ -72,6 +72,10 @@ class RoundsPageTest {
             title,
             "expected",
             "1:00",
+            "price",
+            "95",
+            "withParts",
+            false,
             "repeats",
             "every month on the " + gate.day().getDayOfMonth()));
     return "/agreements/" + agreement;
@@ -96,8 +100,10 @@ class RoundsPageTest {
         .containsText("every month on the last day: " + DAY.format(end));
     choose(desk, "Kind of job", "Serv", "Service");
     desk.getByLabel("How long").fill("2h");
+    desk.getByLabel("Price each time").fill("140");
     button(desk, "Add it").click();
     assertThat(desk.locator("[data-round]")).containsText("every month on the last day");
+    assertThat(desk.locator("[data-round]")).containsText("140.00 each time");
     assertThat(desk.locator("[data-due]").first()).containsText("no job yet");
   }
 

@@ -51,6 +51,7 @@ class ScreenshotsTest {
     take(desk, "check-desk");
     picture(desk, "/books/1050", "books");
     picture(desk, "/parts-wanted", "parts-wanted");
+    picture(desk, "/rounds", "rounds");
     picture(desk, "/stores?which=below_zero", "stores");
     quoteEditor(desk);
     offer();
@@ -186,7 +187,6 @@ class ScreenshotsTest {
     Chromium.button(phone, "Part wanted").click();
     phone.getByLabel("Which part?").fill("photocell");
     Chromium.button(phone, "Photocell pair").waitFor();
-    take(phone, "pocket-part-wanted");
     Chromium.button(phone, "Back").click();
     Chromium.button(phone, "Extra work").click();
     phone.getByLabel("What else is to be done").fill("Second photocell pair");

@@ -197,6 +197,7 @@ class DemoMoney {
                   null,
                   null,
                   null,
+                  null,
                   List.of()));
       billFor(act, job, "Lift, booked and not used", "45.00");
       int version =

@@ -50,16 +50,16 @@ class DemoRounds {
     List<Place> places = places();
     LocalDate late = inEveryMonth(today.minusDays(3));
     LocalDate soon = inEveryMonth(today.plusDays(5));
-    add(before, places.get(0), "Check of the safety edges", monthly(late), true);
-    long toBook = add(before, places.get(1), "Service of the barrier", monthly(soon), false);
+    add(before, places.get(0), "Check of the safety edges", monthly(late), "85");
+    long toBook = add(before, places.get(1), "Service of the barrier", monthly(soon), "120");
     rounds.make(act, List.of(new DateOfRound(toBook, soon)));
-    add(before, places.get(2), "Grease and adjust", "every 3 weeks on Thursday", false);
+    add(before, places.get(2), "Grease and adjust", "every 3 weeks on Thursday", "");
     add(
         before,
         places.get(3),
         "Yearly inspection",
         "the second Monday of " + today.plusMonths(1).getMonth(),
-        true);
+        "240");
   }
 
   private static LocalDate inEveryMonth(LocalDate day) {
@@ -72,13 +72,13 @@ class DemoRounds {
     return "every month on the " + day.getDayOfMonth();
   }
 
-  private long add(Act act, Place place, String title, String repeats, boolean withParts) {
+  private long add(Act act, Place place, String title, String repeats, String price) {
     long agreement =
         agreements.make(
             act,
             "demo-agreement-" + title,
             place.customerId(),
-            new AgreementForm(0, "Care of the " + place.model(), "today", "", withParts));
+            new AgreementForm(0, "Care of the " + place.model(), "today", ""));
     return agreements.add(
         act,
         "demo-round-" + title,
@@ -94,6 +94,8 @@ class DemoRounds {
                 .fetchSingle(KIND_OF_JOB.ID),
             title,
             "1:30",
+            price,
+            false,
             repeats,
             "",
             ""));

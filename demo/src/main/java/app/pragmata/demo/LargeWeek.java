@@ -354,6 +354,7 @@ class LargeWeek {
                   DemoTemplates.fault(stop.template),
                   null,
                   null,
+                  null,
                   List.of()));
     }
     stop.visit =

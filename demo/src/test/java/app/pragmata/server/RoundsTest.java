@@ -53,7 +53,6 @@ class RoundsTest {
     form.put("name", "Service of the gate");
     form.put("from", gate.day().toString());
     form.put("until", "");
-    form.put("withParts", false);
     return form;
   }
 
@@ -65,6 +64,8 @@ class RoundsTest {
     form.put("kindOfJobId", kind());
     form.put("title", "Gate service");
     form.put("expected", "1:30");
+    form.put("price", "120");
+    form.put("withParts", false);
     form.put("repeats", "every month on the " + gate.day().getDayOfMonth());
     return form;
   }
@@ -256,14 +257,80 @@ class RoundsTest {
   }
 
   @Test
-  void work_after_the_agreements_last_day_and_parts_beside_it_are_odd() {
+  void parts_that_the_agreed_price_does_not_pay_for_are_odd() {
     opened().finished();
     assertThat(gate.oddities()).contains("outside_agreement");
-    Map<String, Object> form = terms();
+    changeRound("withParts", true);
+    assertThat(gate.oddities()).doesNotContain("outside_agreement");
+  }
+
+  private void changeRound(String field, Object value) {
+    Map<String, Object> form = monthly();
     form.put("version", 1);
-    form.put("until", gate.day().toString());
-    form.put("withParts", true);
-    office.put("/api/agreements/" + agreement, form);
+    form.put(field, value);
+    assertThat(office.put("/api/rounds/" + round, form).status()).isEqualTo(200);
+  }
+
+  @Test
+  void work_after_the_last_day_of_what_was_agreed_is_odd() {
+    opened().planned();
+    changeRound("until", gate.day().toString());
+    Visitor.Answer later =
+        office.put(
+            "/api/visits/" + gate.visit() + "/plan",
+            Map.of(
+                "version",
+                gate.visitVersion(),
+                "technicianId",
+                program.person("dilys"),
+                "day",
+                gate.nextWorkingDay().toString(),
+                "start",
+                "9",
+                "expected",
+                "1:30",
+                "overruled",
+                SwingGate.ANYTHING));
+    assertThat(later.status()).as(later.text()).isEqualTo(200);
+    program.clock().set(gate.nextWorkingDay() + "T09:00");
+    gate.check(gate.tap("drive", Map.of()));
+    program.clock().set(gate.nextWorkingDay() + "T09:20");
+    gate.check(gate.tap("arrive", Map.of("miles", "5")));
+    gate.check(gate.tap("start-work", Map.of()));
+    program.clock().set(gate.nextWorkingDay() + "T10:00");
+    gate.check(gate.tap("finish", Map.of("note", "")));
+    assertThat(
+            office
+                .get(
+                    "/api/check-desk?from="
+                        + gate.nextWorkingDay()
+                        + "&to="
+                        + gate.nextWorkingDay())
+                .text())
+        .contains("its agreement ended on");
+  }
+
+  @Test
+  void the_agreed_price_is_what_the_customer_pays_whatever_the_work_took() {
+    JsonNode before = opened().sheet().path("billing");
+    assertThat(before.path("basis").asString()).isEqualTo("promised_on_site");
+    assertThat(before.path("promisedOnSite").path("total").path("netMinor").asLong())
+        .isEqualTo(120_00);
+    gate.finished();
+    assertThat(gate.sheet().path("billing").path("chargedMinor").asLong()).isEqualTo(120_00);
+    JsonNode of = office.get("/api/jobs/" + gate.job() + "/round").json().path(0);
+    assertThat(of.path("priceMinor").asLong()).isEqualTo(120_00);
+  }
+
+  @Test
+  void what_has_no_agreed_price_is_charged_by_time_and_parts() {
+    agreement = make(terms()).json().path("id").asLong();
+    Map<String, Object> form = monthly();
+    form.put("price", "");
+    round = add(form).json().path("id").asLong();
+    open(gate.day());
+    gate.with(dates().getFirst().path("jobId").asLong()).finished();
+    assertThat(gate.sheet().path("billing").path("basis").asString()).isEqualTo("time_and_parts");
     assertThat(gate.oddities()).doesNotContain("outside_agreement");
   }
 
@@ -273,6 +340,8 @@ class RoundsTest {
     "repeats, , MISSING",
     "title, , MISSING",
     "expected, 0:01, EXCEEDS_LIMIT",
+    "price, 0, MISSING",
+    "price, much, UNREADABLE",
     "siteId, 1000000, NOT_FOUND",
     "equipmentId, 1000000, NOT_FOUND",
     "kindOfJobId, , MISSING",
@@ -315,6 +384,18 @@ class RoundsTest {
     assertThat(dates()).hasSize(1);
     long unused = add(monthly()).json().path("id").asLong();
     assertThat(office.post("/api/rounds/" + unused + "/remove", shown).status()).isEqualTo(200);
+  }
+
+  @Test
+  void an_agreement_is_found_by_its_number() {
+    agree();
+    long number = office.get("/api/agreements/" + agreement).json().path("number").asLong();
+    assertThat(office.get("/api/find?q=" + number).json().valueStream().toList())
+        .anySatisfy(
+            hit -> {
+              assertThat(hit.path("kind").asString()).isEqualTo("agreement");
+              assertThat(hit.path("id").asLong()).isEqualTo(agreement);
+            });
   }
 
   @Test

@@ -67,7 +67,7 @@ public record Billing(Terms terms, Wording wording, LocalDate taxDay) {
       case BillingBasis.PromisedOnSite promised ->
           new OnSitePrice(
                   new Bill(Bill.Kind.FINAL, timeAndParts(job, cover), List.of()),
-                  wording.say(Phrase.TO_PRICE_PROMISED_ON_SITE),
+                  wording.say(Phrase.TO_AGREED_PRICE),
                   vat(job).of(Category.LABOUR))
               .of(promised);
       case BillingBasis.NotCharged free -> new Bill(Bill.Kind.FINAL, List.of(), List.of());

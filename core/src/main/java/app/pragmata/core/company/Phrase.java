@@ -24,7 +24,7 @@ public enum Phrase {
   LABOUR_OF_CLASS_AT_RATE,
   CALL_OUT,
   /** What is charged beyond the work, so that it comes to what the customer was told. */
-  TO_PRICE_PROMISED_ON_SITE,
+  TO_AGREED_PRICE,
   DRIVE_TIME,
   DRIVE_MILES,
   /** What was done, and the day. */

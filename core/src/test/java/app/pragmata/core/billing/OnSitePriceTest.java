@@ -46,7 +46,7 @@ class OnSitePriceTest {
   void more_is_a_line_of_its_own_that_says_so() {
     ChargeLine more = told("500", false).lines().getLast();
     assertThat(more.net()).isEqualTo(Money.of("49.01"));
-    assertThat(more.description()).isEqualTo("To the price promised on site");
+    assertThat(more.description()).isEqualTo("To the agreed price");
     assertThat(more.category()).isEqualTo(Category.OTHER);
   }
 

@@ -155,6 +155,7 @@ public class CallService {
                   faultCode,
                   expected,
                   null,
+                  null,
                   quotes.chargesOfKind(act, typed.kindOfJobId()))));
     };
   }

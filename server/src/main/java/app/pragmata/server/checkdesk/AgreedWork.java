@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.ROUND;
 import static app.pragmata.server.generated.Tables.ROUND_DATE;
 import static java.util.stream.Collectors.toMap;
 import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.val;
 
 import app.pragmata.core.checkdesk.WorkedVisit;
@@ -25,6 +26,7 @@ class AgreedWork {
    * What an agreement says of a job that its round made.
    *
    * @param until its last day; null for without end
+   * @param withParts whether parts are agreed too, or are charged as they are used
    * @param minutes that were agreed
    */
   record Agreed(long jobId, @Nullable LocalDate until, boolean withParts, int minutes) {}
@@ -64,7 +66,7 @@ class AgreedWork {
                     .select(
                         ROUND_DATE.JOB_ID,
                         DSL.least(AGREEMENT.UNTIL_DAY, ROUND.UNTIL_DAY),
-                        AGREEMENT.WITH_PARTS,
+                        field(ROUND.WITH_PARTS.isTrue().or(ROUND.PRICE_MINOR.isNull())),
                         ROUND.EXPECTED_MINUTES)
                     .from(ROUND_DATE)
                     .join(ROUND)

@@ -90,6 +90,8 @@ class FindStore {
           from invoice i join receivable r on r.invoice_id = i.id join customer c on c.id = i.customer_id
             join job j on j.id = (select min(b.job_id) from receivable_job b where b.invoice_id = i.id)
           where i.number = {4}
+        union all select 3, :AGREEMENT, a.id, a.number, a.customer_id, 'Agreement ' || a.number || ', ' || c.name, a.name
+          from agreement a join customer c on c.id = a.customer_id where a.number = {4}
       ), called as (
         select kind, record_id, customer_id, position({3} in digits) = 0 as inside from search_entry
           where {2} <> '' and digits <> '' and (digits like '%' || {2} || '%' or digits like '% ' || {3} || '%')

@@ -15,6 +15,7 @@ import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.jobs.PromiseKind;
 import app.pragmata.core.jobs.PromisedStage;
 import app.pragmata.core.jobs.QuoteLine;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.generated.tables.records.KindOfJobRecord;
 import app.pragmata.server.records.About;
@@ -43,6 +44,7 @@ public class JobOpening {
    * @param faultCode null while nobody knows what is wrong
    * @param expectedMinutes the length of the first visit; null takes the kind of job's
    * @param notBefore the first day on which somebody may come; null for any
+   * @param agreedPrice all that it is to cost without VAT, where that was agreed beforehand
    * @param charges what is charged besides the work
    */
   public record NewJob(
@@ -57,6 +59,7 @@ public class JobOpening {
       @Nullable String faultCode,
       @Nullable Integer expectedMinutes,
       @Nullable LocalDate notBefore,
+      @Nullable Money agreedPrice,
       List<JobCharges.NewCharge> charges) {
     public NewJob {
       charges = List.copyOf(charges);
@@ -104,10 +107,11 @@ public class JobOpening {
     row.setCostCentre(kind.getCostCentre());
     row.setTitle(job.title());
     row.setNotes(job.notes());
-    row.setBillingBasis(
-        job.promised() == null
-            ? BillingBasis.Code.TIME_AND_PARTS
-            : job.promised().quote().promise().basis());
+    row.setBillingBasis(basis(job));
+    if (job.agreedPrice() != null) {
+      row.setToldMinor(job.agreedPrice().minor());
+      row.setToldWithVat(false);
+    }
     row.setFaultCode(job.faultCode());
     row.setState(JobState.Code.OPEN);
     row.setStateSince(act.at());
@@ -130,6 +134,15 @@ public class JobOpening {
         job.expectedMinutes() == null ? kind.getDefaultMinutes() : job.expectedMinutes(),
         job.notBefore());
     return row.getId();
+  }
+
+  private static BillingBasis.Code basis(NewJob job) {
+    if (job.promised() != null) {
+      return job.promised().quote().promise().basis();
+    }
+    return job.agreedPrice() == null
+        ? BillingBasis.Code.TIME_AND_PARTS
+        : BillingBasis.Code.PROMISED_ON_SITE;
   }
 
   /**

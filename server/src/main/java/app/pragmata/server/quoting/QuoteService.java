@@ -468,6 +468,7 @@ public class QuoteService {
             null,
             visitMinutes(offer),
             null,
+            null,
             List.of()));
   }
 

@@ -11,7 +11,9 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.VisitLength;
+import app.pragmata.core.money.Money;
 import app.pragmata.core.rounds.Repeat;
+import app.pragmata.server.company.CompanyStore;
 import app.pragmata.server.customers.Sites;
 import app.pragmata.server.generated.tables.records.AgreementRecord;
 import app.pragmata.server.generated.tables.records.RoundRecord;
@@ -38,11 +40,7 @@ public class Agreements {
    * @param until empty for without end
    */
   public record AgreementForm(
-      int version,
-      @Nullable String name,
-      @Nullable String from,
-      @Nullable String until,
-      boolean withParts) {}
+      int version, @Nullable String name, @Nullable String from, @Nullable String until) {}
 
   /**
    * What comes again, as typed.
@@ -50,6 +48,8 @@ public class Agreements {
    * @param version as it was shown; 0 for a new one
    * @param equipmentId null for no piece in particular
    * @param expected how long a visit takes, such as 1:30
+   * @param price what the customer pays each time, without VAT; empty for by time and parts
+   * @param withParts whether that pays for parts, too; of no meaning without a price
    * @param repeats such as “every 6 weeks on Tuesday”
    * @param from empty for as the agreement
    * @param until empty for as long as the agreement
@@ -61,6 +61,8 @@ public class Agreements {
       @Nullable Long kindOfJobId,
       @Nullable String title,
       @Nullable String expected,
+      @Nullable String price,
+      boolean withParts,
       @Nullable String repeats,
       @Nullable String from,
       @Nullable String until) {}
@@ -70,6 +72,7 @@ public class Agreements {
 
   private final DSLContext database;
   private final Sites sites;
+  private final CompanyStore companies;
   private final NumberSeries numbers;
   private final RepeatableRequests repeats;
   private final Events events;
@@ -77,11 +80,13 @@ public class Agreements {
   Agreements(
       DSLContext database,
       Sites sites,
+      CompanyStore companies,
       NumberSeries numbers,
       RepeatableRequests repeats,
       Events events) {
     this.database = database;
     this.sites = sites;
+    this.companies = companies;
     this.numbers = numbers;
     this.repeats = repeats;
     this.events = events;
@@ -130,7 +135,6 @@ public class Agreements {
     row.setName(Objects.requireNonNull(name));
     row.setFromDay(Objects.requireNonNull(from));
     row.setUntilDay(until);
-    row.setWithParts(form.withParts());
   }
 
   private static @Nullable LocalDate readEnd(
@@ -211,6 +215,7 @@ public class Agreements {
     }
     String title = reading.text("title", form.title(), LONGEST_NAME);
     Integer minutes = reading.required("expected", form.expected(), VisitLength::parse);
+    Money price = readPrice(reading, form.price());
     Repeat repeat =
         reading.required(
             "repeats",
@@ -228,9 +233,21 @@ public class Agreements {
     row.setKindOfJobId(Objects.requireNonNull(form.kindOfJobId()));
     row.setTitle(Objects.requireNonNull(title));
     row.setExpectedMinutes(Objects.requireNonNull(minutes));
+    row.setPriceMinor(price == null ? null : price.minor());
+    row.setWithParts(price != null && form.withParts());
     row.setRepeats(Objects.requireNonNull(repeat).text());
     row.setFromDay(from);
     row.setUntilDay(until);
+  }
+
+  private @Nullable Money readPrice(Reading reading, @Nullable String typed) {
+    Money price = reading.optional("price", typed, companies.getCompany().typed()::money);
+    if (price != null && !price.isPositive()) {
+      reading.fault(
+          "price", Rule.MISSING, "Enter a price above nothing, or none for by time and parts.");
+      return null;
+    }
+    return price;
   }
 
   private static void requireWithin(AgreementRecord agreement, LocalDate from, Reading reading) {

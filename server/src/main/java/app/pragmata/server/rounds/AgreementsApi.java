@@ -44,7 +44,6 @@ class AgreementsApi {
    * What was agreed for work that comes again.
    *
    * @param until its last day; null for without end
-   * @param withParts whether the parts that are used are agreed too
    */
   record Agreement(
       long id,
@@ -55,13 +54,14 @@ class AgreementsApi {
       String name,
       LocalDate from,
       @Nullable LocalDate until,
-      boolean withParts,
       List<AgreedRound> rounds) {}
 
   /**
    * Work that comes again.
    *
    * @param equipment its model and serial number; null for no piece in particular, as is its id
+   * @param priceMinor what the customer pays each time, without VAT; null for by time and parts
+   * @param withParts whether that pays for parts, too
    * @param until null for as long as the agreement
    * @param begun whether a job was opened for one of its days
    */
@@ -76,6 +76,8 @@ class AgreementsApi {
       String kindOfJob,
       String title,
       int expectedMinutes,
+      @Nullable Long priceMinor,
+      boolean withParts,
       String repeats,
       LocalDate from,
       @Nullable LocalDate until,
@@ -166,7 +168,6 @@ class AgreementsApi {
             AGREEMENT.NAME,
             AGREEMENT.FROM_DAY,
             AGREEMENT.UNTIL_DAY,
-            AGREEMENT.WITH_PARTS,
             rounds())
         .from(AGREEMENT)
         .join(CUSTOMER)
@@ -189,6 +190,8 @@ class AgreementsApi {
                     KIND_OF_JOB.NAME,
                     ROUND.TITLE,
                     ROUND.EXPECTED_MINUTES,
+                    ROUND.PRICE_MINOR,
+                    ROUND.WITH_PARTS,
                     ROUND.REPEATS,
                     ROUND.FROM_DAY,
                     ROUND.UNTIL_DAY,

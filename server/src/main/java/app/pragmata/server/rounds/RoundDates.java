@@ -8,6 +8,7 @@ import static org.jooq.impl.DSL.row;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.JobState;
+import app.pragmata.core.money.Money;
 import app.pragmata.server.generated.tables.records.RoundDateRecord;
 import app.pragmata.server.generated.tables.records.RoundRecord;
 import app.pragmata.server.jobs.JobCharges;
@@ -105,8 +106,11 @@ public class RoundDates {
                     null,
                     round.getExpectedMinutes(),
                     dueOn.minusDays(DAYS_AHEAD),
-                    charges.computeIfAbsent(
-                        round.getKindOfJobId(), kind -> quotes.chargesOfKind(act, kind))));
+                    price(round),
+                    round.getPriceMinor() != null
+                        ? List.of()
+                        : charges.computeIfAbsent(
+                            round.getKindOfJobId(), kind -> quotes.chargesOfKind(act, kind))));
         RoundDateRecord date = database.newRecord(ROUND_DATE);
         date.setRoundId(round.getId());
         date.setDueOn(dueOn);
@@ -116,6 +120,11 @@ public class RoundDates {
       }
     }
     return dates.size();
+  }
+
+  private static @Nullable Money price(RoundRecord round) {
+    Long minor = round.getPriceMinor();
+    return minor == null ? null : Money.ofMinor(minor);
   }
 
   private static Set<DateOfRound> read(@Nullable List<DateOfRound> asked) {

@@ -89,6 +89,8 @@ class RoundsApi {
   /**
    * For which day of a round a job was opened.
    *
+   * @param priceMinor what the customer pays each time, without VAT; null for by time and parts
+   * @param withParts whether that pays for parts, too
    * @param nextDueOn the next day after that one; null when the round has ended by then
    * @param onlyVisitId the visit after which nothing of the job is left, so that the round goes on
    *     if it does not happen; null while others count
@@ -98,6 +100,8 @@ class RoundsApi {
       long agreementNumber,
       String agreement,
       String repeats,
+      @Nullable Long priceMinor,
+      boolean withParts,
       LocalDate dueOn,
       @Nullable LocalDate nextDueOn,
       @Nullable Long onlyVisitId,
@@ -201,6 +205,8 @@ class RoundsApi {
             AGREEMENT.NAME,
             ROUND.ID,
             ROUND.REPEATS,
+            ROUND.PRICE_MINOR,
+            ROUND.WITH_PARTS,
             ROUND_DATE.DUE_ON,
             ROUND_DATE.NOT_THIS_TIME)
         .from(ROUND_DATE)
@@ -217,10 +223,12 @@ class RoundsApi {
                     row.value3(),
                     row.value5(),
                     row.value6(),
+                    row.value7(),
+                    row.value8(),
                     Objects.requireNonNull(terms.get(List.of(row.value4())).get(row.value4()))
-                        .nextAfter(row.value6()),
+                        .nextAfter(row.value8()),
                     onlyVisit(id),
-                    row.value7()));
+                    row.value9()));
   }
 
   private @Nullable Long onlyVisit(long jobId) {
