@@ -54,6 +54,22 @@ export function BillSection({ job }: { job: JobSheet }) {
   );
 }
 
+/** What a running job comes to by what was said, and by what was worked on it. */
+function soFar({ promises, billing, cost }: JobSheet): string {
+  const told = billing.promisedOnSite;
+  const said = told
+    ? [`${priceTold(told)}, as the customer was told`]
+    : promises.length > 0
+      ? [`${money(billing.fixedPrice.netMinor)} at the fixed price`]
+      : [];
+  const worked = cost.begun ? [`${money(billing.timeAndParts.netMinor)} by time and parts so far`] : [];
+  const all = [...said, ...worked];
+  return all.length > 0 ? `${all.join(", ")}.` : "";
+}
+
+const priceTold = ({ toldMinor, withVat }: Pick<ToldOnSite, "toldMinor" | "withVat">): string =>
+  `${money(toldMinor)} ${withVat ? "with" : "without"} VAT`;
+
 /** The basis, and the final invoice as it will read beside the entry as it will post. */
 function StillToBill({ job }: { job: JobSheet }) {
   const { billing } = job;
@@ -77,9 +93,7 @@ function StillToBill({ job }: { job: JobSheet }) {
     return (
       <Section name="Bill">
         <span className="soft">
-          {money(billing.fixedPrice.netMinor)} at the fixed price
-          {job.cost.begun && `, ${money(billing.timeAndParts.netMinor)} by time and parts so far`}. What will
-          be billed and posted stands here once the work is finished.
+          {soFar(job)} What will be billed and posted stands here once the work is finished.
         </span>
         <Charges job={job} />
       </Section>
@@ -134,7 +148,7 @@ function Difference({ told }: { told: ToldOnSite }) {
   const { differenceMinor, differences } = told;
   return (
     <p className="small" data-section="told-on-site">
-      {money(told.toldMinor)} {told.withVat ? "with" : "without"} VAT is what the customer was told
+      {priceTold(told)} is what the customer was told
       {differenceMinor === 0
         ? ", which is what time and parts come to."
         : `: ${money(Math.abs(differenceMinor))} ${differenceMinor > 0 ? "more" : "less"} than time and parts, ${differences

@@ -18,7 +18,7 @@ export function Agreements({ customerId }: { customerId: number }) {
   const navigate = useNavigate();
   const { now } = useSession();
   return (
-    <Section name="Agreements">
+    <Section name="Rounds">
       {error && !data && <p className="fault">{error.message}</p>}
       {data?.map((agreement) => (
         <div key={agreement.id} data-agreement={agreement.id}>

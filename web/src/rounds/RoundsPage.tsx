@@ -82,7 +82,7 @@ export default function RoundsPage() {
             {error && !data && <p className="pad fault">{error.message}</p>}
             {data && rows.length === 0 && (
               <p className="pad soft">
-                Nothing is due. What comes again is agreed on the customer’s page, under Agreements.
+                Nothing is due. What comes again is agreed on the customer’s page, under Rounds.
               </p>
             )}
           </>
@@ -146,7 +146,7 @@ function OpenJob({ date }: { date: DueDate }) {
   const make = useMake();
   return mayRecord && date.state === "due" ? (
     <Act by="Enter" running={make.running} run={() => make.run([date])}>
-      Open the job of {weekday(date.dueOn)}
+      Open this job
     </Act>
   ) : null;
 }

@@ -235,7 +235,10 @@ function PromiseLines({ job }: { job: JobSheet }) {
         {job.promises.length === 0 && (
           <tr>
             <td className="together">Without a quote</td>
-            <td className="soft">charged by time and parts</td>
+            <td className="soft">
+              charged{" "}
+              {job.billing.basis === "promised_on_site" ? "as the customer was told" : "by time and parts"}
+            </td>
             <td />
           </tr>
         )}

@@ -50,8 +50,8 @@ class DemoRounds {
     List<Place> places = places();
     LocalDate late = inEveryMonth(today.minusDays(3));
     LocalDate soon = inEveryMonth(today.plusDays(5));
-    add(before, places.get(0), "Check of the safety edges", monthly(late), "85");
-    long toBook = add(before, places.get(1), "Service of the barrier", monthly(soon), "120");
+    add(before, places.get(0), "Safety check", monthly(late), "85");
+    long toBook = add(before, places.get(1), "Full service", monthly(soon), "120");
     rounds.make(act, List.of(new DateOfRound(toBook, soon)));
     add(before, places.get(2), "Grease and adjust", "every 3 weeks on Thursday", "");
     add(

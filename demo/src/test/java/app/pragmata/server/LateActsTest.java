@@ -3,9 +3,11 @@ package app.pragmata.server;
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.PERSON;
+import static app.pragmata.server.generated.Tables.TIME_ENTRY;
 import static app.pragmata.server.generated.Tables.TO_DO;
 import static org.assertj.core.api.Assertions.assertThat;
 
+import app.pragmata.core.jobs.TimeEntry;
 import app.pragmata.server.laws.Laws;
 import java.time.Instant;
 import java.time.LocalDateTime;
@@ -687,6 +689,35 @@ class LateActsTest {
     assertThat(written.status()).as(written.text()).isEqualTo(200);
     assertThat(times(visitOf("Imre"))).containsExactly("Imre labour 15:20 30 0.0");
     assertThat(visitOf("Piet").path("state").asString()).isEqualTo("planned");
+    holds();
+  }
+
+  @Test
+  void a_break_that_was_noted_on_a_visit_is_written_down_on_its_day() {
+    gate.planned();
+    var form = ownTime(null, "15:20", "15:50");
+    form.put(
+        "time",
+        Map.of(
+            "version", 0, "kind", "break", "from", "15:20", "to", "15:50", "reason", "Forgot it"));
+    program.database().update(PERSON).set(PERSON.MAY_BACKDATE, false).execute();
+    gate.at("17:30");
+    assertThat(late("note_time", "16:50", "17:30", form).path("state").asString())
+        .isEqualTo("waiting");
+    Visitor.Answer written = writeDown(Map.of());
+    assertThat(written.status()).as(written.text()).isEqualTo(200);
+    assertThat(visits()).hasSize(1);
+    assertThat(
+            program
+                .database()
+                .fetchCount(
+                    TIME_ENTRY,
+                    TIME_ENTRY
+                        .DAY
+                        .eq(gate.day())
+                        .and(TIME_ENTRY.KIND.eq(TimeEntry.Kind.BREAK))
+                        .and(TIME_ENTRY.VISIT_ID.isNull())))
+        .isEqualTo(1);
     holds();
   }
 

@@ -2,6 +2,7 @@ package app.pragmata.server.field;
 
 import static app.pragmata.server.generated.Tables.LATE_ACT;
 import static app.pragmata.server.generated.Tables.VISIT;
+import static java.util.stream.Collectors.partitioningBy;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
@@ -24,6 +25,7 @@ import app.pragmata.server.todos.ToDoService;
 import java.time.Instant;
 import java.time.temporal.ChronoUnit;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
 import java.util.function.Function;
 import org.jooq.DSLContext;
@@ -111,17 +113,23 @@ class LateAnswers {
             .map(one -> new OfPerson(one.personId(), ended(act, one.time(), form)))
             .toList();
     String reason = cut("Came in late. " + first.getDetail());
-    if (first.getVisitId() == null) {
-      times.forEach(
-          one ->
-              daysTime.add(
-                  act,
-                  one.personId(),
-                  act.dayOf(one.time().from()),
-                  one.time().kind(),
-                  written(one.time(), reason)));
-    } else {
-      writeDown(act, rows, times, reason);
+    // A break is of the day, wherever it was tapped.
+    Map<Boolean, List<OfPerson>> ofDay =
+        times.stream()
+            .collect(
+                partitioningBy(
+                    one ->
+                        first.getVisitId() == null || one.time().kind() == TimeEntry.Kind.BREAK));
+    for (OfPerson one : ofDay.get(true)) {
+      daysTime.add(
+          act,
+          one.personId(),
+          act.dayOf(one.time().from()),
+          one.time().kind(),
+          written(one.time(), reason));
+    }
+    if (first.getVisitId() != null) {
+      writeDown(act, rows, ofDay.get(false), reason);
     }
     putRight(act, rows, times);
     answer(act, rows, LateActState.WRITTEN_DOWN, "", "Written down");
