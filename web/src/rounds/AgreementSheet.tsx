@@ -37,6 +37,14 @@ export function AgreementSheet({ id, alone }: { id: number; alone?: boolean }) {
           number={`A ${agreement.number}`}
           title={agreement.name}
           titled={`A ${agreement.number} ${agreement.name}`}
+          actions={
+            mayRecord &&
+            !editing && (
+              <Button id={`edit-agreement-${id}`} onClick={() => setEditing(true)}>
+                Change
+              </Button>
+            )
+          }
           about={
             <>
               <Link to={`/customers/${agreement.customerId}`}>{agreement.customer}</Link> · {term(agreement)}
@@ -45,6 +53,15 @@ export function AgreementSheet({ id, alone }: { id: number; alone?: boolean }) {
         />
       }
     >
+      {editing && (
+        <Section name="Agreed">
+          <AgreementForm
+            customerId={agreement.customerId}
+            agreement={agreement}
+            close={() => setEditing(false)}
+          />
+        </Section>
+      )}
       <Section name="Rounds">
         {agreement.rounds.length === 0 && <span className="soft">Nothing comes again by it yet.</span>}
         {agreement.rounds.map((round) => (
@@ -56,18 +73,6 @@ export function AgreementSheet({ id, alone }: { id: number; alone?: boolean }) {
         <Days id={agreement.id} />
       </Section>
       <Section name="History">
-        {mayRecord && !editing && (
-          <Word id={`edit-agreement-${id}`} run={() => setEditing(true)}>
-            Change what was agreed
-          </Word>
-        )}
-        {editing && (
-          <AgreementForm
-            customerId={agreement.customerId}
-            agreement={agreement}
-            close={() => setEditing(false)}
-          />
-        )}
         <History kind="agreement" id={agreement.id} />
       </Section>
     </Sheet>

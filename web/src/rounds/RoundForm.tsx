@@ -118,9 +118,8 @@ export function RoundForm({
       <MoneyField
         form={form}
         name="price"
-        label="Price each time"
-        remark="without VAT"
-        width={160}
+        label="Price each time, without VAT"
+        width={190}
         placeholder="by time and parts"
       />
       {draft.price.trim() !== "" && <TickField form={form} name="withParts" label="Parts are included" />}
