@@ -57,6 +57,7 @@ export default function Office() {
 function Places({ canSell }: { canSell: boolean }) {
   const { data: toDos } = useQuery(queries.toDoCount);
   const { data: parts } = useQuery(queries.partsWantedCount);
+  const { data: rounds } = useQuery(queries.roundsCount);
   const { data: late } = useQuery(queries.lateActs);
   return (
     <>
@@ -74,7 +75,10 @@ function Places({ canSell }: { canSell: boolean }) {
         Parts{parts && parts.open > 0 && ` ${parts.open}`}
         {parts && parts.late > 0 && <span className="needs"> {parts.late} late</span>}
       </NavLink>
-      <NavLink to="/rounds">Rounds</NavLink>
+      <NavLink to="/rounds">
+        Rounds
+        {rounds && rounds.late > 0 && <span className="needs"> {rounds.late} late</span>}
+      </NavLink>
       <NavLink to="/hours">Hours</NavLink>
       {late && late.length > 0 && (
         <NavLink to="/came-in-late">

@@ -329,6 +329,10 @@ export const queries = {
       queryFn: () => answer(client.GET("/api/rounds/due", { params: { query: { month } } })),
       placeholderData: keepPreviousData,
     }),
+  roundsCount: queryOptions({
+    queryKey: ["work", "rounds-count"],
+    queryFn: () => answer(client.GET("/api/rounds/count")),
+  }),
   roundsOfJob: (jobId: number) =>
     queryOptions({
       queryKey: ["work", "rounds-of-job", jobId],

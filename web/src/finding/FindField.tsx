@@ -162,7 +162,7 @@ export function FindField({ canSell }: { canSell: boolean }) {
   return (
     <>
       <button type="button" className={styles.button} onClick={begin}>
-        Find anything, or say what to do <kbd>/</kbd>
+        Find or do anything <kbd>/</kbd>
       </button>
       <Modal
         open={open}

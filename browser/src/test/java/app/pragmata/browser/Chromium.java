@@ -149,6 +149,8 @@ final class Chromium {
   static void addPart(Page page, String typed, String name) {
     button(page, "Add parts").click();
     page.getByLabel("Find parts").fill(typed);
+    // A list that changes under the pointer takes no press.
+    quiet(page);
     page.locator("[role=dialog] label")
         .filter(new Locator.FilterOptions().setHasText(name))
         .click();

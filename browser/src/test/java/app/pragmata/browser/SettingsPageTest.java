@@ -64,7 +64,7 @@ class SettingsPageTest {
   @Test
   void the_one_field_leads_to_a_setting() {
     desk.navigate("/");
-    desk.getByText("Find anything").click();
+    desk.getByText("Find or do anything").click();
     desk.keyboard().type("number series");
     desk.getByText("a setting").first().waitFor();
     desk.keyboard().press("Enter");

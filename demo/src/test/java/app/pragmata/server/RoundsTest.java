@@ -2,9 +2,11 @@ package app.pragmata.server;
 
 import static app.pragmata.server.WorkedExampleTest.texts;
 import static app.pragmata.server.generated.Tables.EQUIPMENT;
+import static app.pragmata.server.generated.Tables.JOB;
 import static app.pragmata.server.generated.Tables.ROUND_DATE;
 import static app.pragmata.server.generated.Tables.SITE;
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.jooq.impl.DSL.selectOne;
 
 import app.pragmata.server.laws.Laws;
 import java.time.LocalDate;
@@ -14,6 +16,7 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jooq.Record3;
+import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -136,6 +139,53 @@ class RoundsTest {
   }
 
   @Test
+  void a_round_goes_on_at_the_piece_that_stands_in_the_place_of_what_was_replaced() {
+    agree();
+    long former = place.value3();
+    Long other =
+        program
+            .database()
+            .select(EQUIPMENT.ID)
+            .from(EQUIPMENT)
+            .where(EQUIPMENT.REMOVED_ON.isNull().and(EQUIPMENT.ID.ne(former)))
+            .andNotExists(
+                selectOne()
+                    .from(EQUIPMENT.as("before"))
+                    .where(EQUIPMENT.as("before").REPLACED_BY_ID.eq(EQUIPMENT.ID)))
+            .limit(1)
+            .fetchOne(EQUIPMENT.ID);
+    replaced(former, gate.day(), other);
+    try {
+      open(gate.day());
+      assertThat(equipmentOf(0)).isEqualTo(other);
+      replaced(former, gate.day(), null);
+      open(gate.day().plusMonths(1));
+      assertThat(equipmentOf(1)).isNull();
+    } finally {
+      replaced(former, null, null);
+    }
+  }
+
+  private void replaced(long equipment, @Nullable LocalDate on, @Nullable Long by) {
+    program
+        .database()
+        .update(EQUIPMENT)
+        .set(EQUIPMENT.REMOVED_ON, on)
+        .set(EQUIPMENT.REPLACED_BY_ID, by)
+        .where(EQUIPMENT.ID.eq(equipment))
+        .execute();
+  }
+
+  private @Nullable Long equipmentOf(int date) {
+    return program
+        .database()
+        .select(JOB.EQUIPMENT_ID)
+        .from(JOB)
+        .where(JOB.ID.eq(dates().get(date).path("jobId").asLong()))
+        .fetchSingle(JOB.EQUIPMENT_ID);
+  }
+
+  @Test
   void a_month_that_is_made_twice_opens_each_job_once() {
     agree();
     LocalDate next = gate.day().plusMonths(1);
@@ -171,11 +221,17 @@ class RoundsTest {
     assertThat(ahead.path("month").asString()).isEqualTo(next);
     assertThat(mine(ahead)).hasSize(1);
     assertThat(ahead.path("toMake").asInt()).isPositive();
+    int late = late();
     program.clock().set(gate.day().plusMonths(1).plusDays(1) + "T09:00");
+    assertThat(late()).isGreaterThanOrEqualTo(late + 2);
     assertThat(mine(office.get("/api/rounds/due").json()))
         .extracting(date -> date.path("late").asBoolean())
         .contains(true)
         .hasSize(2);
+  }
+
+  private int late() {
+    return office.get("/api/rounds/count").json().path("late").asInt();
   }
 
   private List<JsonNode> mine(JsonNode month) {
@@ -347,6 +403,8 @@ class RoundsTest {
     "kindOfJobId, , MISSING",
     "from, 2020-01-01, OUT_OF_LIMITS",
     "until, 2020-01-01, ENDS_BEFORE_START",
+    "until, 9999-12-31, OUT_OF_LIMITS",
+    "from, +999999999-12-31, OUT_OF_LIMITS",
   })
   void what_is_wrong_with_a_round_is_told_at_its_field(String field, String typed, String rule) {
     agreement = make(terms()).json().path("id").asLong();

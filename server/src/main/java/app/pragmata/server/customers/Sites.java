@@ -5,6 +5,7 @@ import static app.pragmata.server.generated.Tables.SITE;
 
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
+import app.pragmata.server.generated.tables.records.EquipmentRecord;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Repository;
@@ -21,6 +22,23 @@ public class Sites {
   /** Whether a site is this customer's. */
   public boolean isOf(long customerId, long siteId) {
     return database.fetchExists(SITE, SITE.ID.eq(siteId).and(SITE.CUSTOMER_ID.eq(customerId)));
+  }
+
+  /**
+   * What stands in the place of a piece of equipment by now: itself, what replaced it, or null
+   * where it was taken away.
+   */
+  public @Nullable Long standing(@Nullable Long equipmentId) {
+    Long at = equipmentId;
+    while (at != null) {
+      EquipmentRecord piece =
+          database.selectFrom(EQUIPMENT).where(EQUIPMENT.ID.eq(at)).fetchSingle();
+      if (piece.getRemovedOn() == null) {
+        return at;
+      }
+      at = piece.getReplacedById();
+    }
+    return null;
   }
 
   /**

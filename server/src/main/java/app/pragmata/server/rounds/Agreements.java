@@ -10,6 +10,7 @@ import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Refused;
 import app.pragmata.core.Rule;
+import app.pragmata.core.Unreadable;
 import app.pragmata.core.jobs.VisitLength;
 import app.pragmata.core.money.Money;
 import app.pragmata.core.rounds.Repeat;
@@ -69,6 +70,7 @@ public class Agreements {
 
   private static final int LONGEST_NAME = 120;
   private static final int LONGEST_REPEATS = 200;
+  private static final int MOST_YEARS = 60;
 
   private final DSLContext database;
   private final Sites sites;
@@ -126,7 +128,7 @@ public class Agreements {
   private void write(Act act, AgreementRecord row, AgreementForm form) {
     var reading = new Reading();
     String name = reading.text("name", form.name(), LONGEST_NAME);
-    LocalDate from = reading.required("from", form.from(), typed -> Day.parse(typed, act.today()));
+    LocalDate from = reading.required("from", form.from(), typed -> day(typed, act.today()));
     LocalDate until = readEnd(reading, form.until(), from, act);
     if (from != null && row.getId() != null) {
       requireRoundsWithin(row.getId(), from, until, reading);
@@ -137,9 +139,20 @@ public class Agreements {
     row.setUntilDay(until);
   }
 
+  /** A day on which something that is agreed begins or ends: in this lifetime. */
+  static LocalDate day(String typed, LocalDate today) {
+    LocalDate day = Day.parse(typed, today);
+    if (Math.abs(day.getYear() - today.getYear()) > MOST_YEARS) {
+      throw new Unreadable(
+          Rule.OUT_OF_LIMITS,
+          "This day is more than %d years away. Check it.".formatted(MOST_YEARS));
+    }
+    return day;
+  }
+
   private static @Nullable LocalDate readEnd(
       Reading reading, @Nullable String typed, @Nullable LocalDate from, Act act) {
-    LocalDate until = reading.optional("until", typed, day -> Day.parse(day, act.today()));
+    LocalDate until = reading.optional("until", typed, said -> day(said, act.today()));
     if (from != null && until != null && until.isBefore(from)) {
       reading.fault(
           "until", Rule.ENDS_BEFORE_START, "It ends before it begins. Change one of the days.");
@@ -223,7 +236,7 @@ public class Agreements {
             typed -> Repeat.parse(Reading.withinLength(typed, LONGEST_REPEATS)));
     LocalDate from =
         Objects.requireNonNullElse(
-            reading.optional("from", form.from(), typed -> Day.parse(typed, act.today())),
+            reading.optional("from", form.from(), typed -> day(typed, act.today())),
             agreement.getFromDay());
     LocalDate until = readEnd(reading, form.until(), from, act);
     requireWithin(agreement, from, reading);

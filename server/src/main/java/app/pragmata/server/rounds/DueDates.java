@@ -94,8 +94,16 @@ class DueDates {
     return list(act, terms.get(rounds), from, until, ROUND_DATE.ROUND_ID.in(rounds));
   }
 
-  private List<DueDate> list(
-      Act act, Map<Long, Terms> rounds, LocalDate from, LocalDate until, Condition which) {
+  /** How many days between two, which both count, have passed and nobody is to go yet. */
+  int countLate(Act act, LocalDate from, LocalDate until) {
+    return Math.toIntExact(
+        dates(terms.runningBetween(from, until), from, until, DSL.noCondition()).entrySet().stream()
+            .filter(date -> isLate(act, date.getKey(), state(date.getValue())))
+            .count());
+  }
+
+  private Map<DateOfRound, @Nullable Made> dates(
+      Map<Long, Terms> rounds, LocalDate from, LocalDate until, Condition which) {
     var dates = new HashMap<DateOfRound, @Nullable Made>();
     for (Terms of : rounds.values()) {
       for (LocalDate dueOn : of.dueBetween(from, until)) {
@@ -104,6 +112,12 @@ class DueDates {
     }
     // Also those on which a round that was changed since is not due any more.
     dates.putAll(made(which.and(ROUND_DATE.DUE_ON.between(from, until))));
+    return dates;
+  }
+
+  private List<DueDate> list(
+      Act act, Map<Long, Terms> rounds, LocalDate from, LocalDate until, Condition which) {
+    Map<DateOfRound, @Nullable Made> dates = dates(rounds, from, until, which);
     Map<Long, Told> told =
         told(dates.keySet().stream().map(DateOfRound::roundId).collect(Collectors.toSet()));
     var list = new ArrayList<DueDate>();
@@ -157,13 +171,21 @@ class DueDates {
         .fetchMap(row -> row.value1(), row -> row.value2());
   }
 
+  private static RoundDateState state(@Nullable Made made) {
+    return made == null ? RoundDateState.DUE : made.state();
+  }
+
+  private static boolean isLate(Act act, DateOfRound date, RoundDateState state) {
+    return state.waits() && date.dueOn().isBefore(act.today());
+  }
+
   private static DueDate shown(Act act, DateOfRound date, @Nullable Made made, Told of) {
-    RoundDateState state = made == null ? RoundDateState.DUE : made.state();
+    RoundDateState state = state(made);
     return new DueDate(
         date.roundId(),
         date.dueOn(),
         state,
-        state.waits() && date.dueOn().isBefore(act.today()),
+        isLate(act, date, state),
         of.agreementId(),
         of.agreementNumber(),
         of.agreement(),

@@ -9,6 +9,7 @@ import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.jobs.JobState;
 import app.pragmata.core.money.Money;
+import app.pragmata.server.customers.Sites;
 import app.pragmata.server.generated.tables.records.RoundDateRecord;
 import app.pragmata.server.generated.tables.records.RoundRecord;
 import app.pragmata.server.jobs.JobCharges;
@@ -49,6 +50,7 @@ public class RoundDates {
 
   private final DSLContext database;
   private final RoundTerms terms;
+  private final Sites sites;
   private final JobOpening jobs;
   private final QuoteService quotes;
   private final VisitStore visits;
@@ -58,6 +60,7 @@ public class RoundDates {
   RoundDates(
       DSLContext database,
       RoundTerms terms,
+      Sites sites,
       JobOpening jobs,
       QuoteService quotes,
       VisitStore visits,
@@ -65,6 +68,7 @@ public class RoundDates {
       Events events) {
     this.database = database;
     this.terms = terms;
+    this.sites = sites;
     this.jobs = jobs;
     this.quotes = quotes;
     this.visits = visits;
@@ -97,7 +101,7 @@ public class RoundDates {
                 new JobOpening.NewJob(
                     customers.get(round.getId()),
                     round.getSiteId(),
-                    round.getEquipmentId(),
+                    sites.standing(round.getEquipmentId()),
                     null,
                     round.getKindOfJobId(),
                     round.getTitle(),

@@ -5,7 +5,6 @@ import static app.pragmata.server.generated.Tables.ROUND;
 import static app.pragmata.server.generated.Tables.ROUND_DATE;
 import static app.pragmata.server.generated.Tables.VISIT;
 
-import app.pragmata.core.Day;
 import app.pragmata.core.Reading;
 import app.pragmata.core.Rule;
 import app.pragmata.core.Unreadable;
@@ -71,6 +70,9 @@ class RoundsApi {
    * @param toMake for how many of them no job was opened yet
    */
   record RoundsOfMonth(String month, List<DueDate> dates, int toMake) {}
+
+  /** How many days have passed for which nobody is to go yet. */
+  record RoundsCount(int late) {}
 
   /** The days for which jobs are to be opened. */
   record MakeDatesForm(@Nullable List<DateOfRound> dates) {}
@@ -166,6 +168,13 @@ class RoundsApi {
     }
   }
 
+  @GetMapping("/api/rounds/count")
+  @Transactional(readOnly = true, isolation = Isolation.REPEATABLE_READ)
+  public RoundsCount countDueRounds(Act act) {
+    LocalDate first = YearMonth.from(act.today()).minusMonths(LATE_MONTHS).atDay(1);
+    return new RoundsCount(dates.countLate(act, first, act.today()));
+  }
+
   /** Opens a job for each of these days that has none yet; the same may be asked for again. */
   @PostMapping("/api/rounds/make")
   @Transactional
@@ -186,7 +195,7 @@ class RoundsApi {
     Repeat repeat =
         reading.required(
             "repeats", repeats, typed -> Repeat.parse(Reading.withinLength(typed, 200)));
-    LocalDate first = reading.optional("from", from, typed -> Day.parse(typed, act.today()));
+    LocalDate first = reading.optional("from", from, typed -> Agreements.day(typed, act.today()));
     reading.refuseIfFaulty();
     var round =
         new Round(
