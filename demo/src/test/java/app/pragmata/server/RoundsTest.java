@@ -210,6 +210,9 @@ class RoundsTest {
     assertThat(open(gate.day().plusDays(1)).rule()).isEqualTo("OUT_OF_LIMITS");
     assertThat(open(gate.day().plusMonths(14)).rule()).isEqualTo("OUT_OF_LIMITS");
     assertThat(open().rule()).isEqualTo("MISSING");
+    Visitor.Answer noDay =
+        office.post("/api/rounds/make", Map.of("dates", List.of(Map.of("roundId", round))));
+    assertThat(noDay.pointer()).isEqualTo("/dates/0/dueOn");
     assertThat(program.database().fetchCount(ROUND_DATE, ROUND_DATE.ROUND_ID.eq(round))).isZero();
   }
 
@@ -472,6 +475,7 @@ class RoundsTest {
     assertThat(read.path("repeats").asString()).isEqualTo("every 2 weeks on Wednesday");
     assertThat(read.path("days").valueStream().toList()).hasSize(4);
     assertThat(office.get("/api/rounds/reading?repeats=soon").pointer()).isEqualTo("/repeats");
+    assertThat(office.get("/api/rounds/reading").pointer()).isEqualTo("/repeats");
   }
 
   @Test

@@ -80,7 +80,7 @@ public class RoundDates {
    * Opens a job for each of these days that has none; gives how many it opened. Whoever asks for
    * the same meanwhile waits, and then finds them.
    */
-  public int make(Act act, @Nullable List<DateOfRound> asked) {
+  public int make(Act act, List<DateOfRound> asked) {
     Set<DateOfRound> dates = read(asked);
     List<RoundRecord> rounds =
         database
@@ -131,9 +131,8 @@ public class RoundDates {
     return minor == null ? null : Money.ofMinor(minor);
   }
 
-  private static Set<DateOfRound> read(@Nullable List<DateOfRound> asked) {
+  private static Set<DateOfRound> read(List<DateOfRound> dates) {
     var reading = new Reading();
-    List<DateOfRound> dates = asked == null ? List.of() : asked;
     if (dates.isEmpty()) {
       reading.fault("dates", Rule.MISSING, "Name a day of a round to open its job.");
     }

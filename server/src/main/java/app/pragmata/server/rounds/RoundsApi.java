@@ -75,7 +75,10 @@ class RoundsApi {
   record RoundsCount(int late) {}
 
   /** The days for which jobs are to be opened. */
-  record MakeDatesForm(@Nullable List<DateOfRound> dates) {}
+  record MakeDatesForm(@Nullable List<RoundDateForm> dates) {}
+
+  /** A day on which a round is due. */
+  record RoundDateForm(long roundId, @Nullable LocalDate dueOn) {}
 
   /** How many jobs were opened; the others had theirs already. */
   record MadeDates(int made) {}
@@ -179,7 +182,22 @@ class RoundsApi {
   @PostMapping("/api/rounds/make")
   @Transactional
   public MadeDates makeRounds(Act act, @RequestBody MakeDatesForm form) {
-    return new MadeDates(service.make(act, form.dates()));
+    return new MadeDates(service.make(act, read(form)));
+  }
+
+  private static List<DateOfRound> read(MakeDatesForm form) {
+    var reading = new Reading();
+    var dates = new ArrayList<DateOfRound>();
+    for (RoundDateForm date : form.dates() == null ? List.<RoundDateForm>of() : form.dates()) {
+      if (date.dueOn() == null) {
+        reading.fault(
+            "dates/" + dates.size() + "/dueOn", Rule.MISSING, "Name the day on which it is due.");
+        break;
+      }
+      dates.add(new DateOfRound(date.roundId(), date.dueOn()));
+    }
+    reading.refuseIfFaulty();
+    return dates;
   }
 
   /**
@@ -190,7 +208,9 @@ class RoundsApi {
    */
   @GetMapping("/api/rounds/reading")
   RepeatsRead readRepeats(
-      Act act, @RequestParam String repeats, @RequestParam(defaultValue = "") String from) {
+      Act act,
+      @RequestParam(defaultValue = "") String repeats,
+      @RequestParam(defaultValue = "") String from) {
     var reading = new Reading();
     Repeat repeat =
         reading.required(
